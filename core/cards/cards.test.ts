@@ -1,0 +1,58 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { counterGaps, parseDcfName } from './dcf'
+import { cardFindings, cardSentence, type ScannedClip } from './findings'
+import { recogniseLoad } from './load'
+
+const clip = (path: string, more: Partial<ScannedClip> = {}): ScannedClip => ({
+  path, sizeBytes: 1000, seconds: 10, recordedAt: '2026-11-14T09:00:00Z', pictureMade: true, trouble: undefined, hasPicture: true, ...more,
+})
+
+describe('camera file names', () => {
+  it('reads folder, prefix and counter', () => {
+    // Source: CIPA DC-009 (DCF 2.0): directory names three digits 100–999 and five characters, file names four characters and 0001–9999.
+    expect(parseDcfName('DCIM/100CURLW/CURL0041.MP4')).toEqual({ folder: 100, prefix: 'CURL', counter: 41 })
+    expect(parseDcfName('DCIM/099CURLW/CURL0041.MP4')?.folder).toBeUndefined()
+    expect(parseDcfName('DCIM/100CURLW/CURL0000.MP4')).toBeUndefined()
+    expect(parseDcfName('notes.txt')).toBeUndefined()
+  })
+
+  it('finds the hole and lets the counter wrap', () => {
+    const names = (...counters: number[]) => counters.map((counter) => ({ folder: 100, prefix: 'CURL', counter }))
+    expect(counterGaps(names(41, 42, 44))).toEqual([{ prefix: 'CURL', after: 42, before: 44, missing: 1 }])
+    expect(counterGaps(names(9998, 9999, 1, 2))).toEqual([])
+    expect(counterGaps(names(7))).toEqual([])
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 9999 }), fc.integer({ min: 1, max: 400 }), (start, length) => {
+        const run = Array.from({ length }, (_, at) => ((start - 1 + at) % 9999) + 1)
+        expect(counterGaps(names(...run))).toEqual([])
+      }),
+    )
+  })
+})
+
+describe('what is said of a card', () => {
+  it('stops at empty, unreadable and undecodable clips, and asks about the gap', () => {
+    const clips = [clip('DCIM/100CURLW/CURL0041.MP4'), clip('DCIM/100CURLW/CURL0042.MP4', { sizeBytes: 0, trouble: 'empty' }), clip('DCIM/100CURLW/CURL0044.MP4', { trouble: 'no index' }), clip('DCIM/100CURLW/CURL0045.MP4', { pictureMade: false })]
+    const findings = cardFindings([], clips, '2026-11-14')
+    expect(findings.map((finding) => [finding.kind, finding.weight])).toEqual([['empty', 'stop'], ['unreadable', 'stop'], ['no-picture', 'stop'], ['gap', 'ask']])
+    expect(cardSentence(clips, findings)).toContain('3 things wrong')
+  })
+
+  it('asks when the clock strayed and reports links without following them', () => {
+    const findings = cardFindings([{ path: 'DCIM/away', kind: 'link', sizeBytes: 0 }], [clip('A', { recordedAt: '2015-01-01T00:00:00Z' })], '2026-11-14')
+    expect(findings.map((finding) => finding.kind)).toEqual(['clock', 'link'])
+  })
+
+  it('has nothing to say of a sound recorder’s good files', () => {
+    expect(cardFindings([], [clip('FIELD1/TAKE_01.WAV', { hasPicture: false, pictureMade: false })], undefined)).toEqual([])
+  })
+})
+
+describe('which load a card holds', () => {
+  const files = [{ path: 'A', sizeBytes: 1, modifiedMs: 1000 }, { path: 'B', sizeBytes: 2, modifiedMs: 2000 }]
+  it('knows a load that has grown, and takes a formatted card for new', () => {
+    expect(recogniseLoad([...files, { path: 'C', sizeBytes: 3, modifiedMs: 3000 }], [{ id: 'monday', files }])).toBe('monday')
+    expect(recogniseLoad([{ path: 'A', sizeBytes: 1, modifiedMs: 9000 }], [{ id: 'monday', files }])).toBeUndefined()
+  })
+})

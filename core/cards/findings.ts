@@ -1,0 +1,84 @@
+import { counted, formatLength } from '../units/quantity'
+import { counterGaps, parseDcfName } from './dcf'
+
+export type EntryKind = 'file' | 'link' | 'special'
+
+/** One thing found on a card. `path` is printable; bytes that are no UTF-8 and control characters are escaped. */
+export interface CardEntry {
+  readonly path: string
+  readonly kind: EntryKind
+  readonly sizeBytes: number
+}
+
+/** One clip as it was probed. */
+export interface ScannedClip {
+  readonly path: string
+  readonly sizeBytes: number
+  readonly seconds: number | undefined
+  readonly recordedAt: string | undefined
+  readonly pictureMade: boolean
+  /** Why the file could not be read as media, in words. */
+  readonly trouble: string | undefined
+  /** Sound recordings have no picture to make. */
+  readonly hasPicture: boolean
+}
+
+export type FindingWeight = 'stop' | 'ask' | 'note'
+
+/** One thing to say about a card: how heavy, in one sentence, about which paths. */
+export interface Finding {
+  readonly kind: 'empty' | 'unreadable' | 'no-picture' | 'gap' | 'link' | 'special' | 'clock' | 'no-clips' | 'odd-name' | 'returned'
+  readonly weight: FindingWeight
+  readonly sentence: string
+  readonly paths: readonly string[]
+}
+
+const DAY_MS = 86_400_000
+
+/** Everything worth saying of a card before it is copied, heaviest first. `shootDay` is an ISO date. */
+export function cardFindings(entries: readonly CardEntry[], clips: readonly ScannedClip[], shootDay: string | undefined): Finding[] {
+  const found: Finding[] = []
+  const say = (kind: Finding['kind'], weight: FindingWeight, paths: readonly string[], sentence: string) => {
+    if (paths.length > 0) found.push({ kind, weight, sentence, paths })
+  }
+  const empty = clips.filter((clip) => clip.sizeBytes === 0).map((clip) => clip.path)
+  say('empty', 'stop', empty, `${counted(empty.length, 'clip')} ${empty.length === 1 ? 'is' : 'are'} empty: 0 bytes were written. Keep the card; do not format it before you know why.`)
+
+  const unreadable = clips.filter((clip) => clip.sizeBytes > 0 && clip.trouble)
+  say('unreadable', 'stop', unreadable.map((clip) => clip.path), `${counted(unreadable.length, 'clip')} cannot be read: ${[...new Set(unreadable.map((clip) => clip.trouble))].join('; ')}. Copy it as it is and keep the card for a rescue.`)
+
+  const blind = clips.filter((clip) => !clip.trouble && clip.hasPicture && !clip.pictureMade).map((clip) => clip.path)
+  say('no-picture', 'stop', blind, `No picture can be decoded from ${counted(blind.length, 'clip')}. Play it in the camera before anything else.`)
+
+  for (const gap of counterGaps(clips.flatMap((clip) => parseDcfName(clip.path) ?? []))) {
+    const from = `${gap.prefix}${String(gap.after).padStart(4, '0')}`
+    const to = `${gap.prefix}${String(gap.before).padStart(4, '0')}`
+    found.push({
+      kind: 'gap', weight: 'ask', paths: [from, to],
+      sentence: `The counter jumps from ${from} to ${to}: ${counted(gap.missing, 'number')} missing. Deleted in the camera, on another card, or another mode?`,
+    })
+  }
+
+  const strayed = shootDay ? clips.filter((clip) => clip.recordedAt && Math.abs(Date.parse(clip.recordedAt) - Date.parse(shootDay)) > 3 * DAY_MS) : []
+  say('clock', 'ask', strayed.map((clip) => clip.path), `${counted(strayed.length, 'clip')} recorded more than three days from the shoot of ${shootDay}. Was the camera’s clock reset?`)
+
+  const links = entries.filter((entry) => entry.kind === 'link').map((entry) => entry.path)
+  say('link', 'ask', links, `${counted(links.length, 'symbolic link')} on the card: reported, not followed and not copied.`)
+  const special = entries.filter((entry) => entry.kind === 'special').map((entry) => entry.path)
+  say('special', 'ask', special, `${counted(special.length, 'entry', 'entries')} that is neither file nor folder: not copied.`)
+  const odd = entries.filter((entry) => entry.path.includes('\\')).map((entry) => entry.path)
+  say('odd-name', 'note', odd, `${counted(odd.length, 'name')} with bytes that cannot be printed, shown escaped. The bytes are kept as they are.`)
+  if (clips.length === 0) found.push({ kind: 'no-clips', weight: 'ask', paths: [], sentence: 'There is no clip on this card. Is it the right one, or was it just formatted?' })
+
+  const order: Record<FindingWeight, number> = { stop: 0, ask: 1, note: 2 }
+  return found.sort((a, b) => order[a.weight] - order[b.weight])
+}
+
+/** The card in one sentence: `6 clips, 4 min 10 s, nothing wrong found.` */
+export function cardSentence(clips: readonly ScannedClip[], findings: readonly Finding[]): string {
+  const seconds = clips.reduce((sum, clip) => sum + (clip.seconds ?? 0), 0)
+  const stops = findings.filter((finding) => finding.weight === 'stop').length
+  const asks = findings.filter((finding) => finding.weight === 'ask').length
+  const verdict = stops > 0 ? `${counted(stops, 'thing')} wrong` : asks > 0 ? `${counted(asks, 'question')} to answer` : 'nothing wrong found'
+  return `${counted(clips.length, 'clip')}, ${formatLength(seconds)}: ${verdict}.`
+}

@@ -1,0 +1,51 @@
+/** Level limits of H.264. Source: ITU-T H.264 (08/2021) Annex A, table A-1; bit rates in kb/s × 1000 before the profile's factor. */
+const LEVELS = [
+  { level: 10, macroblocksPerSecond: 1_485, frameMacroblocks: 99, kilobits: 64 },
+  { level: 11, macroblocksPerSecond: 3_000, frameMacroblocks: 396, kilobits: 192 },
+  { level: 12, macroblocksPerSecond: 6_000, frameMacroblocks: 396, kilobits: 384 },
+  { level: 13, macroblocksPerSecond: 11_880, frameMacroblocks: 396, kilobits: 768 },
+  { level: 20, macroblocksPerSecond: 11_880, frameMacroblocks: 396, kilobits: 2_000 },
+  { level: 21, macroblocksPerSecond: 19_800, frameMacroblocks: 792, kilobits: 4_000 },
+  { level: 22, macroblocksPerSecond: 20_250, frameMacroblocks: 1_620, kilobits: 4_000 },
+  { level: 30, macroblocksPerSecond: 40_500, frameMacroblocks: 1_620, kilobits: 10_000 },
+  { level: 31, macroblocksPerSecond: 108_000, frameMacroblocks: 3_600, kilobits: 14_000 },
+  { level: 32, macroblocksPerSecond: 216_000, frameMacroblocks: 5_120, kilobits: 20_000 },
+  { level: 40, macroblocksPerSecond: 245_760, frameMacroblocks: 8_192, kilobits: 20_000 },
+  { level: 41, macroblocksPerSecond: 245_760, frameMacroblocks: 8_192, kilobits: 50_000 },
+  { level: 42, macroblocksPerSecond: 522_240, frameMacroblocks: 8_704, kilobits: 50_000 },
+  { level: 50, macroblocksPerSecond: 589_824, frameMacroblocks: 22_080, kilobits: 135_000 },
+  { level: 51, macroblocksPerSecond: 983_040, frameMacroblocks: 36_864, kilobits: 240_000 },
+  { level: 52, macroblocksPerSecond: 2_073_600, frameMacroblocks: 36_864, kilobits: 240_000 },
+] as const
+
+/** Bit rate factor of the High profile against Baseline and Main (table A-2). */
+const HIGH_PROFILE_FACTOR = 1.25
+
+export interface CodedStream {
+  readonly widthPx: number
+  readonly heightPx: number
+  readonly framesPerSecond: number
+  readonly bitsPerSecond: number
+}
+
+/** 16×16 blocks of one frame: 1920×1080 is 8 160. */
+export const macroblocks = (widthPx: number, heightPx: number): number => Math.ceil(widthPx / 16) * Math.ceil(heightPx / 16)
+
+/**
+ * The lowest level (times ten) of the High profile that allows a stream; `undefined` above 5.2. 1920×1080 at 30 fits
+ * 40, at 60 42; 3840×2160 at 30 fits 51. The longer side may be at most √(8 × frame size) macroblocks.
+ */
+export function neededLevel({ widthPx, heightPx, framesPerSecond, bitsPerSecond }: CodedStream): number | undefined {
+  const blocks = macroblocks(widthPx, heightPx)
+  const longest = Math.ceil(Math.max(widthPx, heightPx) / 16)
+  return LEVELS.find(
+    (one) =>
+      blocks <= one.frameMacroblocks &&
+      blocks * framesPerSecond <= one.macroblocksPerSecond &&
+      longest * longest <= 8 * one.frameMacroblocks &&
+      bitsPerSecond <= one.kilobits * 1000 * HIGH_PROFILE_FACTOR,
+  )?.level
+}
+
+/** `40` as people write it: `4`; `42` is `4.2`. */
+export const levelText = (level: number): string => String(level / 10)

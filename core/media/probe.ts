@@ -1,0 +1,47 @@
+import type { FrameRate } from '../units/frameRate'
+
+/** What a media file says of itself. Sizes are as shown, after rotation; `undefined` where the file is silent. */
+export interface Probe {
+  readonly container: string
+  readonly seconds: number
+  readonly sizeBytes: number
+  readonly bitsPerSecond: number
+  readonly video: VideoTrack | undefined
+  readonly audio: AudioTrack | undefined
+  readonly recordedAt: string | undefined
+  readonly timecode: string | undefined
+  /** ISO base media only: whether the index (`moov`) stands before the media (`mdat`). */
+  readonly indexFirst: boolean | undefined
+}
+
+export interface VideoTrack {
+  readonly codec: string
+  readonly profile: string
+  /** As ffprobe gives it: 40 is level 4 of H.264. */
+  readonly level: number
+  readonly widthPx: number
+  readonly heightPx: number
+  readonly rate: FrameRate
+  readonly frames: number
+  readonly seconds: number
+  readonly pixelFormat: string
+  readonly sampleAspect: string
+  readonly rotationDegrees: number
+  readonly bitsPerSecond: number
+  readonly colour: string
+}
+
+export interface AudioTrack {
+  readonly codec: string
+  readonly channels: number
+  readonly sampleRateHz: number
+}
+
+/** File name endings taken for pictures in motion or sound. Everything else on a card is a sidecar. */
+const MEDIA_ENDINGS = new Set(['mp4', 'mov', 'mxf', 'm4v', 'mkv', 'avi', 'mts', 'm2ts', 'webm', 'dv', 'wav', 'bwf', 'aif', 'aiff', 'flac', 'mp3', 'm4a'])
+
+/** Whether a name looks like a clip or a sound recording: `CURL0012.MP4` is one, `CURL0012.XML` is not. */
+export function isMediaName(name: string): boolean {
+  const dot = name.lastIndexOf('.')
+  return dot > 0 && MEDIA_ENDINGS.has(name.slice(dot + 1).toLowerCase())
+}

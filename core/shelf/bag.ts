@@ -1,0 +1,38 @@
+/** The text files of a BagIt 1.0 bag (RFC 8493). */
+
+export interface PayloadFile {
+  /** Path inside the bag, with `data/` in front and `/` between parts. */
+  readonly path: string
+  readonly sizeBytes: number
+  readonly sha256: string
+}
+
+/** The declaration, RFC 8493 section 2.1.1. */
+export const BAG_DECLARATION = 'BagIt-Version: 1.0\nTag-File-Character-Encoding: UTF-8\n'
+
+/** Only line ends and the percent sign are encoded in manifests, RFC 8493 section 2.1.3. */
+const encodePath = (path: string) => path.replaceAll('%', '%25').replaceAll('\n', '%0A').replaceAll('\r', '%0D')
+
+/** Payload or tag manifest, one `hash  path` a line in path order. */
+export const bagManifest = (files: readonly { path: string; sha256: string }[]): string =>
+  [...files]
+    .sort((a, b) => (a.path < b.path ? -1 : 1))
+    .map((file) => `${file.sha256}  ${encodePath(file.path)}\n`)
+    .join('')
+
+/** `Payload-Oxum` value: octets and files, RFC 8493 section 2.2.2. */
+export const payloadOxum = (files: readonly PayloadFile[]): string =>
+  `${files.reduce((sum, file) => sum + file.sizeBytes, 0)}.${files.length}`
+
+/** `bag-info.txt`: one `Label: value` a line; line ends inside a value are folded to spaces. */
+export const bagInfo = (entries: readonly (readonly [label: string, value: string])[]): string =>
+  entries.map(([label, value]) => `${label}: ${value.replace(/\s*[\r\n]+\s*/g, ' ')}\n`).join('')
+
+/** A title as the name of a folder or file: no separators, control characters or leading dots, at most 120 bytes. */
+export function fileTitle(title: string): string {
+  // eslint-disable-next-line no-control-regex -- control characters must not reach a file name
+  const plain = title.replace(/[\u0000-\u001f\u007f/\\:*?"<>|]/g, ' ').replace(/\s+/g, ' ').trim().replace(/^\.+/, '').replace(/[. ]+$/, '')
+  let out = plain || 'untitled'
+  while (new TextEncoder().encode(out).length > 120) out = out.slice(0, -1)
+  return out.trim()
+}

@@ -1,0 +1,57 @@
+/** An exact frame rate in frames per second, in lowest terms: `{ num: 24000, den: 1001 }`. */
+export interface FrameRate {
+  readonly num: number
+  readonly den: number
+}
+
+/** Rates that are written with decimals but run at thousandths: 23.976 is 24000/1001. */
+const NTSC_FAMILY = [24, 30, 48, 60, 120, 240]
+
+const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b))
+
+/** Brings a fraction to lowest terms. Throws a RangeError when it is not a positive rate. */
+export function frameRate(num: number, den = 1): FrameRate {
+  if (!Number.isInteger(num) || !Number.isInteger(den) || num <= 0 || den <= 0) {
+    throw new RangeError(`${num}/${den} is not a frame rate`)
+  }
+  const divisor = gcd(num, den)
+  return { num: num / divisor, den: den / divisor }
+}
+
+/**
+ * Reads a rate as people and tools write it; `undefined` when it is none.
+ *
+ * `parseFrameRate('25')` is 25/1, `'23.976'` and `'23.98'` are 24000/1001, `'30000/1001'` is itself.
+ */
+export function parseFrameRate(text: string): FrameRate | undefined {
+  const fraction = /^\s*(\d+)\s*\/\s*(\d+)\s*$/.exec(text)
+  if (fraction) {
+    const [num, den] = [Number(fraction[1]), Number(fraction[2])]
+    return num > 0 && den > 0 ? frameRate(num, den) : undefined
+  }
+  const decimal = /^\s*(\d+(?:\.\d+)?)\s*(?:fps|p|i)?\s*$/i.exec(text)
+  if (!decimal) return undefined
+  const value = Number(decimal[1])
+  if (value <= 0 || value > 100_000) return undefined
+  if (Number.isInteger(value)) return frameRate(value)
+  const nominal = NTSC_FAMILY.find((whole) => Math.abs(value - (whole * 1000) / 1001) < 0.006)
+  return nominal ? frameRate(nominal * 1000, 1001) : frameRate(Math.round(value * 1000), 1000)
+}
+
+/** The form used by the API and by ffmpeg: `"24000/1001"`, `"25/1"`. */
+export const frameRateText = (rate: FrameRate): string => `${rate.num}/${rate.den}`
+
+/** The form for people: `"23.976"`, `"25"`. */
+export function frameRateLabel(rate: FrameRate): string {
+  const value = rate.num / rate.den
+  return Number.isInteger(value) ? String(value) : String(Number(value.toFixed(3)))
+}
+
+/** Exact equality of two rates in lowest terms. */
+export const sameRate = (a: FrameRate, b: FrameRate): boolean => a.num * b.den === b.num * a.den
+
+/** Seconds that a whole number of frames lasts: 1492 frames at 25 are 59.68 s. */
+export const secondsOfFrames = (frames: number, rate: FrameRate): number => (frames * rate.den) / rate.num
+
+/** Whole frames nearest to a length in seconds. */
+export const framesInSeconds = (seconds: number, rate: FrameRate): number => Math.round((seconds * rate.num) / rate.den)

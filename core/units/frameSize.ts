@@ -1,0 +1,16 @@
+/** A frame in pixels, as it is seen (after rotation). */
+export interface FrameSize {
+  readonly widthPx: number
+  readonly heightPx: number
+}
+
+/** Reads `3840x2160`, `3840×2160`, `3840 * 2160`; `undefined` when it is no frame size. */
+export function parseFrameSize(text: string): FrameSize | undefined {
+  const match = /^\s*(\d{2,5})\s*[x×*]\s*(\d{2,5})\s*$/i.exec(text)
+  return match ? { widthPx: Number(match[1]), heightPx: Number(match[2]) } : undefined
+}
+
+export const frameSizeText = ({ widthPx, heightPx }: FrameSize): string => `${widthPx}×${heightPx}`
+
+/** The nearest even number not above `value`, at least 2: 4:2:0 coding needs even sides and offsets. */
+export const evenFloor = (value: number): number => Math.max(2, Math.floor(value / 2) * 2)
