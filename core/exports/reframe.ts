@@ -28,8 +28,8 @@ export function largestWindow(source: FrameSize, delivery: FrameSize): FrameSize
     : { widthPx: source.widthPx, heightPx: source.widthPx / aspect }
 }
 
-/** How far the aspect of a cut window may be off: 1 in 2000 is under one pixel in a delivered frame. */
-const ASPECT_TOLERANCE = 1 / 2000
+/** How far the aspect of a cut window may be off: 1 in 1000 is one pixel across a delivered frame of 1080. */
+const ASPECT_TOLERANCE = 1 / 1000
 
 /** Even sides nearest below the wanted height whose aspect is true enough. */
 function evenSides(wanted: FrameSize, aspect: number, limit: FrameSize): FrameSize {

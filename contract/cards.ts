@@ -1,0 +1,56 @@
+import { object, string, type InferType } from 'yup'
+import type { Finding } from '../core/cards/findings'
+
+export const scanOrder = object({
+  productionId: string().uuid('Choose a production.').required('Choose a production.'),
+  label: string().trim().max(80, 'Keep the label under 80 characters.').default(''),
+}).noUnknown()
+export type ScanOrder = InferType<typeof scanOrder>
+
+export const newReader = object({
+  name: string().trim().required('Name the reader.').max(60, 'Keep the name under 60 characters.'),
+  path: string().required('Give the folder where the card appears.').matches(/^\//, 'Give a path that starts with /.'),
+}).noUnknown()
+export type NewReader = InferType<typeof newReader>
+
+export interface ReaderView {
+  readonly id: string
+  readonly name: string
+  readonly path: string
+  readonly simulated: boolean
+  /** What lies in it: nothing, a card, or a folder that cannot be reached. */
+  readonly state: 'empty' | 'card' | 'unreachable'
+  readonly cardName: string | null
+  /** The load that this card is known to hold, when it was looked at since it was inserted. */
+  readonly loadId: string | null
+}
+
+export interface ClipView {
+  readonly id: string
+  readonly path: string
+  readonly name: string
+  readonly widthPx: number | null
+  readonly heightPx: number | null
+  readonly rate: string | null
+  readonly frames: number | null
+  readonly seconds: number | null
+  readonly codec: string | null
+  readonly sizeBytes: number
+  readonly sidecars: number
+  readonly recordedAt: string | null
+  readonly trouble: string | null
+  readonly hasPicture: boolean
+  readonly pictureMade: boolean
+}
+
+export interface LoadView {
+  readonly id: string
+  readonly productionId: string
+  readonly label: string
+  readonly scannedAt: string
+  readonly fileCount: number
+  readonly sizeBytes: number
+  readonly sentence: string
+  readonly findings: readonly Finding[]
+  readonly clips: readonly ClipView[]
+}

@@ -1,0 +1,43 @@
+import { number, object, string, type InferType } from 'yup'
+import type { CropWindow } from '../core/exports/reframe'
+import type { FileCheck } from '../core/media/check'
+
+const even = (name: string) => number().integer(`${name} must be whole.`).min(0, `${name} starts outside the picture.`).required()
+
+export const renderOrder = object({
+  clipId: string().uuid().required('Choose a master.'),
+  destinationId: string().required('Choose a destination.'),
+  volumeId: string().uuid().required('Choose the volume for the file.'),
+  window: object({ x: even('x'), y: even('y'), widthPx: even('The width'), heightPx: even('The height') }).noUnknown().required(),
+}).noUnknown()
+export type RenderOrder = InferType<typeof renderOrder>
+
+export interface MasterView {
+  readonly clipId: string
+  readonly name: string
+  readonly widthPx: number
+  readonly heightPx: number
+  readonly rate: string
+  readonly seconds: number
+  readonly withSound: boolean
+}
+
+export interface DeliverableView {
+  readonly id: string
+  readonly clipName: string
+  readonly destinationName: string
+  readonly window: CropWindow
+  readonly volumeId: string
+  readonly volumeName: string
+  readonly path: string
+  readonly sizeBytes: number
+  readonly predictedBytes: number
+  readonly madeAt: string
+  readonly checks: readonly FileCheck[]
+  readonly pass: boolean
+}
+
+export interface ExportsView {
+  readonly masters: readonly MasterView[]
+  readonly deliverables: readonly DeliverableView[]
+}

@@ -1,0 +1,34 @@
+import { object, string, type InferType } from 'yup'
+import type { ClassBytes, VolumeBudget } from '../core/storage/budget'
+
+export const VOLUME_KINDS = ['edit', 'archive', 'phone', 'cloud', 'stick'] as const
+export type VolumeKind = (typeof VOLUME_KINDS)[number]
+
+export const newVolume = object({
+  name: string().trim().required('Name the volume.').max(60, 'Keep the name under 60 characters.'),
+  kind: string().oneOf(VOLUME_KINDS, 'Choose what kind of volume it is.').required('Choose what kind of volume it is.'),
+  site: string().trim().required('Say where it is kept.').max(60, 'Keep the place under 60 characters.'),
+  path: string().required('Give the folder of the volume.').matches(/^\//, 'Give a path that starts with /.'),
+}).noUnknown()
+export type NewVolume = InferType<typeof newVolume>
+
+export interface VolumeView {
+  readonly id: string
+  readonly name: string
+  readonly kind: VolumeKind
+  readonly site: string
+  readonly path: string | null
+  readonly simulated: boolean
+  readonly connected: boolean
+  readonly capacityBytes: number
+  readonly usedBytes: number
+  readonly budget: VolumeBudget
+  /** Bytes that Yendra knows on it, by class; `usedBytes` may be more. */
+  readonly classes: readonly ClassBytes[]
+}
+
+export interface StorageView {
+  readonly volumes: readonly VolumeView[]
+  readonly productionClasses: readonly ClassBytes[]
+  readonly productions: readonly { readonly id: string; readonly title: string; readonly classes: readonly ClassBytes[] }[]
+}

@@ -1,0 +1,37 @@
+export type TaskKind = 'scan' | 'copy' | 'proxy' | 'render' | 'bag'
+export type TaskState = 'queued' | 'running' | 'paused' | 'done' | 'failed' | 'stopped'
+export const TASK_ORDERS = ['pause', 'resume', 'stop'] as const
+export type TaskOrder = (typeof TASK_ORDERS)[number]
+
+/** How far a task is. Units are bytes for copies and bags, frames for transcodes, files for scans. */
+export interface TaskProgress {
+  readonly done: number
+  readonly total: number
+  readonly unit: 'bytes' | 'frames' | 'files'
+  /** Units in a second over the last few seconds. */
+  readonly perSecond: number
+  /** For copies: what each volume has written and proved. */
+  readonly volumes?: readonly { readonly volumeId: string; readonly name: string; readonly written: number; readonly proved: number; readonly total: number; readonly failed?: string }[]
+}
+
+export interface TaskView {
+  readonly id: string
+  readonly kind: TaskKind
+  readonly state: TaskState
+  readonly title: string
+  readonly productionId: string | null
+  readonly loadId: string | null
+  readonly progress: TaskProgress | null
+  /** How it ended, in one sentence. */
+  readonly sentence: string | null
+  readonly troubles: readonly string[]
+  readonly createdAt: string
+  readonly endedAt: string | null
+}
+
+/** Sent over `/api/events`. `changed` names the queries to ask again. */
+export type ServerEvent =
+  | { readonly kind: 'task'; readonly task: TaskView }
+  | { readonly kind: 'changed'; readonly topics: readonly Topic[] }
+
+export type Topic = 'productions' | 'cards' | 'copies' | 'proxies' | 'storage' | 'exports' | 'shelf' | 'bench' | 'tasks'

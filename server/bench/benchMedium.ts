@@ -1,0 +1,144 @@
+import { setTimeout as sleep } from 'node:timers/promises'
+import { FolderMedium } from '../engine/folder'
+import { deviceError, type Medium, type MediumEntry, type ReadableFile, type WritableFile } from '../engine/medium'
+import { walk } from '../engine/walk'
+import type { BenchDevice, Fault } from './faults'
+
+/** Spreads bytes over time so that a device is never faster than its rate. */
+class Pace {
+  #free = 0
+  constructor(readonly bytesPerSecond: number) {}
+
+  async spend(bytes: number): Promise<void> {
+    const now = performance.now()
+    this.#free = Math.max(now, this.#free) + (bytes / this.bytesPerSecond) * 1000
+    if (this.#free - now > 4) await sleep(this.#free - now)
+  }
+}
+
+/** A folder that behaves like a device: with a capacity, a speed, and a fault when one is switched on. */
+export class BenchMedium implements Medium {
+  readonly #folder: FolderMedium
+  readonly #reading: Pace
+  readonly #writing: Pace
+  #fault: Fault | undefined
+  #passed = 0
+  #unplugged: boolean
+  #usedBytes: Promise<number> | undefined
+
+  constructor(readonly root: string, readonly device: BenchDevice, readonly onStruck: (fault: Fault) => void) {
+    this.#folder = new FolderMedium(root)
+    this.#reading = new Pace(device.readBytesPerSecond)
+    this.#writing = new Pace(device.writeBytesPerSecond)
+    this.#fault = device.fault
+    this.#unplugged = !device.plugged
+  }
+
+  #plugged(): FolderMedium {
+    if (this.#unplugged) throw deviceError('ENODEV', 'The device was unplugged.')
+    return this.#folder
+  }
+
+  /** Whether the armed fault of one of these kinds strikes within the next `bytes`; counts them either way. */
+  #strikes(kinds: readonly Fault['kind'][], bytes: number): Fault['kind'] | undefined {
+    this.#passed += bytes
+    const fault = this.#fault
+    if (!fault || !kinds.includes(fault.kind) || this.#passed <= fault.afterBytes) return undefined
+    // A full device stays full until somebody makes room; the others strike once.
+    if (fault.kind !== 'full') this.#fault = undefined
+    if (fault.kind === 'unplug') this.#unplugged = true
+    if (fault.kind !== 'full') this.onStruck(fault)
+    return fault.kind
+  }
+
+  async #used(): Promise<number> {
+    this.#usedBytes ??= walk(this.#folder).then((entries) => entries.reduce((sum, entry) => sum + (entry.kind === 'file' ? entry.sizeBytes : 0), 0))
+    return this.#usedBytes
+  }
+
+  async list(folder: Buffer): Promise<MediumEntry[]> {
+    return this.#plugged().list(folder)
+  }
+
+  async entry(path: Buffer): Promise<MediumEntry | undefined> {
+    return this.#plugged().entry(path)
+  }
+
+  async open(path: Buffer): Promise<ReadableFile> {
+    const file = await this.#plugged().open(path)
+    return {
+      fromMedium: file.fromMedium,
+      close: () => file.close(),
+      read: async (block, position) => {
+        this.#plugged()
+        const bytes = await file.read(block, position)
+        const struck = this.#strikes(['read-error', 'unplug'], bytes)
+        if (struck === 'read-error') throw deviceError('EIO', `The device cannot read at byte ${position}.`)
+        if (struck === 'unplug') throw deviceError('ENODEV', 'The device was unplugged.')
+        await this.#reading.spend(bytes)
+        return bytes
+      },
+    }
+  }
+
+  async create(path: Buffer): Promise<WritableFile> {
+    const file = await this.#plugged().create(path)
+    const used = await this.#used()
+    let written = 0
+    return {
+      write: async (block, position) => {
+        this.#plugged()
+        const struck = this.#strikes(['flip-bit', 'truncate-write', 'unplug', 'full'], block.length)
+        if (struck === 'unplug') throw deviceError('ENODEV', 'The device was unplugged.')
+        const before = await this.#used()
+        if (struck === 'full' || before + block.length > this.device.capacityBytes) throw deviceError('ENOSPC', 'The device is full.')
+        this.#usedBytes = Promise.resolve(before + block.length)
+        written += block.length
+        await this.#writing.spend(block.length)
+        await file.write(struck === 'flip-bit' ? withFlippedBit(block) : struck === 'truncate-write' ? block.subarray(0, block.length >> 1) : block, position)
+      },
+      close: (modifiedMs, durability) => file.close(modifiedMs, durability),
+      abandon: async () => {
+        if (written > 0) this.#usedBytes = Promise.resolve(used)
+        await file.abandon()
+      },
+    }
+  }
+
+  async makeFolder(path: Buffer): Promise<void> {
+    await this.#plugged().makeFolder(path)
+  }
+
+  async publish(part: Buffer, path: Buffer): Promise<'named' | 'taken'> {
+    return this.#plugged().publish(part, path)
+  }
+
+  async move(from: Buffer, to: Buffer): Promise<void> {
+    await this.#plugged().move(from, to)
+  }
+
+  async remove(path: Buffer): Promise<void> {
+    await this.#plugged().remove(path)
+    this.#usedBytes = undefined
+  }
+
+  async settle(): Promise<void> {
+    await this.#plugged().settle()
+  }
+
+  async settleFolders(folders: readonly Buffer[]): Promise<void> {
+    await this.#plugged().settleFolders(folders)
+  }
+
+  async room(): Promise<{ capacityBytes: number; freeBytes: number }> {
+    this.#plugged()
+    const { capacityBytes } = this.device
+    return { capacityBytes, freeBytes: Math.max(0, capacityBytes - (await this.#used())) }
+  }
+}
+
+function withFlippedBit(block: Uint8Array): Uint8Array {
+  const copy = Uint8Array.from(block)
+  copy[copy.length >> 1] = (copy[copy.length >> 1] ?? 0) ^ 1
+  return copy
+}
