@@ -3,7 +3,7 @@ import { lineOf, nextStep, type LoadFacts, type ProductionFacts } from './line'
 
 const nothing: ProductionFacts = {
   plan: { cameras: 0, sizeBytes: 0, cards: 0, tooSlow: 0 }, cardsWaiting: 0, loads: [],
-  proxies: { wanted: 0, made: 0, failed: 0 }, storage: { sizeBytes: 0, tightVolume: undefined }, exports: { made: 0, failed: 0 }, bags: { written: 0, verified: 0 },
+  proxies: { wanted: 0, made: 0, failed: 0 }, storage: { sizeBytes: 0, tightVolume: undefined }, exports: { made: 0, failed: 0 }, bags: { written: 0, verified: 0 }, closed: false,
 }
 const load: LoadFacts = { label: 'Curlew A', clips: 3, stops: 0, questions: 0, marks: [3, 2], clear: true, formatted: false }
 const planned = { ...nothing, plan: { cameras: 1, sizeBytes: 45e9, cards: 1, tooSlow: 0 } }
@@ -12,6 +12,7 @@ const filmed = { ...planned, loads: [load], proxies: { wanted: 3, made: 3, faile
 describe('the next step', () => {
   it('follows the order of the work, but safety goes first', () => {
     expect(nextStep(nothing).station).toBe('shoot')
+    expect(nextStep({ ...nothing, closed: true }).station).toBe('storage')
     expect(nextStep(planned).station).toBe('cards')
     expect(nextStep({ ...planned, cardsWaiting: 1 }).sentence).toContain('reader')
     expect(nextStep({ ...filmed, cardsWaiting: 1, loads: [{ ...load, marks: [2] }] })).toMatchObject({ station: 'copies' })

@@ -12,6 +12,8 @@ export interface ProductionFacts {
   readonly storage: { readonly sizeBytes: number; readonly tightVolume: string | undefined }
   readonly exports: { readonly made: number; readonly failed: number }
   readonly bags: { readonly written: number; readonly verified: number }
+  /** Finished long ago: known from the books only, nothing is left to do. */
+  readonly closed: boolean
 }
 
 export interface LoadFacts {
@@ -90,6 +92,7 @@ const weakestSecondMark = (loads: readonly LoadFacts[]): Mark =>
 
 /** What to do now: the first thing in the order of the work that is not safe, then the first that is not done. */
 export function nextStep(facts: ProductionFacts): NextStep {
+  if (facts.closed) return { station: 'storage', sentence: 'Finished. See where its originals are.' }
   const unsafe = facts.loads.find((load) => !load.formatted && secondMark(load) < 2)
   if (unsafe) return { station: 'copies', sentence: `Copy “${unsafe.label}” to two volumes and prove it.` }
   if (facts.cardsWaiting > 0) return { station: 'cards', sentence: 'Look at the card in the reader.' }

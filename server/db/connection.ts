@@ -1,0 +1,22 @@
+import { CamelCasePlugin, Kysely, Migrator, PostgresDialect } from 'kysely'
+import pg from 'pg'
+import { migrations } from './migrations'
+import type { Database } from './schema'
+
+export type Db = Kysely<Database>
+
+// 8-byte integers fit a JavaScript number up to 9 PB; larger ones do not occur here.
+pg.types.setTypeParser(pg.types.builtins.INT8, Number)
+// Days stay text: they have no zone.
+pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
+
+/** Opens the database and brings it to the newest schema. */
+export async function openDatabase(url: string): Promise<Db> {
+  const db = new Kysely<Database>({
+    dialect: new PostgresDialect({ pool: new pg.Pool({ connectionString: url, max: 8 }) }),
+    plugins: [new CamelCasePlugin({ maintainNestedObjectKeys: true })],
+  })
+  const { error } = await new Migrator({ db, provider: { getMigrations: () => Promise.resolve(migrations) } }).migrateToLatest()
+  if (error) throw error instanceof Error ? error : new Error('The database could not be brought to the newest schema.')
+  return db
+}

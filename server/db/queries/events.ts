@@ -1,0 +1,20 @@
+import type { Db } from '../connection'
+import type { EventKind } from '../schema'
+import { NO_ID } from './shoot'
+
+export interface NewEvent {
+  readonly kind: EventKind
+  readonly productionId?: string
+  readonly loadId?: string
+  readonly volumeId?: string
+  readonly clipId?: string
+  readonly detail?: object
+}
+
+export const addEvent = (db: Db, { detail, ...event }: NewEvent) =>
+  db.insertInto('event').values({ ...event, detail: JSON.stringify(detail ?? {}) }).execute()
+
+/** The latest event of each kind for each load (and volume, where it has one). */
+export const latestEvents = (db: Db, loadIds: readonly string[]) =>
+  db.selectFrom('event').select((at) => ['kind', 'loadId', 'volumeId', at.fn.max('at').as('at')])
+    .where('loadId', 'in', [...loadIds, NO_ID]).groupBy(['kind', 'loadId', 'volumeId']).execute()

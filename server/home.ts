@@ -1,0 +1,21 @@
+import { join } from 'node:path'
+import { hostname } from 'node:os'
+
+/** The folder where this installation keeps its own things; set by the start command. */
+export function home(): string {
+  const folder = process.env.YENDRA_HOME
+  if (!folder) throw new Error('YENDRA_HOME is not set. Start with "npm start".')
+  return folder
+}
+
+export const picturesFolder = (): string => join(home(), 'pictures')
+export const benchFolder = (): string => join(home(), 'bench')
+
+/** Volumes and readers belong to the machine they are mounted on; its worker takes their jobs. */
+export const hostName = (): string => hostname().replace(/[^A-Za-z0-9_.-]/g, '-')
+
+export function databaseUrl(): string {
+  const url = process.env.DATABASE_URL
+  if (!url) throw new Error('DATABASE_URL is not set. Start with "npm start".')
+  return url
+}

@@ -1,0 +1,90 @@
+import { Router } from 'express'
+import { markOf } from '../../core/copies/mark'
+import { copyOrder, spotPlay, type LoadCopies } from '../../contract/copies'
+import * as cards from '../db/queries/cards'
+import { copyTroubles } from '../db/queries/copies'
+import { addEvent, latestEvents } from '../db/queries/events'
+import { production } from '../db/queries/productions'
+import { volumes } from '../db/queries/storage'
+import { openTaskOf, tellChanged } from '../db/queries/tasks'
+import { startTask } from '../jobs/queue'
+import type { Context } from './context'
+import { loadStates } from './facts'
+import { playCopy } from './play'
+import { bodyOf, conflict, idOf, notFound } from './problem'
+
+const WORDS = { mismatch: 'differed when it was read back; it was not kept', conflict: 'another file has its name on the volume' } as const
+
+export function copyRoutes({ db, boss }: Context): Router {
+  const router = Router()
+
+  router.get('/productions/:id/copies', async (req, res) => {
+    const owner = await production(db, idOf(req))
+    if (!owner) throw notFound('That production')
+    const loads = await cards.loadsOf(db, [owner.id])
+    const ids = loads.map((load) => load.id)
+    const [clips, events] = await Promise.all([cards.clipsOf(db, ids), latestEvents(db, ids)])
+    const states = await loadStates(db, loads, events)
+    res.json(
+      await Promise.all(
+        states.map(async ({ load, copies, clear, formattedAt, returned }): Promise<LoadCopies> => {
+          const troubled = copies.some((copy) => copy.filesMismatched + copy.filesInConflict > 0)
+          const troubles = troubled ? await copyTroubles(db, load.id) : []
+          return {
+            loadId: load.id, label: load.label, sizeBytes: load.sizeBytes, fileCount: load.fileCount, clear, formattedAt: returned ? null : (formattedAt ?? null),
+            copies: copies.map((copy) => ({
+              ...copy, mark: markOf(copy),
+              troubles: troubles.flatMap((one) => (one.volumeId === copy.volumeId && one.kind !== 'proved' ? [{ path: one.pathText, sentence: WORDS[one.kind] }] : [])),
+            })),
+            playableClips: clips.flatMap((clip) => (clip.loadId === load.id && clip.probe && !clip.trouble ? [{ id: clip.id, name: clip.name, seconds: clip.probe.seconds }] : [])),
+          }
+        }),
+      ),
+    )
+  })
+
+  router.post('/loads/:id/copies', async (req, res) => {
+    const load = await loadOf(idOf(req))
+    const { volumeIds, setAside } = await bodyOf(copyOrder, req)
+    const known = await volumes(db)
+    const names = volumeIds.map((id) => known.find((row) => row.id === id)?.name)
+    if (names.includes(undefined)) throw notFound('One of these volumes')
+    if (await openTaskOf(db, 'copy', load.id)) throw conflict(`“${load.label}” is being copied already. Wait for it, or stop it first.`)
+    const id = await startTask(db, boss, { kind: 'copy', title: `Copy “${load.label}” to ${names.join(' and ')}`, productionId: load.productionId, loadId: load.id, input: { loadId: load.id, volumeIds: [...new Set(volumeIds)], setAside } })
+    res.status(202).json({ taskId: id })
+  })
+
+  router.get('/loads/:id/play/:volumeId/:clipId', async (req, res) => {
+    await playCopy(db, { loadId: idOf(req), volumeId: idOf(req, 'volumeId'), clipId: idOf(req, 'clipId') }, req, res)
+  })
+
+  router.post('/loads/:id/spot-plays', async (req, res) => {
+    const load = await loadOf(idOf(req))
+    const { volumeId, clipId, seconds } = await bodyOf(spotPlay, req)
+    const [state] = await loadStates(db, [load], await latestEvents(db, [load.id]))
+    const copy = state?.copies.find((one) => one.volumeId === volumeId)
+    const clip = await cards.clip(db, clipId)
+    if (!copy || clip?.loadId !== load.id) throw notFound('That copy')
+    if (markOf(copy) < 2) throw conflict(`${copy.volumeName} holds no verified copy of “${load.label}” yet. Copy it first, then play it.`)
+    await addEvent(db, { kind: 'spot-played', productionId: load.productionId, loadId: load.id, volumeId, clipId, detail: { seconds } })
+    await tellChanged(db, 'copies', 'productions')
+    res.status(204).end()
+  })
+
+  router.post('/loads/:id/formatted', async (req, res) => {
+    const load = await loadOf(idOf(req))
+    const [state] = await loadStates(db, [load], await latestEvents(db, [load.id]))
+    if (!state?.clear.clear) throw conflict(`Do not format this card yet. ${state?.clear.sentence ?? ''}`)
+    await addEvent(db, { kind: 'said-formatted', productionId: load.productionId, loadId: load.id })
+    await tellChanged(db, 'copies', 'productions', 'cards')
+    res.status(204).end()
+  })
+
+  async function loadOf(id: string) {
+    const load = await cards.load(db, id)
+    if (!load) throw notFound('That load')
+    return load
+  }
+
+  return router
+}

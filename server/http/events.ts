@@ -1,0 +1,51 @@
+import type { RequestHandler, Response } from 'express'
+import pg from 'pg'
+import type { ServerEvent } from '../../contract/tasks'
+import type { Db } from '../db/connection'
+import { NEWS_CHANNEL, task, taskView, type News } from '../db/queries/tasks'
+import { log } from '../log'
+
+const KEEP_ALIVE_MS = 20_000
+
+/** Passes news from PostgreSQL on to every open browser as server-sent events. */
+export class EventStream {
+  readonly #open = new Set<Response>()
+
+  constructor(readonly db: Db) {}
+
+  async listen(url: string): Promise<pg.Client> {
+    const client = new pg.Client({ connectionString: url })
+    client.on('error', (error) => log.error(error, 'news'))
+    client.on('notification', ({ payload }) => void this.#pass(JSON.parse(payload ?? '{}') as News).catch((error: unknown) => log.error(error, 'news')))
+    await client.connect()
+    await client.query(`listen ${NEWS_CHANNEL}`)
+    return client
+  }
+
+  async #pass(news: News): Promise<void> {
+    if (this.#open.size === 0) return
+    if (news.kind === 'changed') return this.#send(news)
+    const row = await task(this.db, news.id)
+    if (row) this.#send({ kind: 'task', task: taskView(row) })
+  }
+
+  #send(event: ServerEvent): void {
+    const text = `data: ${JSON.stringify(event)}\n\n`
+    for (const res of this.#open) res.write(text)
+  }
+
+  readonly route: RequestHandler = (_req, res) => {
+    res.writeHead(200, { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', Connection: 'keep-alive' })
+    res.write('retry: 1000\n\n')
+    this.#open.add(res)
+    const beat = setInterval(() => res.write(': still here\n\n'), KEEP_ALIVE_MS)
+    res.on('close', () => {
+      clearInterval(beat)
+      this.#open.delete(res)
+    })
+  }
+
+  close(): void {
+    for (const res of this.#open) res.end()
+  }
+}

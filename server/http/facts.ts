@@ -1,0 +1,155 @@
+import { cardFindings, type Finding } from '../../core/cards/findings'
+import { clearToFormat, type ClearAnswer } from '../../core/copies/clear'
+import { markOf, type CopyFacts } from '../../core/copies/mark'
+import { checkDelivery } from '../../core/exports/check'
+import { destinationOf } from '../../core/exports/destination'
+import type { ProductionFacts } from '../../core/line/line'
+import { allPass } from '../../core/media/check'
+import { checkProxy } from '../../core/proxies/check'
+import { HALF_SIZE } from '../../core/proxies/recipe'
+import { recordingBudget } from '../../core/shoot/recording'
+import { frameRate, parseFrameRate } from '../../core/units/frameRate'
+import type { Db } from '../db/connection'
+import * as cards from '../db/queries/cards'
+import * as copies from '../db/queries/copies'
+import { latestEvents } from '../db/queries/events'
+import { deliverablesOf } from '../db/queries/exports'
+import { productions, readSettings } from '../db/queries/productions'
+import { proxiesOf } from '../db/queries/proxies'
+import { bagsOf } from '../db/queries/shelf'
+import { cameraPlans } from '../db/queries/shoot'
+import { knownBytes, volumes } from '../db/queries/storage'
+import { readerContent, volumeMedium } from '../places'
+import { volumeViews } from './volumes'
+
+type LoadRow = Awaited<ReturnType<typeof cards.loadsOf>>[number]
+type ClipRow = Awaited<ReturnType<typeof cards.clipsOf>>[number]
+type DeliverableRow = Awaited<ReturnType<typeof deliverablesOf>>[number]
+type Events = Awaited<ReturnType<typeof latestEvents>>
+
+export const planOf = (row: Awaited<ReturnType<typeof cameraPlans>>[number]) => ({
+  camera: row.camera, widthPx: row.widthPx, heightPx: row.heightPx, rate: parseFrameRate(row.rate) ?? frameRate(25),
+  videoBitsPerSecond: row.videoBitsPerSecond, audioBitsPerSecond: row.audioBitsPerSecond, secondsPerTake: row.secondsPerTake, takes: row.takes,
+  cardBytes: row.cardBytes, cardBytesPerSecond: row.cardBytesPerSecond, fillLimit: row.fillLimit,
+})
+
+/** Readers with what lies in them, and the load that a card is known to hold since it was put in. */
+export async function readerStates(db: Db) {
+  const rows = await cards.readers(db)
+  const looks = await db.selectFrom('event').select(['loadId', 'at', 'detail']).where('kind', '=', 'looked-at').orderBy('id', 'desc').limit(200).execute()
+  return Promise.all(
+    rows.map(async (row) => {
+      const content = await readerContent(db, row)
+      const card = typeof content === 'string' ? undefined : content
+      const look = card && looks.find((one) => (one.detail as { readerId?: string }).readerId === row.id && (!card.insertedAt || one.at >= card.insertedAt))
+      return { row, state: card ? ('card' as const) : (content as 'empty' | 'unreachable'), cardName: card?.cardName, loadId: look?.loadId ?? undefined }
+    }),
+  )
+}
+
+export interface LoadState {
+  readonly load: LoadRow
+  readonly copies: readonly (CopyFacts & { readonly folder: string })[]
+  readonly clear: ClearAnswer
+  readonly formattedAt: string | undefined
+  readonly returned: boolean
+}
+
+/** Copies, clear-to-format and format state of loads, from facts alone. */
+export async function loadStates(db: Db, loads: readonly LoadRow[], events: Events): Promise<LoadState[]> {
+  const ids = loads.map((load) => load.id)
+  const [plans, counts, settings, states, connected] = await Promise.all([copies.copyPlans(db, ids), copies.copyCounts(db, ids), readSettings(db), readerStates(db), connectedVolumes(db)])
+  return loads.map((load) => {
+    const eventAt = (kind: string, volumeId: string | null = null) => events.find((event) => event.loadId === load.id && event.kind === kind && event.volumeId === volumeId)?.at
+    const formatted = eventAt('said-formatted')
+    const looked = eventAt('looked-at')
+    const facts = plans.filter((plan) => plan.loadId === load.id).map((plan) => {
+      const count = counts.find((one) => one.loadId === load.id && one.volumeId === plan.volumeId)
+      return {
+        volumeId: plan.volumeId, volumeName: plan.name, site: plan.site, folder: plan.folder, connected: connected.has(plan.volumeId),
+        filesWanted: load.fileCount, filesCopied: Number(count?.proved ?? 0), filesVerified: Number(count?.fromMedium ?? 0),
+        filesVerifiedFromCache: Number(count?.proved ?? 0) - Number(count?.fromMedium ?? 0), filesMismatched: Number(count?.mismatched ?? 0), filesInConflict: Number(count?.conflicts ?? 0),
+        sizeBytes: Number(count?.sizeBytes ?? 0), lastVerifiedAt: count?.lastProvedAt?.toISOString(), spotPlayedAt: eventAt('spot-played', plan.volumeId)?.toISOString(),
+      }
+    })
+    const cardInReader = states.some((state) => state.loadId === load.id)
+    const returned = formatted !== undefined && looked !== undefined && looked > formatted
+    const clear = clearToFormat({ copies: facts, policy: settings.policy, atHome: settings.atHome, cardInReader, filesLeftOut: load.leftOut, formattedAt: returned ? undefined : formatted?.toISOString() })
+    return { load, copies: facts, clear, formattedAt: formatted?.toISOString(), returned }
+  })
+}
+
+async function connectedVolumes(db: Db): Promise<Set<string>> {
+  const rows = await volumes(db)
+  const media = await Promise.all(rows.map(async (row) => ((await volumeMedium(db, row)) ? row.id : undefined)))
+  return new Set(media.flatMap((id) => id ?? []))
+}
+
+/** What is to be said of a load's card. */
+export function findingsOf(load: LoadRow, clips: readonly ClipRow[], entries: readonly { pathText: string; kind: 'file' | 'folder' | 'link' | 'special'; sizeBytes: number }[], shootOn: string | null, returned: boolean): Finding[] {
+  const found = cardFindings(
+    entries.flatMap((entry) => (entry.kind === 'folder' ? [] : [{ path: entry.pathText, kind: entry.kind, sizeBytes: entry.sizeBytes }])),
+    clips.map((clip) => ({
+      path: clip.pathText, sizeBytes: clip.sizeBytes, seconds: clip.probe?.seconds, recordedAt: clip.probe?.recordedAt, pictureMade: clip.pictureMade,
+      trouble: clip.trouble ?? undefined, hasPicture: clip.hasPicture,
+    })),
+    shootOn ?? undefined,
+  )
+  if (!returned) return found
+  return [{ kind: 'returned', weight: 'stop', paths: [], sentence: `You said the card of “${load.label}” was formatted, but its clips are still on it. Was another card formatted?` }, ...found]
+}
+
+/** The checks of a deliverable's real file against its destination. */
+export function deliveryChecks(row: DeliverableRow) {
+  const destination = destinationOf(row.destinationId)
+  const master = row.master?.video
+  if (!destination || !master) return []
+  return checkDelivery({ destination, rate: master.rate, seconds: master.seconds, withSound: row.master?.audio !== undefined }, row.probe, row.bars)
+}
+
+/** Everything the line needs, for all productions in a fixed number of questions. */
+export async function allProductionFacts(db: Db): Promise<Map<string, ProductionFacts>> {
+  const all = await productions(db)
+  const ids = all.map((one) => one.id)
+  const [plans, loads, deliverables, bags, bytes, states, drives] = await Promise.all([cameraPlans(db, ids), cards.loadsOf(db, ids), deliverablesOf(db, ids), bagsOf(db, ids), knownBytes(db), readerStates(db), volumeViews(db)])
+  const loadIds = loads.map((load) => load.id)
+  const [clips, events] = await Promise.all([cards.clipsOf(db, loadIds), latestEvents(db, loadIds)])
+  const [proxies, loadFacts] = await Promise.all([proxiesOf(db, clips.map((clip) => clip.id)), loadStates(db, loads, events)])
+  const waiting = states.filter((state) => state.state === 'card' && !state.loadId).length
+  return new Map(all.map((production) => {
+    const own = loadFacts.filter((state) => state.load.productionId === production.id)
+    const ownIds = new Set(own.map((state) => state.load.id))
+    const proxied = clips.filter((clip) => ownIds.has(clip.loadId) && clip.probe?.video && !clip.trouble)
+    const madeProxies = proxied.flatMap((clip) => {
+      const made = proxies.find((proxy) => proxy.clipId === clip.id)
+      return made && clip.probe ? [allPass(checkProxy(clip.probe, made.probe, HALF_SIZE.fraction))] : []
+    })
+    const budgets = plans.filter((plan) => plan.productionId === production.id).map((plan) => recordingBudget(planOf(plan)))
+    const rendered = deliverables.filter((row) => row.productionId === production.id)
+    const shelved = bags.filter((row) => row.productionId === production.id)
+    const size = bytes.filter((row) => row.productionId === production.id)
+    const used = new Set(size.map((row) => row.volumeId))
+    const closed = own.length === 0 && size.length > 0
+    const facts: ProductionFacts = {
+      plan: { cameras: budgets.length, sizeBytes: sum(budgets, (one) => one.sizeBytes), cards: sum(budgets, (one) => one.cards), tooSlow: budgets.filter((one) => !one.sustained).length },
+      // A card that nobody has looked at may belong to any production that is still being filmed.
+      cardsWaiting: closed || shelved.length > 0 ? 0 : waiting,
+      loads: own.map((state) => {
+        const found = findingsOf(state.load, clips.filter((clip) => clip.loadId === state.load.id), [], production.shootOn, state.returned)
+        return {
+          label: state.load.label, clips: clips.filter((clip) => clip.loadId === state.load.id).length,
+          stops: found.filter((one) => one.weight === 'stop').length, questions: found.filter((one) => one.weight === 'ask').length,
+          marks: state.copies.map(markOf).sort((a, b) => b - a), clear: state.clear.clear, formatted: state.formattedAt !== undefined && !state.returned,
+        }
+      }),
+      proxies: { wanted: proxied.length, made: madeProxies.length, failed: madeProxies.filter((pass) => !pass).length },
+      storage: { sizeBytes: sum(size, (row) => row.sizeBytes), tightVolume: drives.find((drive) => drive.connected && used.has(drive.id) && drive.budget.state !== 'roomy')?.name },
+      exports: { made: rendered.length, failed: rendered.filter((row) => !allPass(deliveryChecks(row))).length },
+      bags: { written: shelved.length, verified: shelved.filter((row) => row.verifiedAt).length },
+      closed,
+    }
+    return [production.id, facts]
+  }))
+}
+
+const sum = <T>(items: readonly T[], of: (item: T) => number) => items.reduce((total, item) => total + of(item), 0)

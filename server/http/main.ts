@@ -1,0 +1,32 @@
+import { createServer } from 'node:http'
+import { resolve } from 'node:path'
+import { openDatabase } from '../db/connection'
+import { databaseUrl } from '../home'
+import { openBoss } from '../jobs/queue'
+import { log } from '../log'
+import { createApp } from './app'
+import { EventStream } from './events'
+
+const url = databaseUrl()
+const db = await openDatabase(url)
+const boss = await openBoss(url, (error) => log.error(error, 'queue'))
+const events = new EventStream(db)
+const news = await events.listen(url)
+const server = createServer(createApp({ db, boss }, events, resolve(process.env.YENDRA_WEB ?? 'dist/web')))
+server.listen(Number(process.env.PORT ?? 4600), '127.0.0.1', () => process.send?.('ready'))
+server.on('error', (error) => {
+  log.fatal(error, 'cannot listen')
+  process.exit(1)
+})
+
+const stop = async () => {
+  events.close()
+  server.close()
+  server.closeAllConnections()
+  await Promise.race([Promise.all([boss.stop({ graceful: false }), news.end(), db.destroy()]), new Promise((done) => setTimeout(done, 1500))])
+  process.exit(0)
+}
+process.on('SIGTERM', () => void stop())
+// Ctrl-C reaches the whole group; the start command decides when to end us.
+process.on('SIGINT', () => undefined)
+process.on('disconnect', () => void stop())

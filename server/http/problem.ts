@@ -1,0 +1,59 @@
+import type { ErrorRequestHandler, Request, RequestHandler } from 'express'
+import { ValidationError, type InferType, type Schema } from 'yup'
+import type { Problem } from '../../contract/problem'
+import { CannotWork } from '../jobs/work'
+import { log } from '../log'
+
+/** An answer that went wrong, thrown by a route; becomes problem details (RFC 9457). */
+export class ProblemError extends Error {
+  constructor(readonly status: number, readonly slug: string, readonly title: string, detail: string, readonly field?: string) {
+    super(detail)
+  }
+}
+
+export const notFound = (what: string) => new ProblemError(404, 'not-found', 'Not found', `${what} is not known here. Go back to the overview and open it from there.`)
+export const conflict = (detail: string) => new ProblemError(409, 'conflict', 'Not possible now', detail)
+export const invalid = (detail: string, field?: string) => new ProblemError(422, 'invalid', 'Something is missing or wrong', detail, field)
+
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i
+
+/** An id from the path; anything that is no id is simply not known. */
+export function idOf(req: Request, name = 'id'): string {
+  const id = req.params[name]
+  if (typeof id !== 'string' || !UUID.test(id)) throw notFound('That')
+  return id
+}
+
+/** The body as the contract wants it; throws with the first field that is wrong. */
+export async function bodyOf<S extends Schema>(schema: S, req: Request): Promise<InferType<S>> {
+  return (await schema.validate(req.body ?? {}, { strict: true, stripUnknown: false }).then(() => schema.validate(req.body ?? {}))) as InferType<S>
+}
+
+export const missing: RequestHandler = (req) => {
+  throw new ProblemError(404, 'not-found', 'Not found', `There is nothing at ${req.path.slice(0, 200)}.`)
+}
+
+function problemOf(error: unknown): Problem {
+  const problem = (status: number, slug: string, title: string, detail: string, field?: string): Problem => ({ type: `/problems/${slug}`, title, status, detail, ...(field ? { field } : {}) })
+  if (error instanceof ProblemError) return problem(error.status, error.slug, error.title, error.message, error.field)
+  if (error instanceof CannotWork) return problem(409, 'conflict', 'Not possible now', error.message)
+  if (error instanceof ValidationError) return problem(422, 'invalid', 'Something is missing or wrong', plainer(error.message), error.path || undefined)
+  const status = error instanceof Error && 'status' in error && typeof error.status === 'number' ? error.status : 500
+  if (status === 400) return problem(400, 'unreadable', 'Unreadable request', 'The request is not valid JSON.')
+  if (status === 413) return problem(413, 'too-large', 'Too large', 'The request is larger than 1 MB.')
+  if (status >= 400 && status < 500) return problem(status, 'refused', 'Refused', error instanceof Error ? error.message : 'The request was refused.')
+  log.error(error, 'request failed')
+  return problem(500, 'failed', 'Something broke', 'Yendra could not do that, and nothing was changed. Try again; if it happens twice, look at the log of the start command.')
+}
+
+/** The validator's own wording speaks of types; people read the first sentence only. */
+const plainer = (message: string) => (/^this (field )?has unspecified keys: (.*)/.exec(message) ? message.replace(/^this (field )?has unspecified keys: /, 'The request has fields that are not known: ') : (message.split('\n')[0] ?? message))
+
+export const answerProblem: ErrorRequestHandler = (error: unknown, _req, res, next) => {
+  if (res.headersSent) {
+    next(error)
+    return
+  }
+  const problem = problemOf(error)
+  res.status(problem.status).type('application/problem+json').send(JSON.stringify(problem))
+}
