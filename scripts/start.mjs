@@ -97,6 +97,8 @@ await new Promise((done, fail) => {
 children.delete('setup')
 const port = process.env.YENDRA_PORT ? Number(process.env.YENDRA_PORT) : await freePort(4600)
 url = `http://127.0.0.1:${port}`
-await Promise.all([keepAlive('http', { ...env, PORT: String(port) }), keepAlive('worker', env)])
+// One after the other: both prepare the same queues.
+await keepAlive('worker', env)
+await keepAlive('http', { ...env, PORT: String(port) })
 writeRun()
 console.log(`\nYendra is ready at ${url}  (${((Date.now() - begun) / 1000).toFixed(1)} s; Ctrl-C stops it)\n`)

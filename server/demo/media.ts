@@ -24,11 +24,12 @@ interface ClipPlan {
   readonly seconds: number
   readonly recordedAt: Date
   readonly timecode: string
+  readonly bitRate: string
   readonly paint: (canvas: Canvas) => void
 }
 
 /** A short clip: a slow pan over a painted scene, a burnt-in counter, and a click every second. */
-async function makeClip({ path, widthPx, heightPx, rate, seconds, recordedAt, timecode, paint }: ClipPlan): Promise<void> {
+async function makeClip({ path, widthPx, heightPx, rate, seconds, recordedAt, timecode, bitRate, paint }: ClipPlan): Promise<void> {
   const canvas = new Canvas(Math.round((widthPx * 1.04) / 2) * 2, Math.round((heightPx * 1.04) / 2) * 2)
   paint(canvas)
   const size = Math.round(heightPx / 24)
@@ -37,8 +38,8 @@ async function makeClip({ path, widthPx, heightPx, rate, seconds, recordedAt, ti
   await ffmpeg([
     '-f', 'image2pipe', '-c:v', 'ppm', '-framerate', String(rate), '-i', 'pipe:0',
     '-f', 'lavfi', '-i', `aevalsrc='if(lt(mod(t,1),0.004),0.7*sin(2*PI*1200*t),0.003*(random(0)-0.5))':c=stereo:s=48000:d=${seconds}`,
-    '-t', String(seconds), '-vf', `loop=loop=-1:size=1:start=0,setpts=N/(${rate}*TB),${pan},noise=alls=5:allf=t,${counter},format=yuv420p`,
-    '-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '27', '-g', String(rate), '-colorspace', 'bt709', '-color_trc', 'bt709', '-color_primaries', 'bt709',
+    '-t', String(seconds), '-vf', `loop=loop=-1:size=1:start=0,setpts=N/(${rate}*TB),${pan},noise=alls=10:allf=t,${counter},format=yuv420p`,
+    '-c:v', 'libx264', '-preset', 'ultrafast', '-b:v', bitRate, '-maxrate', bitRate, '-bufsize', bitRate, '-g', String(rate), '-colorspace', 'bt709', '-color_trc', 'bt709', '-color_primaries', 'bt709',
     '-c:a', 'aac', '-b:a', '160k', '-timecode', timecode, '-metadata', `creation_time=${recordedAt.toISOString()}`, '-movflags', '+faststart', path,
   ], canvas.ppm())
 }
@@ -65,14 +66,15 @@ export async function makeCards(root: string, day: Date): Promise<DemoCard[]> {
   const [dcim, action] = [join(curlew, 'DCIM/100CURLW'), join(plover, 'DCIM/100PLOVR')]
   for (const folder of [dcim, join(curlew, 'MISC'), action, join(field, 'TAKES'), odd]) await mkdir(folder, { recursive: true })
 
-  const uhd = { widthPx: 3840, heightPx: 2160, rate: 25 }
+  const uhd = { widthPx: 3840, heightPx: 2160, rate: 25, bitRate: '100M' }
+  const small = { widthPx: 640, heightPx: 360, rate: 25, bitRate: '4M' }
   const clips: ClipPlan[] = [
     { ...uhd, path: join(dcim, 'CURL0041.MP4'), seconds: 4, recordedAt: at(9, 12), timecode: '09:12:00:00', paint: (canvas) => workshop(canvas, 3) },
     { ...uhd, path: join(dcim, 'CURL0042.MP4'), seconds: 3, recordedAt: at(9, 31), timecode: '09:31:10:05', paint: (canvas) => workshop(canvas, 8) },
     { ...uhd, path: join(dcim, 'CURL0044.MP4'), seconds: 4, recordedAt: at(11, 2), timecode: '11:02:44:12', paint: (canvas) => estuary(canvas, 0.2) },
-    { widthPx: 2704, heightPx: 1520, rate: 100, path: join(action, 'PLOV0107.MP4'), seconds: 1.5, recordedAt: at(9, 30), timecode: '09:30:00:00', paint: (canvas) => workshop(canvas, 6) },
-    { widthPx: 640, heightPx: 360, rate: 25, path: join(action, 'PLOV0108.MP4'), seconds: 2, recordedAt: at(9, 40), timecode: '09:40:00:00', paint: (canvas) => estuary(canvas, 0.8) },
-    { widthPx: 640, heightPx: 360, rate: 25, path: join(odd, 'TAKE0001.MP4'), seconds: 2, recordedAt: at(12, 5), timecode: '12:05:00:00', paint: (canvas) => estuary(canvas, 0.5) },
+    { widthPx: 2704, heightPx: 1520, rate: 100, bitRate: '60M', path: join(action, 'PLOV0107.MP4'), seconds: 1.5, recordedAt: at(9, 30), timecode: '09:30:00:00', paint: (canvas) => workshop(canvas, 6) },
+    { ...small, path: join(action, 'PLOV0108.MP4'), seconds: 2, recordedAt: at(9, 40), timecode: '09:40:00:00', paint: (canvas) => estuary(canvas, 0.8) },
+    { ...small, path: join(odd, 'TAKE0001.MP4'), seconds: 2, recordedAt: at(12, 5), timecode: '12:05:00:00', paint: (canvas) => estuary(canvas, 0.5) },
   ]
   for (const clip of clips) await makeClip(clip)
   for (const [name, time] of [['CURL0041', at(9, 12)], ['CURL0042', at(9, 31)], ['CURL0044', at(11, 2)]] as const) await writeFile(join(dcim, `${name}.XML`), sidecar('Curlew', name, time))
