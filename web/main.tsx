@@ -1,1 +1,25 @@
-document.getElementById('root')!.textContent='Yendra'
+import { QueryClientProvider } from '@tanstack/react-query'
+import { setNonce } from 'get-nonce'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { RouterProvider } from 'react-router'
+import { queryClient } from './app/queryClient'
+import { router } from './app/routes'
+import { applyTheme, savedTheme } from './app/theme'
+import './app/styles.css'
+
+// The dialogs' scroll lock writes one style element; the content security policy wants its nonce.
+const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.content
+if (nonce) setNonce(nonce)
+applyTheme(savedTheme())
+
+const root = document.getElementById('root')
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={queryClient}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </StrictMode>,
+  )
+}

@@ -1,0 +1,28 @@
+import { Sheet } from '../parts/Sheet'
+
+const KEYS = [
+  ['1 – 7', 'Go to a station of this production'],
+  ['0', 'All productions'],
+  ['n', 'Go to the next step; again: to its button, Enter presses it'],
+  ['/ or Ctrl K', 'Find anything'],
+  ['?', 'These keys'],
+  ['Tab, Enter, Space', 'Through everything on the page, press, choose'],
+  ['Arrows', 'Move the crop window by 2 pixels, with Shift by 40; + and − change its size'],
+  ['Escape', 'Close what is open'],
+] as const
+
+/** The list of keys. */
+export function KeyHelp({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Sheet title="Keys" about="Everything works without a mouse." open={open} onClose={onClose}>
+      <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-2">
+        {KEYS.map(([keys, what]) => (
+          <div key={keys} className="contents">
+            <dt className="figure whitespace-nowrap">{keys}</dt>
+            <dd>{what}</dd>
+          </div>
+        ))}
+      </dl>
+    </Sheet>
+  )
+}

@@ -1,0 +1,33 @@
+import { Suspense, type ComponentType } from 'react'
+import { useParams } from 'react-router'
+import { STATIONS, type Station } from '../../core/line/stations'
+import { Ask } from '../parts/Ask'
+import { useProductions } from '../parts/queries'
+import { NotFound } from './pages/ErrorPage'
+import { StationLine } from './StationLine'
+
+const isStation = (text: string | undefined): text is Station => STATIONS.some((station) => station === text)
+
+/** One station of one production, under the line of all seven. */
+export function ProductionFrame({ pages }: { pages: Record<Station, ComponentType<{ productionId: string }>> }) {
+  const { productionId, station } = useParams()
+  const productions = useProductions()
+  if (!productionId || !isStation(station)) return <NotFound />
+  const Page = pages[station]
+  return (
+    <Ask query={productions}>
+      {(all) => {
+        const production = all.find((one) => one.id === productionId)
+        if (!production) return <NotFound />
+        return (
+          <>
+            <StationLine production={production} current={station} />
+            <Suspense fallback={<p className="text-quiet">One moment …</p>}>
+              <Page key={`${productionId}-${station}`} productionId={productionId} />
+            </Suspense>
+          </>
+        )
+      }}
+    </Ask>
+  )
+}

@@ -1,0 +1,56 @@
+import { CircleHelp, FlaskConical, Moon, Search, Sun } from 'lucide-react'
+import { lazy, Suspense, useEffect, useState } from 'react'
+import { Link, Outlet, ScrollRestoration, useMatch } from 'react-router'
+import { Button } from '../parts/Button'
+import { KeyHelp } from './KeyHelp'
+import { TaskTray } from './TaskTray'
+import { switchTheme } from './theme'
+import { useKeys } from './useKeys'
+import { useServerEvents } from './useServerEvents'
+
+// The palette's package is only fetched when somebody looks for something.
+const Palette = lazy(() => import('./Palette'))
+
+function useTheme() {
+  const [theme, setTheme] = useState(document.documentElement.dataset.theme)
+  useEffect(() => {
+    const follow = () => setTheme(document.documentElement.dataset.theme)
+    window.addEventListener('yendra-theme', follow)
+    return () => window.removeEventListener('yendra-theme', follow)
+  }, [])
+  return theme
+}
+
+/** The frame around every page: name, search, theme, help, and the work under way. */
+export function Shell() {
+  const connected = useServerEvents()
+  const [open, setOpen] = useState<'none' | 'palette' | 'help'>('none')
+  const productionId = useMatch('/p/:productionId/:station')?.params.productionId
+  const theme = useTheme()
+  const close = () => setOpen('none')
+  useKeys({ productionId, openPalette: () => setOpen('palette'), openHelp: () => setOpen('help') })
+  return (
+    <div className="mx-auto flex min-h-screen max-w-[76rem] flex-col px-4 sm:px-8">
+      <a href="#page" className="sr-only focus:not-sr-only">Go to the page</a>
+      <header className="flex items-center justify-between gap-4 py-3" data-screen-only>
+        <Link to="/" className="flex items-center gap-2.5 text-lg font-bold" aria-label="Yendra: all productions">
+          <img src="/mark.svg" alt="" className="size-7" /> Yendra
+        </Link>
+        <div className="flex items-center gap-1">
+          <Button look="plain" onClick={() => setOpen('palette')} aria-label="Find anything"><Search className="size-4" aria-hidden /><span className="hidden font-normal text-quiet sm:inline">Find anything</span><kbd className="figure hidden text-quiet sm:inline">Ctrl K</kbd></Button>
+          <Link to="/bench" className="inline-flex min-h-9 items-center gap-1.5 px-2.5 font-semibold" aria-label="Bench"><FlaskConical className="size-4" aria-hidden /><span className="hidden sm:inline">Bench</span></Link>
+          <Button look="quiet" onClick={switchTheme} aria-label={theme === 'night' ? 'Change to day' : 'Change to night'} className="!px-2">{theme === 'night' ? <Sun className="size-4.5" aria-hidden /> : <Moon className="size-4.5" aria-hidden />}</Button>
+          <Button look="quiet" onClick={() => setOpen('help')} aria-label="Keys" className="!px-2"><CircleHelp className="size-4.5" aria-hidden /></Button>
+        </div>
+      </header>
+      {!connected && <p role="status" className="mb-3 border-l-4 border-doubt bg-sheet px-3 py-2">Yendra does not answer just now. Work under way goes on or is taken up again; this page joins in by itself.</p>}
+      <main id="page" className="grow pb-40">
+        <Outlet />
+      </main>
+      <TaskTray />
+      {open === 'palette' && <Suspense><Palette onClose={close} productionId={productionId} /></Suspense>}
+      <KeyHelp open={open === 'help'} onClose={close} />
+      <ScrollRestoration />
+    </div>
+  )
+}

@@ -1,0 +1,54 @@
+import { Link } from 'react-router'
+import { STATION_NAMES, STATIONS, type Station } from '../../core/line/stations'
+import type { ProductionView } from '../../contract/productions'
+
+const STATE_WORDS = { empty: 'nothing yet', open: 'under way', done: 'in order' } as const
+
+/** The knot of a station on the line: open, half and filled, told apart by shape. */
+export function Knot({ state, worry }: { state: 'empty' | 'open' | 'done'; worry: boolean }) {
+  return (
+    <svg viewBox="0 0 16 16" className="size-4 shrink-0" aria-hidden="true">
+      <circle cx="8" cy="8" r="6" fill="var(--paper)" stroke="currentColor" strokeWidth="1.6" strokeDasharray={state === 'empty' ? '2.2 2' : undefined} />
+      {state === 'open' && <path d="M8 2a6 6 0 0 0 0 12z" fill="currentColor" />}
+      {state === 'done' && <circle cx="8" cy="8" r="6" fill="currentColor" />}
+      {worry && <path d="M8 4.4v4.4M8 11v.6" stroke={state === 'done' ? 'var(--paper)' : 'var(--stop)'} strokeWidth="1.8" strokeLinecap="round" />}
+    </svg>
+  )
+}
+
+/** The seven stations: navigation and status at once, one figure and one worry each. */
+export function StationLine({ production, current }: { production: ProductionView; current: Station }) {
+  return (
+    <>
+      <div className="mb-3 flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1" data-screen-only>
+        <p className="text-lg font-bold">{production.title} <span className="text-base font-normal text-quiet">for {production.client || 'nobody yet'}{production.shootOn && `, filmed ${production.shootOn}`}</span></p>
+        <Link to={`/p/${production.id}/${production.next.station}`} className="text-accent underline decoration-1 underline-offset-4">
+          Next: {production.next.sentence} <kbd className="figure ml-1 border border-rule px-1 text-quiet">n</kbd>
+        </Link>
+      </div>
+      <nav aria-label="Stations" className="mb-8 overflow-x-auto" data-screen-only>
+        <ol className="relative grid min-w-[52rem] grid-cols-7">
+          <li aria-hidden="true" className="absolute top-[1.05rem] right-[6%] left-2 h-px bg-ink" />
+          {STATIONS.map((station, at) => {
+            const status = production.line.find((one) => one.station === station)
+            const here = station === current
+            return (
+              <li key={station} className="relative">
+                <Link
+                  to={`/p/${production.id}/${station}`} aria-current={here ? 'page' : undefined}
+                  aria-label={`${at + 1} ${STATION_NAMES[station]}: ${status ? `${STATE_WORDS[status.state]}, ${status.figure}` : ''}${status?.worry ? `, ${status.worry}` : ''}`}
+                  className={`block rounded-box py-2 pr-2 pl-1 ${here ? 'bg-wash' : 'hover:bg-sheet'}`}
+                >
+                  <span className={`relative inline-flex ${here ? 'bg-wash' : 'bg-paper'} pr-1.5 text-accent`}><Knot state={status?.state ?? 'empty'} worry={status?.worry !== undefined} /></span>
+                  <span className={`block ${here ? 'font-bold' : 'font-semibold'}`}><span className="figure mr-1 text-quiet">{at + 1}</span>{STATION_NAMES[station]}</span>
+                  <span className="figure block text-quiet">{status?.figure}</span>
+                  <span className="block min-h-5 text-sm leading-5 text-stop">{status?.worry}</span>
+                </Link>
+              </li>
+            )
+          })}
+        </ol>
+      </nav>
+    </>
+  )
+}

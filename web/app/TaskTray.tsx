@@ -1,0 +1,37 @@
+import { X } from 'lucide-react'
+import { useState } from 'react'
+import { useLocation } from 'react-router'
+import type { TaskKind, TaskView } from '../../contract/tasks'
+import { Button } from '../parts/Button'
+import { isOpen, useTasks } from '../parts/queries'
+import { TaskLine } from '../parts/TaskLine'
+
+const SHOWN_MS = 60_000
+const STATION_OF: Record<TaskKind, string> = { scan: 'cards', copy: 'copies', proxy: 'proxies', render: 'exports', bag: 'shelf' }
+
+/** Work under way, and the last thing that ended, at the foot of every page. */
+export function TaskTray() {
+  const { data: tasks = [] } = useTasks()
+  const { pathname } = useLocation()
+  const [dismissed, setDismissed] = useState<string>()
+  // A station shows its own work itself.
+  const elsewhere = (task: TaskView) => !(pathname.endsWith(`/${STATION_OF[task.kind]}`) && task.productionId !== null && pathname.includes(task.productionId))
+  const open = tasks.filter((task) => isOpen(task) && elsewhere(task))
+  const last = tasks.find((task) => task.endedAt && Date.now() - Date.parse(task.endedAt) < SHOWN_MS && elsewhere(task))
+  const ended = last?.id === dismissed ? undefined : last
+  if (open.length === 0 && !ended) return null
+  return (
+    <section aria-label="Work" className="fixed inset-x-0 bottom-0 z-30 border-t border-ink bg-sheet" data-screen-only>
+      <div className="mx-auto max-w-[76rem] space-y-2 px-4 py-3 sm:px-8">
+        {open.slice(0, 3).map((task) => <TaskLine key={task.id} task={task} />)}
+        {open.length > 3 && <p className="text-quiet">and {open.length - 3} more waiting</p>}
+        {open.length === 0 && ended && (
+          <div role="status" className="flex items-start justify-between gap-4">
+            <TaskLine task={ended} />
+            <Button look="quiet" className="!px-1.5" aria-label="Dismiss" onClick={() => setDismissed(ended.id)}><X className="size-4" aria-hidden /></Button>
+          </div>
+        )}
+      </div>
+    </section>
+  )
+}

@@ -1,0 +1,79 @@
+import { Plus } from 'lucide-react'
+import { Link, useSearchParams } from 'react-router'
+import { STATION_NAMES } from '../../../core/line/stations'
+import { counted } from '../../../core/units/quantity'
+import type { ProductionView } from '../../../contract/productions'
+import { Answer } from '../../parts/Answer'
+import { Ask } from '../../parts/Ask'
+import { Button } from '../../parts/Button'
+import { Empty } from '../../parts/Empty'
+import { useProductions } from '../../parts/queries'
+import { Knot } from '../StationLine'
+import { NewProductionSheet } from './NewProductionSheet'
+
+const needsYou = (production: ProductionView) => production.line.some((status) => status.worry)
+
+/** All productions: which one needs somebody, and what its next step is. */
+export function Overview() {
+  const query = useProductions()
+  const [search, setSearch] = useSearchParams()
+  const start = () => setSearch({ new: '' })
+  return (
+    <>
+      <Ask query={query}>
+        {(productions) => (productions.length === 0 ? <FirstProduction onNew={start} /> : <ProductionList productions={productions} onNew={start} />)}
+      </Ask>
+      <NewProductionSheet open={search.has('new')} onClose={() => setSearch({})} />
+    </>
+  )
+}
+
+function FirstProduction({ onNew }: { onNew: () => void }) {
+  return (
+    <Empty title="No production yet." action={<Button look="primary" onClick={onNew}><Plus className="size-4" aria-hidden />New production</Button>}>
+      A production is one video, from the plan to the shelf. Name the first one; then plan its cameras or put a card into the reader. To look around with made-up footage first, stop this and run <span className="figure">npm start</span> without <span className="figure">--empty</span>.
+    </Empty>
+  )
+}
+
+function ProductionList({ productions, onNew }: { productions: readonly ProductionView[]; onNew: () => void }) {
+  const worried = productions.filter(needsYou)
+  const first = worried[0]
+  return (
+    <>
+      <Answer
+        why={first ? <>Next for <strong className="text-ink">{first.title}</strong>: {first.next.sentence}</> : 'No card waits, every load is proved twice, every drive has room.'}
+        action={<><Button onClick={onNew}><Plus className="size-4" aria-hidden />New production</Button>{first && <Link to={`/p/${first.id}/${first.next.station}`} data-primary="" className="inline-flex min-h-9 items-center rounded-box border border-accent bg-accent px-3.5 py-1 font-semibold text-accent-ink">Go there</Link>}</>}
+      >
+        {worried.length === 0 ? 'Nothing needs you now.' : `${counted(worried.length, 'production')} of ${productions.length} ${worried.length === 1 ? 'needs' : 'need'} you.`}
+      </Answer>
+      <ul className="border-t border-ink">
+        {productions.map((production) => <ProductionRow key={production.id} production={production} />)}
+      </ul>
+    </>
+  )
+}
+
+function ProductionRow({ production }: { production: ProductionView }) {
+  const worries = production.line.filter((status) => status.worry)
+  const size = production.line.find((status) => status.station === 'storage')?.figure
+  return (
+    <li className="border-b border-rule">
+      <Link to={`/p/${production.id}/${production.next.station}`} className="grid items-center gap-x-6 gap-y-1 py-4 hover:bg-sheet md:grid-cols-[16rem_11rem_1fr_6rem]">
+        <span>
+          <span className="block text-lg leading-6 font-bold">{production.title}</span>
+          <span className="block text-sm text-quiet">{production.client || 'no client'}{production.shootOn && `, ${production.shootOn}`}</span>
+        </span>
+        <span className="relative flex justify-between text-accent" role="img" aria-label={production.line.map((status) => `${STATION_NAMES[status.station]} ${status.state === 'done' ? 'in order' : status.state === 'open' ? 'under way' : 'nothing yet'}`).join(', ')}>
+          <span className="absolute inset-x-1 top-1/2 h-px bg-ink" />
+          {production.line.map((status) => <span key={status.station} className="relative"><Knot state={status.state} worry={status.worry !== undefined} /></span>)}
+        </span>
+        <span>
+          {worries.map((status) => <span key={status.station} className="mr-3 text-stop">{STATION_NAMES[status.station]}: {status.worry}.</span>)}
+          <span className="block">{production.next.sentence}</span>
+        </span>
+        <span className="figure text-quiet md:text-right">{size}</span>
+      </Link>
+    </li>
+  )
+}

@@ -1,0 +1,78 @@
+import { useState } from 'react'
+import { counted, formatBytes } from '../../../core/units/quantity'
+import type { LoadView, ReaderView } from '../../../contract/cards'
+import { Answer } from '../../parts/Answer'
+import { Ask } from '../../parts/Ask'
+import { Button } from '../../parts/Button'
+import { isOpen, useLoads, useReaders, useTasks } from '../../parts/queries'
+import { TaskLine } from '../../parts/TaskLine'
+import { Trouble } from '../../parts/Trouble'
+import { useSend } from '../../parts/useSend'
+import { AddFolderSheet } from '../storage/AddFolderSheet'
+import { ClipTable } from './ClipTable'
+import { Findings } from './Findings'
+
+/** Station 2: what lies in the reader, what is on it, and what is wrong with it. */
+export default function Cards({ productionId }: { productionId: string }) {
+  const readers = useReaders()
+  const loads = useLoads(productionId)
+  const { data: tasks = [] } = useTasks()
+  const [adding, setAdding] = useState(false)
+  const scanning = tasks.find((task) => task.kind === 'scan' && task.productionId === productionId && isOpen(task))
+  const failed = tasks.find((task) => task.kind === 'scan' && task.productionId === productionId)
+  return (
+    <>
+      <Ask query={readers}>
+        {(known) => <Readers readers={known} productionId={productionId} loads={loads.data ?? []} busy={scanning !== undefined} onAdd={() => setAdding(true)} />}
+      </Ask>
+      {scanning && <div className="mb-6 border-y border-rule py-3"><TaskLine task={scanning} /></div>}
+      {!scanning && failed?.state === 'failed' && <div className="mb-6 border-y border-rule py-3"><TaskLine task={failed} /></div>}
+      <Ask query={loads}>{(all) => [...all].reverse().map((load) => <LoadSection key={load.id} load={load} />)}</Ask>
+      <AddFolderSheet what="reader" open={adding} onClose={() => setAdding(false)} />
+    </>
+  )
+}
+
+interface ReadersProps {
+  readonly readers: readonly ReaderView[]
+  readonly productionId: string
+  readonly loads: readonly LoadView[]
+  readonly busy: boolean
+  readonly onAdd: () => void
+}
+
+function Readers({ readers, productionId, loads, busy, onAdd }: ReadersProps) {
+  const send = useSend()
+  const waiting = readers.find((reader) => reader.state === 'card' && !reader.loadId)
+  const holding = readers.find((reader) => reader.state === 'card' && reader.loadId)
+  const load = loads.find((one) => one.id === holding?.loadId)
+  const look = (reader: ReaderView) => send.mutate({ path: `/readers/${reader.id}/scan`, body: { productionId } })
+  const add = <Button onClick={onAdd}>Add a reader folder</Button>
+  const target = waiting ?? holding
+  const sentence = waiting ? `“${waiting.cardName}” is in the reader and has not been looked at.`
+    : load ? `“${load.label}”: ${load.sentence}`
+    : holding ? 'The card in the reader belongs to another production.'
+    : readers.length === 0 ? 'No reader is known yet.' : 'No card is in the reader.'
+  const why = waiting ? 'Looking never writes to the card: it lists everything, reads every clip, takes a picture of each and says what is odd.'
+    : load ? `${counted(load.fileCount, 'file')}, ${formatBytes(load.sizeBytes)}. Next, copy it to two volumes at once.`
+    : readers.length === 0 ? 'Add the folder where your card appears when it is in the reader.' : 'Write-protect the card where it has a switch, then put it in.'
+  return (
+    <>
+      <Answer why={why} action={<>{add}{target && <Button look={waiting ? 'primary' : 'plain'} disabled={busy || send.isPending} onClick={() => look(target)}>{waiting ? 'Look at the card' : 'Look again'}</Button>}</>}>
+        {sentence}
+      </Answer>
+      <Trouble error={send.error} />
+    </>
+  )
+}
+
+function LoadSection({ load }: { load: LoadView }) {
+  return (
+    <section aria-label={`Load ${load.label}`} className="mb-10">
+      <h2 className="mb-1 text-xl">{load.label}</h2>
+      <p className="mb-3 text-quiet">{load.sentence} {counted(load.fileCount, 'file')}, <span className="figure">{formatBytes(load.sizeBytes)}</span>.</p>
+      <Findings findings={load.findings} />
+      <ClipTable clips={load.clips} />
+    </section>
+  )
+}

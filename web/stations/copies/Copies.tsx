@@ -1,0 +1,53 @@
+import { useState } from 'react'
+import { Link } from 'react-router'
+import type { LoadCopies } from '../../../contract/copies'
+import { Answer } from '../../parts/Answer'
+import { Ask } from '../../parts/Ask'
+import { Empty } from '../../parts/Empty'
+import { useCopies } from '../../parts/queries'
+import { LoadPanel } from './LoadPanel'
+import { Policy } from './Policy'
+
+const urgency = (load: LoadCopies) => (load.formattedAt ? 3 : load.clear.clear ? 2 : load.copies.filter((copy) => copy.mark >= 2).length >= 2 ? 1 : 0)
+
+/** Station 3: is it copied, is it proved, may the card be formatted? */
+export default function Copies({ productionId }: { productionId: string }) {
+  const query = useCopies(productionId)
+  const [chosen, setChosen] = useState<string>()
+  return (
+    <Ask query={query}>
+      {(loads) => {
+        const sorted = [...loads].sort((a, b) => urgency(a) - urgency(b))
+        const load = loads.find((one) => one.loadId === chosen) ?? sorted[0]
+        if (!load) {
+          return (
+            <Empty title="Nothing to copy yet." action={<Link to={`/p/${productionId}/cards`} className="font-semibold text-accent underline underline-offset-4">Look at a card first</Link>}>
+              Here a load is copied to two volumes at once, read back from each and compared, until one glance answers: is it copied, is it proved, may the card be formatted?
+            </Empty>
+          )
+        }
+        return (
+          <>
+            <Answer why={load.clear.caution}>
+              {load.formattedAt ? load.clear.sentence : `Clear to format “${load.label}”? ${load.clear.sentence}`}
+            </Answer>
+            {loads.length > 1 && (
+              <div role="tablist" aria-label="Loads" className="mb-5 flex flex-wrap gap-2">
+                {sorted.map((one) => (
+                  <button
+                    key={one.loadId} type="button" role="tab" aria-selected={one === load} onClick={() => setChosen(one.loadId)}
+                    className={`rounded-box border px-3 py-1 font-semibold ${one === load ? 'border-ink bg-wash' : 'border-rule'}`}
+                  >
+                    {one.label} <span className="font-normal text-quiet">{one.formattedAt ? 'formatted' : one.clear.clear ? 'clear' : 'not clear'}</span>
+                  </button>
+                ))}
+              </div>
+            )}
+            <LoadPanel key={load.loadId} load={load} productionId={productionId} />
+            <Policy />
+          </>
+        )
+      }}
+    </Ask>
+  )
+}

@@ -1,0 +1,49 @@
+import { useRef, useState } from 'react'
+import { formatLength } from '../../../core/units/quantity'
+import type { CopyView, LoadCopies } from '../../../contract/copies'
+import { Choice } from '../../parts/Field'
+import { Sheet } from '../../parts/Sheet'
+import { Trouble } from '../../parts/Trouble'
+import { useSend } from '../../parts/useSend'
+
+const ENOUGH_SECONDS = 1
+
+/** Plays a clip from a copy; a second of it counts as spot-played. */
+export function PlaySheet({ load, copy, onClose }: { load: LoadCopies; copy: CopyView; onClose: () => void }) {
+  const send = useSend()
+  const [clipId, setClipId] = useState(load.playableClips[0]?.id ?? '')
+  const [broken, setBroken] = useState(false)
+  const watched = useRef({ at: 0, seconds: 0, told: false })
+  const follow = (now: number) => {
+    const state = watched.current
+    // Only time that really passed while playing counts, not a jump with the slider.
+    const step = now - state.at
+    if (step > 0 && step < 1) state.seconds += step
+    state.at = now
+    if (state.seconds < ENOUGH_SECONDS || state.told) return
+    state.told = true
+    send.mutate({ path: `/loads/${load.loadId}/spot-plays`, body: { volumeId: copy.volumeId, clipId, seconds: Math.max(ENOUGH_SECONDS, state.seconds) } })
+  }
+  return (
+    <Sheet title={`Play from ${copy.volumeName}`} about="Best with the card out of the reader, so that you surely watch the copy. Watch a second or more, and listen." open onClose={onClose} width="max-w-3xl">
+      <Choice
+        label="Clip" className="mb-3 max-w-sm" value={clipId}
+        onChange={(event) => {
+          watched.current = { at: 0, seconds: 0, told: watched.current.told }
+          setBroken(false)
+          setClipId(event.target.value)
+        }}
+      >
+        {load.playableClips.map((clip) => <option key={clip.id} value={clip.id}>{clip.name}, {formatLength(clip.seconds)}</option>)}
+      </Choice>
+      <video
+        key={clipId} src={`/api/loads/${load.loadId}/play/${copy.volumeId}/${clipId}`} controls autoPlay className="aspect-video w-full bg-ink"
+        onTimeUpdate={(event) => follow(event.currentTarget.currentTime)} onError={() => setBroken(true)} aria-label={`Player for the copy on ${copy.volumeName}`}
+      />
+      <p className="mt-2" aria-live="polite">
+        {broken ? <span className="text-stop">This clip does not play from the copy. If it plays from the card in the camera, copy again.</span> : send.isSuccess ? <strong className="text-good">Written down: played from {copy.volumeName}.</strong> : <span className="text-quiet">It is written down after one second of playing.</span>}
+      </p>
+      <Trouble error={send.error} />
+    </Sheet>
+  )
+}

@@ -1,0 +1,78 @@
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
+import type { CropWindow } from '../../../core/exports/reframe'
+import type { MasterView } from '../../../contract/exports'
+
+interface CropStageProps {
+  readonly master: MasterView
+  readonly atSeconds: number
+  readonly window: CropWindow
+  readonly zoom: number
+  readonly onMove: (centre: { x: number; y: number }) => void
+  readonly onZoom: (zoom: number) => void
+}
+
+const FINE_PX = 2
+const COARSE_PX = 40
+const STEPS: Record<string, readonly [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
+const ZOOM_STEP = 1.05
+const MOST_ZOOM = 4
+
+/** A real frame of the master with the crop window on it: drag it, or move it with the keys. */
+export function CropStage({ master, atSeconds, window, zoom, onMove, onZoom }: CropStageProps) {
+  const stage = useRef<HTMLDivElement>(null)
+  const grip = useRef<{ x: number; y: number } | undefined>(undefined)
+  const centre = { x: window.x + window.widthPx / 2, y: window.y + window.heightPx / 2 }
+
+  const inSource = (event: PointerEvent) => {
+    const box = stage.current?.getBoundingClientRect()
+    if (!box) return centre
+    return { x: ((event.clientX - box.left) / box.width) * master.widthPx, y: ((event.clientY - box.top) / box.height) * master.heightPx }
+  }
+  // The centre is kept where the window can follow, so that a drag past the edge does not have to be taken back.
+  const moveTo = (x: number, y: number) => onMove({
+    x: Math.min(Math.max(x, window.widthPx / 2), master.widthPx - window.widthPx / 2),
+    y: Math.min(Math.max(y, window.heightPx / 2), master.heightPx - window.heightPx / 2),
+  })
+  const zoomBy = (factor: number) => onZoom(Math.min(MOST_ZOOM, Math.max(1, zoom * factor)))
+  const onKey = (event: KeyboardEvent) => {
+    const step = STEPS[event.key]
+    if (step) {
+      const reach = event.shiftKey ? COARSE_PX : FINE_PX
+      moveTo(centre.x + step[0] * reach, centre.y + step[1] * reach)
+    } else if (event.key === '+' || event.key === '=') zoomBy(ZOOM_STEP)
+    else if (event.key === '-' || event.key === '−') zoomBy(1 / ZOOM_STEP)
+    else return
+    event.preventDefault()
+  }
+  const percent = (part: number, whole: number) => `${(100 * part) / whole}%`
+  return (
+    <div
+      ref={stage} className="relative touch-none overflow-hidden rounded-box bg-ink select-none" style={{ aspectRatio: `${master.widthPx} / ${master.heightPx}` }}
+      onWheel={(event) => zoomBy(event.deltaY < 0 ? ZOOM_STEP : 1 / ZOOM_STEP)}
+    >
+      <img src={`/api/clips/${master.clipId}/frame?at=${atSeconds.toFixed(2)}`} alt={`A frame of ${master.name}`} draggable={false} className="absolute inset-0 size-full object-fill" />
+      <div
+        role="application" tabIndex={0} data-testid="crop-window"
+        aria-label={`Crop window, ${window.widthPx} by ${window.heightPx} pixels at ${window.x}, ${window.y}. Arrow keys move it, plus and minus change its size.`}
+        className="absolute cursor-move border-2 border-[#fff] shadow-[0_0_0_200vmax_rgb(8_14_17/0.62)] outline-offset-4 focus-visible:outline-[#fff]"
+        style={{ left: percent(window.x, master.widthPx), top: percent(window.y, master.heightPx), width: percent(window.widthPx, master.widthPx), height: percent(window.heightPx, master.heightPx) }}
+        onKeyDown={onKey}
+        onPointerDown={(event) => {
+          const point = inSource(event)
+          grip.current = { x: point.x - centre.x, y: point.y - centre.y }
+          event.currentTarget.setPointerCapture(event.pointerId)
+        }}
+        onPointerMove={(event) => {
+          if (!grip.current) return
+          const point = inSource(event)
+          moveTo(point.x - grip.current.x, point.y - grip.current.y)
+        }}
+        onPointerUp={() => (grip.current = undefined)}
+        onPointerCancel={() => (grip.current = undefined)}
+      >
+        <span className="pointer-events-none absolute inset-x-0 top-0 h-[12%] border-b border-dashed border-[#fff]/70" />
+        <span className="pointer-events-none absolute inset-x-0 bottom-0 h-[18%] border-t border-dashed border-[#fff]/70" />
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,98 @@
+import { useState } from 'react'
+import { DESTINATIONS, destinationOf } from '../../../core/exports/destination'
+import { reframe } from '../../../core/exports/reframe'
+import type { ExportsView, MasterView } from '../../../contract/exports'
+import { Answer } from '../../parts/Answer'
+import { Ask } from '../../parts/Ask'
+import { Button } from '../../parts/Button'
+import { Empty } from '../../parts/Empty'
+import { Choice } from '../../parts/Field'
+import { isOpen, useExports, useStorage, useTasks } from '../../parts/queries'
+import { TaskLine } from '../../parts/TaskLine'
+import { Trouble } from '../../parts/Trouble'
+import { useSend } from '../../parts/useSend'
+import { preferredVolume, VolumeChoice } from '../../parts/VolumeChoice'
+import { CropStage } from './CropStage'
+import { Deliverables } from './Deliverables'
+import { Measure } from './Measure'
+
+/** Station 6: one master into one destination's frame, without bars and without invented pixels. */
+export default function Exports({ productionId }: { productionId: string }) {
+  return (
+    <Ask query={useExports(productionId)}>
+      {(view) => {
+        const [master] = view.masters
+        return master ? <Framing view={view} first={master} productionId={productionId} /> : (
+          <Empty title="Nothing to frame yet.">Here one master is cut to each destination’s frame: a window on the real picture, the scale, the size of the file, and a check of what was rendered. Look at a card and copy it first.</Empty>
+        )
+      }}
+    </Ask>
+  )
+}
+
+interface Placement {
+  readonly zoom: number
+  readonly centre: { readonly x: number; readonly y: number }
+}
+
+const middleOf = (master: MasterView): Placement => ({ zoom: 1, centre: { x: master.widthPx / 2, y: master.heightPx / 2 } })
+
+function Framing({ view, first, productionId }: { view: ExportsView; first: MasterView; productionId: string }) {
+  const send = useSend()
+  const { data: storage } = useStorage(productionId)
+  const { data: tasks = [] } = useTasks()
+  const [clipId, setClipId] = useState(first.clipId)
+  const [destinationId, setDestinationId] = useState('tall-short')
+  const [volume, setVolume] = useState<string>()
+  const [at, setAt] = useState<number>()
+  const master = view.masters.find((one) => one.clipId === clipId) ?? first
+  const [placed, setPlaced] = useState<Placement>(middleOf(first))
+  const destination = destinationOf(destinationId) ?? DESTINATIONS[0]
+  const task = tasks.find((one) => one.kind === 'render' && one.productionId === productionId)
+  if (!destination) return null
+  const result = reframe(master, destination, placed.zoom, placed.centre)
+  const volumeId = volume ?? preferredVolume(storage?.volumes ?? [], 'edit')
+  const busy = task !== undefined && isOpen(task)
+  const sentence = result.invented
+    ? `This window invents pixels: each one becomes ${result.scale.toFixed(2)} wide.`
+    : `${destination.name} from ${master.name}: every pixel is real, at ${(result.scale * 100).toFixed(1)} %.`
+  return (
+    <>
+      <Answer why={result.invented ? 'Take a larger window, a smaller destination, or a master with more pixels.' : 'Drag the window, or move it with the arrow keys. It always has the destination’s aspect and lies on even pixels.'}>{sentence}</Answer>
+      <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[1fr_20rem]">
+        <div className="min-w-0">
+          <CropStage
+            key={clipId} master={master} atSeconds={at ?? master.seconds / 3} window={result.window} zoom={placed.zoom}
+            onMove={(centre) => setPlaced({ ...placed, centre })} onZoom={(zoom) => setPlaced({ ...placed, zoom })}
+          />
+          <label className="mt-3 flex items-center gap-3 text-sm text-quiet">Frame at
+            <input type="range" className="grow accent-[var(--accent)]" min={0} max={Math.max(0, master.seconds - 0.05)} step={0.04} defaultValue={master.seconds / 3} onPointerUp={(event) => setAt(Number(event.currentTarget.value))} onKeyUp={(event) => setAt(Number(event.currentTarget.value))} />
+            <span className="figure w-16 text-right">{(at ?? master.seconds / 3).toFixed(2)} s</span>
+          </label>
+        </div>
+        <div>
+          <Choice label="Master" className="mb-3" value={clipId} onChange={(event) => {
+            const next = view.masters.find((one) => one.clipId === event.target.value)
+            if (!next) return
+            setClipId(next.clipId)
+            setPlaced(middleOf(next))
+            setAt(undefined)
+          }}>
+            {view.masters.map((one) => <option key={one.clipId} value={one.clipId}>{one.name}, {one.widthPx}×{one.heightPx}</option>)}
+          </Choice>
+          <Choice label="Destination" className="mb-4" value={destinationId} onChange={(event) => setDestinationId(event.target.value)}>
+            {DESTINATIONS.map((one) => <option key={one.id} value={one.id}>{one.name}, {one.widthPx}×{one.heightPx}</option>)}
+          </Choice>
+          <Measure master={master} destination={destination} result={result} />
+          <div className="mt-4 flex flex-wrap items-end gap-3">
+            {storage && <VolumeChoice label="Onto" volumes={storage.volumes} value={volumeId} onChange={setVolume} />}
+            <Button look="primary" disabled={busy || send.isPending || !volumeId} onClick={() => send.mutate({ path: '/exports', body: { clipId: master.clipId, destinationId, volumeId, window: result.window } })}>Render it</Button>
+          </div>
+          <Trouble error={send.error} />
+        </div>
+      </div>
+      {task && (busy || task.state === 'failed') && <div className="mt-6 border-y border-rule py-3"><TaskLine task={task} /></div>}
+      <Deliverables deliverables={view.deliverables} />
+    </>
+  )
+}

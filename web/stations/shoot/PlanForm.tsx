@@ -1,0 +1,109 @@
+import { useForm, useWatch } from 'react-hook-form'
+import { recordingBudget, SPEED_CLASSES, type RecordingPlan } from '../../../core/shoot/recording'
+import { frameRateLabel, frameRateText, parseFrameRate } from '../../../core/units/frameRate'
+import { frameSizeText, parseFrameSize } from '../../../core/units/frameSize'
+import { counted, formatBitRate, formatBytes, formatByteRate, formatLength, parseBitRate, parseBytes, parseLength } from '../../../core/units/quantity'
+import type { CameraPlanView } from '../../../contract/shoot'
+import { Button } from '../../parts/Button'
+import { Choice, Field } from '../../parts/Field'
+import { Trouble } from '../../parts/Trouble'
+import { useSend } from '../../parts/useSend'
+
+/** The form's own fields: text as typed. */
+interface Typed {
+  camera: string
+  frame: string
+  rate: string
+  video: string
+  audio: string
+  take: string
+  takes: string
+  card: string
+  speed: string
+  fill: string
+}
+
+const DEFAULTS: Typed = { camera: '', frame: '3840×2160', rate: '25', video: '100 Mb/s', audio: '256 kb/s', take: '10 min', takes: '6', card: '128 GB', speed: '30000000', fill: '90' }
+
+const typedOf = (plan: CameraPlanView): Typed => ({
+  camera: plan.camera, frame: frameSizeText(plan), rate: frameRateLabel(parseFrameRate(plan.rate) ?? { num: 25, den: 1 }), video: formatBitRate(plan.videoBitsPerSecond), audio: formatBitRate(plan.audioBitsPerSecond),
+  take: formatLength(plan.secondsPerTake), takes: String(plan.takes), card: formatBytes(plan.cardBytes), speed: String(plan.cardBytesPerSecond), fill: String(Math.round(plan.fillLimit * 100)),
+})
+
+const FAULTS: Record<keyof Typed, string> = {
+  camera: 'Name the camera.', frame: 'Write it as 3840×2160.', rate: 'Write it as 25, 23.976 or 24000/1001.', video: 'Write it as 100 Mb/s.', audio: 'Write it as 256 kb/s, or 0.',
+  take: 'Write it as 12 min, 1h20 or 2:30.', takes: 'A whole number from 1.', card: 'Write it as 128 GB.', speed: 'Choose one.', fill: 'A share from 10 to 100 %.',
+}
+
+/** Reads the typed fields; `undefined` stands where one cannot be read. */
+function readTyped(typed: Typed): { plan: RecordingPlan | undefined; wrong: Set<keyof Typed> } {
+  const frame = parseFrameSize(typed.frame)
+  const rate = parseFrameRate(typed.rate)
+  const video = parseBitRate(typed.video)
+  const audio = typed.audio.trim() === '0' ? 0 : parseBitRate(typed.audio)
+  const take = parseLength(typed.take)
+  const takes = /^\s*\d+\s*$/.test(typed.takes) ? Number(typed.takes) : 0
+  const card = parseBytes(typed.card)
+  const fill = Number(typed.fill)
+  const wrong = new Set<keyof Typed>()
+  if (!typed.camera.trim()) wrong.add('camera')
+  if (!frame) wrong.add('frame')
+  if (!rate) wrong.add('rate')
+  if (!video) wrong.add('video')
+  if (audio === undefined) wrong.add('audio')
+  if (!take || take < 1) wrong.add('take')
+  if (takes < 1 || takes > 10_000) wrong.add('takes')
+  if (!card || card < 1e6) wrong.add('card')
+  if (!(fill >= 10 && fill <= 100)) wrong.add('fill')
+  if (!frame || !rate || !video || audio === undefined || !take || !card || [...wrong].some((name) => name !== 'camera')) return { plan: undefined, wrong }
+  return { wrong, plan: { camera: typed.camera.trim(), ...frame, rate, videoBitsPerSecond: video, audioBitsPerSecond: audio, secondsPerTake: Math.round(take), takes, cardBytes: card, cardBytesPerSecond: Number(typed.speed), fillLimit: fill / 100 } }
+}
+
+/** One camera's plan, with its result under the fingers. */
+export function PlanForm({ productionId, plan: before, onDone }: { productionId: string; plan: CameraPlanView | undefined; onDone: () => void }) {
+  const { register, handleSubmit, control, formState: { submitCount } } = useForm<Typed>({ defaultValues: before ? typedOf(before) : DEFAULTS })
+  const typed = useWatch({ control }) as Typed
+  const send = useSend()
+  const { plan, wrong } = readTyped(typed)
+  const fault = (name: keyof Typed) => (wrong.has(name) && (submitCount > 0 || name !== 'camera') ? FAULTS[name] : undefined)
+  const save = handleSubmit(() => {
+    if (!plan || wrong.size > 0) return
+    const body = { ...plan, rate: frameRateText(plan.rate) }
+    send.mutate(before ? { method: 'PUT', path: `/plans/${before.id}`, body } : { path: `/productions/${productionId}/plans`, body }, { onSuccess: onDone })
+  })
+  const field = (name: keyof Typed, label: string) => <Field label={label} fault={fault(name)} {...register(name)} />
+  return (
+    <form onSubmit={(event) => void save(event)} noValidate>
+      <div className="grid gap-x-4 sm:grid-cols-3">
+        {field('camera', 'Camera')}
+        {field('frame', 'Frame size')}
+        {field('rate', 'Frame rate')}
+        {field('video', 'Video bit rate')}
+        {field('audio', 'Sound bit rate')}
+        {field('take', 'Length of a take')}
+        {field('takes', 'Takes')}
+        {field('card', 'Card size')}
+        {field('fill', 'Fill limit in %')}
+        <Choice label="Card speed class" className="mb-5" {...register('speed')}>
+          {SPEED_CLASSES.map((one) => <option key={one.name} value={one.bytesPerSecond}>{one.name}: {one.bytesPerSecond / 1e6} MB/s</option>)}
+          {before && !SPEED_CLASSES.some((one) => one.bytesPerSecond === before.cardBytesPerSecond) && <option value={before.cardBytesPerSecond}>{formatByteRate(before.cardBytesPerSecond)}</option>}
+        </Choice>
+      </div>
+      <Preview plan={plan} />
+      <Trouble error={send.error} />
+      <div className="mt-4 flex gap-3"><Button look="primary" type="submit" disabled={send.isPending}>{before ? 'Keep the change' : 'Add to the plan'}</Button><Button onClick={onDone}>Leave</Button></div>
+    </form>
+  )
+}
+
+function Preview({ plan }: { plan: RecordingPlan | undefined }) {
+  if (!plan) return <p className="border-t border-rule pt-3 text-quiet">The result appears when every field can be read.</p>
+  const budget = recordingBudget(plan)
+  return (
+    <p className="border-t border-rule pt-3" aria-live="polite" data-testid="plan-preview">
+      <strong className="text-lg">{formatBytes(budget.sizeBytes)} on {counted(budget.cards, 'card')}</strong>, {formatLength(budget.secondsPerCard)} fit on one. {' '}
+      {budget.sustained ? <span className="text-good">The card keeps up with {formatByteRate(budget.streamBytesPerSecond)}.</span> : <span className="text-stop">The card is too slow for {formatByteRate(budget.streamBytesPerSecond)}: {budget.neededClass ? `use ${budget.neededClass}` : 'no speed class carries this; use faster media'}.</span>}
+      {' '}Shutter 1/{budget.shutter.stop}{budget.shutter.exact !== budget.shutter.stop && ` (exactly 1/${Number(budget.shutter.exact.toFixed(1))})`}.
+    </p>
+  )
+}
