@@ -1,5 +1,4 @@
 import { Router } from 'express'
-import { join } from 'node:path'
 import { cardSentence } from '../../core/cards/findings'
 import { frameRateText } from '../../core/units/frameRate'
 import { newReader, scanOrder, type ClipView, type LoadView, type ReaderView } from '../../contract/cards'
@@ -63,7 +62,7 @@ export function cardRoutes({ db, boss }: Context): Router {
   })
 
   router.get('/clips/:id/picture', async (req, res) => {
-    res.sendFile(join(picturesFolder(), `${idOf(req)}.jpg`), { maxAge: '1h' }, (error) => {
+    res.sendFile(`${idOf(req)}.jpg`, { root: picturesFolder(), maxAge: '1h' }, (error) => {
       if (error && !res.headersSent) res.status(404).end()
     })
   })

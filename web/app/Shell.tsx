@@ -32,7 +32,7 @@ export function Shell() {
   return (
     <div className="mx-auto flex min-h-screen max-w-[76rem] flex-col px-4 sm:px-8">
       <a href="#page" className="sr-only focus:not-sr-only">Go to the page</a>
-      <header className="flex items-center justify-between gap-4 py-3" data-screen-only>
+      <header className="flex items-center justify-between gap-4 pt-3 pb-4" data-screen-only>
         <Link to="/" className="flex items-center gap-2.5 text-lg font-bold" aria-label="Yendra: all productions">
           <img src="/mark.svg" alt="" className="size-7" /> Yendra
         </Link>

@@ -26,7 +26,7 @@ export function StationLine({ production, current }: { production: ProductionVie
           Next: {production.next.sentence} <kbd className="figure ml-1 border border-rule px-1 text-quiet">n</kbd>
         </Link>
       </div>
-      <nav aria-label="Stations" className="mb-8 overflow-x-auto" data-screen-only>
+      <nav aria-label="Stations" className="mb-6 overflow-x-auto" data-screen-only>
         <ol className="relative grid min-w-[52rem] grid-cols-7">
           <li aria-hidden="true" className="absolute top-[1.05rem] right-[6%] left-2 h-px bg-ink" />
           {STATIONS.map((station, at) => {

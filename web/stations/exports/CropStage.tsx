@@ -50,7 +50,8 @@ export function CropStage({ master, atSeconds, window, zoom, onMove, onZoom }: C
       ref={stage} className="relative touch-none overflow-hidden rounded-box bg-ink select-none" style={{ aspectRatio: `${master.widthPx} / ${master.heightPx}` }}
       onWheel={(event) => zoomBy(event.deltaY < 0 ? ZOOM_STEP : 1 / ZOOM_STEP)}
     >
-      <img src={`/api/clips/${master.clipId}/frame?at=${atSeconds.toFixed(2)}`} alt={`A frame of ${master.name}`} draggable={false} className="absolute inset-0 size-full object-fill" />
+      <img src={`/api/clips/${master.clipId}/picture`} alt="" draggable={false} className="absolute inset-0 size-full object-fill" />
+      <img src={`/api/clips/${master.clipId}/frame?at=${atSeconds.toFixed(2)}`} alt={`A frame of ${master.name}`} draggable={false} className="absolute text-[#fff] inset-0 size-full object-fill" />
       <div
         role="application" tabIndex={0} data-testid="crop-window"
         aria-label={`Crop window, ${window.widthPx} by ${window.heightPx} pixels at ${window.x}, ${window.y}. Arrow keys move it, plus and minus change its size.`}

@@ -55,7 +55,7 @@ function Framing({ view, first, productionId }: { view: ExportsView; first: Mast
   const busy = task !== undefined && isOpen(task)
   const sentence = result.invented
     ? `This window invents pixels: each one becomes ${result.scale.toFixed(2)} wide.`
-    : `${destination.name} from ${master.name}: every pixel is real, at ${(result.scale * 100).toFixed(1)} %.`
+    : `${destination.name} from ${master.name}: every pixel is real.`
   return (
     <>
       <Answer why={result.invented ? 'Take a larger window, a smaller destination, or a master with more pixels.' : 'Drag the window, or move it with the arrow keys. It always has the destination’s aspect and lies on even pixels.'}>{sentence}</Answer>

@@ -15,11 +15,9 @@ export function Measure({ master, destination, result }: { master: MasterView; d
   const tooLong = destination.longestSeconds !== undefined && master.seconds > destination.longestSeconds
   const rows: readonly (readonly [string, string, boolean?])[] = [
     ['Window', `${window.widthPx}×${window.heightPx} at ${window.x}, ${window.y}`],
-    ['Delivered', `${destination.widthPx}×${destination.heightPx}`],
     ['Scale', `${(result.scale * 100).toFixed(1)} %${result.invented ? ', invented' : ''}`, result.invented],
     ['Closest without loss', losslessZoom(master, destination) >= 1 ? `${(losslessZoom(master, destination) * 100).toFixed(0)} %` : 'none: the master is too small', losslessZoom(master, destination) < 1],
-    ['Frame rate', `${frameRateLabel(rate)}, kept`],
-    ['Video', `${formatBitRate(bitsPerSecond)}, level ${level === undefined ? 'none' : levelText(level)}`],
+    ['Video', `${frameRateLabel(rate)} frames/s, ${formatBitRate(bitsPerSecond)}, level ${level === undefined ? 'none' : levelText(level)}`],
     ['Length', formatLength(master.seconds), tooLong],
     ['Size', `about ${formatBytes(predictedBytes(bitsPerSecond, master.withSound ? destination.audioBitsPerSecond : 0, master.seconds))}`],
   ]

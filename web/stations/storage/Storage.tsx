@@ -1,3 +1,4 @@
+import { getNonce } from 'get-nonce'
 import { lazy, Suspense, useState } from 'react'
 import { BYTE_CLASSES, type ByteClass, type ClassBytes } from '../../../core/storage/budget'
 import { formatBytes } from '../../../core/units/quantity'
@@ -10,7 +11,19 @@ import { useStorage } from '../../parts/queries'
 import { AddFolderSheet } from './AddFolderSheet'
 
 // The chart package is large: it comes only when somebody stands at this station.
-const VolumeChart = lazy(() => import('./VolumeChart'))
+const VolumeChart = lazy(() => {
+  prepareStyleElement()
+  return import('./VolumeChart')
+})
+
+/** The chart package writes its rules into this element; made here, it carries the nonce that the content security policy wants. */
+function prepareStyleElement(): void {
+  if (document.getElementById('plotly.js-style-global')) return
+  const style = document.createElement('style')
+  style.id = 'plotly.js-style-global'
+  style.nonce = getNonce() ?? ''
+  document.head.append(style)
+}
 
 const CLASS_WORDS: Record<ByteClass, string> = { originals: 'Originals: never made again', generated: 'Generated: can be made again', outputs: 'Outputs: finished films and bags' }
 
