@@ -1,4 +1,4 @@
-import { number, object, string, type InferType } from 'yup'
+import { number, object, string } from 'yup'
 
 export const BENCH_FAULTS = ['none', 'flip-bit', 'truncate-write', 'read-error', 'unplug', 'full'] as const
 export type BenchFault = (typeof BENCH_FAULTS)[number]
@@ -7,10 +7,8 @@ export const faultOrder = object({
   kind: string().oneOf(BENCH_FAULTS, 'Choose one of the faults.').required('Choose a fault.'),
   afterBytes: number().integer().min(0, 'Give 0 or more bytes.').default(0),
 }).noUnknown()
-export type FaultOrder = InferType<typeof faultOrder>
 
 export const insertOrder = object({ card: string().required('Choose a card.').max(80) }).noUnknown()
-export type InsertOrder = InferType<typeof insertOrder>
 
 export interface BenchDeviceView {
   readonly id: string

@@ -1,17 +1,15 @@
-import { object, string, type InferType } from 'yup'
+import { object, string } from 'yup'
 import type { Finding } from '../core/cards/findings'
 
 export const scanOrder = object({
   productionId: string().uuid('Choose a production.').required('Choose a production.'),
   label: string().trim().max(80, 'Keep the label under 80 characters.').default(''),
 }).noUnknown()
-export type ScanOrder = InferType<typeof scanOrder>
 
 export const newReader = object({
   name: string().trim().required('Name the reader.').max(60, 'Keep the name under 60 characters.'),
   path: string().required('Give the folder where the card appears.').matches(/^\//, 'Give a path that starts with /.'),
 }).noUnknown()
-export type NewReader = InferType<typeof newReader>
 
 export interface ReaderView {
   readonly id: string

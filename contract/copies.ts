@@ -7,14 +7,12 @@ export const copyOrder = object({
   /** Files of ours or others that stand in the way are moved aside on the volume first; nothing is deleted. */
   setAside: boolean().default(false),
 }).noUnknown()
-export type CopyOrderRequest = InferType<typeof copyOrder>
 
 export const spotPlay = object({
   volumeId: string().uuid().required('Say which volume was played.'),
   clipId: string().uuid().required('Say which clip was played.'),
   seconds: number().min(1, 'Play at least one second.').required('Say how long it was played.'),
 }).noUnknown()
-export type SpotPlay = InferType<typeof spotPlay>
 
 export const settings = object({
   policy: string().oneOf(['at-home-only', 'reuse-on-the-job'] as const, 'Choose one of the two policies.').required(),

@@ -1,11 +1,10 @@
-import { array, object, string, type InferType } from 'yup'
+import { array, object, string } from 'yup'
 import type { FileCheck } from '../core/media/check'
 
 export const proxyOrder = object({
   clipIds: array().of(string().uuid().required()).min(1, 'Choose at least one clip.').max(500, 'Choose at most 500 clips at once.').required('Choose at least one clip.'),
   volumeId: string().uuid().required('Choose the volume for the proxies.'),
 }).noUnknown()
-export type ProxyOrder = InferType<typeof proxyOrder>
 
 export interface ProxyView {
   readonly clipId: string

@@ -13,8 +13,6 @@ export function printablePath(bytes: Uint8Array): string {
 
 const NAMED: Record<number, string> = { 10: '\\n', 13: '\\r', 9: '\\t', 92: '\\\\' }
 const hex = (value: number) => `\\x${value.toString(16).padStart(2, '0')}`
-
-// eslint-disable-next-line no-control-regex -- control characters are what is looked for
 const CONTROLS = /[\u0000-\u001f\u007f\\]/g
 
 const escapeControls = (text: string) => text.replace(CONTROLS, (sign) => NAMED[sign.charCodeAt(0)] ?? hex(sign.charCodeAt(0)))

@@ -30,7 +30,6 @@ export const bagInfo = (entries: readonly (readonly [label: string, value: strin
 
 /** A title as the name of a folder or file: no separators, control characters or leading dots, at most 120 bytes. */
 export function fileTitle(title: string): string {
-  // eslint-disable-next-line no-control-regex -- control characters must not reach a file name
   const plain = title.replace(/[\u0000-\u001f\u007f/\\:*?"<>|]/g, ' ').replace(/\s+/g, ' ').trim().replace(/^\.+/, '').replace(/[. ]+$/, '')
   let out = plain || 'untitled'
   while (new TextEncoder().encode(out).length > 120) out = out.slice(0, -1)

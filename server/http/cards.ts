@@ -61,7 +61,7 @@ export function cardRoutes({ db, boss }: Context): Router {
     res.json(await loadViews(db, owner))
   })
 
-  router.get('/clips/:id/picture', async (req, res) => {
+  router.get('/clips/:id/picture', (req, res) => {
     res.sendFile(`${idOf(req)}.jpg`, { root: picturesFolder(), maxAge: '1h' }, (error) => {
       if (error && !res.headersSent) res.status(404).end()
     })

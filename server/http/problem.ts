@@ -26,7 +26,9 @@ export function idOf(req: Request, name = 'id'): string {
 
 /** The body as the contract wants it; throws with the first field that is wrong. */
 export async function bodyOf<S extends Schema>(schema: S, req: Request): Promise<InferType<S>> {
-  return (await schema.validate(req.body ?? {}, { strict: true, stripUnknown: false }).then(() => schema.validate(req.body ?? {}))) as InferType<S>
+  const body: unknown = req.body ?? {}
+  await schema.validate(body, { strict: true })
+  return schema.validate(body) as Promise<InferType<S>>
 }
 
 export const missing: RequestHandler = (req) => {
@@ -37,7 +39,7 @@ function problemOf(error: unknown): Problem {
   const problem = (status: number, slug: string, title: string, detail: string, field?: string): Problem => ({ type: `/problems/${slug}`, title, status, detail, ...(field ? { field } : {}) })
   if (error instanceof ProblemError) return problem(error.status, error.slug, error.title, error.message, error.field)
   if (error instanceof CannotWork) return problem(409, 'conflict', 'Not possible now', error.message)
-  if (error instanceof ValidationError) return problem(422, 'invalid', 'Something is missing or wrong', plainer(error.message), error.path || undefined)
+  if (error instanceof ValidationError) return problem(422, 'invalid', 'Something is missing or wrong', plainer(error), error.path || undefined)
   const status = error instanceof Error && 'status' in error && typeof error.status === 'number' ? error.status : 500
   if (status === 400) return problem(400, 'unreadable', 'Unreadable request', 'The request is not valid JSON.')
   if (status === 413) return problem(413, 'too-large', 'Too large', 'The request is larger than 1 MB.')
@@ -46,8 +48,14 @@ function problemOf(error: unknown): Problem {
   return problem(500, 'failed', 'Something broke', 'Yendra could not do that, and nothing was changed. Try again; if it happens twice, look at the log of the start command.')
 }
 
-/** The validator's own wording speaks of types; people read the first sentence only. */
-const plainer = (message: string) => (/^this (field )?has unspecified keys: (.*)/.exec(message) ? message.replace(/^this (field )?has unspecified keys: /, 'The request has fields that are not known: ') : (message.split('\n')[0] ?? message))
+/** The validator's own wording speaks of types; people get a sentence. */
+function plainer({ message, path }: ValidationError): string {
+  const keys = /unspecified keys: (.*)/.exec(message)
+  if (keys) return `The request has fields that are not known: ${keys[1]}.`
+  const type = /must be a[n]? `(\w+)` type/.exec(message)
+  if (type) return `The field ${path || 'body'} must be of the kind ${type[1]}.`
+  return message.split('\n')[0] ?? message
+}
 
 export const answerProblem: ErrorRequestHandler = (error: unknown, _req, res, next) => {
   if (res.headersSent) {

@@ -40,7 +40,7 @@ export default function Palette({ onClose, productionId }: { onClose: () => void
           <Command.Group key={group} heading={group} className="[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-sm [&_[cmdk-group-heading]]:text-quiet">
             {entries.filter((entry) => entry.group === group).map((entry, at) => (
               <Command.Item
-                key={`${entry.name}${at}`} value={`${group} ${entry.name} ${entry.more ?? ''} ${at}`}
+                key={`${entry.name}${at}`} value={`${entry.name} ${entry.more ?? ''} ${group} ${at}`}
                 onSelect={() => {
                   entry.run()
                   onClose()

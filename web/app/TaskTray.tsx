@@ -6,18 +6,18 @@ import { Button } from '../parts/Button'
 import { isOpen, useTasks } from '../parts/queries'
 import { TaskLine } from '../parts/TaskLine'
 
-const SHOWN_MS = 60_000
 const STATION_OF: Record<TaskKind, string> = { scan: 'cards', copy: 'copies', proxy: 'proxies', render: 'exports', bag: 'shelf' }
 
-/** Work under way, and the last thing that ended, at the foot of every page. */
+/** Work under way, and the last thing that ended since the page was opened, at the foot of every page. */
 export function TaskTray() {
   const { data: tasks = [] } = useTasks()
   const { pathname } = useLocation()
   const [dismissed, setDismissed] = useState<string>()
+  const [since] = useState(() => Date.now())
   // A station shows its own work itself.
   const elsewhere = (task: TaskView) => !(pathname.endsWith(`/${STATION_OF[task.kind]}`) && task.productionId !== null && pathname.includes(task.productionId))
   const open = tasks.filter((task) => isOpen(task) && elsewhere(task))
-  const last = tasks.find((task) => task.endedAt && Date.now() - Date.parse(task.endedAt) < SHOWN_MS && elsewhere(task))
+  const last = tasks.find((task) => task.endedAt && Date.parse(task.endedAt) > since && elsewhere(task))
   const ended = last?.id === dismissed ? undefined : last
   if (open.length === 0 && !ended) return null
   return (

@@ -9,7 +9,9 @@ export function Policy() {
   const send = useSend()
   return (
     <Ask query={useSettings()}>
-      {(settings) => {
+      {(known) => {
+        // What was just chosen shows at once; the server's answer follows.
+        const settings = send.isPending ? { ...known, ...(send.variables.body as Partial<Settings>) } : known
         const keep = (change: Partial<Settings>) => send.mutate({ method: 'PUT', path: '/settings', body: { ...settings, ...change } })
         return (
           <fieldset className="mt-10 max-w-2xl border-t border-rule pt-4">

@@ -1,0 +1,31 @@
+import { defineConfig } from '@playwright/test'
+
+const port = process.env.YENDRA_PORT ?? '4699'
+const state = process.env.YENDRA_STATE ?? '.yendra-test'
+
+/** Debian's Chromium against a freshly started server with its own database and folders. */
+export default defineConfig({
+  testDir: 'tests/e2e',
+  workers: 1,
+  timeout: 180_000,
+  expect: { timeout: 15_000 },
+  reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
+  outputDir: 'test-results/e2e',
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    colorScheme: 'light',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--autoplay-policy=no-user-gesture-required'],
+    },
+  },
+  webServer: {
+    command: 'node scripts/start.mjs --reset',
+    env: { YENDRA_STATE: state, YENDRA_PORT: port },
+    url: `http://127.0.0.1:${port}/api/productions`,
+    timeout: 240_000,
+    stdout: 'pipe',
+    gracefulShutdown: { signal: 'SIGINT', timeout: 8000 },
+  },
+})

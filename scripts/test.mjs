@@ -1,0 +1,54 @@
+import { spawnSync } from 'node:child_process'
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { ensureBuild, ensureDebian, ensurePackages, PROJECT } from './lib/bootstrap.mjs'
+import { freePort } from './lib/postgres.mjs'
+
+ensurePackages()
+ensureDebian(['postgresql', 'ffmpeg', 'chromium', 'xxhash'])
+ensureBuild()
+
+const results = join(PROJECT, 'test-results')
+rmSync(results, { recursive: true, force: true })
+mkdirSync(results, { recursive: true })
+// On the project's own disk: what is proved by reading past the cache needs a real file system.
+const folder = mkdtempSync(join(PROJECT, '.yendra-test-'))
+const env = { ...process.env, YENDRA_STATE: join(folder, 'state'), YENDRA_TEST_DIR: folder, YENDRA_PORT: String(await freePort()), NO_COLOR: '1', FORCE_COLOR: undefined }
+
+let passed = 0
+let failed = 0
+
+function run(title, program, args) {
+  console.log(`\n— ${title}`)
+  const begun = Date.now()
+  const { status } = spawnSync(join(PROJECT, 'node_modules/.bin', program), args, { cwd: PROJECT, env, stdio: ['ignore', 'inherit', 'inherit'] })
+  console.log(`  ${title}: ${status === 0 ? 'well' : 'failed'}, ${((Date.now() - begun) / 1000).toFixed(1)} s`)
+  return status === 0
+}
+
+/** A step that counts as one test. */
+function step(title, program, args) {
+  if (run(title, program, args)) passed += 1
+  else failed += 1
+}
+
+/** A runner with a report of its own; without a report, or with a failing exit and no failing test, it counts as one failure. */
+function suite(title, program, args, report, count) {
+  const well = run(title, program, args)
+  const path = join(results, report)
+  const [good, bad] = existsSync(path) ? count(JSON.parse(readFileSync(path, 'utf8'))) : [0, 0]
+  passed += good
+  failed += bad > 0 ? bad : well && good > 0 ? 0 : 1
+}
+
+try {
+  step('types', 'tsc', ['--noEmit'])
+  step('lint and rooms', 'eslint', ['--max-warnings', '1', '.'])
+  step('nothing unused', 'knip', [])
+  suite('unit, outside and fault tests', 'vitest', ['run', '--reporter=default', '--reporter=json', '--outputFile.json=test-results/unit.json'], 'unit.json', (all) => [all.numPassedTests, all.numFailedTests])
+  suite('the real browser', 'playwright', ['test'], 'e2e.json', ({ stats }) => [stats.expected + stats.flaky, stats.unexpected])
+} finally {
+  rmSync(folder, { recursive: true, force: true })
+}
+console.log(`\n${passed} passed, ${failed} failed`)
+process.exit(failed === 0 ? 0 : 1)

@@ -1,0 +1,181 @@
+import { existsSync, readdirSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { expect, test, type Page } from '@playwright/test'
+import { cardFolder, complaints, debian, volumeFolder } from './bench'
+
+const FOLDER = 'Steam-bending ribs'
+const station = (page: Page, name: string) => page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: new RegExp(name) })
+
+test.describe.configure({ mode: 'serial' })
+
+test('the overview names the card that waits, and leads to it', async ({ page }) => {
+  const said = complaints(page)
+  await page.goto('/')
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('need you')
+  const row = page.getByRole('link', { name: /Steam-bending ribs/ })
+  await expect(row).toContainText('Look at the card in the reader.')
+  await row.click()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('“Curlew A” is in the reader')
+  expect(said).toEqual([])
+})
+
+test('station 1 moves its result while somebody types', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
+  await station(page, 'Shoot').click()
+  await page.getByRole('button', { name: 'Add a camera' }).click()
+  await page.getByLabel('Camera', { exact: true }).fill('Heron')
+  await page.getByLabel('Video bit rate').fill('600 Mb/s')
+  await page.getByLabel('Sound bit rate').fill('0')
+  await page.getByLabel('Length of a take').fill('1h')
+  await page.getByLabel('Takes', { exact: true }).fill('1')
+  await page.getByLabel('Card speed class').selectOption({ label: 'V60: 60 MB/s' })
+  // Common practice, no source: 600 Mb/s is 75 MB/s; an hour of it is 270 GB. Source of V60 and V90: SD Association.
+  await expect(page.getByTestId('plan-preview')).toContainText('270 GB on 3 cards')
+  await expect(page.getByTestId('plan-preview')).toContainText('use V90')
+  await page.getByLabel('Frame rate').fill('fast')
+  await expect(page.getByText('Write it as 25, 23.976 or 24000/1001.')).toBeVisible()
+  await page.getByLabel('Frame rate').fill('24')
+  await expect(page.getByTestId('plan-preview')).toContainText('Shutter 1/50 (exactly 1/48)')
+  await page.getByRole('button', { name: 'Add to the plan' }).click()
+  await expect(page.getByRole('row', { name: /Heron/ })).toContainText('too slow')
+  await page.getByRole('button', { name: 'Remove Heron from the plan' }).click()
+  await expect(page.getByRole('row', { name: /Heron/ })).toHaveCount(0)
+})
+
+test('station 2 shows the clips of the card with their pictures', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
+  await page.getByRole('button', { name: 'Look at the card' }).click()
+  const row = page.getByRole('row', { name: /CURL0041\.MP4/ })
+  await expect(row).toContainText('3840×2160')
+  // Source: ffprobe of Debian's ffmpeg on the card itself.
+  const frames = debian('ffprobe', ['-v', 'error', '-select_streams', 'v', '-count_frames', '-show_entries', 'stream=nb_read_frames', '-of', 'csv=p=0', join(cardFolder('Curlew A'), 'DCIM/100CURLW/CURL0041.MP4')]).trim()
+  await expect(row).toContainText(`${frames} frames`)
+  await expect(page.locator('[data-clip]')).toHaveCount(3)
+  await expect(page.locator('[data-finding="gap"]')).toContainText('CURL0042 to CURL0044')
+  await expect.poll(() => page.getByAltText('A frame of CURL0041.MP4').evaluate((image: HTMLImageElement) => image.naturalWidth)).toBeGreaterThan(100)
+})
+
+test('station 3 copies to two drives, proves it, and clears the card only after a clip was played', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
+  await station(page, 'Copies').click()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Not yet')
+  await page.getByRole('button', { name: 'Copy to Slipway and Tide 1, and prove it' }).click()
+  await expect(page.locator('[data-task="copy"]')).toContainText('All 7 files proved on Slipway and Tide 1', { timeout: 60_000 })
+  await expect(page.locator('[data-volume="Slipway"]')).toHaveAttribute('data-mark', '2')
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('no clip has been played')
+  await page.locator('[data-volume="Tide 1"]').getByRole('button', { name: 'Play from it' }).click()
+  await expect(page.getByText('Written down: played from Tide 1.')).toBeVisible({ timeout: 30_000 })
+  await page.keyboard.press('Escape')
+  await expect(page.locator('[data-volume="Tide 1"]')).toHaveAttribute('data-mark', '3')
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Yes: this card may be formatted')
+  await page.getByLabel('I am at my own desk now').uncheck()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('you are away')
+  await page.getByLabel('I am at my own desk now').check()
+  await expect(page.getByRole('button', { name: /I formatted it/ })).toBeVisible()
+})
+
+test('the two copies equal the card, and xxhsum accepts the list beside each', () => {
+  for (const drive of ['Slipway', 'Tide 1']) {
+    const cards = join(volumeFolder(drive), FOLDER, 'Cards')
+    // Source: diff of Debian's diffutils, xxhsum of Debian's xxhash.
+    expect(debian('diff', ['-r', cardFolder('Curlew A'), join(cards, 'Curlew A')])).toBe('')
+    expect(debian('xxhsum', ['--quiet', '-c', 'Curlew A.xxh64'], cards)).not.toContain('FAILED')
+    expect(readFileSync(join(cards, 'Curlew A.xxh64'), 'utf8').trim().split('\n')).toHaveLength(7)
+    expect(existsSync(join(volumeFolder(drive), '.yendra/parts')) && readdirSync(join(volumeFolder(drive), '.yendra/parts')).length > 0).toBe(false)
+  }
+})
+
+test('station 4 makes proxies that equal their originals frame by frame', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
+  await station(page, 'Proxies').click()
+  await page.getByRole('button', { name: /Make 3 proxies/ }).click()
+  await expect(page.locator('[data-proxy][data-pass="true"]')).toHaveCount(3, { timeout: 120_000 })
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('All 3 proxies equal their originals')
+  const probe = (path: string) => debian('ffprobe', ['-v', 'error', '-select_streams', 'v', '-count_frames', '-show_entries', 'stream=width,height,r_frame_rate,nb_read_frames,duration', '-of', 'csv=p=0', path]).trim()
+  for (const clip of ['CURL0041', 'CURL0042', 'CURL0044']) {
+    // Source: ffprobe of Debian's ffmpeg, counting decoded frames of both files.
+    const original = probe(join(cardFolder('Curlew A'), `DCIM/100CURLW/${clip}.MP4`))
+    const made = probe(join(volumeFolder('Slipway'), FOLDER, `Proxies/Curlew A/DCIM/100CURLW/${clip}.mp4`))
+    expect(made).toBe(original.replace('3840,2160', '1920,1080'))
+  }
+})
+
+test('station 5 shows volumes with headroom, and the bytes of the production by class', async ({ page }) => {
+  const said = complaints(page)
+  await page.goto('/')
+  await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
+  await station(page, 'Storage').click()
+  const row = page.locator('[data-volume="Slipway"]')
+  await expect(row).toContainText('1.00 TB')
+  await expect(row).toContainText('150 GB')
+  await expect(page.locator('[data-class="originals"]')).toContainText('MB')
+  await expect(page.locator('[data-class="generated"]')).not.toHaveText('0 B')
+  await expect(page.locator('.js-plotly-plot .legend')).toBeVisible()
+  await expect(page.locator('[data-volume="Neap"]')).toContainText('not connected')
+  expect(said).toEqual([])
+})
+
+test('station 6 cuts a tall file from a dragged window, and the real file passes its check', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
+  await station(page, 'Exports').click()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('every pixel is real')
+  const crop = page.getByTestId('crop-window')
+  const figures = page.getByLabel('Figures of this framing')
+  await expect(figures).toContainText('1216×2160 at 1312, 0')
+  const box = await crop.boundingBox()
+  if (!box) throw new Error('no crop window')
+  const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+  await page.mouse.move(middle.x, middle.y)
+  await page.mouse.down()
+  await page.mouse.move(middle.x + 60, middle.y + 5, { steps: 6 })
+  await page.mouse.up()
+  const window = /(\d+)×(\d+) at (\d+), (\d+)/.exec(await figures.innerText())?.slice(1).map(Number)
+  if (!window) throw new Error('no window')
+  expect(window[2]).toBeGreaterThan(1400)
+  await page.getByRole('button', { name: 'Render it' }).click()
+  const made = page.locator('[data-deliverable="Tall short"]')
+  await expect(made).toHaveAttribute('data-pass', 'true', { timeout: 120_000 })
+  await expect(made).toContainText('passes all 15 checks')
+  const file = join(volumeFolder('Slipway'), FOLDER, 'Output/CURL0041 tall short.mp4')
+  // Source: ffprobe of Debian's ffmpeg; level limits in ITU-T H.264 table A-1.
+  const stream = debian('ffprobe', ['-v', 'error', '-select_streams', 'v', '-show_entries', 'stream=codec_name,profile,width,height,pix_fmt,level,color_space,r_frame_rate,nb_frames', '-of', 'json', file])
+  expect((JSON.parse(stream) as { streams: unknown[] }).streams[0]).toEqual({ codec_name: 'h264', profile: 'High', width: 1080, height: 1920, pix_fmt: 'yuv420p', level: 40, color_space: 'bt709', r_frame_rate: '25/1', nb_frames: '100' })
+  // The picture really is that window: the same window cut by ffmpeg alone differs by coding noise only.
+  const psnr = debian('ffmpeg', ['-v', 'info', '-nostats', '-i', file, '-i', join(cardFolder('Curlew A'), 'DCIM/100CURLW/CURL0041.MP4'), '-filter_complex', `[1:v]crop=${window[0]}:${window[1]}:${window[2]}:${window[3]},scale=1080:1920,setsar=1[a];[0:v][a]psnr=stats_file=-`, '-frames:v', '5', '-f', 'null', '-'])
+  const worst = Math.min(...[...psnr.matchAll(/psnr_avg:([\d.]+)/g)].map((match) => Number(match[1])))
+  expect(worst).toBeGreaterThan(28)
+})
+
+test('station 7 writes a bag that sha256sum accepts', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
+  await station(page, 'Shelf').click()
+  await page.getByRole('button', { name: 'Write the bag' }).click()
+  await expect(page.locator('[data-bag]')).toContainText('read back, equal', { timeout: 60_000 })
+  const bag = join(volumeFolder('Tide 1'), FOLDER, 'Shelf/CURL0041 tall short')
+  // Source: sha256sum of Debian's coreutils; file names and tags in RFC 8493 sections 2.1 and 2.2.
+  expect(debian('sha256sum', ['--strict', '-c', 'manifest-sha256.txt'], bag)).toContain('data/CURL0041 tall short.mp4: OK')
+  expect(debian('sha256sum', ['--strict', '-c', 'tagmanifest-sha256.txt'], bag)).toContain('bagit.txt: OK')
+  expect(readFileSync(join(bag, 'bagit.txt'), 'utf8')).toBe('BagIt-Version: 1.0\nTag-File-Character-Encoding: UTF-8\n')
+  const bytes = debian('find', ['data', '-type', 'f', '-printf', '%s\n'], bag).trim().split('\n').map(Number)
+  expect(readFileSync(join(bag, 'bag-info.txt'), 'utf8')).toContain(`Payload-Oxum: ${bytes.reduce((sum, one) => sum + one, 0)}.${bytes.length}\n`)
+  await expect(page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /in order/ })).toHaveCount(7)
+})
+
+test('a formatted card is written down, and its clips coming back are said loudly', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
+  await station(page, 'Copies').click()
+  await page.getByRole('button', { name: /I formatted it/ }).click()
+  await expect(page.getByRole('dialog')).toContainText('They are still here')
+  await page.getByRole('button', { name: 'Write down that I formatted it' }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('You said this card was formatted')
+  await station(page, 'Cards').click()
+  await page.getByRole('button', { name: 'Look again' }).click()
+  await expect(page.locator('[data-finding="returned"]')).toContainText('its clips are still on it')
+})

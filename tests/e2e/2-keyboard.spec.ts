@@ -1,0 +1,120 @@
+import { expect, test, type Page } from '@playwright/test'
+import { join } from 'node:path'
+import { cardFolder, debian, volumeFolder } from './bench'
+
+/** Moves the focus with Tab until it stands on what is wanted, as somebody without a mouse does. */
+async function tabTo(page: Page, name: RegExp, most = 120): Promise<void> {
+  for (let turn = 0; turn < most; turn += 1) {
+    const label = await page.evaluate(() => {
+      const at = document.activeElement
+      if (!(at instanceof HTMLElement)) return ''
+      const labels = 'labels' in at ? [...((at as HTMLInputElement).labels ?? [])].map((one) => one.innerText).join(' ') : ''
+      return at.getAttribute('aria-label') ?? (labels || at.innerText)
+    })
+    if (name.test(label)) return
+    await page.keyboard.press('Tab')
+  }
+  throw new Error(`Nothing called ${String(name)} can be reached with Tab`)
+}
+
+const heading = (page: Page) => page.getByRole('heading', { level: 1 })
+
+test('a card travels through all seven stations with the keyboard alone', async ({ page }) => {
+  await page.goto('/')
+  await expect(heading(page)).toBeVisible()
+  await page.keyboard.press('?')
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible()
+  await page.keyboard.press('Escape')
+
+  // A new production, from the palette.
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type('new prod')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('dialog', { name: 'New production' })).toBeVisible()
+  await page.keyboard.type('Plover on the mast')
+  await page.keyboard.press('Enter')
+  await expect(heading(page)).toContainText('Plan what will be recorded')
+
+  // Shoot: n puts the finger on the button.
+  await page.keyboard.press('n')
+  await page.keyboard.press('Enter')
+  await tabTo(page, /^Camera/)
+  await page.keyboard.type('Plover')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('row', { name: /Plover/ })).toContainText('keeps up')
+
+  // The other card into the reader, on the bench.
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type('bench')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: /Bench reader/ })).toBeVisible()
+  await tabTo(page, /Put in Plover A/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: /Bench reader/ })).toContainText('“Plover A” is in it')
+  await page.goBack()
+
+  // Cards.
+  await page.keyboard.press('2')
+  await expect(heading(page)).toContainText('“Plover A” is in the reader')
+  await page.keyboard.press('n')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('[data-clip]')).toHaveCount(3, { timeout: 60_000 })
+  await expect(page.locator('[data-finding="empty"]')).toContainText('PLOV0109.MP4')
+  await expect(page.locator('[data-finding="unreadable"]')).toContainText('the index is missing')
+
+  // Copies: two other drives than proposed.
+  await page.keyboard.press('3')
+  await tabTo(page, /^Tide 1/)
+  await page.keyboard.press('Space')
+  await tabTo(page, /^Tide 2/)
+  await page.keyboard.press('Space')
+  await tabTo(page, /^Copy to Slipway and Tide 2/)
+  await page.keyboard.press('Enter')
+  await expect(page.locator('[data-task="copy"]')).toContainText('All 3 files proved on Slipway and Tide 2', { timeout: 60_000 })
+  await page.keyboard.press('n')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('Written down: played from Slipway.')).toBeVisible({ timeout: 30_000 })
+  await page.keyboard.press('Escape')
+  await expect(heading(page)).toContainText('Yes: this card may be formatted')
+
+  // Proxies, Storage, Exports, Shelf.
+  await page.keyboard.press('n')
+  await expect(page).toHaveURL(/proxies/)
+  await page.keyboard.press('n')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('[data-proxy="PLOV0107.MP4"]')).toHaveAttribute('data-pass', 'true', { timeout: 60_000 })
+  await page.keyboard.press('5')
+  await expect(page.locator('[data-class="originals"]')).toContainText('MB')
+  await page.keyboard.press('6')
+  // Common practice, no source: 2.7K is too small for a tall frame without inventing pixels.
+  await expect(heading(page)).toContainText('invents pixels')
+  await tabTo(page, /^Destination/)
+  await page.keyboard.type('Wide')
+  await expect(heading(page)).toContainText('every pixel is real')
+  await tabTo(page, /^Crop window/)
+  await page.keyboard.press('+')
+  await page.keyboard.press('Shift+ArrowRight')
+  await page.keyboard.press('ArrowDown')
+  const figures = await page.getByLabel('Figures of this framing').innerText()
+  const [width = 0, height = 0, x = 0, y = 0] = /(\d+)×(\d+) at (\d+), (\d+)/.exec(figures)?.slice(1).map(Number) ?? []
+  expect(width).toBeLessThan(2704)
+  expect(x).toBeGreaterThan((2704 - width) / 2 + 20)
+  expect(y).toBeGreaterThanOrEqual((1520 - height) / 2)
+  await page.keyboard.press('n')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('[data-deliverable="Wide watch page"]')).toHaveAttribute('data-pass', 'true', { timeout: 120_000 })
+  await page.keyboard.press('7')
+  await expect(heading(page)).toContainText('No film is on the shelf yet')
+  await page.keyboard.press('n')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('[data-bag]')).toContainText('read back, equal', { timeout: 60_000 })
+
+  // Source: diff, sha256sum and ffprobe of Debian.
+  expect(debian('diff', ['-r', cardFolder('Plover A'), join(volumeFolder('Tide 2'), 'Plover on the mast/Cards/Plover A')])).toBe('')
+  expect(debian('sha256sum', ['--strict', '-c', 'manifest-sha256.txt'], join(volumeFolder('Tide 1'), 'Plover on the mast/Shelf/PLOV0107 wide watch page'))).toContain('OK')
+  const rate = debian('ffprobe', ['-v', 'error', '-select_streams', 'v', '-show_entries', 'stream=width,height,r_frame_rate', '-of', 'csv=p=0', join(volumeFolder('Slipway'), 'Plover on the mast/Output/PLOV0107 wide watch page.mp4')])
+  expect(rate.trim()).toBe('1920,1080,100/1')
+
+  await page.keyboard.press('0')
+  await expect(page.getByRole('link', { name: /Plover on the mast/ })).toBeVisible()
+})

@@ -1,0 +1,65 @@
+import { execFileSync } from 'node:child_process'
+import { readFileSync } from 'node:fs'
+import { join, resolve } from 'node:path'
+import { expect, type APIRequestContext, type Page } from '@playwright/test'
+import type { BenchView } from '../../contract/bench'
+import type { ProductionView } from '../../contract/productions'
+import type { StorageView } from '../../contract/storage'
+import type { TaskView } from '../../contract/tasks'
+
+/** Folder of the running server's own things. */
+export const STATE = resolve(process.env.YENDRA_STATE ?? '.yendra-test')
+export const volumeFolder = (name: string) => join(STATE, 'demo/bench/volumes', name.toLowerCase().replaceAll(' ', '-'))
+export const cardFolder = (name: string) => join(STATE, 'demo/bench/cards', name.toLowerCase().replaceAll(' ', '-'))
+
+/** Runs one of Debian's programs and returns what it printed; throws when it fails. */
+export const debian = (program: string, args: readonly string[], cwd?: string) => execFileSync(program, args, { cwd, encoding: 'latin1', stdio: ['ignore', 'pipe', 'pipe'] })
+
+export const runState = () => JSON.parse(readFileSync(join(STATE, 'run.json'), 'utf8')) as { processes: Record<string, number> }
+
+const get = async <T>(request: APIRequestContext, path: string) => (await (await request.get(`/api${path}`)).json()) as T
+
+export async function productionId(request: APIRequestContext, title: string): Promise<string> {
+  const found = (await get<ProductionView[]>(request, '/productions')).find((one) => one.title === title)
+  if (!found) throw new Error(`There is no production ${title}`)
+  return found.id
+}
+
+export async function volumeIds(request: APIRequestContext, ...names: string[]): Promise<string[]> {
+  const { volumes } = await get<StorageView>(request, '/storage')
+  return names.map((name) => volumes.find((volume) => volume.name === name)?.id ?? `no ${name}`)
+}
+
+export async function deviceId(request: APIRequestContext, name: string): Promise<string> {
+  return (await get<BenchView>(request, '/bench')).devices.find((device) => device.name === name)?.id ?? `no ${name}`
+}
+
+/** Changes something as the pages do. */
+export async function post(request: APIRequestContext, path: string, data: object = {}) {
+  const response = await request.post(`/api${path}`, { data, headers: { 'Content-Type': 'application/json' } })
+  return { status: response.status(), body: response.status() === 204 ? undefined : ((await response.json()) as Record<string, unknown>) }
+}
+
+/** Starts a task and returns its id. */
+export async function startTask(request: APIRequestContext, path: string, data: object): Promise<string> {
+  const { status, body } = await post(request, path, data)
+  expect(status).toBe(202)
+  return String(body?.taskId)
+}
+
+export const taskNow = (request: APIRequestContext, id: string) => get<TaskView>(request, `/tasks/${id}`)
+
+export async function taskEnd(request: APIRequestContext, id: string): Promise<TaskView> {
+  await expect.poll(async () => (await taskNow(request, id)).state, { timeout: 90_000, intervals: [200] }).toMatch(/done|failed|stopped/)
+  return taskNow(request, id)
+}
+
+/** Collects what the browser complains about; a page that works says nothing. */
+export function complaints(page: Page): string[] {
+  const found: string[] = []
+  page.on('console', (message) => {
+    if (message.type() === 'error' || message.type() === 'warning') found.push(message.text())
+  })
+  page.on('pageerror', (error) => found.push(error.message))
+  return found
+}
