@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process'
-import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { ensureBuild, ensureDebian, ensurePackages, PROJECT } from './lib/bootstrap.mjs'
 import { freePort } from './lib/postgres.mjs'
@@ -13,6 +13,8 @@ rmSync(results, { recursive: true, force: true })
 mkdirSync(results, { recursive: true })
 // On the project's own disk: what is proved by reading past the cache needs a real file system.
 const folder = mkdtempSync(join(PROJECT, '.yendra-test-'))
+// The database's account must be able to pass through it.
+chmodSync(folder, 0o755)
 const env = { ...process.env, YENDRA_STATE: join(folder, 'state'), YENDRA_TEST_DIR: folder, YENDRA_PORT: String(await freePort()), NO_COLOR: '1', FORCE_COLOR: undefined }
 
 let passed = 0

@@ -2,7 +2,7 @@ import { execFileSync, spawn, spawnSync } from 'node:child_process'
 import { createHash, randomBytes } from 'node:crypto'
 import { chownSync, existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
-import { join } from 'node:path'
+import { dirname, join } from 'node:path'
 import { postgresBin } from './bootstrap.mjs'
 
 const wait = (ms) => new Promise((resolve) => setTimeout(resolve, ms))
@@ -43,6 +43,7 @@ function clusterFolder(home, as) {
   chownSync(own, as.uid, as.gid)
   if (spawnSync('test', ['-w', own], { ...as, cwd: '/' }).status === 0) return own
   const elsewhere = join('/var/lib/yendra', createHash('sha256').update(home).digest('hex').slice(0, 12))
+  mkdirSync(dirname(elsewhere), { recursive: true, mode: 0o755 })
   mkdirSync(elsewhere, { recursive: true, mode: 0o700 })
   chownSync(elsewhere, as.uid, as.gid)
   return elsewhere

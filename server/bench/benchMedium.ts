@@ -24,7 +24,8 @@ export class BenchMedium implements Medium {
   #fault: Fault | undefined
   #passed = 0
   #unplugged: boolean
-  #usedBytes: Promise<number> | undefined
+  #counting: Promise<void> | undefined
+  #usedBytes = 0
 
   constructor(readonly root: string, readonly device: BenchDevice, readonly onStruck: (fault: Fault) => void) {
     this.#folder = new FolderMedium(root)
@@ -51,8 +52,12 @@ export class BenchMedium implements Medium {
     return fault.kind
   }
 
+  /** Counts what lies there once; from then on every write is added as it happens. */
   async #used(): Promise<number> {
-    this.#usedBytes ??= walk(this.#folder).then((entries) => entries.reduce((sum, entry) => sum + (entry.kind === 'file' ? entry.sizeBytes : 0), 0))
+    this.#counting ??= walk(this.#folder).then((entries) => {
+      this.#usedBytes = entries.reduce((sum, entry) => sum + (entry.kind === 'file' ? entry.sizeBytes : 0), 0)
+    })
+    await this.#counting
     return this.#usedBytes
   }
 
@@ -83,23 +88,27 @@ export class BenchMedium implements Medium {
 
   async create(path: Buffer): Promise<WritableFile> {
     const file = await this.#plugged().create(path)
-    const used = await this.#used()
     let written = 0
     return {
       write: async (block, position) => {
         this.#plugged()
         const struck = this.#strikes(['flip-bit', 'truncate-write', 'unplug', 'full'], block.length)
         if (struck === 'unplug') throw deviceError('ENODEV', 'The device was unplugged.')
-        const before = await this.#used()
-        if (struck === 'full' || before + block.length > this.device.capacityBytes) throw deviceError('ENOSPC', 'The device is full.')
-        this.#usedBytes = Promise.resolve(before + block.length)
+        await this.#used()
+        // Nothing is awaited between the check and the sum: several files are written at once.
+        if (struck === 'full' || this.#usedBytes + block.length > this.device.capacityBytes) throw deviceError('ENOSPC', 'The device is full.')
+        this.#usedBytes += block.length
         written += block.length
         await this.#writing.spend(block.length)
         await file.write(struck === 'flip-bit' ? withFlippedBit(block) : struck === 'truncate-write' ? block.subarray(0, block.length >> 1) : block, position)
       },
-      close: (modifiedMs, durability) => file.close(modifiedMs, durability),
+      close: (modifiedMs, durability) => {
+        written = 0
+        return file.close(modifiedMs, durability)
+      },
       abandon: async () => {
-        if (written > 0) this.#usedBytes = Promise.resolve(used)
+        this.#usedBytes -= written
+        written = 0
         await file.abandon()
       },
     }
@@ -119,7 +128,7 @@ export class BenchMedium implements Medium {
 
   async remove(path: Buffer): Promise<void> {
     await this.#plugged().remove(path)
-    this.#usedBytes = undefined
+    this.#counting = undefined
   }
 
   async settle(): Promise<void> {

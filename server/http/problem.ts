@@ -28,7 +28,7 @@ export function idOf(req: Request, name = 'id'): string {
 export async function bodyOf<S extends Schema>(schema: S, req: Request): Promise<InferType<S>> {
   const body: unknown = req.body ?? {}
   await schema.validate(body, { strict: true })
-  return schema.validate(body) as Promise<InferType<S>>
+  return schema.validate(body)
 }
 
 export const missing: RequestHandler = (req) => {
