@@ -8,7 +8,7 @@ export const renderOrder = object({
   clipId: string().uuid().required('Choose a master.'),
   destinationId: string().required('Choose a destination.'),
   volumeId: string().uuid().required('Choose the volume for the file.'),
-  window: object({ x: even('x'), y: even('y'), widthPx: even('The width'), heightPx: even('The height') }).noUnknown().required(),
+  window: object({ x: even('The left edge'), y: even('The top edge'), widthPx: even('The width'), heightPx: even('The height') }).noUnknown().required(),
 }).noUnknown()
 export type RenderOrder = InferType<typeof renderOrder>
 

@@ -8,6 +8,7 @@ import * as cards from '../db/queries/cards'
 import { addEvent } from '../db/queries/events'
 import { framePicture } from '../engine/picture'
 import { probeFile } from '../engine/probe'
+import { ToolFailed } from '../engine/tool'
 import { walk, type WalkedEntry } from '../engine/walk'
 import { picturesFolder } from '../home'
 import { fullPath, readerContent, type ReaderContent } from '../places'
@@ -103,9 +104,14 @@ async function lookAtClip(content: ReaderContent, file: WalkedEntry): Promise<Se
     const picture = hasPicture ? await framePicture(path, probe.seconds / 3, 480).catch(() => undefined) : undefined
     return { probe, trouble: undefined, hasPicture, picture }
   } catch (error) {
-    const message = error instanceof Error ? error.message : String(error)
-    return { probe: undefined, trouble: /moov atom not found/.test(message) ? 'the index is missing, as after a battery that died' : message, hasPicture: true, picture: undefined }
+    return { probe: undefined, trouble: troubleOf(error), hasPicture: true, picture: undefined }
   }
+}
+
+function troubleOf(error: unknown): string {
+  if (error instanceof ToolFailed && error.messages.includes('moov atom not found')) return 'the index is missing, as after a battery that died'
+  if (error instanceof ToolFailed && error.messages.includes('Invalid data found')) return 'what is in it is no picture and no sound'
+  return error instanceof Error ? error.message : String(error)
 }
 
 async function keepPicture(clipId: string, picture: Buffer): Promise<void> {

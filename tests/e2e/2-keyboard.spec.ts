@@ -17,6 +17,13 @@ async function tabTo(page: Page, name: RegExp, most = 120): Promise<void> {
   throw new Error(`Nothing called ${String(name)} can be reached with Tab`)
 }
 
+/** n puts the focus on the station's main button, Enter presses it. */
+async function pressNext(page: Page): Promise<void> {
+  await page.keyboard.press('n')
+  await expect(page.locator('[data-primary]:focus')).toBeVisible()
+  await page.keyboard.press('Enter')
+}
+
 const heading = (page: Page) => page.getByRole('heading', { level: 1 })
 
 test('a card travels through all seven stations with the keyboard alone', async ({ page }) => {
@@ -28,6 +35,7 @@ test('a card travels through all seven stations with the keyboard alone', async 
 
   // A new production, from the palette.
   await page.keyboard.press('Control+k')
+  await expect(page.getByRole('combobox')).toBeFocused()
   await page.keyboard.type('new prod')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('dialog', { name: 'New production' })).toBeVisible()
@@ -35,8 +43,8 @@ test('a card travels through all seven stations with the keyboard alone', async 
   await page.keyboard.press('Enter')
   await expect(heading(page)).toContainText('Plan what will be recorded')
 
-  // Shoot: n puts the finger on the button.
-  await page.keyboard.press('n')
+  // Shoot.
+  await tabTo(page, /^Add a camera/)
   await page.keyboard.press('Enter')
   await tabTo(page, /^Camera/)
   await page.keyboard.type('Plover')
@@ -45,6 +53,7 @@ test('a card travels through all seven stations with the keyboard alone', async 
 
   // The other card into the reader, on the bench.
   await page.keyboard.press('Control+k')
+  await expect(page.getByRole('combobox')).toBeFocused()
   await page.keyboard.type('bench')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: /Bench reader/ })).toBeVisible()
@@ -56,8 +65,7 @@ test('a card travels through all seven stations with the keyboard alone', async 
   // Cards.
   await page.keyboard.press('2')
   await expect(heading(page)).toContainText('“Plover A” is in the reader')
-  await page.keyboard.press('n')
-  await page.keyboard.press('Enter')
+  await pressNext(page)
   await expect(page.locator('[data-clip]')).toHaveCount(3, { timeout: 60_000 })
   await expect(page.locator('[data-finding="empty"]')).toContainText('PLOV0109.MP4')
   await expect(page.locator('[data-finding="unreadable"]')).toContainText('the index is missing')
@@ -71,8 +79,7 @@ test('a card travels through all seven stations with the keyboard alone', async 
   await tabTo(page, /^Copy to Slipway and Tide 2/)
   await page.keyboard.press('Enter')
   await expect(page.locator('[data-task="copy"]')).toContainText('All 3 files proved on Slipway and Tide 2', { timeout: 60_000 })
-  await page.keyboard.press('n')
-  await page.keyboard.press('Enter')
+  await pressNext(page)
   await expect(page.getByText('Written down: played from Slipway.')).toBeVisible({ timeout: 30_000 })
   await page.keyboard.press('Escape')
   await expect(heading(page)).toContainText('Yes: this card may be formatted')
@@ -80,8 +87,7 @@ test('a card travels through all seven stations with the keyboard alone', async 
   // Proxies, Storage, Exports, Shelf.
   await page.keyboard.press('n')
   await expect(page).toHaveURL(/proxies/)
-  await page.keyboard.press('n')
-  await page.keyboard.press('Enter')
+  await pressNext(page)
   await expect(page.locator('[data-proxy="PLOV0107.MP4"]')).toHaveAttribute('data-pass', 'true', { timeout: 60_000 })
   await page.keyboard.press('5')
   await expect(page.locator('[data-class="originals"]')).toContainText('MB')
@@ -100,13 +106,11 @@ test('a card travels through all seven stations with the keyboard alone', async 
   expect(width).toBeLessThan(2704)
   expect(x).toBeGreaterThan((2704 - width) / 2 + 20)
   expect(y).toBeGreaterThanOrEqual((1520 - height) / 2)
-  await page.keyboard.press('n')
-  await page.keyboard.press('Enter')
+  await pressNext(page)
   await expect(page.locator('[data-deliverable="Wide watch page"]')).toHaveAttribute('data-pass', 'true', { timeout: 120_000 })
   await page.keyboard.press('7')
   await expect(heading(page)).toContainText('No film is on the shelf yet')
-  await page.keyboard.press('n')
-  await page.keyboard.press('Enter')
+  await pressNext(page)
   await expect(page.locator('[data-bag]')).toContainText('read back, equal', { timeout: 60_000 })
 
   // Source: diff, sha256sum and ffprobe of Debian.

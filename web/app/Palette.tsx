@@ -13,6 +13,15 @@ interface Entry {
 
 const NO_PRODUCTION = '00000000-0000-0000-0000-000000000000'
 
+/** Every typed word must occur; names that begin with what was typed come first, then words that do. */
+function closeness(value: string, typed: string): number {
+  const [text, search] = [value.toLowerCase(), typed.trim().toLowerCase()]
+  const words = search.split(/\s+/)
+  if (!words.every((word) => text.includes(word))) return 0
+  if (text.startsWith(search)) return 1
+  return words.every((word) => ` ${text}`.includes(` ${word}`)) ? 0.6 : 0.3
+}
+
 /** Finds productions, stations, clips, volumes and actions by typing a few letters. */
 export default function Palette({ onClose, productionId }: { onClose: () => void; productionId: string | undefined }) {
   const navigate = useNavigate()
@@ -32,7 +41,7 @@ export default function Palette({ onClose, productionId }: { onClose: () => void
     { group: 'Actions', name: 'Change between day and night', run: switchTheme },
   ]
   return (
-    <Command.Dialog open onOpenChange={(open) => !open && onClose()} label="Find anything" overlayClassName="fixed inset-0 z-40 bg-[rgb(10_16_19/0.55)]" contentClassName="fixed top-[12vh] left-1/2 z-50 w-[calc(100vw-2rem)] max-w-xl -translate-x-1/2 rounded-box border border-ink bg-paper">
+    <Command.Dialog open onOpenChange={(open) => !open && onClose()} label="Find anything" filter={closeness} overlayClassName="fixed inset-0 z-40 bg-[rgb(10_16_19/0.55)]" contentClassName="fixed top-[12vh] left-1/2 z-50 w-[calc(100vw-2rem)] max-w-xl -translate-x-1/2 rounded-box border border-ink bg-paper">
       <Command.Input placeholder="A station, a production, a clip, a volume …" className="w-full border-b border-rule bg-transparent px-5 py-4 text-lg outline-none" />
       <Command.List className="max-h-[50vh] overflow-y-auto p-2">
         <Command.Empty className="px-3 py-6 text-quiet">Nothing by that name.</Command.Empty>
@@ -40,7 +49,7 @@ export default function Palette({ onClose, productionId }: { onClose: () => void
           <Command.Group key={group} heading={group} className="[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-sm [&_[cmdk-group-heading]]:text-quiet">
             {entries.filter((entry) => entry.group === group).map((entry, at) => (
               <Command.Item
-                key={`${entry.name}${at}`} value={`${entry.name} ${entry.more ?? ''} ${group} ${at}`}
+                key={`${entry.name}${at}`} value={`${entry.name} ${entry.more ?? ''} ${at}`}
                 onSelect={() => {
                   entry.run()
                   onClose()

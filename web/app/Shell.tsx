@@ -8,8 +8,9 @@ import { switchTheme } from './theme'
 import { useKeys } from './useKeys'
 import { useServerEvents } from './useServerEvents'
 
-// The palette's package is only fetched when somebody looks for something.
-const Palette = lazy(() => import('./Palette'))
+// The palette is no part of the first screen; it is fetched right after it, so that no letter is lost.
+const loadPalette = () => import('./Palette')
+const Palette = lazy(loadPalette)
 
 function useTheme() {
   const [theme, setTheme] = useState(document.documentElement.dataset.theme)
@@ -28,7 +29,8 @@ export function Shell() {
   const productionId = useMatch('/p/:productionId/:station')?.params.productionId
   const theme = useTheme()
   const close = () => setOpen('none')
-  useKeys({ productionId, openPalette: () => setOpen('palette'), openHelp: () => setOpen('help') })
+  useEffect(() => void loadPalette(), [])
+  useKeys({ productionId, quiet: open !== 'none', openPalette: () => setOpen('palette'), openHelp: () => setOpen('help') })
   return (
     <div className="mx-auto flex min-h-screen max-w-[76rem] flex-col px-4 sm:px-8">
       <a href="#page" className="sr-only focus:not-sr-only">Go to the page</a>

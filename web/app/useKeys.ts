@@ -5,15 +5,22 @@ import { useProductions } from '../parts/queries'
 
 interface Keys {
   readonly productionId: string | undefined
+  /** While something is open, or about to open, single letters mean nothing. */
+  readonly quiet: boolean
   readonly openPalette: () => void
   readonly openHelp: () => void
 }
 
 const isTyping = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
-const primaryButton = () => document.querySelector<HTMLButtonElement>('main [data-primary]:not(:disabled)')
+/** Puts the focus on the page's main button, as soon as the page has one. */
+function focusMainButton(patienceMs = 2000): void {
+  const button = document.querySelector<HTMLElement>('main [data-primary]:not(:disabled)')
+  if (button) button.focus()
+  else if (patienceMs > 0) setTimeout(() => focusMainButton(patienceMs - 50), 50)
+}
 
 /** The keys that work everywhere: 0 and 1–7, n, ?, / and Ctrl K. */
-export function useKeys({ productionId, openPalette, openHelp }: Keys): void {
+export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): void {
   const navigate = useNavigate()
   const { pathname } = useLocation()
   const { data: productions } = useProductions()
@@ -24,7 +31,7 @@ export function useKeys({ productionId, openPalette, openHelp }: Keys): void {
         openPalette()
         return
       }
-      if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target) || document.querySelector('[role="dialog"]')) return
+      if (quiet || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target) || document.querySelector('[role="dialog"]')) return
       const production = productions?.find((one) => one.id === productionId) ?? productions?.[0]
       if (event.key === '/') {
         event.preventDefault()
@@ -35,11 +42,11 @@ export function useKeys({ productionId, openPalette, openHelp }: Keys): void {
       else if (event.key === 'n' && production) {
         const target = `/p/${production.id}/${production.next.station}`
         // At the right station already: put the finger on the button, press it with Enter.
-        if (pathname === target) primaryButton()?.focus()
+        if (pathname === target) focusMainButton()
         else void navigate(target)
       }
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
-  }, [navigate, pathname, productionId, productions, openPalette, openHelp])
+  }, [navigate, pathname, productionId, productions, quiet, openPalette, openHelp])
 }
