@@ -1,14 +1,17 @@
 import { defineConfig } from 'vite'
 
-export default defineConfig({
+const PROGRAMS = { http: 'server/http/main.ts', worker: 'server/jobs/main.ts', setup: 'server/demo/setup.ts' }
+
+/** The programs that Node.js runs; `--mode bench` builds the measurements instead. */
+export default defineConfig(({ mode }) => ({
   build: {
     ssr: true,
-    outDir: 'dist/server',
+    outDir: mode === 'bench' ? 'dist/bench' : 'dist/server',
     emptyOutDir: true,
     target: 'node20',
     rollupOptions: {
-      input: { http: 'server/http/main.ts', worker: 'server/jobs/main.ts', setup: 'server/demo/setup.ts' },
+      input: mode === 'bench' ? { bench: 'tests/bench/main.ts' } : PROGRAMS,
       output: { entryFileNames: '[name].js' },
     },
   },
-})
+}))

@@ -1,0 +1,131 @@
+import { execFileSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { copyTree, type CopyRecord } from '../../server/engine/copy'
+import { FolderMedium } from '../../server/engine/folder'
+import { walk } from '../../server/engine/walk'
+
+/** One figure: what it is, ours, what it is measured against, their ratio, and what is aimed at. */
+export interface Figure {
+  readonly name: string
+  readonly ours: number
+  readonly theirs: number
+  readonly unit: 's' | 'MB' | 'kB'
+  readonly ratio: number
+  readonly goal: string
+}
+
+const seconds = (work: () => void) => {
+  const begun = performance.now()
+  work()
+  return (performance.now() - begun) / 1000
+}
+
+const sh = (script: string, ...args: string[]) => execFileSync('sh', ['-ec', script, 'sh', ...args], { stdio: ['ignore', 'ignore', 'inherit'] })
+
+/** Takes a tree out of the system's cache (vmtouch of Debian). */
+const chill = (...folders: string[]) => {
+  sh('sync')
+  execFileSync('vmtouch', ['-eq', ...folders])
+}
+
+/** Bytes that no file system or drive can shorten. */
+export function fillFile(path: string, sizeBytes: number, seed: number): void {
+  const block = Buffer.alloc(4 * 1024 * 1024)
+  for (let at = 0, word = seed; at < block.length; at += 4) {
+    word = (Math.imul(word, 1664525) + 1013904223) >>> 0
+    block.writeUInt32LE(word, at)
+  }
+  writeFileSync(path, '')
+  for (let done = 0; done < sizeBytes; done += block.length) {
+    createHash('md5').update(String(done)).digest().copy(block, 0)
+    writeFileSync(path, block.subarray(0, Math.min(block.length, sizeBytes - done)), { flag: 'a' })
+  }
+}
+
+/** The way with common tools: cp twice, sync, drop the copies from the cache, xxhsum on all three. */
+function withTools(source: string, a: string, b: string): number {
+  return seconds(() => {
+    sh('cp -R --preserve=timestamps "$1" "$2"; cp -R --preserve=timestamps "$1" "$3"; sync -f "$2"; sync -f "$3"', source, a, b)
+    execFileSync('vmtouch', ['-eq', a, b])
+    for (const folder of [source, a, b]) sh('find "$1" -type f -print0 | xargs -0 xxhsum -H64 -q > /dev/null', folder)
+  })
+}
+
+async function withYendra(source: string, a: string, b: string): Promise<{ seconds: number; peakBytes: number }> {
+  const card = new FolderMedium(source)
+  let peakBytes = 0
+  const watch = setInterval(() => (peakBytes = Math.max(peakBytes, process.memoryUsage().rss)), 20)
+  const begun = performance.now()
+  const entries = await walk(card)
+  const files = entries.filter((entry) => entry.kind === 'file').map((entry, id) => ({ id, path: entry.path, sizeBytes: entry.sizeBytes, modifiedMs: entry.modifiedMs, wantedBy: new Set(['a', 'b']) }))
+  const records: CopyRecord[] = []
+  const place = { folder: Buffer.from('copy'), parts: Buffer.from('.parts') }
+  for (const folder of [a, b]) mkdirSync(folder, { recursive: true })
+  await copyTree({
+    source: card, files, folders: entries.filter((entry) => entry.kind === 'folder').map((entry) => entry.path),
+    destinations: [{ id: 'a', medium: new FolderMedium(a), ...place }, { id: 'b', medium: new FolderMedium(b), ...place }],
+    gate: () => Promise.resolve(), onBytes: () => undefined, report: (found) => Promise.resolve(void records.push(...found)),
+  })
+  const took = (performance.now() - begun) / 1000
+  clearInterval(watch)
+  const proved = records.filter((record) => record.kind === 'proved' && record.fromMedium)
+  if (proved.length !== files.length * 2) throw new Error(`Only ${proved.length} of ${files.length * 2} were proved from the medium`)
+  return { seconds: took, peakBytes }
+}
+
+/** Median of three runs of each way, turn about, cold source every time. */
+async function compare(name: string, source: string, scratch: string, goal: string): Promise<Figure[]> {
+  const [tools, ours, peaks]: [number[], number[], number[]] = [[], [], []]
+  for (let turn = 0; turn < 3; turn += 1) {
+    const targets = ['ta', 'tb', 'ya', 'yb'].map((folder) => join(scratch, folder)) as [string, string, string, string]
+    chill(source)
+    tools.push(withTools(source, targets[0], targets[1]))
+    chill(source)
+    const result = await withYendra(source, targets[2], targets[3])
+    ours.push(result.seconds)
+    peaks.push(result.peakBytes)
+    for (const folder of targets) rmSync(folder, { recursive: true, force: true })
+  }
+  const median = (values: number[]) => [...values].sort((x, y) => x - y)[1] ?? 0
+  const memory = Math.max(...peaks) / 1e6
+  return [
+    { name, ours: median(ours), theirs: median(tools), unit: 's', ratio: median(ours) / median(tools), goal },
+    { name: `${name}: memory of the process`, ours: memory, theirs: 300, unit: 'MB', ratio: memory / 300, goal: 'under 1 (300 MB)' },
+  ]
+}
+
+export async function copyFigures(scratch: string): Promise<Figure[]> {
+  const [large, small] = [join(scratch, 'large'), join(scratch, 'small')]
+  mkdirSync(large)
+  fillFile(join(large, 'CURL0041.MP4'), 1024 ** 3, 7)
+  const one = await compare('copy to two volumes with proof, one file of 1 GiB', large, scratch, 'at most 0.75')
+  rmSync(large, { recursive: true })
+  mkdirSync(small)
+  for (let at = 0; at < 2000; at += 1) fillFile(join(small, `F${String(at).padStart(4, '0')}.XML`), 100_000, at)
+  const many = await compare('copy to two volumes with proof, 2 000 files of 100 kB', small, scratch, 'at most 1.2')
+  rmSync(small, { recursive: true })
+  return [...one, ...many]
+}
+
+/** Listing of 20 000 files against find of Debian's findutils, both warm. */
+export async function scanFigure(scratch: string): Promise<Figure> {
+  const root = join(scratch, 'tree')
+  for (let folder = 0; folder < 100; folder += 1) {
+    const path = join(root, String(100 + folder))
+    mkdirSync(path, { recursive: true })
+    for (let at = 0; at < 200; at += 1) writeFileSync(join(path, `F${at}`), '')
+  }
+  const theirs = Math.min(...[0, 1, 2].map(() => seconds(() => sh('find "$1" -printf "%p %s %T@\\n" > /dev/null', root))))
+  let ours = Infinity
+  for (let turn = 0; turn < 3; turn += 1) {
+    const begun = performance.now()
+    const found = await walk(new FolderMedium(root))
+    ours = Math.min(ours, (performance.now() - begun) / 1000)
+    if (found.length !== 20_100) throw new Error(`${found.length} entries instead of 20 100`)
+  }
+  rmSync(root, { recursive: true })
+  return { name: 'scan of 20 000 files against find -printf', ours, theirs, unit: 's', ratio: ours / theirs, goal: 'watched' }
+}
+
