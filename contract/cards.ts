@@ -11,6 +11,11 @@ export const newReader = object({
   path: string().required('Give the folder where the card appears.').matches(/^\//, 'Give a path that starts with /.'),
 }).noUnknown()
 
+export const findingAnswer = object({
+  key: string().required('Say which question is answered.').max(20_000),
+  answer: string().trim().required('Write an answer.').max(200, 'Keep the answer under 200 characters.'),
+}).noUnknown()
+
 export interface ReaderView {
   readonly id: string
   readonly name: string

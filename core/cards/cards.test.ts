@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { counterGaps, parseDcfName } from './dcf'
-import { cardFindings, cardSentence, type ScannedClip } from './findings'
+import { cardFindings, cardSentence, findingKey, openQuestions, withAnswers, type ScannedClip } from './findings'
 import { recogniseLoad } from './load'
 
 const clip = (path: string, more: Partial<ScannedClip> = {}): ScannedClip => ({
@@ -42,6 +42,17 @@ describe('what is said of a card', () => {
   it('asks when the clock strayed and reports links without following them', () => {
     const findings = cardFindings([{ path: 'DCIM/away', kind: 'link', sizeBytes: 0 }], [clip('A', { recordedAt: '2015-01-01T00:00:00Z' })], '2026-11-14')
     expect(findings.map((finding) => finding.kind)).toEqual(['clock', 'link'])
+  })
+
+  it('asks no more once a question is answered, and asks again when the card shows another gap', () => {
+    const clips = [clip('DCIM/100CURLW/CURL0041.MP4'), clip('DCIM/100CURLW/CURL0043.MP4')]
+    const asked = cardFindings([], clips, undefined)
+    const answers = new Map(asked.map((finding) => [findingKey(finding), 'Deleted in the camera']))
+    const answered = withAnswers(asked, answers)
+    expect(answered[0]?.answer).toBe('Deleted in the camera')
+    expect(openQuestions(answered)).toBe(0)
+    expect(cardSentence(clips, answered)).toContain('nothing wrong found')
+    expect(openQuestions(withAnswers(cardFindings([], [...clips, clip('DCIM/100CURLW/CURL0046.MP4')], undefined), answers))).toBe(1)
   })
 
   it('has nothing to say of a sound recorder’s good files', () => {

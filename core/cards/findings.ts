@@ -31,7 +31,31 @@ export interface Finding {
   readonly weight: FindingWeight
   readonly sentence: string
   readonly paths: readonly string[]
+  /** What the person answered to a question, once they did. */
+  readonly answer?: string
 }
+
+/** What people usually answer to a question. */
+export const USUAL_ANSWERS: Partial<Record<Finding['kind'], readonly string[]>> = {
+  gap: ['Deleted in the camera', 'On another card', 'Another mode'],
+  clock: ['The clock was wrong', 'Filmed on another day'],
+  link: ['Not needed'],
+  special: ['Not needed'],
+  'no-clips': ['Just formatted', 'Wrong card'],
+}
+
+/** Tells findings of one load apart, so that an answer is found again at the next look. */
+export const findingKey = (finding: Pick<Finding, 'kind' | 'paths'>): string => [finding.kind, ...finding.paths].join('\n')
+
+/** Puts the answers given so far beside their questions. */
+export const withAnswers = (findings: readonly Finding[], answers: ReadonlyMap<string, string>): Finding[] =>
+  findings.map((finding) => {
+    const answer = finding.weight === 'ask' ? answers.get(findingKey(finding)) : undefined
+    return answer === undefined ? finding : { ...finding, answer }
+  })
+
+/** Questions that nobody has answered yet. */
+export const openQuestions = (findings: readonly Finding[]): number => findings.filter((finding) => finding.weight === 'ask' && finding.answer === undefined).length
 
 const DAY_MS = 86_400_000
 
@@ -78,7 +102,7 @@ export function cardFindings(entries: readonly CardEntry[], clips: readonly Scan
 export function cardSentence(clips: readonly ScannedClip[], findings: readonly Finding[]): string {
   const seconds = clips.reduce((sum, clip) => sum + (clip.seconds ?? 0), 0)
   const stops = findings.filter((finding) => finding.weight === 'stop').length
-  const asks = findings.filter((finding) => finding.weight === 'ask').length
+  const asks = openQuestions(findings)
   const verdict = stops > 0 ? `${counted(stops, 'thing')} wrong` : asks > 0 ? `${counted(asks, 'question')} to answer` : 'nothing wrong found'
   return `${counted(clips.length, 'clip')}, ${formatLength(seconds)}: ${verdict}.`
 }

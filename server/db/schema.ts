@@ -53,4 +53,4 @@ export interface Database {
 }
 
 /** What is written down once and never changed. */
-export type EventKind = 'looked-at' | 'copied' | 'spot-played' | 'said-formatted' | 'set-aside' | 'rendered' | 'shelved'
+export type EventKind = 'looked-at' | 'answered' | 'copied' | 'spot-played' | 'said-formatted' | 'set-aside' | 'rendered' | 'shelved'

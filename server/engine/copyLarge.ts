@@ -1,15 +1,15 @@
 import { itemAt } from './blocks'
 import type { CopyDestination, CopyRecord, SourceFile } from './copy'
 import type { CopyRun } from './copyRun'
-import { readBack, RunningHash } from './hash'
+import { awaitedLater, readBack, RunningHash } from './hash'
 import { settleExisting } from './existing'
 import type { WritableFile } from './medium'
 
 const RING = 4
 
 /**
- * One large file: a ring of four blocks, each free again when every destination has taken it, so that the source is
- * read ahead while the slowest destination writes. Then all read-backs at once.
+ * One large file: a ring of four blocks, each read into again as soon as every destination has taken it, so that the
+ * source is read ahead while the slowest destination writes. Then all read-backs at once.
  */
 export async function copyLarge(run: CopyRun, file: SourceFile, blocks: readonly Uint8Array[]): Promise<void> {
   const existing = await settleExisting(run, file, blocks)
@@ -29,20 +29,20 @@ async function writeAll(run: CopyRun, file: SourceFile, targets: readonly CopyDe
   const opened = new Map<CopyDestination, WritableFile>()
   await Promise.all(targets.map((to) => run.attempt(to, async () => opened.set(to, await to.medium.create(run.partPath(to, file))))))
   const hash = new RunningHash()
-  const taken: Promise<unknown>[] = ring.map(() => Promise.resolve())
+  const size = itemAt(ring, 0).length
+  const reading = ring.map((block, at) => awaitedLater(source.read(block, at * size)))
+  const taken: Promise<unknown>[] = []
   let position = 0
   try {
     for (let turn = 0; ; turn += 1) {
       const slot = turn % ring.length
-      await taken[slot]
-      await order.gate()
       const block = itemAt(ring, slot)
-      const bytes = await source.read(block, position)
-      if (bytes === 0) break
+      const bytes = await itemAt(reading, slot)
+      await order.gate()
       const view = block.subarray(0, bytes)
       hash.update(view)
       const at = position
-      taken[slot] = Promise.all(
+      const written = Promise.all(
         [...opened].map(([to, part]) =>
           run.attempt(to, async () => {
             await part.write(view, at)
@@ -50,19 +50,23 @@ async function writeAll(run: CopyRun, file: SourceFile, targets: readonly CopyDe
           }),
         ),
       )
+      taken[slot] = written
       position += bytes
-      if (bytes < block.length) break
+      if (bytes < size) break
+      reading[slot] = awaitedLater(written.then(() => source.read(block, (turn + ring.length) * size)))
     }
     assertUnchanged(file, position)
     await Promise.all(taken)
     await Promise.all([...opened].map(([to, part]) => run.attempt(to, () => part.close(file.modifiedMs, 'durable'))))
     return hash.digest()
   } catch (error) {
-    await Promise.all(taken)
+    await Promise.allSettled(taken)
     await order.gate()
     await run.sourceFailed(file, error)
     return undefined
   } finally {
+    // The blocks are lent: nothing may still be read into them or written from them afterwards.
+    await Promise.allSettled([...taken, ...reading])
     await Promise.all([source.close(), ...[...opened.values()].map((part) => part.abandon().catch(() => undefined))])
   }
 }

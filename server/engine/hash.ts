@@ -15,32 +15,42 @@ export class RunningHash {
   }
 }
 
+/** Marks a promise as one whose failure is met later, when its turn comes. */
+export function awaitedLater<T>(promise: Promise<T>): Promise<T> {
+  promise.catch(() => undefined)
+  return promise
+}
+
 export interface ReadBack {
   readonly hash: string
   readonly sizeBytes: number
   readonly fromMedium: boolean
 }
 
-/** Reads a file again from its medium and hashes it, one block being read while the last one is hashed. */
+/** Reads a file again from its medium and hashes it in order, with a read under way in every block but the one being hashed. */
 export async function readBack(medium: Medium, path: Buffer, blocks: readonly Uint8Array[], onBytes: (bytes: number) => void, gate: () => Promise<void>): Promise<ReadBack> {
   const file = await medium.open(path)
   try {
     const hash = new RunningHash()
+    const size = itemAt(blocks, 0).length
     let position = 0
-    let pending = file.read(itemAt(blocks, 0), 0)
-    for (let turn = 0; ; turn += 1) {
-      const block = itemAt(blocks, turn % blocks.length)
-      const bytes = await pending
-      if (bytes === 0) break
-      position += bytes
-      await gate()
-      // A short read is the end of the file; the next read would start off the block grid.
-      const last = bytes < block.length
-      if (!last && blocks.length > 1) pending = file.read(itemAt(blocks, (turn + 1) % blocks.length), position)
-      hash.update(block.subarray(0, bytes))
-      onBytes(bytes)
-      if (last) break
-      if (blocks.length === 1) pending = file.read(block, position)
+    const pending = blocks.map((block, at) => awaitedLater(file.read(block, at * size)))
+    try {
+      for (let turn = 0; ; turn += 1) {
+        const slot = turn % blocks.length
+        const block = itemAt(blocks, slot)
+        const bytes = await itemAt(pending, slot)
+        await gate()
+        hash.update(block.subarray(0, bytes))
+        position += bytes
+        onBytes(bytes)
+        // A short read is the end of the file.
+        if (bytes < size) break
+        pending[slot] = awaitedLater(file.read(block, (turn + blocks.length) * size))
+      }
+    } finally {
+      // The blocks are lent: nothing may still be written into them afterwards.
+      await Promise.allSettled(pending)
     }
     return { hash: hash.digest(), sizeBytes: position, fromMedium: file.fromMedium }
   } finally {

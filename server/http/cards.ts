@@ -1,10 +1,10 @@
 import { Router } from 'express'
 import { cardSentence } from '../../core/cards/findings'
 import { frameRateText } from '../../core/units/frameRate'
-import { newReader, scanOrder, type ClipView, type LoadView, type ReaderView } from '../../contract/cards'
+import { findingAnswer, newReader, scanOrder, type ClipView, type LoadView, type ReaderView } from '../../contract/cards'
 import type { Db } from '../db/connection'
 import * as cards from '../db/queries/cards'
-import { latestEvents } from '../db/queries/events'
+import { addEvent, answersOf, latestEvents } from '../db/queries/events'
 import { production } from '../db/queries/productions'
 import { volumes } from '../db/queries/storage'
 import { tellChanged } from '../db/queries/tasks'
@@ -61,6 +61,15 @@ export function cardRoutes({ db, boss }: Context): Router {
     res.json(await loadViews(db, owner))
   })
 
+  router.post('/loads/:id/answers', async (req, res) => {
+    const load = await cards.load(db, idOf(req))
+    if (!load) throw notFound('That load')
+    const answer = await bodyOf(findingAnswer, req)
+    await addEvent(db, { kind: 'answered', productionId: load.productionId, loadId: load.id, detail: answer })
+    await tellChanged(db, 'cards', 'productions')
+    res.status(204).end()
+  })
+
   router.get('/clips/:id/picture', (req, res) => {
     res.sendFile(`${idOf(req)}.jpg`, { root: picturesFolder(), maxAge: '1h' }, (error) => {
       if (error && !res.headersSent) res.status(404).end()
@@ -81,12 +90,12 @@ export function cardRoutes({ db, boss }: Context): Router {
 async function loadViews(db: Db, owner: { id: string; shootOn: string | null }): Promise<LoadView[]> {
   const loads = await cards.loadsOf(db, [owner.id])
   const ids = loads.map((load) => load.id)
-  const [clips, events] = await Promise.all([cards.clipsOf(db, ids), latestEvents(db, ids)])
+  const [clips, events, answers] = await Promise.all([cards.clipsOf(db, ids), latestEvents(db, ids), answersOf(db, ids)])
   const states = await loadStates(db, loads, events)
   return Promise.all(
     states.map(async ({ load, returned }) => {
       const own = clips.filter((clip) => clip.loadId === load.id)
-      const findings = findingsOf(load, own, await cards.oddEntries(db, load.id), owner.shootOn, returned)
+      const findings = findingsOf(load, own, await cards.oddEntries(db, load.id), owner.shootOn, returned, answers)
       const scanned = own.map((clip) => ({ path: clip.pathText, sizeBytes: clip.sizeBytes, seconds: clip.probe?.seconds, recordedAt: undefined, pictureMade: clip.pictureMade, trouble: clip.trouble ?? undefined, hasPicture: clip.hasPicture }))
       return {
         id: load.id, productionId: load.productionId, label: load.label, scannedAt: load.scannedAt.toISOString(), fileCount: load.fileCount, sizeBytes: load.sizeBytes,

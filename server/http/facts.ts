@@ -1,4 +1,4 @@
-import { cardFindings, type Finding } from '../../core/cards/findings'
+import { cardFindings, openQuestions, withAnswers, type Finding } from '../../core/cards/findings'
 import { clearToFormat, type ClearAnswer } from '../../core/copies/clear'
 import { markOf, type CopyFacts } from '../../core/copies/mark'
 import { checkDelivery } from '../../core/exports/check'
@@ -12,7 +12,7 @@ import { frameRate, parseFrameRate } from '../../core/units/frameRate'
 import type { Db } from '../db/connection'
 import * as cards from '../db/queries/cards'
 import * as copies from '../db/queries/copies'
-import { latestEvents } from '../db/queries/events'
+import { answersOf, latestEvents } from '../db/queries/events'
 import { deliverablesOf } from '../db/queries/exports'
 import { productions, readSettings } from '../db/queries/productions'
 import { proxiesOf } from '../db/queries/proxies'
@@ -86,8 +86,8 @@ async function connectedVolumes(db: Db): Promise<Set<string>> {
 }
 
 /** What is to be said of a load's card. */
-export function findingsOf(load: LoadRow, clips: readonly ClipRow[], entries: readonly { pathText: string; kind: 'file' | 'folder' | 'link' | 'special'; sizeBytes: number }[], shootOn: string | null, returned: boolean): Finding[] {
-  const found = cardFindings(
+export function findingsOf(load: LoadRow, clips: readonly ClipRow[], entries: readonly { pathText: string; kind: 'file' | 'folder' | 'link' | 'special'; sizeBytes: number }[], shootOn: string | null, returned: boolean, answers: Awaited<ReturnType<typeof answersOf>>): Finding[] {
+  const asked = cardFindings(
     entries.flatMap((entry) => (entry.kind === 'folder' ? [] : [{ path: entry.pathText, kind: entry.kind, sizeBytes: entry.sizeBytes }])),
     clips.map((clip) => ({
       path: clip.pathText, sizeBytes: clip.sizeBytes, seconds: clip.probe?.seconds, recordedAt: clip.probe?.recordedAt, pictureMade: clip.pictureMade,
@@ -95,6 +95,7 @@ export function findingsOf(load: LoadRow, clips: readonly ClipRow[], entries: re
     })),
     shootOn ?? undefined,
   )
+  const found = withAnswers(asked, new Map(answers.flatMap((one) => (one.loadId === load.id ? [[one.key, one.answer] as const] : []))))
   if (!returned) return found
   return [{ kind: 'returned', weight: 'stop', paths: [], sentence: `You said the card of “${load.label}” was formatted, but its clips are still on it. Was another card formatted?` }, ...found]
 }
@@ -113,7 +114,7 @@ export async function allProductionFacts(db: Db): Promise<Map<string, Production
   const ids = all.map((one) => one.id)
   const [plans, loads, deliverables, bags, bytes, states, drives] = await Promise.all([cameraPlans(db, ids), cards.loadsOf(db, ids), deliverablesOf(db, ids), bagsOf(db, ids), knownBytes(db), readerStates(db), volumeViews(db)])
   const loadIds = loads.map((load) => load.id)
-  const [clips, events] = await Promise.all([cards.clipsOf(db, loadIds), latestEvents(db, loadIds)])
+  const [clips, events, answers] = await Promise.all([cards.clipsOf(db, loadIds), latestEvents(db, loadIds), answersOf(db, loadIds)])
   const [proxies, loadFacts] = await Promise.all([proxiesOf(db, clips.map((clip) => clip.id)), loadStates(db, loads, events)])
   const waiting = states.filter((state) => state.state === 'card' && !state.loadId).length
   return new Map(all.map((production) => {
@@ -135,10 +136,10 @@ export async function allProductionFacts(db: Db): Promise<Map<string, Production
       // A card that nobody has looked at may belong to any production that is still being filmed.
       cardsWaiting: closed || shelved.length > 0 ? 0 : waiting,
       loads: own.map((state) => {
-        const found = findingsOf(state.load, clips.filter((clip) => clip.loadId === state.load.id), [], production.shootOn, state.returned)
+        const found = findingsOf(state.load, clips.filter((clip) => clip.loadId === state.load.id), [], production.shootOn, state.returned, answers)
         return {
           label: state.load.label, clips: clips.filter((clip) => clip.loadId === state.load.id).length,
-          stops: found.filter((one) => one.weight === 'stop').length, questions: found.filter((one) => one.weight === 'ask').length,
+          stops: found.filter((one) => one.weight === 'stop').length, questions: openQuestions(found),
           marks: state.copies.map(markOf).sort((a, b) => b - a), clear: state.clear.clear, formatted: state.formattedAt !== undefined && !state.returned,
         }
       }),

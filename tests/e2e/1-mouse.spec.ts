@@ -54,6 +54,9 @@ test('station 2 shows the clips of the card with their pictures', async ({ page 
   await expect(row).toContainText(`${frames} frames`)
   await expect(page.locator('[data-clip]')).toHaveCount(3)
   await expect(page.locator('[data-finding="gap"]')).toContainText('CURL0042 to CURL0044')
+  await page.getByRole('button', { name: 'Deleted in the camera' }).click()
+  await expect(page.locator('[data-finding="gap"]')).toContainText('Deleted in the camera.')
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('nothing wrong found')
   await expect.poll(() => page.getByAltText('A frame of CURL0041.MP4').evaluate((image: HTMLImageElement) => image.naturalWidth)).toBeGreaterThan(100)
 })
 

@@ -56,7 +56,7 @@ function ProductionList({ productions, onNew }: { productions: readonly Producti
 
 function ProductionRow({ production }: { production: ProductionView }) {
   const worries = production.line.filter((status) => status.worry)
-  const size = production.line.find((status) => status.station === 'storage')?.figure
+  const stored = production.line.find((status) => status.station === 'storage')
   return (
     <li className="border-b border-rule">
       <Link to={`/p/${production.id}/${production.next.station}`} className="grid items-center gap-x-6 gap-y-1 py-4 hover:bg-sheet md:grid-cols-[16rem_11rem_1fr_6rem]">
@@ -72,7 +72,7 @@ function ProductionRow({ production }: { production: ProductionView }) {
           {worries.map((status) => <span key={status.station} className="mr-3 text-stop">{STATION_NAMES[status.station]}: {status.worry}.</span>)}
           <span className="block">{production.next.sentence}</span>
         </span>
-        <span className="figure text-quiet md:text-right">{size}</span>
+        <span className="figure text-quiet md:text-right">{stored?.state === 'empty' ? '' : stored?.figure}</span>
       </Link>
     </li>
   )

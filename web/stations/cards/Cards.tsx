@@ -71,7 +71,7 @@ function LoadSection({ load }: { load: LoadView }) {
     <section aria-label={`Load ${load.label}`} className="mb-10">
       <h2 className="mb-1 text-xl">{load.label}</h2>
       <p className="mb-3 text-quiet">{counted(load.clips.length, 'clip')}, {counted(load.fileCount, 'file')}, <span className="figure">{formatBytes(load.sizeBytes)}</span></p>
-      <Findings findings={load.findings} />
+      <Findings findings={load.findings} loadId={load.id} />
       <ClipTable clips={load.clips} />
     </section>
   )

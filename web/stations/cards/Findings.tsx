@@ -1,22 +1,39 @@
-import { CircleAlert, CircleHelp, Info } from 'lucide-react'
-import type { Finding } from '../../../core/cards/findings'
+import { CircleAlert, CircleCheck, CircleHelp, Info } from 'lucide-react'
+import { findingKey, USUAL_ANSWERS, type Finding } from '../../../core/cards/findings'
+import { Button } from '../../parts/Button'
+import { Trouble } from '../../parts/Trouble'
+import { useSend } from '../../parts/useSend'
 
 const SIGNS = { stop: { Icon: CircleAlert, tone: 'text-stop', word: 'Wrong' }, ask: { Icon: CircleHelp, tone: 'text-doubt', word: 'Question' }, note: { Icon: Info, tone: 'text-quiet', word: 'Note' } } as const
+const ANSWERED = { Icon: CircleCheck, tone: 'text-quiet', word: 'Answered' } as const
 
-/** What is odd about a card, heaviest first. */
-export function Findings({ findings }: { findings: readonly Finding[] }) {
+/** What is odd about a card, heaviest first; questions can be answered, and are not asked again. */
+export function Findings({ findings, loadId }: { findings: readonly Finding[]; loadId: string }) {
+  const send = useSend()
   if (findings.length === 0) return null
+  const reply = (finding: Finding, answer: string) => send.mutate({ path: `/loads/${loadId}/answers`, body: { key: findingKey(finding), answer } })
   return (
-    <ul className="mb-4 space-y-2">
-      {findings.map((finding) => {
-        const { Icon, tone, word } = SIGNS[finding.weight]
-        return (
-          <li key={finding.kind + finding.sentence} className="flex gap-2.5" data-finding={finding.kind}>
-            <Icon className={`mt-0.5 size-5 shrink-0 ${tone}`} aria-label={word} />
-            <span>{finding.sentence}{finding.paths.length > 0 && finding.kind !== 'gap' && <span className="figure block break-all text-quiet">{finding.paths.slice(0, 6).join(', ')}{finding.paths.length > 6 && ` and ${finding.paths.length - 6} more`}</span>}</span>
-          </li>
-        )
-      })}
-    </ul>
+    <>
+      <ul className="mb-4 space-y-2.5">
+        {findings.map((finding) => {
+          const { Icon, tone, word } = finding.answer === undefined ? SIGNS[finding.weight] : ANSWERED
+          return (
+            <li key={findingKey(finding)} className="flex gap-2.5" data-finding={finding.kind}>
+              <Icon className={`mt-0.5 size-5 shrink-0 ${tone}`} aria-label={word} />
+              <div className="min-w-0">
+                <p className={finding.answer === undefined ? '' : 'text-quiet'}>{finding.sentence}{finding.answer !== undefined && <strong className="text-ink"> {finding.answer}.</strong>}</p>
+                {finding.paths.length > 0 && finding.kind !== 'gap' && <p className="figure break-all text-quiet">{finding.paths.slice(0, 6).join(', ')}{finding.paths.length > 6 && ` and ${finding.paths.length - 6} more`}</p>}
+                {finding.weight === 'ask' && finding.answer === undefined && (
+                  <div className="mt-1.5 flex flex-wrap gap-2">
+                    {(USUAL_ANSWERS[finding.kind] ?? ['That is right']).map((answer) => <Button key={answer} className="!min-h-8 !px-2.5 text-sm" disabled={send.isPending} onClick={() => reply(finding, answer)}>{answer}</Button>)}
+                  </div>
+                )}
+              </div>
+            </li>
+          )
+        })}
+      </ul>
+      <Trouble error={send.error} />
+    </>
   )
 }
