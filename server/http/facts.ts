@@ -117,6 +117,7 @@ export async function allProductionFacts(db: Db): Promise<Map<string, Production
   const [clips, events, answers] = await Promise.all([cards.clipsOf(db, loadIds), latestEvents(db, loadIds), answersOf(db, loadIds)])
   const [proxies, loadFacts] = await Promise.all([proxiesOf(db, clips.map((clip) => clip.id)), loadStates(db, loads, events)])
   const waiting = states.filter((state) => state.state === 'card' && !state.loadId).length
+  const today = new Date().toISOString().slice(0, 10)
   return new Map(all.map((production) => {
     const own = loadFacts.filter((state) => state.load.productionId === production.id)
     const ownIds = new Set(own.map((state) => state.load.id))
@@ -131,10 +132,11 @@ export async function allProductionFacts(db: Db): Promise<Map<string, Production
     const size = bytes.filter((row) => row.productionId === production.id)
     const used = new Set(size.map((row) => row.volumeId))
     const closed = own.length === 0 && size.length > 0
+    const filmedYet = !production.shootOn || production.shootOn <= today
     const facts: ProductionFacts = {
       plan: { cameras: budgets.length, sizeBytes: sum(budgets, (one) => one.sizeBytes), cards: sum(budgets, (one) => one.cards), tooSlow: budgets.filter((one) => !one.sustained).length },
-      // A card that nobody has looked at may belong to any production that is still being filmed.
-      cardsWaiting: closed || shelved.length > 0 ? 0 : waiting,
+      // A card that nobody has looked at may belong to any production that is being filmed.
+      cardsWaiting: closed || shelved.length > 0 || !filmedYet ? 0 : waiting,
       loads: own.map((state) => {
         const found = findingsOf(state.load, clips.filter((clip) => clip.loadId === state.load.id), [], production.shootOn, state.returned, answers)
         return {

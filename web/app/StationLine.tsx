@@ -16,14 +16,17 @@ export function Knot({ state, worry }: { state: 'empty' | 'open' | 'done'; worry
   )
 }
 
+/** On a narrow screen the line is wider than the page: the station one stands at is brought into sight. */
+const intoSight = (link: HTMLElement | null) => link?.scrollIntoView({ inline: 'center', block: 'nearest' })
+
 /** The seven stations: navigation and status at once, one figure and one worry each. */
 export function StationLine({ production, current }: { production: ProductionView; current: Station }) {
   return (
     <>
       <div className="mb-3 flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1" data-screen-only>
-        <p className="text-lg font-bold">{production.title} <span className="text-base font-normal text-quiet">for {production.client || 'nobody yet'}{production.shootOn && `, filmed ${production.shootOn}`}</span></p>
+        <p className="text-lg font-bold">{production.title} <span className="text-base font-normal text-quiet">for {production.client || 'nobody yet'}{production.shootOn && `, shoot day ${production.shootOn}`}</span></p>
         <Link to={`/p/${production.id}/${production.next.station}`} className="text-accent underline decoration-1 underline-offset-4">
-          Next: {production.next.sentence} <kbd className="figure ml-1 border border-rule px-1 text-quiet">n</kbd>
+          Next: {production.next.sentence} <kbd className="figure ml-1 hidden border sm:inline border-rule px-1 text-quiet">n</kbd>
         </Link>
       </div>
       <nav aria-label="Stations" className="mb-6 overflow-x-auto" data-screen-only>
@@ -35,7 +38,7 @@ export function StationLine({ production, current }: { production: ProductionVie
             return (
               <li key={station} className="relative">
                 <Link
-                  to={`/p/${production.id}/${station}`} aria-current={here ? 'page' : undefined}
+                  to={`/p/${production.id}/${station}`} aria-current={here ? 'page' : undefined} ref={here ? intoSight : undefined}
                   aria-label={`${at + 1} ${STATION_NAMES[station]}: ${status ? `${STATE_WORDS[status.state]}, ${status.figure}` : ''}${status?.worry ? `, ${status.worry}` : ''}`}
                   className={`block rounded-box py-2 pr-2 pl-1 ${here ? 'bg-wash' : 'hover:bg-sheet'}`}
                 >

@@ -85,7 +85,7 @@ function DeviceRow({ device }: { device: BenchDeviceView }) {
         <Choice label="Fault" className="w-60" value={kind} onChange={(event) => setKind(event.target.value as BenchFault)}>
           {faults.map((fault) => <option key={fault} value={fault}>{FAULT_WORDS[fault]}</option>)}
         </Choice>
-        <Field label="after" className="-mb-5 w-24" value={after} onChange={(event) => setAfter(event.target.value)} fault={afterBytes === undefined ? '20 MB?' : undefined} />
+        <Field label="After" className="-mb-[1.375rem] w-24" value={after} onChange={(event) => setAfter(event.target.value)} fault={afterBytes === undefined ? '20 MB?' : undefined} />
         <Button type="submit">Switch on</Button>
         {device.fault !== 'none' && <Button onClick={() => send.mutate({ path: `/bench/${device.id}/fault`, body: { kind: 'none', afterBytes: 0 } })}>Switch off</Button>}
         <Button aria-label={`${device.plugged ? 'Unplug' : 'Plug in'} ${device.name}`} onClick={() => send.mutate({ path: `/bench/${device.id}/${device.plugged ? 'unplug' : 'plug'}` })}>{device.plugged ? 'Unplug' : 'Plug in'}</Button>

@@ -52,18 +52,19 @@ interface VolumeTableProps {
   readonly onPlay: (copy: CopyView) => void
 }
 
-/** Proposed until somebody chooses: the connected edit drive and the first archive drive that have room. */
-function proposal(volumes: readonly VolumeView[], sizeBytes: number): Set<string> {
-  const roomy = volumes.filter((volume) => volume.connected && volume.budget.freeBytes > sizeBytes)
+/** Proposed until somebody chooses: what is still missing of two verified copies, the edit drive first, drives with room only. */
+function proposal(volumes: readonly VolumeView[], load: LoadCopies): Set<string> {
+  const verified = new Set(load.copies.filter((copy) => copy.mark >= 2).map((copy) => copy.volumeId))
+  const roomy = volumes.filter((volume) => volume.connected && volume.budget.freeBytes > load.sizeBytes && !verified.has(volume.id))
   const edit = roomy.find((volume) => volume.kind === 'edit')
   const others = roomy.filter((volume) => volume !== edit && volume.kind !== 'cloud')
-  return new Set([edit, ...others].flatMap((volume) => volume?.id ?? []).slice(0, 2))
+  return new Set([edit, ...others].flatMap((volume) => volume?.id ?? []).slice(0, Math.max(0, 2 - verified.size)))
 }
 
 function VolumeTable({ load, volumes, busy, onPlay }: VolumeTableProps) {
   const send = useSend()
   const [choice, setChoice] = useState<ReadonlySet<string>>()
-  const chosen = choice ?? proposal(volumes, load.sizeBytes)
+  const chosen = choice ?? proposal(volumes, load)
   const toggle = (id: string) => {
     const next = new Set(chosen)
     if (!next.delete(id)) next.add(id)
@@ -77,8 +78,8 @@ function VolumeTable({ load, volumes, busy, onPlay }: VolumeTableProps) {
   return (
     <>
       <div className="overflow-x-auto">
-        <table className="min-w-[46rem]">
-          <thead><tr><th>Copy to</th><th>State</th><th>Kept at</th><th className="text-right">Files</th><th className="text-right">Bytes</th><th>Last proved</th><th><span className="sr-only">Action</span></th></tr></thead>
+        <table className="sm:min-w-[46rem]">
+          <thead><tr><th>Copy to</th><th>State</th><th className="max-sm:hidden">Kept at</th><th className="text-right">Files</th><th className="text-right max-sm:hidden">Bytes</th><th className="max-sm:hidden">Last proved</th><th><span className="sr-only">Action</span></th></tr></thead>
           <tbody>
             {shown.map((volume) => {
               const copy = load.copies.find((one) => one.volumeId === volume.id)
@@ -86,11 +87,11 @@ function VolumeTable({ load, volumes, busy, onPlay }: VolumeTableProps) {
                 <tr key={volume.id} data-volume={volume.name} data-mark={copy?.mark ?? 'none'}>
                   <td><label className="flex items-center gap-2.5 font-semibold"><input type="checkbox" checked={chosen.has(volume.id)} disabled={busy || !volume.connected} onChange={() => toggle(volume.id)} />{volume.name}</label></td>
                   <td>{copy ? <Mark mark={copy.mark} /> : <span className="text-quiet">{volume.connected ? '' : 'not connected'}</span>}</td>
-                  <td className="text-quiet">{volume.site}{!volume.connected && copy && ', not connected'}</td>
+                  <td className="text-quiet max-sm:hidden">{volume.site}{!volume.connected && copy && ', not connected'}</td>
                   <td className="figure text-right">{copy && `${copy.filesVerified} of ${copy.filesWanted}`}</td>
-                  <td className="figure text-right">{copy && formatBytes(copy.sizeBytes)}</td>
-                  <td className="figure text-quiet">{copy?.lastVerifiedAt && format(new Date(copy.lastVerifiedAt), 'yyyy-MM-dd HH:mm')}</td>
-                  <td className="text-right !pr-0">{copy && copy.mark >= 2 && volume.connected && <Button look={verified >= 2 && copy.mark === 2 && !load.copies.some((one) => one.mark === 3) ? 'primary' : 'plain'} onClick={() => onPlay(copy)}><Play className="size-4" aria-hidden />Play from it</Button>}</td>
+                  <td className="figure text-right max-sm:hidden">{copy && formatBytes(copy.sizeBytes)}</td>
+                  <td className="figure text-quiet max-sm:hidden">{copy?.lastVerifiedAt && format(new Date(copy.lastVerifiedAt), 'yyyy-MM-dd HH:mm')}</td>
+                  <td className="text-right !pr-0">{copy && copy.mark >= 2 && volume.connected && <Button look={verified >= 2 && copy.mark === 2 && !load.copies.some((one) => one.mark === 3) ? 'primary' : 'plain'} onClick={() => onPlay(copy)}><Play className="size-4" aria-hidden /><span className="max-sm:sr-only">Play from it</span></Button>}</td>
                 </tr>
               )
             })}
@@ -100,7 +101,7 @@ function VolumeTable({ load, volumes, busy, onPlay }: VolumeTableProps) {
       {load.copies.flatMap((copy) => copy.troubles.map((trouble) => <p key={copy.volumeId + trouble.path} className="mt-2 text-stop"><span className="figure">{trouble.path}</span> on {copy.volumeName}: {trouble.sentence}.</p>))}
       <div className="mt-5 flex flex-wrap items-center gap-3">
         <Button look={verified < 2 ? 'primary' : 'plain'} disabled={busy || chosen.size === 0 || send.isPending} onClick={() => start(false)}>
-          {names.length === 0 ? 'Choose volumes' : `Copy to ${names.join(' and ')}, and prove it`}
+          {names.length === 0 ? 'Choose a volume for one more copy' : `Copy to ${names.join(' and ')}, and prove it`}
         </Button>
         {conflicts && <Button disabled={busy} onClick={() => start(true)}>Set the other files aside, and copy again</Button>}
         <span className="text-quiet">{counted(load.fileCount, 'file')}, <span className="figure">{formatBytes(load.sizeBytes)}</span>. The card is read once and never written to.</span>
