@@ -1,19 +1,20 @@
 import { object, string } from 'yup'
 import type { Finding } from '../core/cards/findings'
+import { text } from './text'
 
 export const scanOrder = object({
   productionId: string().uuid('Choose a production.').required('Choose a production.'),
-  label: string().trim().max(80, 'Keep the label under 80 characters.').default(''),
+  label: text().max(80, 'Keep the label under 80 characters.').default(''),
 }).noUnknown()
 
 export const newReader = object({
-  name: string().trim().required('Name the reader.').max(60, 'Keep the name under 60 characters.'),
+  name: text().required('Name the reader.').max(60, 'Keep the name under 60 characters.'),
   path: string().required('Give the folder where the card appears.').matches(/^\//, 'Give a path that starts with /.'),
 }).noUnknown()
 
 export const findingAnswer = object({
   key: string().required('Say which question is answered.').max(20_000),
-  answer: string().trim().required('Write an answer.').max(200, 'Keep the answer under 200 characters.'),
+  answer: text().required('Write an answer.').max(200, 'Keep the answer under 200 characters.'),
 }).noUnknown()
 
 export interface ReaderView {

@@ -1,9 +1,10 @@
 import { object, string, type InferType } from 'yup'
 import type { NextStep, StationStatus } from '../core/line/line'
+import { text } from './text'
 
 export const newProduction = object({
-  title: string().trim().required('Give the production a title.').max(120, 'Keep the title under 120 characters.'),
-  client: string().trim().max(120, 'Keep the client under 120 characters.').default(''),
+  title: text().required('Give the production a title.').max(120, 'Keep the title under 120 characters.'),
+  client: text().max(120, 'Keep the client under 120 characters.').default(''),
   shootOn: string().matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Give the shoot day as year-month-day.', excludeEmptyString: true }).default(''),
 }).noUnknown()
 export type NewProduction = InferType<typeof newProduction>

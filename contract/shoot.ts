@@ -1,13 +1,14 @@
 import { number, object, string, type InferType } from 'yup'
 import type { RecordingBudget } from '../core/shoot/recording'
 import { parseFrameRate } from '../core/units/frameRate'
+import { text } from './text'
 
 const whole = (name: string, least: number, most: number) =>
   number().typeError(`${name} must be a number.`).integer(`${name} must be a whole number.`).min(least, `${name} must be at least ${least}.`).max(most, `${name} is too large.`).required(`${name} is missing.`)
 
 /** One camera's plan; sizes in pixels and bytes, rates in bits and bytes per second, the frame rate as a fraction. */
 export const cameraPlan = object({
-  camera: string().trim().required('Name the camera.').max(60, 'Keep the name under 60 characters.'),
+  camera: text().required('Name the camera.').max(60, 'Keep the name under 60 characters.'),
   widthPx: whole('The width', 16, 32_768),
   heightPx: whole('The height', 16, 32_768),
   rate: string().required('The frame rate is missing.').test('rate', 'Give the frame rate as 25, 23.976 or 24000/1001.', (text) => parseFrameRate(text ?? '') !== undefined),

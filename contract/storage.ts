@@ -1,13 +1,14 @@
 import { object, string, type InferType } from 'yup'
 import type { ClassBytes, VolumeBudget } from '../core/storage/budget'
+import { text } from './text'
 
 export const VOLUME_KINDS = ['edit', 'archive', 'phone', 'cloud', 'stick'] as const
 export type VolumeKind = (typeof VOLUME_KINDS)[number]
 
 export const newVolume = object({
-  name: string().trim().required('Name the volume.').max(60, 'Keep the name under 60 characters.'),
+  name: text().required('Name the volume.').max(60, 'Keep the name under 60 characters.'),
   kind: string().oneOf(VOLUME_KINDS, 'Choose what kind of volume it is.').required('Choose what kind of volume it is.'),
-  site: string().trim().required('Say where it is kept.').max(60, 'Keep the place under 60 characters.'),
+  site: text().required('Say where it is kept.').max(60, 'Keep the place under 60 characters.'),
   path: string().required('Give the folder of the volume.').matches(/^\//, 'Give a path that starts with /.'),
 }).noUnknown()
 export type NewVolume = InferType<typeof newVolume>

@@ -1,0 +1,102 @@
+import { describe, expect, it } from 'vitest'
+import type { Schema } from 'yup'
+import { faultOrder, insertOrder } from './bench'
+import { findingAnswer, newReader, scanOrder } from './cards'
+import { copyOrder, settings, spotPlay } from './copies'
+import { renderOrder } from './exports'
+import { newProduction } from './productions'
+import { proxyOrder } from './proxies'
+import { bagOrder } from './shelf'
+import { cameraPlan } from './shoot'
+import { newVolume } from './storage'
+
+const ID = '11111111-1111-4111-8111-111111111111'
+
+/** The first complaint of a schema about a body, or `undefined` when it takes it. */
+function complaint(schema: Schema, body: unknown): string | undefined {
+  try {
+    // As the server does: right kinds first, then the rules on what was meant.
+    schema.validateSync(body, { strict: true })
+    schema.validateSync(body)
+    return undefined
+  } catch (error) {
+    return error instanceof Error ? error.message : String(error)
+  }
+}
+
+const plan = {
+  camera: 'Curlew',
+  widthPx: 3840,
+  heightPx: 2160,
+  rate: '25/1',
+  videoBitsPerSecond: 100_000_000,
+  audioBitsPerSecond: 256_000,
+  secondsPerTake: 600,
+  takes: 6,
+  cardBytes: 128e9,
+  cardBytesPerSecond: 30e6,
+  fillLimit: 0.9,
+}
+
+const render = {
+  clipId: ID,
+  destinationId: 'tall-short',
+  volumeId: ID,
+  window: { x: 1312, y: 0, widthPx: 1216, heightPx: 2160 },
+}
+
+describe('what the server takes', () => {
+  it('is taken when it is whole', () => {
+    const whole: [Schema, unknown][] = [
+      [newProduction, { title: 'Sail loft' }],
+      [newProduction, { title: 'Sail loft', client: '', shootOn: '2026-11-24' }],
+      [newProduction, { title: '  Sail loft ' }],
+      [cameraPlan, plan],
+      [cameraPlan, { ...plan, rate: '23.976', audioBitsPerSecond: 0, fillLimit: 1 }],
+      [scanOrder, { productionId: ID }],
+      [newReader, { name: 'left slot', path: '/media/you/CARD' }],
+      [findingAnswer, { key: 'gap\nCURL0042\nCURL0044', answer: 'Deleted in the camera' }],
+      [copyOrder, { volumeIds: [ID] }],
+      [spotPlay, { volumeId: ID, clipId: ID, seconds: 1.2 }],
+      [settings, { policy: 'reuse-on-the-job', atHome: false }],
+      [proxyOrder, { clipIds: [ID], volumeId: ID }],
+      [renderOrder, render],
+      [bagOrder, { deliverableId: ID, volumeId: ID }],
+      [newVolume, { name: 'Slipway', kind: 'edit', site: 'workshop', path: '/media/you/Slipway' }],
+      [faultOrder, { kind: 'flip-bit', afterBytes: 0 }],
+      [insertOrder, { card: 'Curlew A' }],
+    ]
+    for (const [schema, body] of whole) expect(complaint(schema, body), JSON.stringify(body)).toBeUndefined()
+  })
+
+  it('is refused with a sentence that says what to do', () => {
+    const wrong: [Schema, unknown, RegExp][] = [
+      [newProduction, { title: '' }, /Give the production a title/],
+      [newProduction, { title: '   ' }, /Give the production a title/],
+      [newProduction, { title: 'x'.repeat(121) }, /under 120/],
+      [newProduction, { title: 'x', shootOn: 'tomorrow' }, /year-month-day/],
+      [cameraPlan, { ...plan, rate: 'fast' }, /25, 23\.976 or 24000\/1001/],
+      [cameraPlan, { ...plan, takes: 0 }, /at least 1/],
+      [cameraPlan, { ...plan, takes: 1.5 }, /whole number/],
+      [cameraPlan, { ...plan, fillLimit: 1.1 }, /at most 100 %/],
+      [cameraPlan, { ...plan, widthPx: -1 }, /width must be at least/],
+      [scanOrder, { productionId: 'x' }, /Choose a production/],
+      [newReader, { name: 'a', path: 'media' }, /starts with \//],
+      [findingAnswer, { key: 'gap', answer: ' ' }, /Write an answer/],
+      [copyOrder, { volumeIds: [] }, /at least one volume/],
+      [spotPlay, { volumeId: ID, clipId: ID, seconds: 0.2 }, /at least one second/],
+      [settings, { policy: 'whenever', atHome: true }, /one of the two policies/],
+      [proxyOrder, { clipIds: [], volumeId: ID }, /at least one clip/],
+      [renderOrder, { ...render, window: { ...render.window, x: -2 } }, /outside the picture/],
+      [renderOrder, { ...render, window: { ...render.window, y: 0.5 } }, /must be whole/],
+      [newVolume, { name: 'x', kind: 'tape', site: 'x', path: '/x' }, /what kind of volume/],
+      [faultOrder, { kind: 'fire' }, /one of the faults/],
+    ]
+    for (const [schema, body, sentence] of wrong) expect(complaint(schema, body), JSON.stringify(body)).toMatch(sentence)
+  })
+
+  it('takes nothing that it does not know', () => {
+    expect(complaint(newProduction, { title: 'x', owner: 'somebody' })).toMatch(/owner/)
+    expect(complaint(renderOrder, { ...render, path: '/etc/passwd' })).toMatch(/path/)
+  })
+})
