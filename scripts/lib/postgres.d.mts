@@ -1,0 +1,11 @@
+/** The project's own cluster on loopback. */
+export interface Cluster {
+  /** Makes the database when there is none, and returns its address. */
+  database(name: string): string
+  drop(name: string): unknown
+  stop(): Promise<void>
+}
+
+export function startPostgres(home: string, options?: { tests?: boolean }): Promise<Cluster>
+export function freePort(from?: number): Promise<number>
+export function isAlive(pid: number): boolean

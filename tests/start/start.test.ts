@@ -1,0 +1,98 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, describe, expect, it } from 'vitest'
+import { freePort, isAlive } from '../../scripts/lib/postgres.mjs'
+
+const state = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-start-'))
+chmodSync(state, 0o755)
+const started: ChildProcess[] = []
+
+interface Started {
+  readonly child: ChildProcess
+  readonly said: () => string
+  readonly ended: Promise<number | null>
+}
+
+function start(args: readonly string[], port?: number): Started {
+  const env = { ...process.env, YENDRA_STATE: state, YENDRA_PORT: port === undefined ? '' : String(port) }
+  const child = spawn(process.execPath, ['scripts/start.mjs', ...args], { env, stdio: ['ignore', 'pipe', 'pipe'] })
+  let said = ''
+  child.stdout.on('data', (chunk: Buffer) => (said += chunk.toString()))
+  child.stderr.on('data', (chunk: Buffer) => (said += chunk.toString()))
+  started.push(child)
+  return { child, said: () => said, ended: new Promise((resolve) => child.once('exit', resolve)) }
+}
+
+async function until(condition: () => boolean, what: string): Promise<void> {
+  for (let turn = 0; turn < 600; turn += 1) {
+    if (condition()) return
+    await new Promise((resolve) => setTimeout(resolve, 100))
+  }
+  throw new Error(`It did not come to this: ${what}`)
+}
+
+const running = () => JSON.parse(readFileSync(join(state, 'run.json'), 'utf8')) as { processes: { http: number; worker: number } }
+
+/** The process that serves the cluster of this test, when one runs. */
+function databasePid(): number | undefined {
+  const file = join(state, 'pg/data/postmaster.pid')
+  return existsSync(file) ? Number(readFileSync(file, 'utf8').split('\n')[0]) : undefined
+}
+
+afterAll(async () => {
+  for (const child of started) child.kill('SIGINT')
+  const pid = databasePid()
+  await until(() => pid === undefined || !isAlive(pid), 'the database stops').catch(() => process.kill(pid ?? 0, 'SIGQUIT'))
+  rmSync(state, { recursive: true, force: true })
+})
+
+describe('the start command', () => {
+  it('refuses options that it does not know', async () => {
+    const wrong = start(['--demo'])
+    expect(await wrong.ended).toBe(1)
+    expect(wrong.said()).toContain('Use --empty')
+  })
+
+  it('serves an empty database, says so when it is called again, and stops everything it started', async () => {
+    const port = await freePort()
+    const first = start(['--empty'], port)
+    await until(() => first.said().includes('Yendra is ready at'), `ready: ${first.said()}`)
+    const productions = await fetch(`http://127.0.0.1:${port}/api/productions`)
+    expect(await productions.json()).toEqual([])
+    const bench = (await (await fetch(`http://127.0.0.1:${port}/api/bench`)).json()) as { devices: unknown[] }
+    expect(bench.devices).toEqual([])
+
+    const second = start(['--empty'])
+    expect(await second.ended).toBe(0)
+    expect(second.said()).toContain(`running already at http://127.0.0.1:${port}`)
+
+    const { http, worker } = running().processes
+    const database = databasePid()
+    expect([http, worker, database ?? 0].every(isAlive)).toBe(true)
+    first.child.kill('SIGINT')
+    expect(await first.ended).toBe(0)
+    for (const pid of [http, worker, database ?? 0]) expect(isAlive(pid)).toBe(false)
+    expect(existsSync(join(state, 'run.json'))).toBe(false)
+  })
+
+  it('cleans up after a run that was killed', async () => {
+    const killed = start(['--empty'], await freePort())
+    await until(() => killed.said().includes('Yendra is ready at'), `ready: ${killed.said()}`)
+    const { http, worker } = running().processes
+    const orphan = databasePid() ?? 0
+    killed.child.kill('SIGKILL')
+    await until(() => !isAlive(http) && !isAlive(worker), 'both programs notice that nobody watches over them')
+    expect(isAlive(orphan)).toBe(true)
+
+    const port = await freePort()
+    const next = start(['--empty'], port)
+    await until(() => next.said().includes('Yendra is ready at'), `ready: ${next.said()}`)
+    expect(databasePid()).not.toBe(orphan)
+    expect(isAlive(orphan)).toBe(false)
+    expect((await fetch(`http://127.0.0.1:${port}/`)).status).toBe(200)
+    next.child.kill('SIGINT')
+    expect(await next.ended).toBe(0)
+  })
+})
