@@ -64,6 +64,8 @@ export async function renderDeliverable(job: TranscodeJob, settings: RenderSetti
   const picture = [
     '-vf', `crop=${window.widthPx}:${window.heightPx}:${window.x}:${window.y},scale=${delivery.widthPx}:${delivery.heightPx}:flags=lanczos:out_color_matrix=bt709,setsar=1,format=yuv420p`,
     '-r', `${rate.num}/${rate.den}`, '-c:v', 'libx264', '-preset', 'medium', '-profile:v', 'high', '-level:v', settings.level, '-b:v', String(videoBitsPerSecond),
+    // Peaks stay near the average, so that players with small buffers follow and short clips keep their size.
+    '-maxrate', String(Math.round(videoBitsPerSecond * 1.1)), '-bufsize', String(Math.round(videoBitsPerSecond * 0.5)),
     '-colorspace', 'bt709', '-color_trc', 'bt709', '-color_primaries', 'bt709', '-passlogfile', join(logs, 'pass'),
   ]
   try {

@@ -1,0 +1,120 @@
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { checkDelivery } from '../../core/exports/check'
+import { deliveryBitRate, DESTINATIONS } from '../../core/exports/destination'
+import { levelText, neededLevel } from '../../core/exports/level'
+import { reframe } from '../../core/exports/reframe'
+import { checkProxy } from '../../core/proxies/check'
+import { proxyBitRate, proxyFrame } from '../../core/proxies/recipe'
+import { TaskControl } from '../jobs/control'
+import { framePicture, measureBars } from './picture'
+import { probeFile } from './probe'
+import { Stopped } from './stopped'
+import { runTool, ToolFailed } from './tool'
+import { makeProxy, renderDeliverable } from './transcode'
+
+const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-transcode-'))
+
+/** A clip made by Debian's ffmpeg. */
+function clip(name: string, source: string, ...more: string[]): Buffer {
+  const path = join(folder, name)
+  execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', source, ...more, '-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', path])
+  return Buffer.from(path)
+}
+
+const SOUND = ['-f', 'lavfi', '-i', 'sine=d=2', '-shortest', '-c:a', 'aac']
+const job = (input: Buffer, output: string, control = new TaskControl()) => ({ input, output, control, onFrames: () => undefined })
+
+describe('proxies made by ffmpeg', () => {
+  it('equal their originals at every kind of rate and frame, with sound and without', async () => {
+    const originals = [
+      clip('pal.mp4', 'testsrc2=s=640x360:r=25:d=2', ...SOUND, '-timecode', '10:00:00:00'),
+      clip('film.mp4', 'testsrc2=s=638x358:r=24000/1001:d=1', '-an'),
+      clip('fast.mov', 'testsrc2=s=676x380:r=100:d=1', ...SOUND),
+      clip('ntsc.mkv', 'testsrc2=s=720x480:r=30000/1001:d=1,setsar=8/9', '-an'),
+    ]
+    for (const input of originals) {
+      const original = await probeFile(input)
+      const { video } = original
+      if (!video) throw new Error('no picture')
+      const frame = proxyFrame(video, 2)
+      const output = `${input.toString()}.proxy.mp4`
+      await makeProxy(job(input, output), {
+        frame,
+        bitsPerSecond: proxyBitRate(frame, video.rate.num / video.rate.den, 0.12),
+        sampleAspect: video.sampleAspect,
+        timecode: original.timecode,
+        withSound: original.audio !== undefined,
+      })
+      const failed = checkProxy(original, await probeFile(Buffer.from(output)), 2).filter((check) => !check.pass)
+      // A container without a frame count of its own is counted from its length, which says a little less.
+      expect(failed.filter((check) => !input.toString().endsWith('mkv') || check.name !== 'Duration'), input.toString()).toEqual([])
+    }
+  })
+})
+
+describe('deliverables made by ffmpeg', () => {
+  it('pass every check at every destination', async () => {
+    const input = clip('master.mp4', 'testsrc2=s=1920x1080:r=25:d=2,noise=alls=8:allf=t', ...SOUND)
+    const { video } = await probeFile(input)
+    if (!video) throw new Error('no picture')
+    for (const destination of DESTINATIONS) {
+      const output = join(folder, `${destination.id}.mp4`)
+      const videoBitsPerSecond = deliveryBitRate(destination, 25)
+      const level = neededLevel({ ...destination, framesPerSecond: 25, bitsPerSecond: videoBitsPerSecond }) ?? 0
+      await renderDeliverable(job(input, output), {
+        window: reframe(video, destination, 1, { x: 960, y: 540 }).window,
+        delivery: destination,
+        rate: video.rate,
+        videoBitsPerSecond,
+        audioBitsPerSecond: destination.audioBitsPerSecond,
+        level: levelText(level),
+        withSound: true,
+      })
+      const made = await probeFile(Buffer.from(output))
+      if (!made.video) throw new Error('no picture')
+      const bars = await measureBars(Buffer.from(output), made.video)
+      const failed = checkDelivery({ destination, rate: video.rate, seconds: video.seconds, withSound: true }, made, bars).filter((check) => !check.pass)
+      expect(failed, destination.name).toEqual([])
+    }
+  })
+
+  it('are found out when they carry bars', async () => {
+    const input = clip('barred.mp4', 'testsrc2=s=640x300:r=25:d=1,pad=640:360:0:30:black')
+    const { video } = await probeFile(input)
+    if (!video) throw new Error('no picture')
+    expect(await measureBars(input, video)).toEqual({ left: 0, right: 0, top: 30, bottom: 30 })
+    const whole = clip('whole.mp4', 'testsrc2=s=640x360:r=25:d=1')
+    expect(await measureBars(whole, video)).toEqual({ left: 0, right: 0, top: 0, bottom: 0 })
+  })
+})
+
+describe('pictures of frames', () => {
+  it('are taken where asked, and refused where nothing can be decoded', async () => {
+    const input = clip('picture.mp4', 'testsrc2=s=640x360:r=25:d=1')
+    const picture = await framePicture(input, 0.5, 480)
+    expect(picture.subarray(0, 3).toString('hex')).toBe('ffd8ff')
+    await expect(framePicture(input, 99, 480)).rejects.toThrow()
+  })
+})
+
+describe('outside programs', () => {
+  it('are ended at their time limit and by the person, and give their last words', async () => {
+    const endless = ['-nostdin', '-v', 'error', '-f', 'lavfi', '-i', 'testsrc2=r=25', '-f', 'null', '-']
+    await expect(runTool({ program: 'ffmpeg', args: endless, seconds: 0.5 })).rejects.toThrow('longer than 0.5 s')
+    const control = new TaskControl()
+    const running = runTool({ program: 'ffmpeg', args: endless, seconds: 60, control })
+    setTimeout(() => control.obey('stop'), 200)
+    await expect(running).rejects.toBeInstanceOf(Stopped)
+    await expect(runTool({ program: 'ffmpeg', args: ['-v', 'error', '-i', '/nowhere.mp4'], seconds: 5 })).rejects.toBeInstanceOf(ToolFailed)
+  })
+
+  it('read nothing but files: no name on a card can make them fetch', async () => {
+    const list = join(folder, 'list.m3u8')
+    execFileSync('sh', ['-c', 'printf "#EXTM3U\\n#EXTINF:1,\\nhttp://127.0.0.1:9/clip.ts\\n" > "$1"', 'sh', list])
+    await expect(probeFile(Buffer.from(list))).rejects.toBeInstanceOf(ToolFailed)
+  })
+})
