@@ -7,14 +7,15 @@ import * as cards from '../db/queries/cards'
 import { addEvent, answersOf, latestEvents } from '../db/queries/events'
 import { production } from '../db/queries/productions'
 import { volumes } from '../db/queries/storage'
-import { tellChanged } from '../db/queries/tasks'
+import { openTasks, tellChanged } from '../db/queries/tasks'
 import { framePicture } from '../engine/picture'
 import { hostName, picturesFolder } from '../home'
 import { originalOf } from '../jobs/originals'
 import { startTask } from '../jobs/queue'
 import type { Context } from './context'
 import { findingsOf, loadStates, readerStates } from './facts'
-import { bodyOf, idOf, invalid, notFound } from './problem'
+import { bodyOf, conflict, idOf, invalid, notFound } from './problem'
+import { productionOf } from './productionOf'
 import { registrableFolder } from './register'
 
 type ClipRow = Awaited<ReturnType<typeof cards.clipsOf>>[number]
@@ -51,14 +52,15 @@ export function cardRoutes({ db, boss }: Context): Router {
     const { productionId, label } = await bodyOf(scanOrder, req)
     const owner = await production(db, productionId)
     if (!owner) throw notFound('That production')
+    // Two looks at once would take one card for two.
+    const busy = (await openTasks(db, reader.host)).some((task) => task.kind === 'scan' && (task.input as { readerId?: string }).readerId === readerId)
+    if (busy) throw conflict(`The card in ${reader.name} is being looked at already. Wait for it.`)
     const id = await startTask(db, boss, { kind: 'scan', title: `Look at the card in ${reader.name}`, productionId, loadId: null, input: { readerId, productionId, label } })
     res.status(202).json({ taskId: id })
   })
 
   router.get('/productions/:id/loads', async (req, res) => {
-    const owner = await production(db, idOf(req))
-    if (!owner) throw notFound('That production')
-    res.json(await loadViews(db, owner))
+    res.json(await loadViews(db, await productionOf(db, req)))
   })
 
   router.post('/loads/:id/answers', async (req, res) => {
@@ -70,9 +72,9 @@ export function cardRoutes({ db, boss }: Context): Router {
     res.status(204).end()
   })
 
-  router.get('/clips/:id/picture', (req, res) => {
+  router.get('/clips/:id/picture', (req, res, next) => {
     res.sendFile(`${idOf(req)}.jpg`, { root: picturesFolder(), maxAge: '1h' }, (error) => {
-      if (error && !res.headersSent) res.status(404).end()
+      if (error && !res.headersSent) next(notFound('A picture of that clip'))
     })
   })
 

@@ -4,7 +4,6 @@ import { copyOrder, spotPlay, type LoadCopies } from '../../contract/copies'
 import * as cards from '../db/queries/cards'
 import { copyTroubles } from '../db/queries/copies'
 import { addEvent, latestEvents } from '../db/queries/events'
-import { production } from '../db/queries/productions'
 import { volumes } from '../db/queries/storage'
 import { openTaskOf, tellChanged } from '../db/queries/tasks'
 import { startTask } from '../jobs/queue'
@@ -12,6 +11,7 @@ import type { Context } from './context'
 import { loadStates } from './facts'
 import { playCopy } from './play'
 import { bodyOf, conflict, idOf, notFound } from './problem'
+import { productionOf } from './productionOf'
 
 const WORDS = { mismatch: 'differed when it was read back; it was not kept', conflict: 'another file has its name on the volume' } as const
 
@@ -19,8 +19,7 @@ export function copyRoutes({ db, boss }: Context): Router {
   const router = Router()
 
   router.get('/productions/:id/copies', async (req, res) => {
-    const owner = await production(db, idOf(req))
-    if (!owner) throw notFound('That production')
+    const owner = await productionOf(db, req)
     const loads = await cards.loadsOf(db, [owner.id])
     const ids = loads.map((load) => load.id)
     const [clips, events] = await Promise.all([cards.clipsOf(db, ids), latestEvents(db, ids)])

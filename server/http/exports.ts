@@ -10,13 +10,14 @@ import { originalOf } from '../jobs/originals'
 import { startTask } from '../jobs/queue'
 import type { Context } from './context'
 import { deliveryChecks } from './facts'
-import { bodyOf, idOf, invalid } from './problem'
+import { bodyOf, invalid } from './problem'
+import { productionOf } from './productionOf'
 
 export function exportRoutes({ db, boss }: Context): Router {
   const router = Router()
 
   router.get('/productions/:id/exports', async (req, res) => {
-    const productionId = idOf(req)
+    const { id: productionId } = await productionOf(db, req)
     const loads = await cards.loadsOf(db, [productionId])
     const [clips, rows] = await Promise.all([cards.clipsOf(db, loads.map((load) => load.id)), deliverablesOf(db, [productionId])])
     const answer: ExportsView = {

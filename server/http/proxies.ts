@@ -10,13 +10,14 @@ import { proxiesOf } from '../db/queries/proxies'
 import { originalOf } from '../jobs/originals'
 import { startTask } from '../jobs/queue'
 import type { Context } from './context'
-import { bodyOf, idOf } from './problem'
+import { bodyOf } from './problem'
+import { productionOf } from './productionOf'
 
 export function proxyRoutes({ db, boss }: Context): Router {
   const router = Router()
 
   router.get('/productions/:id/proxies', async (req, res) => {
-    const loads = await cards.loadsOf(db, [idOf(req)])
+    const loads = await cards.loadsOf(db, [(await productionOf(db, req)).id])
     const clips = await cards.clipsOf(db, loads.map((load) => load.id))
     const made = await proxiesOf(db, clips.map((clip) => clip.id))
     res.json(

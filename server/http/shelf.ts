@@ -5,13 +5,14 @@ import { bagsOf } from '../db/queries/shelf'
 import { volume } from '../db/queries/storage'
 import { startTask } from '../jobs/queue'
 import type { Context } from './context'
-import { bodyOf, idOf, notFound } from './problem'
+import { bodyOf, notFound } from './problem'
+import { productionOf } from './productionOf'
 
 export function shelfRoutes({ db, boss }: Context): Router {
   const router = Router()
 
   router.get('/productions/:id/bags', async (req, res) => {
-    const rows = await bagsOf(db, [idOf(req)])
+    const rows = await bagsOf(db, [(await productionOf(db, req)).id])
     res.json(rows.map((row): BagView => ({
       id: row.id, title: row.path.slice(row.path.lastIndexOf('/') + 1), volumeName: row.volumeName, site: row.site, path: row.path,
       fileCount: row.fileCount, sizeBytes: row.sizeBytes, writtenAt: row.writtenAt.toISOString(), verifiedAt: row.verifiedAt?.toISOString() ?? null,

@@ -1,18 +1,18 @@
 import { Router } from 'express'
 import { recordingBudget } from '../../core/shoot/recording'
 import { cameraPlan, type CameraPlanView } from '../../contract/shoot'
-import { production } from '../db/queries/productions'
 import { addCameraPlan, cameraPlans, changeCameraPlan, removeCameraPlan } from '../db/queries/shoot'
 import { tellChanged } from '../db/queries/tasks'
 import type { Context } from './context'
 import { planOf } from './facts'
 import { bodyOf, idOf, notFound } from './problem'
+import { productionOf } from './productionOf'
 
 export function shootRoutes({ db }: Context): Router {
   const router = Router()
 
   router.get('/productions/:id/plans', async (req, res) => {
-    const rows = await cameraPlans(db, [idOf(req)])
+    const rows = await cameraPlans(db, [(await productionOf(db, req)).id])
     res.json(rows.map((row): CameraPlanView => {
       const plan = planOf(row)
       return { ...plan, id: row.id, rate: row.rate, budget: recordingBudget(plan) }
@@ -20,8 +20,7 @@ export function shootRoutes({ db }: Context): Router {
   })
 
   router.post('/productions/:id/plans', async (req, res) => {
-    const productionId = idOf(req)
-    if (!(await production(db, productionId))) throw notFound('That production')
+    const { id: productionId } = await productionOf(db, req)
     const { id } = await addCameraPlan(db, productionId, await bodyOf(cameraPlan, req))
     await tellChanged(db, 'productions')
     res.status(201).json({ id })

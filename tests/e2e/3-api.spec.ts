@@ -1,9 +1,10 @@
-import { mkdirSync, mkdtempSync, readdirSync, writeFileSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { request as httpRequest } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
-import { post, productionId, STATE, volumeIds } from './bench'
+import type { LoadCopies } from '../../contract/copies'
+import { post, productionId, STATE, volumeFolder, volumeIds } from './bench'
 
 /** Asks with headers that a browser would not let through. */
 function rawStatus(base: string, headers: Record<string, string>, method = 'GET', path = '/api/productions'): Promise<{ status: number; body: string }> {
@@ -41,6 +42,14 @@ test('every wrong request gets problem details with a sentence', async ({ reques
     expect(problem, path).toMatchObject({ status, type: expect.stringMatching(/^\/problems\//), title: expect.any(String), detail: expect.stringMatching(/^[A-Z].{10,}/s) })
     if (field) expect(problem.field, path).toBe(field)
   }
+  for (const path of [`/productions/${NOWHERE}/plans`, `/productions/${NOWHERE}/loads`, `/productions/${NOWHERE}/copies`, `/productions/${NOWHERE}/proxies`, `/productions/${NOWHERE}/exports`, `/productions/${NOWHERE}/bags`, '/productions/x/loads', `/clips/${NOWHERE}/picture`, `/tasks/${NOWHERE}`, '/nothing']) {
+    const response = await request.get(`/api${path}`)
+    expect(response.status(), path).toBe(404)
+    expect(response.headers()['content-type'], path).toContain('application/problem+json')
+    expect(await response.json(), path).toMatchObject({ status: 404, detail: expect.stringMatching(/^[A-Z].{10,}/) })
+  }
+  const frame = await request.get(`/api/clips/${NOWHERE}/frame?at=0`)
+  expect(frame.status()).toBe(409)
   const broken = await request.post('/api/productions', { data: Buffer.from('{"title":'), headers: { 'Content-Type': 'application/json' } })
   expect(broken.status()).toBe(400)
   const form = await request.post('/api/productions', { form: { title: 'x' } })
@@ -92,4 +101,40 @@ test('an address that leads nowhere says so and offers the way back', async ({ p
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('There is nothing at this address.')
   await page.getByRole('link', { name: 'All productions', exact: true }).click()
   await expect(page).toHaveURL(/\/$/)
+})
+
+test('a copy is played from its volume in pieces, byte for byte', async ({ request }) => {
+  const id = await productionId(request, 'Steam-bending ribs')
+  const [load] = (await (await request.get(`/api/productions/${id}/copies`)).json()) as LoadCopies[]
+  const copy = load?.copies.find((one) => one.volumeName === 'Tide 1')
+  const clip = load?.playableClips.find((one) => one.name === 'CURL0041.MP4')
+  if (!load || !copy || !clip) throw new Error('no copy to play')
+  const path = `/api/loads/${load.loadId}/play/${copy.volumeId}/${clip.id}`
+  const file = readFileSync(join(volumeFolder('Tide 1'), copy.folder, 'DCIM/100CURLW/CURL0041.MP4'))
+  const piece = await request.get(path, { headers: { Range: 'bytes=1000-4999' } })
+  expect(piece.status()).toBe(206)
+  expect(piece.headers()['content-range']).toBe(`bytes 1000-4999/${file.length}`)
+  expect((await piece.body()).equals(file.subarray(1000, 5000))).toBe(true)
+  const end = await request.get(path, { headers: { Range: 'bytes=-500' } })
+  expect((await end.body()).equals(file.subarray(-500))).toBe(true)
+  const whole = await request.get(path)
+  expect(whole.status()).toBe(200)
+  expect((await whole.body()).equals(file)).toBe(true)
+  const [lantern] = await volumeIds(request, 'Lantern')
+  expect((await request.get(`/api/loads/${load.loadId}/play/${lantern}/${clip.id}`)).status()).toBe(409)
+})
+
+test('every open page is told what changed, by server-sent events', async ({ baseURL, request }) => {
+  const stop = new AbortController()
+  const response = await fetch(`${baseURL}/api/events`, { signal: stop.signal })
+  expect(response.headers.get('content-type')).toBe('text/event-stream')
+  const reader = response.body?.getReader()
+  if (!reader) throw new Error('no stream')
+  await reader.read()
+  const told = reader.read()
+  await post(request, '/productions', { title: '  Scrubbing the bottom ' })
+  const text = new TextDecoder().decode((await told).value)
+  expect(text).toMatch(/^data: \{"kind":"changed","topics":\["productions"\]\}\n\n/)
+  stop.abort()
+  expect(await productionId(request, 'Scrubbing the bottom')).toMatch(/^[0-9a-f-]{36}$/)
 })
