@@ -57,11 +57,11 @@ describe('proxies made by ffmpeg', () => {
 })
 
 describe('deliverables made by ffmpeg', () => {
-  it('pass every check at every destination', async () => {
+  it('pass every check at the tallest, the widest and the flattest destination', async () => {
     const input = clip('master.mp4', 'testsrc2=s=1920x1080:r=25:d=2,noise=alls=8:allf=t', ...SOUND)
     const { video } = await probeFile(input)
     if (!video) throw new Error('no picture')
-    for (const destination of DESTINATIONS) {
+    for (const destination of DESTINATIONS.filter((one) => ['tall-short', 'wide-watch', 'landscape-feed'].includes(one.id))) {
       const output = join(folder, `${destination.id}.mp4`)
       const videoBitsPerSecond = deliveryBitRate(destination, 25)
       const level = neededLevel({ ...destination, framesPerSecond: 25, bitsPerSecond: videoBitsPerSecond }) ?? 0
