@@ -7,6 +7,8 @@ const state = process.env.YENDRA_STATE ?? '.yendra-test'
 export default defineConfig({
   testDir: 'tests/e2e',
   workers: 1,
+  // A busy machine may be late once; what fails twice is a fault.
+  retries: 1,
   timeout: 180_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
