@@ -26,7 +26,7 @@ function contrast(a: string, b: string): number {
 
 describe('the colours', () => {
   it('are measured as the guideline measures them', () => {
-    // Source: WCAG 2.2: black on white is 21:1; #777777 on white is 4.48:1 (worked example known from its techniques).
+    // Source: WCAG 2.2, definition of contrast ratio: black on white is 21:1. From memory: #777777 on white is 4.48:1.
     expect(contrast('#000000', '#ffffff')).toBeCloseTo(21, 5)
     expect(contrast('#777777', '#ffffff')).toBeCloseTo(4.48, 2)
   })
