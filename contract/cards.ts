@@ -43,6 +43,8 @@ export interface ClipView {
   readonly sidecars: number
   readonly recordedAt: string | null
   readonly trouble: string | null
+  /** False when it was deleted in the camera since; copies of it are kept. */
+  readonly onCard: boolean
   readonly hasPicture: boolean
   readonly pictureMade: boolean
 }

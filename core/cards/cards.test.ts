@@ -44,6 +44,13 @@ describe('what is said of a card', () => {
     expect(findings.map((finding) => finding.kind)).toEqual(['clock', 'link'])
   })
 
+  it('asks for what is gone without a copy, and only notes what is gone and copied', () => {
+    const gone = (path: string, fate: 'copied' | 'lost') => ({ path, kind: 'file', sizeBytes: 1, gone: fate }) as const
+    const findings = cardFindings([gone('CURL0007.MP4', 'lost'), gone('CURL0008.MP4', 'copied'), gone('a\\xff', 'copied')], [clip('CURL0009.MP4')], undefined)
+    expect(findings.map((finding) => [finding.kind, finding.weight, finding.paths])).toEqual([['lost', 'ask', ['CURL0007.MP4']], ['gone', 'note', ['CURL0008.MP4', 'a\\xff']]])
+    expect(findings[0]?.sentence).toContain('no volume holds a copy')
+  })
+
   it('asks no more once a question is answered, and asks again when the card shows another gap', () => {
     const clips = [clip('DCIM/100CURLW/CURL0041.MP4'), clip('DCIM/100CURLW/CURL0043.MP4')]
     const asked = cardFindings([], clips, undefined)
@@ -65,5 +72,13 @@ describe('which load a card holds', () => {
   it('knows a load that has grown, and takes a formatted card for new', () => {
     expect(recogniseLoad([...files, { path: 'C', sizeBytes: 3, modifiedMs: 3000 }], [{ id: 'monday', files }])).toBe('monday')
     expect(recogniseLoad([{ path: 'A', sizeBytes: 1, modifiedMs: 9000 }], [{ id: 'monday', files }])).toBeUndefined()
+    expect(recogniseLoad([], [{ id: 'empty', files: [] }])).toBeUndefined()
+  })
+
+  it('is not misled by the few files that a camera writes after every format', () => {
+    const monday = Array.from({ length: 9 }, (_, at) => ({ path: `CURL000${at}.MP4`, sizeBytes: 1, modifiedMs: at }))
+    const version = { path: 'MISC/VERSION.TXT', sizeBytes: 22, modifiedMs: 0 }
+    expect(recogniseLoad([version, { path: 'CURL0010.MP4', sizeBytes: 1, modifiedMs: 10 }], [{ id: 'monday', files: [...monday, version] }])).toBeUndefined()
+    expect(recogniseLoad([version, ...monday.slice(0, 4)], [{ id: 'monday', files: [...monday, version] }])).toBe('monday')
   })
 })

@@ -8,6 +8,8 @@ export interface CardEntry {
   readonly path: string
   readonly kind: EntryKind
   readonly sizeBytes: number
+  /** Seen at an earlier look and no longer there: whether a volume holds a proved copy of it. */
+  readonly gone?: 'copied' | 'lost'
 }
 
 /** One clip as it was probed. */
@@ -27,7 +29,7 @@ export type FindingWeight = 'stop' | 'ask' | 'note'
 
 /** One thing to say about a card: how heavy, in one sentence, about which paths. */
 export interface Finding {
-  readonly kind: 'empty' | 'unreadable' | 'no-picture' | 'gap' | 'link' | 'special' | 'clock' | 'no-clips' | 'odd-name' | 'returned'
+  readonly kind: 'empty' | 'unreadable' | 'no-picture' | 'gap' | 'link' | 'special' | 'clock' | 'no-clips' | 'odd-name' | 'gone' | 'lost' | 'returned'
   readonly weight: FindingWeight
   readonly sentence: string
   readonly paths: readonly string[]
@@ -41,6 +43,7 @@ export const USUAL_ANSWERS: Partial<Record<Finding['kind'], readonly string[]>> 
   clock: ['The clock was wrong', 'Filmed on another day'],
   link: ['Not needed'],
   special: ['Not needed'],
+  lost: ['Deleted in the camera', 'I do not know why'],
   'no-clips': ['Just formatted', 'Wrong card'],
 }
 
@@ -60,8 +63,9 @@ export const openQuestions = (findings: readonly Finding[]): number => findings.
 const DAY_MS = 86_400_000
 
 /** Everything worth saying of a card before it is copied, heaviest first. `shootDay` is an ISO date. */
-export function cardFindings(entries: readonly CardEntry[], clips: readonly ScannedClip[], shootDay: string | undefined): Finding[] {
+export function cardFindings(listed: readonly CardEntry[], clips: readonly ScannedClip[], shootDay: string | undefined): Finding[] {
   const found: Finding[] = []
+  const entries = listed.filter((entry) => entry.gone === undefined)
   const say = (kind: Finding['kind'], weight: FindingWeight, paths: readonly string[], sentence: string) => {
     if (paths.length > 0) found.push({ kind, weight, sentence, paths })
   }
@@ -89,9 +93,13 @@ export function cardFindings(entries: readonly CardEntry[], clips: readonly Scan
   const links = entries.filter((entry) => entry.kind === 'link').map((entry) => entry.path)
   say('link', 'ask', links, `${counted(links.length, 'symbolic link')} on the card: reported, not followed and not copied.`)
   const special = entries.filter((entry) => entry.kind === 'special').map((entry) => entry.path)
-  say('special', 'ask', special, `${counted(special.length, 'entry', 'entries')} that is neither file nor folder: not copied.`)
+  say('special', 'ask', special, `${counted(special.length, 'entry', 'entries')} that ${special.length === 1 ? 'is' : 'are'} neither file nor folder, or may not be opened: not copied.`)
   const odd = entries.filter((entry) => entry.path.includes('\\')).map((entry) => entry.path)
   say('odd-name', 'note', odd, `${counted(odd.length, 'name')} with bytes that cannot be printed, shown escaped. The bytes are kept as they are.`)
+  const gone = (fate: CardEntry['gone']) => listed.filter((entry) => entry.kind === 'file' && entry.gone === fate).map((entry) => entry.path)
+  const [lost, kept] = [gone('lost'), gone('copied')]
+  say('lost', 'ask', lost, `${counted(lost.length, 'file')} seen at an earlier look ${lost.length === 1 ? 'is' : 'are'} no longer on the card, and no volume holds a copy. Did you delete ${lost.length === 1 ? 'it' : 'them'}? If not, leave the card as it is: what was deleted can often be rescued until something is recorded over it.`)
+  say('gone', 'note', kept, `${counted(kept.length, 'file')} copied earlier ${kept.length === 1 ? 'is' : 'are'} no longer on the card. The copies are kept.`)
   if (clips.length === 0) found.push({ kind: 'no-clips', weight: 'ask', paths: [], sentence: 'There is no clip on this card. Is it the right one, or was it just formatted?' })
 
   const order: Record<FindingWeight, number> = { stop: 0, ask: 1, note: 2 }

@@ -12,13 +12,16 @@ export interface KnownLoad {
 
 const identity = (file: ListedFile) => `${file.sizeBytes}|${Math.trunc(file.modifiedMs)}|${file.path}`
 
+/** Less than this share of a load's files found again means another load: cameras write the same few files after every format. */
+const LEAST_SHARE = 0.5
+
 /**
- * Which known load a card holds: the one that shares most files (same path, size and time), since a load only grows
- * until the next format. `undefined` when nothing is shared: a new load.
+ * Which known load a card holds: the one that shares most files (same path, size and time), and at least half of its
+ * own, since a load only grows until the next format. `undefined`: a new load.
  */
 export function recogniseLoad(files: readonly ListedFile[], known: readonly KnownLoad[]): string | undefined {
   const here = new Set(files.map(identity))
-  const scored = known.map((load) => ({ id: load.id, shared: load.files.filter((file) => here.has(identity(file))).length }))
-  const best = scored.reduce<{ id: string; shared: number } | undefined>((most, one) => (one.shared > (most?.shared ?? 0) ? one : most), undefined)
-  return best?.id
+  const shared = known.map((load) => ({ load, files: load.files.filter((file) => here.has(identity(file))).length }))
+  const likely = shared.filter(({ load, files }) => files > 0 && files >= LEAST_SHARE * load.files.length)
+  return likely.sort((a, b) => b.files - a.files)[0]?.load.id
 }

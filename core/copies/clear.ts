@@ -52,8 +52,12 @@ export function clearToFormat(question: ClearQuestion): ClearAnswer {
   if (troubled.length > 0) {
     reasons.push({ met: false, sentence: `${troubled.map((copy) => copy.volumeName).join(', ')}: some files differ from the card. Settle them first.` })
   }
+  const lost = question.copies.filter((copy) => copy.mirrorLost)
+  if (lost.length > 0) {
+    reasons.push({ met: verified.length >= 2, sentence: `${lost.map((copy) => copy.volumeName).join(', ')}: the copy was there and is gone. Copy again, or find out who moved it.` })
+  }
   if (question.filesLeftOut > 0) {
-    reasons.push({ met: true, sentence: `${counted(question.filesLeftOut, 'link or device entry', 'link or device entries')} on the card ${question.filesLeftOut === 1 ? 'is' : 'are'} listed but not copied.` })
+    reasons.push({ met: true, sentence: `${counted(question.filesLeftOut, 'link, device entry or locked folder', 'links, device entries or locked folders')} on the card ${question.filesLeftOut === 1 ? 'is' : 'are'} listed but not copied.` })
   }
   if (question.formattedAt) {
     return { clear: false, sentence: 'You said this card was formatted. The next scan starts a new load.', reasons, caution: '' }

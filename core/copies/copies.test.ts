@@ -7,7 +7,7 @@ import { printablePath } from './pathText'
 
 const copy = (volumeName: string, more: Partial<CopyFacts> = {}): CopyFacts => ({
   volumeId: volumeName, volumeName, site: 'workshop', connected: true, filesWanted: 9, filesCopied: 9, filesVerified: 9, filesVerifiedFromCache: 0,
-  filesMismatched: 0, filesInConflict: 0, sizeBytes: 1e9, lastVerifiedAt: '2026-11-14T22:00:00Z', spotPlayedAt: undefined, ...more,
+  filesMismatched: 0, filesInConflict: 0, mirrorLost: false, sizeBytes: 1e9, lastVerifiedAt: '2026-11-14T22:00:00Z', spotPlayedAt: undefined, ...more,
 })
 const played = { spotPlayedAt: '2026-11-14T22:10:00Z' }
 const home: ClearQuestion = { copies: [copy('Slipway', played), copy('Tide 1')], policy: 'at-home-only', atHome: true, cardInReader: false, filesLeftOut: 0, formattedAt: undefined }
@@ -20,6 +20,7 @@ describe('the mark', () => {
     expect(markOf(copy('Slipway', { filesMismatched: 1 }))).toBe(0)
     expect(markOf(copy('Slipway'))).toBe(2)
     expect(markOf(copy('Slipway', played))).toBe(3)
+    expect(markOf(copy('Slipway', { ...played, mirrorLost: true }))).toBe(0)
     expect(markOf(copy('Slipway', { filesWanted: 0, filesCopied: 0, filesVerified: 0 }))).toBe(0)
   })
 })
@@ -33,6 +34,13 @@ describe('clear to format', () => {
     expect(clearToFormat({ ...home, atHome: false }).sentence).toContain('away')
     expect(clearToFormat({ ...home, copies: [...home.copies, copy('Tide 2', { filesMismatched: 1 })] }).clear).toBe(false)
     expect(clearToFormat({ ...home, formattedAt: '2026-11-15T08:00:00Z' }).clear).toBe(false)
+  })
+
+  it('counts no copy whose folder is gone, and says so', () => {
+    const answer = clearToFormat({ ...home, copies: [copy('Slipway', played), copy('Tide 1', { mirrorLost: true })] })
+    expect(answer.clear).toBe(false)
+    expect(answer.reasons.map((reason) => reason.sentence)).toContainEqual(expect.stringContaining('Tide 1: the copy was there and is gone'))
+    expect(clearToFormat({ ...home, copies: [...home.copies, copy('Tide 2', { mirrorLost: true })] }).clear).toBe(true)
   })
 
   it('may be asked for on the job, with the card out of the reader', () => {

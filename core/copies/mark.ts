@@ -20,14 +20,16 @@ export interface CopyFacts {
   readonly filesVerifiedFromCache: number
   readonly filesMismatched: number
   readonly filesInConflict: number
+  /** Its folder is gone from the volume, though the volume is connected. */
+  readonly mirrorLost: boolean
   readonly sizeBytes: number
   readonly lastVerifiedAt: string | undefined
   readonly spotPlayedAt: string | undefined
 }
 
-/** The mark that the facts earn: a single missing, differing or unproved file holds it back. */
+/** The mark that the facts earn: a single missing, differing or unproved file holds it back, and so does a lost folder. */
 export function markOf(facts: CopyFacts): Mark {
-  if (facts.filesWanted === 0 || facts.filesCopied < facts.filesWanted || facts.filesMismatched > 0) return 0
+  if (facts.mirrorLost || facts.filesWanted === 0 || facts.filesCopied < facts.filesWanted || facts.filesMismatched > 0) return 0
   if (facts.filesVerified < facts.filesWanted) return 1
   return facts.spotPlayedAt ? 3 : 2
 }

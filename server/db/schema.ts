@@ -27,7 +27,11 @@ export interface Database {
   }
   benchCard: { name: string; folder: string; story: string }
   load: { id: Generated<string>; productionId: string; readerId: string | null; label: string; scannedAt: Now; fileCount: number; sizeBytes: number; leftOut: number; createdAt: Now }
-  loadEntry: { id: Generated<number>; loadId: string; path: Buffer; pathText: string; kind: 'file' | 'folder' | 'link' | 'special'; sizeBytes: number; modifiedMs: number }
+  loadEntry: {
+    id: Generated<number>; loadId: string; path: Buffer; pathText: string; kind: 'file' | 'folder' | 'link' | 'special'; sizeBytes: number; modifiedMs: number
+    /** `gone` was not there at the latest look; `replaced` had other content, and another row has its path now. */
+    state: Generated<'on-card' | 'gone' | 'replaced'>
+  }
   clip: {
     id: Generated<string>; loadId: string; entryId: number; pathText: string; name: string; sizeBytes: number; sidecars: number
     probe: JsonOrNull<Probe>; trouble: string | null; hasPicture: boolean; pictureMade: boolean

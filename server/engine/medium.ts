@@ -61,3 +61,15 @@ export const errorCode = (error: unknown): string =>
   error instanceof Error && 'code' in error && typeof error.code === 'string' ? error.code : ''
 
 export const deviceError = (code: string, message: string): Error => Object.assign(new Error(message), { code })
+
+const AT_ONCE = 64
+
+/** Those of a mirror's files that are no longer in its folder, or have another size there. Nothing is read but names and sizes. */
+export async function lostFiles<F extends { readonly path: Buffer; readonly sizeBytes: number }>(medium: Medium, folder: Buffer, files: readonly F[]): Promise<F[]> {
+  const lost: F[] = []
+  for (let at = 0; at < files.length; at += AT_ONCE) {
+    const looked = await Promise.all(files.slice(at, at + AT_ONCE).map(async (file) => ({ file, entry: await medium.entry(joinPath(folder, file.path)) })))
+    lost.push(...looked.flatMap(({ file, entry }) => (entry?.kind === 'file' && entry.sizeBytes === file.sizeBytes ? [] : [file])))
+  }
+  return lost
+}

@@ -1,18 +1,36 @@
-import { joinPath, type Medium, type MediumEntry } from './medium'
+import { errorCode, joinPath, type Medium, type MediumEntry } from './medium'
+import { RunningHash } from './hash'
 
 export interface WalkedEntry extends MediumEntry {
   readonly path: Buffer
 }
 
-/** Every entry below a folder, folders before what they hold, in byte order of names. Links are listed, not followed. */
+/**
+ * Every entry below a folder, folders before what they hold, in byte order of names. Links are listed, not followed.
+ * A folder that may not be opened counts as special: it is there, and what it holds cannot be copied.
+ */
 export async function walk(medium: Medium, folder: Buffer = Buffer.alloc(0)): Promise<WalkedEntry[]> {
   const entries = (await medium.list(folder)).sort((a, b) => Buffer.compare(a.name, b.name))
-  const nested = await Promise.all(
-    entries.map(async (entry) => {
-      const path = joinPath(folder, entry.name)
-      const below = entry.kind === 'folder' ? await walk(medium, path) : []
-      return [{ ...entry, path }, ...below]
-    }),
-  )
+  const nested = await Promise.all(entries.map((entry) => withContent(medium, { ...entry, path: joinPath(folder, entry.name) })))
   return nested.flat()
+}
+
+async function withContent(medium: Medium, entry: WalkedEntry): Promise<WalkedEntry[]> {
+  if (entry.kind !== 'folder') return [entry]
+  try {
+    return [entry, ...(await walk(medium, entry.path))]
+  } catch (error) {
+    if (!['EACCES', 'EPERM'].includes(errorCode(error))) throw error
+    return [{ ...entry, kind: 'special' }]
+  }
+}
+
+/** What a card lists, in 16 digits: another name, size or time of a file gives another print. Nothing is read but the listing. */
+export function listingPrint(entries: readonly WalkedEntry[]): string {
+  const hash = new RunningHash()
+  for (const { path, kind, sizeBytes, modifiedMs } of entries) {
+    const figures = kind === 'file' ? ` ${sizeBytes} ${Math.trunc(modifiedMs)}` : ''
+    hash.update(Buffer.concat([path, Buffer.from(`\0${kind}${figures}\n`)]))
+  }
+  return hash.digest()
 }

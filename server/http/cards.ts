@@ -4,7 +4,7 @@ import { frameRateText } from '../../core/units/frameRate'
 import { findingAnswer, newReader, scanOrder, type ClipView, type LoadView, type ReaderView } from '../../contract/cards'
 import type { Db } from '../db/connection'
 import * as cards from '../db/queries/cards'
-import { addEvent, answersOf, latestEvents } from '../db/queries/events'
+import { addEvent, latestEvents } from '../db/queries/events'
 import { production } from '../db/queries/productions'
 import { volumes } from '../db/queries/storage'
 import { openTasks, tellChanged } from '../db/queries/tasks'
@@ -13,9 +13,10 @@ import { hostName, picturesFolder } from '../home'
 import { originalOf } from '../jobs/originals'
 import { startTask } from '../jobs/queue'
 import type { Context } from './context'
-import { findingsOf, loadStates, readerStates } from './facts'
+import { findingFacts, findingsOf, loadStates, scannedClip } from './facts'
 import { bodyOf, conflict, idOf, invalid, notFound } from './problem'
 import { productionOf } from './productionOf'
+import { readerStates } from './readers'
 import { registrableFolder } from './register'
 
 type ClipRow = Awaited<ReturnType<typeof cards.clipsOf>>[number]
@@ -24,7 +25,7 @@ const clipView = (row: ClipRow): ClipView => ({
   id: row.id, path: row.pathText, name: row.name, widthPx: row.probe?.video?.widthPx ?? null, heightPx: row.probe?.video?.heightPx ?? null,
   rate: row.probe?.video ? frameRateText(row.probe.video.rate) : null, frames: row.probe?.video?.frames ?? null, seconds: row.probe?.seconds ?? null,
   codec: row.probe?.video?.codec ?? row.probe?.audio?.codec ?? null, sizeBytes: row.sizeBytes, sidecars: row.sidecars, recordedAt: row.probe?.recordedAt ?? null,
-  trouble: row.trouble, hasPicture: row.hasPicture, pictureMade: row.pictureMade,
+  trouble: row.trouble, onCard: Boolean(row.onCard), hasPicture: row.hasPicture, pictureMade: row.pictureMade,
 })
 
 export function cardRoutes({ db, boss }: Context): Router {
@@ -92,17 +93,15 @@ export function cardRoutes({ db, boss }: Context): Router {
 async function loadViews(db: Db, owner: { id: string; shootOn: string | null }): Promise<LoadView[]> {
   const loads = await cards.loadsOf(db, [owner.id])
   const ids = loads.map((load) => load.id)
-  const [clips, events, answers] = await Promise.all([cards.clipsOf(db, ids), latestEvents(db, ids), answersOf(db, ids)])
+  const [odd, events] = await Promise.all([findingFacts(db, ids), latestEvents(db, ids)])
   const states = await loadStates(db, loads, events)
-  return Promise.all(
-    states.map(async ({ load, returned }) => {
-      const own = clips.filter((clip) => clip.loadId === load.id)
-      const findings = findingsOf(load, own, await cards.oddEntries(db, load.id), owner.shootOn, returned, answers)
-      const scanned = own.map((clip) => ({ path: clip.pathText, sizeBytes: clip.sizeBytes, seconds: clip.probe?.seconds, recordedAt: undefined, pictureMade: clip.pictureMade, trouble: clip.trouble ?? undefined, hasPicture: clip.hasPicture }))
-      return {
-        id: load.id, productionId: load.productionId, label: load.label, scannedAt: load.scannedAt.toISOString(), fileCount: load.fileCount, sizeBytes: load.sizeBytes,
-        sentence: cardSentence(scanned, findings), findings, clips: own.map(clipView),
-      }
-    }),
-  )
+  return states.map((state) => {
+    const { load } = state
+    const own = odd.clips.filter((clip) => clip.loadId === load.id)
+    const findings = findingsOf(state, odd, owner.shootOn)
+    return {
+      id: load.id, productionId: load.productionId, label: load.label, scannedAt: load.scannedAt.toISOString(), fileCount: load.fileCount, sizeBytes: load.sizeBytes,
+      sentence: cardSentence(own.map(scannedClip), findings), findings, clips: own.map(clipView),
+    }
+  })
 }

@@ -1,14 +1,17 @@
 import { Router } from 'express'
 import { markOf } from '../../core/copies/mark'
+import { counted } from '../../core/units/quantity'
 import { copyOrder, spotPlay, type LoadCopies } from '../../contract/copies'
 import * as cards from '../db/queries/cards'
 import { copyTroubles } from '../db/queries/copies'
 import { addEvent, latestEvents } from '../db/queries/events'
 import { volumes } from '../db/queries/storage'
 import { openTaskOf, tellChanged } from '../db/queries/tasks'
+import { lostFiles } from '../engine/medium'
 import { startTask } from '../jobs/queue'
+import { volumeMedium } from '../places'
 import type { Context } from './context'
-import { loadStates } from './facts'
+import { loadStates, type LoadState } from './facts'
 import { playCopy } from './play'
 import { bodyOf, conflict, idOf, notFound } from './problem'
 import { productionOf } from './productionOf'
@@ -74,10 +77,23 @@ export function copyRoutes({ db, boss }: Context): Router {
     const load = await loadOf(idOf(req))
     const [state] = await loadStates(db, [load], await latestEvents(db, [load.id]))
     if (!state?.clear.clear) throw conflict(`Do not format this card yet. ${state?.clear.sentence ?? ''}`)
+    await assertCopiesThere(state)
     await addEvent(db, { kind: 'said-formatted', productionId: load.productionId, loadId: load.id })
     await tellChanged(db, 'copies', 'productions', 'cards')
     res.status(204).end()
   })
+
+  /** The last look before the card is gone for good: every file of every verified copy that can be reached must still be in its place. */
+  async function assertCopiesThere({ load, copies }: LoadState): Promise<void> {
+    const files = (await cards.entriesOf(db, load.id)).filter((entry) => entry.kind === 'file')
+    const known = await volumes(db)
+    for (const copy of copies.filter((one) => markOf(one) >= 2)) {
+      const row = known.find((one) => one.id === copy.volumeId)
+      const medium = row && (await volumeMedium(db, row))
+      const [lost, ...more] = medium ? await lostFiles(medium, Buffer.from(copy.folder), files) : []
+      if (lost) throw conflict(`Do not format this card yet. ${lost.pathText}${more.length > 0 ? ` and ${counted(more.length, 'more file')}` : ''} on ${copy.volumeName} is gone or has another size since it was proved. Copy again first.`)
+    }
+  }
 
   async function loadOf(id: string) {
     const load = await cards.load(db, id)

@@ -13,9 +13,15 @@ export class EventStream {
 
   constructor(readonly db: Db) {}
 
-  async listen(url: string): Promise<pg.Client> {
+  /** Whether any page is open. */
+  get isHeard(): boolean {
+    return this.#open.size > 0
+  }
+
+  /** `onLost`: the connection is gone, and no page would be told anything any more. */
+  async listen(url: string, onLost: (error: Error) => void): Promise<pg.Client> {
     const client = new pg.Client({ connectionString: url })
-    client.on('error', (error) => log.error(error, 'news'))
+    client.on('error', onLost)
     client.on('notification', ({ payload }) => void this.#pass(JSON.parse(payload ?? '{}') as News).catch((error: unknown) => log.error(error, 'news')))
     await client.connect()
     await client.query(`listen ${NEWS_CHANNEL}`)

@@ -1,4 +1,4 @@
-import { cardFindings, openQuestions, withAnswers, type Finding } from '../../core/cards/findings'
+import { cardFindings, openQuestions, withAnswers, type Finding, type ScannedClip } from '../../core/cards/findings'
 import { clearToFormat, type ClearAnswer } from '../../core/copies/clear'
 import { markOf, type CopyFacts } from '../../core/copies/mark'
 import { checkDelivery } from '../../core/exports/check'
@@ -19,7 +19,9 @@ import { proxiesOf } from '../db/queries/proxies'
 import { bagsOf } from '../db/queries/shelf'
 import { cameraPlans } from '../db/queries/shoot'
 import { knownBytes, volumes } from '../db/queries/storage'
-import { readerContent, volumeMedium } from '../places'
+import type { Medium } from '../engine/medium'
+import { volumeMedium } from '../places'
+import { readerStates } from './readers'
 import { volumeViews } from './volumes'
 
 type LoadRow = Awaited<ReturnType<typeof cards.loadsOf>>[number]
@@ -33,20 +35,6 @@ export const planOf = (row: Awaited<ReturnType<typeof cameraPlans>>[number]) => 
   cardBytes: row.cardBytes, cardBytesPerSecond: row.cardBytesPerSecond, fillLimit: row.fillLimit,
 })
 
-/** Readers with what lies in them, and the load that a card is known to hold since it was put in. */
-export async function readerStates(db: Db) {
-  const rows = await cards.readers(db)
-  const looks = await db.selectFrom('event').select(['loadId', 'at', 'detail']).where('kind', '=', 'looked-at').orderBy('id', 'desc').limit(200).execute()
-  return Promise.all(
-    rows.map(async (row) => {
-      const content = await readerContent(db, row)
-      const card = typeof content === 'string' ? undefined : content
-      const look = card && looks.find((one) => (one.detail as { readerId?: string }).readerId === row.id && (!card.insertedAt || one.at >= card.insertedAt))
-      return { row, state: card ? ('card' as const) : (content as 'empty' | 'unreachable'), cardName: card?.cardName, loadId: look?.loadId ?? undefined }
-    }),
-  )
-}
-
 export interface LoadState {
   readonly load: LoadRow
   readonly copies: readonly (CopyFacts & { readonly folder: string })[]
@@ -59,6 +47,7 @@ export interface LoadState {
 export async function loadStates(db: Db, loads: readonly LoadRow[], events: Events): Promise<LoadState[]> {
   const ids = loads.map((load) => load.id)
   const [plans, counts, settings, states, connected] = await Promise.all([copies.copyPlans(db, ids), copies.copyCounts(db, ids), readSettings(db), readerStates(db), connectedVolumes(db)])
+  const lost = await lostMirrors(plans, connected)
   return loads.map((load) => {
     const eventAt = (kind: string, volumeId: string | null = null) => events.find((event) => event.loadId === load.id && event.kind === kind && event.volumeId === volumeId)?.at
     const formatted = eventAt('said-formatted')
@@ -69,6 +58,7 @@ export async function loadStates(db: Db, loads: readonly LoadRow[], events: Even
         volumeId: plan.volumeId, volumeName: plan.name, site: plan.site, folder: plan.folder, connected: connected.has(plan.volumeId),
         filesWanted: load.fileCount, filesCopied: Number(count?.proved ?? 0), filesVerified: Number(count?.fromMedium ?? 0),
         filesVerifiedFromCache: Number(count?.proved ?? 0) - Number(count?.fromMedium ?? 0), filesMismatched: Number(count?.mismatched ?? 0), filesInConflict: Number(count?.conflicts ?? 0),
+        mirrorLost: lost.has(plan) && count !== undefined,
         sizeBytes: Number(count?.sizeBytes ?? 0), lastVerifiedAt: count?.lastProvedAt?.toISOString(), spotPlayedAt: eventAt('spot-played', plan.volumeId)?.toISOString(),
       }
     })
@@ -79,20 +69,45 @@ export async function loadStates(db: Db, loads: readonly LoadRow[], events: Even
   })
 }
 
-async function connectedVolumes(db: Db): Promise<Set<string>> {
+async function connectedVolumes(db: Db): Promise<Map<string, Medium>> {
   const rows = await volumes(db)
-  const media = await Promise.all(rows.map(async (row) => ((await volumeMedium(db, row)) ? row.id : undefined)))
-  return new Set(media.flatMap((id) => id ?? []))
+  const media = await Promise.all(rows.map(async (row) => [row.id, await volumeMedium(db, row)] as const))
+  return new Map(media.flatMap(([id, medium]) => (medium ? [[id, medium] as const] : [])))
 }
 
+/** Copies whose folder is gone from its volume, though that is connected. */
+async function lostMirrors<P extends { volumeId: string; folder: string }>(plans: readonly P[], connected: ReadonlyMap<string, Medium>): Promise<Set<P>> {
+  const looked = await Promise.all(plans.map(async (plan) => {
+    const medium = connected.get(plan.volumeId)
+    // A volume that is pulled out just now is no proof of anything.
+    const there = medium === undefined || (await medium.entry(Buffer.from(plan.folder)).then((entry) => entry?.kind === 'folder', () => true))
+    return there ? [] : [plan]
+  }))
+  return new Set(looked.flat())
+}
+
+/** Everything that findings are made of, of any number of loads. */
+export interface FindingFacts {
+  readonly clips: readonly ClipRow[]
+  readonly entries: Awaited<ReturnType<typeof cards.oddEntries>>
+  readonly answers: Awaited<ReturnType<typeof answersOf>>
+}
+
+export async function findingFacts(db: Db, loadIds: readonly string[]): Promise<FindingFacts> {
+  const [clips, entries, answers] = await Promise.all([cards.clipsOf(db, loadIds), cards.oddEntries(db, loadIds), answersOf(db, loadIds)])
+  return { clips, entries, answers }
+}
+
+export const scannedClip = (clip: ClipRow): ScannedClip => ({
+  path: clip.pathText, sizeBytes: clip.sizeBytes, seconds: clip.probe?.seconds, recordedAt: clip.probe?.recordedAt, pictureMade: clip.pictureMade,
+  trouble: clip.trouble ?? undefined, hasPicture: clip.hasPicture,
+})
+
 /** What is to be said of a load's card. */
-export function findingsOf(load: LoadRow, clips: readonly ClipRow[], entries: readonly { pathText: string; kind: 'file' | 'folder' | 'link' | 'special'; sizeBytes: number }[], shootOn: string | null, returned: boolean, answers: Awaited<ReturnType<typeof answersOf>>): Finding[] {
+export function findingsOf({ load, returned }: LoadState, { clips, entries, answers }: FindingFacts, shootOn: string | null): Finding[] {
   const asked = cardFindings(
-    entries.flatMap((entry) => (entry.kind === 'folder' ? [] : [{ path: entry.pathText, kind: entry.kind, sizeBytes: entry.sizeBytes }])),
-    clips.map((clip) => ({
-      path: clip.pathText, sizeBytes: clip.sizeBytes, seconds: clip.probe?.seconds, recordedAt: clip.probe?.recordedAt, pictureMade: clip.pictureMade,
-      trouble: clip.trouble ?? undefined, hasPicture: clip.hasPicture,
-    })),
+    entries.flatMap((entry) => (entry.loadId !== load.id || entry.kind === 'folder' ? [] : [{ path: entry.pathText, kind: entry.kind, sizeBytes: entry.sizeBytes, gone: entry.state === 'gone' ? (entry.copied ? ('copied' as const) : ('lost' as const)) : undefined }])),
+    clips.filter((clip) => clip.loadId === load.id).map(scannedClip),
     shootOn ?? undefined,
   )
   const found = withAnswers(asked, new Map(answers.flatMap((one) => (one.loadId === load.id ? [[one.key, one.answer] as const] : []))))
@@ -114,7 +129,8 @@ export async function allProductionFacts(db: Db): Promise<Map<string, Production
   const ids = all.map((one) => one.id)
   const [plans, loads, deliverables, bags, bytes, states, drives] = await Promise.all([cameraPlans(db, ids), cards.loadsOf(db, ids), deliverablesOf(db, ids), bagsOf(db, ids), knownBytes(db), readerStates(db), volumeViews(db)])
   const loadIds = loads.map((load) => load.id)
-  const [clips, events, answers] = await Promise.all([cards.clipsOf(db, loadIds), latestEvents(db, loadIds), answersOf(db, loadIds)])
+  const [odd, events] = await Promise.all([findingFacts(db, loadIds), latestEvents(db, loadIds)])
+  const { clips } = odd
   const [proxies, loadFacts] = await Promise.all([proxiesOf(db, clips.map((clip) => clip.id)), loadStates(db, loads, events)])
   const waiting = states.filter((state) => state.state === 'card' && !state.loadId).length
   const today = new Date().toISOString().slice(0, 10)
@@ -138,7 +154,7 @@ export async function allProductionFacts(db: Db): Promise<Map<string, Production
       // A card that nobody has looked at may belong to any production that is being filmed.
       cardsWaiting: closed || shelved.length > 0 || !filmedYet ? 0 : waiting,
       loads: own.map((state) => {
-        const found = findingsOf(state.load, clips.filter((clip) => clip.loadId === state.load.id), [], production.shootOn, state.returned, answers)
+        const found = findingsOf(state, odd, production.shootOn)
         return {
           label: state.load.label, clips: clips.filter((clip) => clip.loadId === state.load.id).length,
           stops: found.filter((one) => one.weight === 'stop').length, questions: openQuestions(found),

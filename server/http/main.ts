@@ -6,12 +6,18 @@ import { openBoss } from '../jobs/queue'
 import { log } from '../log'
 import { createApp } from './app'
 import { EventStream } from './events'
+import { watchDevices } from './watch'
 
 const url = databaseUrl()
 const db = await openDatabase(url)
 const boss = await openBoss(url, (error) => log.error(error, 'queue'))
 const events = new EventStream(db)
-const news = await events.listen(url)
+// The start command starts this program again, and the pages come back by themselves.
+const news = await events.listen(url, (error) => {
+  log.fatal(error, 'news')
+  process.exit(1)
+})
+const stopWatching = watchDevices(db, () => events.isHeard)
 const server = createServer(createApp({ db, boss }, events, resolve(process.env.YENDRA_WEB ?? 'dist/web')))
 server.listen(Number(process.env.PORT ?? 4600), '127.0.0.1', () => process.send?.('ready'))
 server.on('error', (error) => {
@@ -20,6 +26,7 @@ server.on('error', (error) => {
 })
 
 const stop = async () => {
+  stopWatching()
   events.close()
   server.close()
   server.closeAllConnections()

@@ -1,7 +1,6 @@
 import { formatChecksumList } from '../../core/copies/checksumList'
 import { fileTitle } from '../../core/shelf/bag'
 import { counted, formatBytes } from '../../core/units/quantity'
-import type { TaskProgress } from '../../contract/tasks'
 import * as cards from '../db/queries/cards'
 import * as copies from '../db/queries/copies'
 import { addEvent } from '../db/queries/events'
@@ -9,8 +8,10 @@ import { production } from '../db/queries/productions'
 import { volume as volumeRow } from '../db/queries/storage'
 import { tellChanged } from '../db/queries/tasks'
 import { copyTree, type CopyDestination, type CopyRecord, type SourceFile } from '../engine/copy'
-import { joinPath, type Medium } from '../engine/medium'
-import { readerContent, volumeMedium } from '../places'
+import { joinPath, lostFiles, type Medium } from '../engine/medium'
+import { volumeMedium } from '../places'
+import { cardOf, type Entry } from './source'
+import { Tally } from './tally'
 import { CannotWork, type Work, type WorkEnd } from './work'
 
 export interface CopyInput {
@@ -23,8 +24,6 @@ interface Target extends CopyDestination {
   readonly name: string
   readonly wanted: ReadonlySet<number>
 }
-
-type Entry = Awaited<ReturnType<typeof cards.entriesOf>>[number]
 
 /** Copies a load to volumes and proves it; may be cut anywhere and called again. */
 export async function copy(work: Work, input: CopyInput): Promise<WorkEnd> {
@@ -42,7 +41,8 @@ export async function copy(work: Work, input: CopyInput): Promise<WorkEnd> {
     const target = await prepareTarget(work, input, id, folder, files, troubles)
     if (target) targets.push(target)
   }
-  const tally = new Tally(work, targets, files)
+  const bytesOf = (to: Target) => files.reduce((sum, file) => sum + (to.wanted.has(file.id) ? file.sizeBytes : 0), 0)
+  const tally = new Tally(work.progress, targets.map((to) => ({ id: to.id, name: to.name, wantedBytes: bytesOf(to) })))
   const names = new Map(files.map((file) => [file.id, file.pathText]))
   await copyTree({
     source, destinations: targets, gate: control.gate,
@@ -70,18 +70,6 @@ export async function copy(work: Work, input: CopyInput): Promise<WorkEnd> {
   return { sentence: await closingSentence(work, load, targets), troubles }
 }
 
-async function cardOf({ db }: Work, load: { readerId: string | null; label: string }, files: readonly Entry[]): Promise<Medium> {
-  const reader = load.readerId ? await cards.reader(db, load.readerId) : undefined
-  const content = reader ? await readerContent(db, reader) : 'unreachable'
-  if (content === 'empty' || content === 'unreachable') throw new CannotWork(`The card of “${load.label}” is not in the reader. Put it in and copy again.`)
-  const first = files[0]
-  const here = first && (await content.medium.entry(first.path))
-  if (first && (here?.sizeBytes !== first.sizeBytes || Math.abs(here.modifiedMs - first.modifiedMs) > 1)) {
-    throw new CannotWork(`The card in the reader is not the one of “${load.label}”. Change cards, or look at this one first.`)
-  }
-  return content.medium
-}
-
 async function prepareTarget({ db, taskId }: Work, input: CopyInput, id: string, folder: string, files: readonly Entry[], troubles: string[]): Promise<Target | undefined> {
   const row = await volumeRow(db, id)
   const medium = row && (await volumeMedium(db, row))
@@ -96,10 +84,8 @@ async function prepareTarget({ db, taskId }: Work, input: CopyInput, id: string,
   const proved = await copies.provedOn(db, input.loadId, id)
   const sizes = new Map(files.map((file) => [file.id, file.sizeBytes]))
   const wanted = new Set(sizes.keys())
-  for (const fact of proved) {
-    const there = await medium.entry(joinPath(base, fact.path))
-    if (there?.kind === 'file' && there.sizeBytes === fact.sizeBytes) wanted.delete(fact.entryId)
-  }
+  const lost = new Set(await lostFiles(medium, base, proved))
+  for (const fact of proved) if (!lost.has(fact)) wanted.delete(fact.entryId)
   await medium.remove(parts)
   const needed = [...wanted].reduce((sum, entryId) => sum + (sizes.get(entryId) ?? 0), 0)
   const { freeBytes } = await medium.room()
@@ -174,44 +160,3 @@ async function closingSentence({ db }: Work, load: { id: string; fileCount: numb
   if (whole.length === 0) return 'No volume holds a whole proved copy. Keep the card as it is.'
   return `All ${counted(load.fileCount, 'file')} proved on ${whole.map((to) => to.name).join(' and ')}${whole.length < targets.length ? '; the others are not complete' : ''}.`
 }
-
-/** Counts bytes for the progress bar: each volume writes every byte once and reads it back once. */
-class Tally {
-  readonly #volumes: Map<string, { volumeId: string; name: string; written: number; proved: number; total: number; failed?: string }>
-
-  constructor(readonly work: Work, targets: readonly Target[], files: readonly Entry[]) {
-    this.#volumes = new Map(targets.map((to) => {
-      const total = files.reduce((sum, file) => sum + (to.wanted.has(file.id) ? file.sizeBytes : 0), 0)
-      return [to.id, { volumeId: to.id, name: to.name, written: 0, proved: 0, total }]
-    }))
-    this.#tell()
-  }
-
-  add(id: string, stage: 'written' | 'proved', bytes: number): void {
-    const volume = this.#volumes.get(id)
-    if (volume) volume[stage] += bytes
-    this.#tell()
-  }
-
-  fail(id: string, sentence: string): void {
-    const volume = this.#volumes.get(id)
-    if (volume) volume.failed = sentence
-    this.#tell()
-  }
-
-  failed(id: string): boolean {
-    return this.#volumes.get(id)?.failed !== undefined
-  }
-
-  #tell(): void {
-    const volumes = [...this.#volumes.values()].map((volume) => ({ ...volume }))
-    const live = volumes.filter((volume) => volume.failed === undefined)
-    const progress: Omit<TaskProgress, 'perSecond'> = {
-      unit: 'bytes', volumes,
-      done: live.reduce((sum, volume) => sum + volume.written + volume.proved, 0),
-      total: live.reduce((sum, volume) => sum + volume.total * 2, 0),
-    }
-    this.work.progress.set(progress)
-  }
-}
-

@@ -9,7 +9,7 @@ import { addEvent } from '../db/queries/events'
 import { framePicture } from '../engine/picture'
 import { probeFile } from '../engine/probe'
 import { ToolFailed } from '../engine/tool'
-import { walk, type WalkedEntry } from '../engine/walk'
+import { listingPrint, walk, type WalkedEntry } from '../engine/walk'
 import { picturesFolder } from '../home'
 import { fullPath, readerContent, type ReaderContent } from '../places'
 import { CannotWork, type Work, type WorkEnd } from './work'
@@ -48,7 +48,7 @@ export async function scan(work: Work, input: ScanInput): Promise<WorkEnd> {
     if (seen.picture) await keepPicture(id, seen.picture)
   }
   progress.set({ done: clips.length, total: clips.length, unit: 'files' })
-  await addEvent(db, { kind: 'looked-at', productionId: input.productionId, loadId, detail: { readerId: reader.id } })
+  await addEvent(db, { kind: 'looked-at', productionId: input.productionId, loadId, detail: { readerId: reader.id, print: listingPrint(entries) } })
   const bytes = files.reduce((sum, file) => sum + file.sizeBytes, 0)
   return {
     sentence: `${counted(clips.length, 'clip')} and ${counted(files.length - clips.length, 'other file')} on ${content.cardName}, ${formatBytes(bytes)}${troubled > 0 ? `; ${counted(troubled, 'clip')} in trouble` : ''}.`,

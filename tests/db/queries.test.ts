@@ -103,15 +103,32 @@ describe('facts about copies', () => {
 })
 
 describe('what a card listed', () => {
+  const listed = (name: string, sizeBytes: number, modifiedMs: number) => ({ path: Buffer.from(name, 'latin1'), pathText: name.replace('\xff', '\\xff'), kind: 'file' as const, sizeBytes, modifiedMs })
+
   it('keeps path bytes, and takes a second look without doubling anything', async () => {
-    const { loadId } = await newLoad()
-    await cards.putEntries(db, loadId, [{ path: Buffer.from('a.mp4'), pathText: 'a.mp4', kind: 'file', sizeBytes: 150, modifiedMs: 9 }])
-    const entries = await cards.entriesOf(db, loadId)
-    expect(entries).toHaveLength(3)
-    expect(entries[0]).toMatchObject({ sizeBytes: 150, modifiedMs: 9 })
-    expect(entries[1]?.path.equals(Buffer.from('b\xff.mp4', 'latin1'))).toBe(true)
-    expect((await cards.oddEntries(db, loadId)).map((entry) => entry.pathText).sort()).toEqual(['b\\xff.mp4', 'link'])
+    const { loadId, entries } = await newLoad()
+    await cards.putEntries(db, loadId, [listed('a.mp4', 100, 1.9), listed('b\xff.mp4', 200, 2.5)])
+    const again = await cards.entriesOf(db, loadId)
+    expect(again.map((entry) => entry.id)).toEqual(entries.map((entry) => entry.id))
+    expect(again[1]?.path.equals(Buffer.from('b\xff.mp4', 'latin1'))).toBe(true)
+    expect((await cards.oddEntries(db, [loadId])).map((entry) => [entry.pathText, entry.state])).toEqual([['b\\xff.mp4', 'on-card'], ['link', 'gone']])
     expect((await cards.knownLoads(db)).find((known) => known.id === loadId)?.files).toHaveLength(2)
+  })
+
+  it('takes no proof over to a file that was written anew, and none from a file that is gone', async () => {
+    const { loadId, entries, taskId } = await newLoad()
+    const tide = await newVolume('Tide')
+    await copies.addCopyFacts(db, loadId, taskId, entries.map((entry) => proved(entry.id, tide)))
+    // One deleted in the camera, one written anew under its name, one filmed since: nothing on the card is proved.
+    await cards.putEntries(db, loadId, [listed('a.mp4', 100, 77), listed('c.mp4', 300, 3)])
+    expect(await copies.copyCounts(db, [loadId])).toEqual([])
+    const gone = (await cards.oddEntries(db, [loadId])).find((entry) => entry.state === 'gone' && entry.kind === 'file')
+    expect(gone).toMatchObject({ pathText: 'b\\xff.mp4', copied: true })
+    expect((await copies.provedOn(db, loadId, tide)).map((fact) => fact.entryId)).toEqual([entries[1]?.id])
+    // The deleted one comes back from the rescue: its proof counts again.
+    await cards.putEntries(db, loadId, [listed('a.mp4', 100, 77), listed('b\xff.mp4', 200, 2.5), listed('c.mp4', 300, 3)])
+    expect(await copies.copyCounts(db, [loadId])).toMatchObject([{ proved: 1, sizeBytes: 200 }])
+    expect(await cards.entriesOf(db, loadId)).toHaveLength(3)
   })
 })
 

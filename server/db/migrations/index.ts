@@ -1,5 +1,6 @@
 import type { Migration } from 'kysely'
 import * as first from './0001-first'
+import * as lookedAgain from './0002-looked-again'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
-export const migrations: Record<string, Migration> = { '0001-first': first }
+export const migrations: Record<string, Migration> = { '0001-first': first, '0002-looked-again': lookedAgain }

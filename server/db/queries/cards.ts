@@ -1,5 +1,7 @@
+import type { ExpressionBuilder } from 'kysely'
 import type { Probe } from '../../../core/media/probe'
 import type { Db } from '../connection'
+import type { Database } from '../schema'
 import { NO_ID } from './shoot'
 
 export const readers = (db: Db) => db.selectFrom('reader').selectAll().orderBy('createdAt').execute()
@@ -14,8 +16,21 @@ export const loadsOf = (db: Db, productionIds: readonly string[]) =>
 
 export const load = (db: Db, id: string) => db.selectFrom('load').selectAll().where('id', '=', id).executeTakeFirst()
 
+/** The clips of loads: those on the card, and those gone from it of which a volume holds a proved copy. */
 export const clipsOf = (db: Db, loadIds: readonly string[]) =>
-  db.selectFrom('clip').selectAll().where('loadId', 'in', [...loadIds, NO_ID]).orderBy('pathText').execute()
+  db
+    .selectFrom('clip')
+    .innerJoin('loadEntry', 'loadEntry.id', 'clip.entryId')
+    .selectAll('clip')
+    .select((at) => at('loadEntry.state', '=', 'on-card').as('onCard'))
+    .where('clip.loadId', 'in', [...loadIds, NO_ID])
+    .where((at) => at.or([at('loadEntry.state', '=', 'on-card'), at.and([at('loadEntry.state', '=', 'gone'), provedSomewhere(at)])]))
+    .orderBy('clip.pathText')
+    .execute()
+
+/** Whether any volume ever held a proved copy of an entry. */
+const provedSomewhere = (at: ExpressionBuilder<Database, 'loadEntry'>) =>
+  at.exists(at.selectFrom('copyFact').select('copyFact.id').whereRef('copyFact.entryId', '=', 'loadEntry.id').where('copyFact.kind', '=', 'proved'))
 
 /** A clip with the load, production and path bytes it belongs to. */
 export const clip = (db: Db, id: string) =>
@@ -28,18 +43,25 @@ export const clip = (db: Db, id: string) =>
     .where('clip.id', '=', id)
     .executeTakeFirst()
 
-/** Entries that are more than plain files and folders, or whose names need escaping: all that findings look at. */
-export const oddEntries = (db: Db, loadId: string) =>
-  db.selectFrom('loadEntry').select(['pathText', 'kind', 'sizeBytes']).where('loadId', '=', loadId)
-    .where((at) => at.or([at('kind', 'in', ['link', 'special']), at('pathText', 'like', '%\\\\%')])).limit(1000).execute()
+/** Entries that findings look at: more than plain files and folders, names that need escaping, files gone since an earlier look. */
+export const oddEntries = (db: Db, loadIds: readonly string[]) =>
+  db.selectFrom('loadEntry').select((at) => ['loadId', 'pathText', 'kind', 'sizeBytes', 'state', provedSomewhere(at).as('copied')])
+    .where('loadId', 'in', [...loadIds, NO_ID]).where('state', '!=', 'replaced').where('kind', '!=', 'folder')
+    .where((at) => at.or([at('kind', '!=', 'file'), at('pathText', 'like', '%\\\\%'), at('state', '=', 'gone')]))
+    .orderBy('loadId').orderBy('path').limit(5000).execute()
 
-export const entriesOf = (db: Db, loadId: string) => db.selectFrom('loadEntry').selectAll().where('loadId', '=', loadId).orderBy('path').execute()
+/** What lay on the card at the latest look. */
+export const entriesOf = (db: Db, loadId: string) => db.selectFrom('loadEntry').selectAll().where('loadId', '=', loadId).where('state', '=', 'on-card').orderBy('path').execute()
 
 /** Files of every load, as a card would list them, to know a card again. */
 export async function knownLoads(db: Db) {
-  const rows = await db.selectFrom('loadEntry').select(['loadId', 'pathText', 'sizeBytes', 'modifiedMs']).where('kind', '=', 'file').execute()
+  const rows = await db.selectFrom('loadEntry').select(['loadId', 'pathText', 'sizeBytes', 'modifiedMs']).where('kind', '=', 'file').where('state', '=', 'on-card').execute()
   const byLoad = new Map<string, { path: string; sizeBytes: number; modifiedMs: number }[]>()
-  for (const row of rows) byLoad.set(row.loadId, [...(byLoad.get(row.loadId) ?? []), { path: row.pathText, sizeBytes: row.sizeBytes, modifiedMs: row.modifiedMs }])
+  for (const { loadId, pathText, ...row } of rows) {
+    const files = byLoad.get(loadId) ?? []
+    files.push({ path: pathText, ...row })
+    byLoad.set(loadId, files)
+  }
   return [...byLoad].map(([id, files]) => ({ id, files }))
 }
 
@@ -67,13 +89,34 @@ export interface NewEntry {
 
 const CHUNK = 1000
 
-/** Writes what a card lists; entries known already keep their id and take the new size and time. */
+const inChunks = async <T>(items: readonly T[], write: (chunk: T[]) => Promise<unknown>): Promise<void> => {
+  for (let at = 0; at < items.length; at += CHUNK) await write(items.slice(at, at + CHUNK))
+}
+
+/** A file with another size or time is other content; folders and links are what their name and kind say. */
+const sameContent = (a: Omit<NewEntry, 'pathText'>, b: Omit<NewEntry, 'pathText'>) =>
+  a.kind === b.kind && (a.kind !== 'file' || (a.sizeBytes === b.sizeBytes && Math.trunc(a.modifiedMs) === Math.trunc(b.modifiedMs)))
+
+/**
+ * Writes what a card lists now. Entries known already keep their id, and with it their proofs; what is no longer there
+ * is marked as gone, and what has other content now gets a new row that nothing is proved of yet.
+ */
 export async function putEntries(db: Db, loadId: string, entries: readonly NewEntry[]): Promise<void> {
-  for (let at = 0; at < entries.length; at += CHUNK) {
-    await db.insertInto('loadEntry').values(entries.slice(at, at + CHUNK).map((entry) => ({ loadId, ...entry })))
-      .onConflict((conflict) => conflict.columns(['loadId', 'path']).doUpdateSet((excluded) => ({ kind: excluded.ref('excluded.kind'), sizeBytes: excluded.ref('excluded.sizeBytes'), modifiedMs: excluded.ref('excluded.modifiedMs') })))
-      .execute()
+  const known = await db.selectFrom('loadEntry').select(['id', 'path', 'kind', 'sizeBytes', 'modifiedMs', 'state']).where('loadId', '=', loadId).where('state', '!=', 'replaced').execute()
+  const here = new Map(entries.map((entry) => [entry.path.toString('latin1'), entry]))
+  const kept = new Set<string>()
+  const changes = { 'on-card': [] as number[], gone: [] as number[], replaced: [] as number[] }
+  for (const row of known) {
+    const key = row.path.toString('latin1')
+    const now = here.get(key)
+    const state = now === undefined ? 'gone' : sameContent(row, now) ? 'on-card' : 'replaced'
+    if (state === 'on-card') kept.add(key)
+    if (state !== row.state) changes[state].push(row.id)
   }
+  for (const state of ['on-card', 'gone', 'replaced'] as const) {
+    await inChunks(changes[state], (ids) => db.updateTable('loadEntry').set({ state }).where('id', 'in', ids).execute())
+  }
+  await inChunks(entries.filter((entry) => !kept.has(entry.path.toString('latin1'))), (fresh) => db.insertInto('loadEntry').values(fresh.map((entry) => ({ loadId, ...entry }))).execute())
 }
 
 export interface NewClip {

@@ -15,7 +15,7 @@ const latestFacts = (db: Db, loadIds: readonly string[]) =>
   db.selectFrom('copyFact').distinctOn(['loadId', 'volumeId', 'entryId']).selectAll().where('loadId', 'in', [...loadIds, NO_ID])
     .orderBy('loadId').orderBy('volumeId').orderBy('entryId').orderBy('id', 'desc')
 
-/** Files by what their latest fact says, for each load and volume. */
+/** Files on the card by what their latest fact says, for each load and volume. */
 export const copyCounts = (db: Db, loadIds: readonly string[]) =>
   db
     .with('latest', () => latestFacts(db, loadIds))
@@ -30,6 +30,7 @@ export const copyCounts = (db: Db, loadIds: readonly string[]) =>
       sql<number>`coalesce(sum(load_entry.size_bytes) filter (where latest.kind = 'proved'), 0)::bigint`.as('sizeBytes'),
       sql<Date | null>`max(latest.at) filter (where latest.kind = 'proved')`.as('lastProvedAt'),
     ])
+    .where('loadEntry.state', '=', 'on-card')
     .groupBy(['latest.loadId', 'latest.volumeId'])
     .execute()
 
@@ -40,11 +41,12 @@ export const copyTroubles = (db: Db, loadId: string) =>
     .innerJoin('loadEntry', 'loadEntry.id', 'latest.entryId')
     .select(['latest.volumeId', 'latest.entryId', 'latest.kind', 'latest.hash', 'latest.found', 'loadEntry.pathText', 'loadEntry.path'])
     .where('latest.kind', '!=', 'proved')
+    .where('loadEntry.state', '=', 'on-card')
     .orderBy('loadEntry.path')
     .limit(500)
     .execute()
 
-/** Hash and path of every file that is proved on a volume. */
+/** Hash and path of every file that is proved on a volume, also of those that are gone from the card. */
 export const provedOn = (db: Db, loadId: string, volumeId: string) =>
   db
     .with('latest', () => latestFacts(db, [loadId]))
@@ -53,6 +55,7 @@ export const provedOn = (db: Db, loadId: string, volumeId: string) =>
     .select(['latest.entryId', 'latest.hash', 'loadEntry.path', 'loadEntry.sizeBytes'])
     .where('latest.volumeId', '=', volumeId)
     .where('latest.kind', '=', 'proved')
+    .where('loadEntry.state', '!=', 'replaced')
     .orderBy('loadEntry.path')
     .execute()
 

@@ -1,3 +1,4 @@
+import { sql } from 'kysely'
 import type { Db } from '../connection'
 import type { EventKind } from '../schema'
 import { NO_ID } from './shoot'
@@ -23,3 +24,8 @@ export const answersOf = async (db: Db, loadIds: readonly string[]) =>
 export const latestEvents = (db: Db, loadIds: readonly string[]) =>
   db.selectFrom('event').select((at) => ['kind', 'loadId', 'volumeId', at.fn.max('at').as('at')])
     .where('loadId', 'in', [...loadIds, NO_ID]).groupBy(['kind', 'loadId', 'volumeId']).execute()
+
+/** The latest look at the card of each reader: when, at which load, and what the card listed then. */
+export const latestLooks = async (db: Db) =>
+  (await db.selectFrom('event').distinctOn(sql`detail->>'readerId'`).select(['loadId', 'at', 'detail']).where('kind', '=', 'looked-at').orderBy(sql`detail->>'readerId'`).orderBy('id', 'desc').execute())
+    .map(({ loadId, at, detail }) => ({ loadId: loadId ?? undefined, at, ...(detail as { readerId?: string; print?: string }) }))

@@ -1,0 +1,58 @@
+import { lstat, statfs } from 'node:fs/promises'
+import type { Db } from '../db/connection'
+import { readers } from '../db/queries/cards'
+import { latestLooks } from '../db/queries/events'
+import { listingPrint, walk } from '../engine/walk'
+import { readerContent, type ReaderContent } from '../places'
+
+type ReaderRow = Awaited<ReturnType<typeof readers>>[number]
+
+export interface ReaderState {
+  readonly row: ReaderRow
+  readonly state: 'card' | 'empty' | 'unreachable'
+  readonly cardName: string | undefined
+  /** The load on the card, when it was looked at since it was put in and lists the same files still. */
+  readonly loadId: string | undefined
+}
+
+interface KnownPrint {
+  /** Changes when another file system or folder stands at the reader's path. */
+  readonly place: string
+  readonly freeBlocks: number
+  readonly at: number
+  readonly print: Promise<string>
+}
+
+const known = new Map<string, KnownPrint>()
+/** A folder on a busy file system sees its free space change all the time; its listing is not read more often than this. */
+const PATIENCE_MS = 5_000
+
+/** The print of a card's listing. Listed anew when another card lies there or something was written to it. */
+async function cardPrint(readerId: string, { medium }: ReaderContent): Promise<string> {
+  const [stats, room] = await Promise.all([lstat(medium.root), statfs(medium.root)])
+  const place = `${medium.root} ${stats.dev} ${stats.ino} ${stats.mtimeMs}`
+  const earlier = known.get(readerId)
+  if (earlier?.place === place && (earlier.freeBlocks === room.bfree || Date.now() - earlier.at < PATIENCE_MS)) return earlier.print
+  const print = walk(medium).then(listingPrint)
+  known.set(readerId, { place, freeBlocks: room.bfree, at: Date.now(), print })
+  print.catch(() => known.delete(readerId))
+  return print
+}
+
+/** Readers with what lies in them, and the load that a card is known to hold. */
+export async function readerStates(db: Db): Promise<ReaderState[]> {
+  const [rows, looks] = await Promise.all([readers(db), latestLooks(db)])
+  return Promise.all(
+    rows.map(async (row): Promise<ReaderState> => {
+      const content = await readerContent(db, row)
+      if (typeof content === 'string') {
+        known.delete(row.id)
+        return { row, state: content, cardName: undefined, loadId: undefined }
+      }
+      const look = looks.find((one) => one.readerId === row.id)
+      const print = look && (await cardPrint(row.id, content).catch(() => undefined))
+      const same = look !== undefined && look.print === print && (!content.insertedAt || look.at >= content.insertedAt)
+      return { row, state: 'card', cardName: content.cardName, loadId: same ? look.loadId : undefined }
+    }),
+  )
+}
