@@ -14,7 +14,8 @@ export const newReader = object({
 
 export const findingAnswer = object({
   key: string().required('Say which question is answered.').max(20_000),
-  answer: text().required('Write an answer.').max(200, 'Keep the answer under 200 characters.'),
+  /** `null` takes an answer back. */
+  answer: text().max(200, 'Keep the answer under 200 characters.').nullable().defined('Write an answer.').test('not-empty', 'Write an answer.', (answer) => answer !== ''),
 }).noUnknown()
 
 export interface ReaderView {

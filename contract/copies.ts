@@ -10,7 +10,8 @@ export const copyOrder = object({
 
 export const spotPlay = object({
   volumeId: string().uuid().required('Say which volume was played.'),
-  clipId: string().uuid().required('Say which clip was played.'),
+  /** Without one: the person opened a file of the copy in a program of their own, since nothing on the card can be played here. */
+  clipId: string().uuid().nullable().default(null),
   seconds: number().min(1, 'Play at least one second.').required('Say how long it was played.'),
 }).noUnknown()
 

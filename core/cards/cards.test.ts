@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { counterGaps, parseDcfName } from './dcf'
-import { cardFindings, cardSentence, findingKey, openQuestions, withAnswers, type ScannedClip } from './findings'
+import { cardFindings, cardSentence, findingKey, openQuestions, openStops, withAnswers, type ScannedClip } from './findings'
 import { recogniseLoad } from './load'
 
 const clip = (path: string, more: Partial<ScannedClip> = {}): ScannedClip => ({
@@ -37,6 +37,8 @@ describe('what is said of a card', () => {
     const findings = cardFindings([], clips, '2026-11-14')
     expect(findings.map((finding) => [finding.kind, finding.weight])).toEqual([['empty', 'stop'], ['unreadable', 'stop'], ['no-picture', 'stop'], ['gap', 'ask']])
     expect(cardSentence(clips, findings)).toContain('3 things wrong')
+    const settled = withAnswers(findings, new Map([[findingKey(findings[0] ?? { kind: 'gap', paths: [] }), 'A false start']]))
+    expect(openStops(settled)).toBe(2)
   })
 
   it('asks when the clock strayed and reports links without following them', () => {
@@ -59,6 +61,7 @@ describe('what is said of a card', () => {
     expect(answered[0]?.answer).toBe('Deleted in the camera')
     expect(openQuestions(answered)).toBe(0)
     expect(cardSentence(clips, answered)).toContain('nothing wrong found')
+    expect(openQuestions(withAnswers(asked, new Map(asked.map((finding) => [findingKey(finding), null]))))).toBe(1)
     expect(openQuestions(withAnswers(cardFindings([], [...clips, clip('DCIM/100CURLW/CURL0046.MP4')], undefined), answers))).toBe(1)
   })
 

@@ -37,8 +37,11 @@ export interface Finding {
   readonly answer?: string
 }
 
-/** What people usually answer to a question. */
+/** What people usually answer to a question, or say when they have settled what is wrong. */
 export const USUAL_ANSWERS: Partial<Record<Finding['kind'], readonly string[]>> = {
+  empty: ['A false start', 'I can do without it'],
+  unreadable: ['I can do without it', 'Rescued from the copy'],
+  'no-picture': ['It plays in the camera', 'I can do without it'],
   gap: ['Deleted in the camera', 'On another card', 'Another mode'],
   clock: ['The clock was wrong', 'Filmed on another day'],
   link: ['Not needed'],
@@ -50,12 +53,15 @@ export const USUAL_ANSWERS: Partial<Record<Finding['kind'], readonly string[]>> 
 /** Tells findings of one load apart, so that an answer is found again at the next look. */
 export const findingKey = (finding: Pick<Finding, 'kind' | 'paths'>): string => [finding.kind, ...finding.paths].join('\n')
 
-/** Puts the answers given so far beside their questions. */
-export const withAnswers = (findings: readonly Finding[], answers: ReadonlyMap<string, string>): Finding[] =>
+/** Puts the answers given so far beside their questions; `null` is an answer that was taken back. */
+export const withAnswers = (findings: readonly Finding[], answers: ReadonlyMap<string, string | null>): Finding[] =>
   findings.map((finding) => {
-    const answer = finding.weight === 'ask' ? answers.get(findingKey(finding)) : undefined
-    return answer === undefined ? finding : { ...finding, answer }
+    const answer = finding.weight === 'note' ? undefined : answers.get(findingKey(finding))
+    return answer === undefined || answer === null ? finding : { ...finding, answer }
   })
+
+/** Wrong things that nobody has settled yet. */
+export const openStops = (findings: readonly Finding[]): number => findings.filter((finding) => finding.weight === 'stop' && finding.answer === undefined).length
 
 /** Questions that nobody has answered yet. */
 export const openQuestions = (findings: readonly Finding[]): number => findings.filter((finding) => finding.weight === 'ask' && finding.answer === undefined).length
@@ -109,7 +115,7 @@ export function cardFindings(listed: readonly CardEntry[], clips: readonly Scann
 /** The card in one sentence: `6 clips, 4 min 10 s, nothing wrong found.` */
 export function cardSentence(clips: readonly ScannedClip[], findings: readonly Finding[]): string {
   const seconds = clips.reduce((sum, clip) => sum + (clip.seconds ?? 0), 0)
-  const stops = findings.filter((finding) => finding.weight === 'stop').length
+  const stops = openStops(findings)
   const asks = openQuestions(findings)
   const verdict = stops > 0 ? `${counted(stops, 'thing')} wrong` : asks > 0 ? `${counted(asks, 'question')} to answer` : 'nothing wrong found'
   return `${counted(clips.length, 'clip')}, ${formatLength(seconds)}: ${verdict}.`

@@ -11,6 +11,8 @@ export interface ClearQuestion {
   readonly cardInReader: boolean
   /** Files on the card that were not copied because they are neither file nor folder. */
   readonly filesLeftOut: number
+  /** Findings of the card that are wrong and that nobody has settled. */
+  readonly thingsWrong: number
   readonly formattedAt: string | undefined
 }
 
@@ -51,6 +53,9 @@ export function clearToFormat(question: ClearQuestion): ClearAnswer {
   ]
   if (troubled.length > 0) {
     reasons.push({ met: false, sentence: `${troubled.map((copy) => copy.volumeName).join(', ')}: some files differ from the card. Settle them first.` })
+  }
+  if (question.thingsWrong > 0) {
+    reasons.push({ met: false, sentence: `${counted(question.thingsWrong, 'thing')} on the card ${question.thingsWrong === 1 ? 'is' : 'are'} wrong and not settled. Keep the card until you have answered at Cards.` })
   }
   const lost = question.copies.filter((copy) => copy.mirrorLost)
   if (lost.length > 0) {

@@ -10,7 +10,7 @@ const copy = (volumeName: string, more: Partial<CopyFacts> = {}): CopyFacts => (
   filesMismatched: 0, filesInConflict: 0, mirrorLost: false, sizeBytes: 1e9, lastVerifiedAt: '2026-11-14T22:00:00Z', spotPlayedAt: undefined, ...more,
 })
 const played = { spotPlayedAt: '2026-11-14T22:10:00Z' }
-const home: ClearQuestion = { copies: [copy('Slipway', played), copy('Tide 1')], policy: 'at-home-only', atHome: true, cardInReader: false, filesLeftOut: 0, formattedAt: undefined }
+const home: ClearQuestion = { copies: [copy('Slipway', played), copy('Tide 1')], policy: 'at-home-only', atHome: true, cardInReader: false, filesLeftOut: 0, thingsWrong: 0, formattedAt: undefined }
 
 describe('the mark', () => {
   it('is held back by a single file', () => {
@@ -34,6 +34,7 @@ describe('clear to format', () => {
     expect(clearToFormat({ ...home, atHome: false }).sentence).toContain('away')
     expect(clearToFormat({ ...home, copies: [...home.copies, copy('Tide 2', { filesMismatched: 1 })] }).clear).toBe(false)
     expect(clearToFormat({ ...home, formattedAt: '2026-11-15T08:00:00Z' }).clear).toBe(false)
+    expect(clearToFormat({ ...home, thingsWrong: 1 })).toMatchObject({ clear: false, sentence: expect.stringContaining('Keep the card') })
   })
 
   it('counts no copy whose folder is gone, and says so', () => {

@@ -17,6 +17,7 @@ describe('the next step', () => {
     expect(nextStep({ ...planned, cardsWaiting: 1 }).sentence).toContain('reader')
     expect(nextStep({ ...filmed, cardsWaiting: 1, loads: [{ ...load, marks: [2] }] })).toMatchObject({ station: 'copies' })
     expect(nextStep({ ...filmed, loads: [{ ...load, marks: [2, 2] }] }).sentence).toContain('Play')
+    expect(nextStep({ ...filmed, loads: [{ ...load, stops: 1, clear: false }] })).toMatchObject({ station: 'cards', sentence: expect.stringContaining('Curlew A') })
     expect(nextStep({ ...filmed, proxies: { wanted: 3, made: 1, failed: 0 } }).sentence).toBe('Make 2 proxies.')
     expect(nextStep(filmed).station).toBe('exports')
     expect(nextStep({ ...filmed, exports: { made: 1, failed: 0 } }).station).toBe('shelf')

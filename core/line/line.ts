@@ -98,6 +98,8 @@ export function nextStep(facts: ProductionFacts): NextStep {
   if (facts.cardsWaiting > 0) return { station: 'cards', sentence: 'Look at the card in the reader.' }
   const unplayed = facts.loads.find((load) => !load.formatted && load.marks[0] !== 3)
   if (unplayed) return { station: 'copies', sentence: `Play a clip of “${unplayed.label}” from a copy.` }
+  const wrong = facts.loads.find((load) => !load.formatted && load.stops > 0)
+  if (wrong) return { station: 'cards', sentence: `Settle what is wrong with “${wrong.label}”.` }
   if (facts.plan.cameras === 0 && facts.loads.length === 0) return { station: 'shoot', sentence: 'Plan a camera: bytes, cards and shutter follow.' }
   if (facts.loads.length === 0) return { station: 'cards', sentence: 'Film, then put the card into the reader.' }
   if (facts.proxies.made < facts.proxies.wanted) return { station: 'proxies', sentence: `Make ${counted(facts.proxies.wanted - facts.proxies.made, 'proxy', 'proxies')}.` }

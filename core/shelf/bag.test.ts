@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { BAG_DECLARATION, bagInfo, bagManifest, fileTitle, payloadOxum } from './bag'
+import { BAG_DECLARATION, bagInfo, bagManifest, fileTitle, payloadOxum, sameFolder } from './bag'
 
 describe('a bag', () => {
   it('declares itself as RFC 8493 asks', () => {
@@ -14,6 +14,8 @@ describe('a bag', () => {
   it('takes any title as a name for a folder', () => {
     expect(fileTitle('Steam-bending ribs: part 2/3')).toBe('Steam-bending ribs part 2 3')
     expect(fileTitle('..')).toBe('untitled')
+    expect(sameFolder('Launch day', 'launch: DAY')).toBe(true)
+    expect(sameFolder('Launch day', 'Launch day 2')).toBe(false)
     fc.assert(
       fc.property(fc.string({ maxLength: 300, unit: 'grapheme' }), (title) => {
         const name = fileTitle(title)

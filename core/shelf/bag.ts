@@ -35,3 +35,6 @@ export function fileTitle(title: string): string {
   while (new TextEncoder().encode(out).length > 120) out = out.slice(0, -1)
   return out.trim()
 }
+
+/** Whether two titles would give one folder, also on drives that do not tell capital letters apart. */
+export const sameFolder = (a: string, b: string): boolean => fileTitle(a).toLowerCase() === fileTitle(b).toLowerCase()

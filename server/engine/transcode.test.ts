@@ -36,7 +36,11 @@ describe('proxies made by ffmpeg', () => {
       clip('fast.mov', 'testsrc2=s=676x380:r=100:d=1', ...SOUND),
       clip('ntsc.mkv', 'testsrc2=s=720x480:r=30000/1001:d=1,setsar=8/9', '-an'),
     ]
-    for (const input of originals) {
+    // A phone held upright: the picture lies on its side and carries a flag.
+    const upright = Buffer.from(join(folder, 'upright.mp4'))
+    execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', originals[0]?.toString() ?? '', '-c', 'copy', '-metadata:s:v', 'rotate=90', upright.toString()])
+    expect((await probeFile(upright)).video).toMatchObject({ widthPx: 360, heightPx: 640 })
+    for (const input of [...originals, upright]) {
       const original = await probeFile(input)
       const { video } = original
       if (!video) throw new Error('no picture')
@@ -45,6 +49,7 @@ describe('proxies made by ffmpeg', () => {
       await makeProxy(job(input, output), {
         frame,
         bitsPerSecond: proxyBitRate(frame, video.rate.num / video.rate.den, 0.12),
+        rotationDegrees: video.rotationDegrees,
         sampleAspect: video.sampleAspect,
         timecode: original.timecode,
         withSound: original.audio !== undefined,

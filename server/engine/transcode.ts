@@ -29,19 +29,22 @@ async function transcode(job: TranscodeJob, args: readonly string[]): Promise<vo
 }
 
 export interface ProxySettings {
+  /** As it is seen, after rotation. */
   readonly frame: FrameSize
+  readonly rotationDegrees: number
   readonly bitsPerSecond: number
   readonly sampleAspect: string
   readonly timecode: string | undefined
   readonly withSound: boolean
 }
 
-/** An H.264 proxy with the original's frames one to one: none dropped, none doubled. */
+/** An H.264 proxy with the original's frames one to one: none dropped, none doubled, and lying as they lie in the original, with its rotation flag. */
 export async function makeProxy(job: TranscodeJob, settings: ProxySettings): Promise<void> {
-  const { frame, bitsPerSecond } = settings
+  const { frame, bitsPerSecond, rotationDegrees } = settings
+  const [width, height] = Math.abs(rotationDegrees) % 180 === 90 ? [frame.heightPx, frame.widthPx] : [frame.widthPx, frame.heightPx]
   await transcode(job, [
-    '-i', INPUT, '-map', '0:v:0', ...(settings.withSound ? ['-map', '0:a'] : []),
-    '-vf', `scale=${frame.widthPx}:${frame.heightPx}:flags=bicubic,setsar=${settings.sampleAspect.replace(':', '/')},format=yuv420p`,
+    '-noautorotate', '-i', INPUT, '-map', '0:v:0', ...(settings.withSound ? ['-map', '0:a'] : []),
+    '-vf', `scale=${width}:${height}:flags=bicubic,setsar=${settings.sampleAspect.replace(':', '/')},format=yuv420p`,
     '-fps_mode', 'passthrough', '-c:v', 'libx264', '-preset', 'veryfast', '-b:v', String(bitsPerSecond), '-maxrate', String(bitsPerSecond * 2), '-bufsize', String(bitsPerSecond * 2),
     '-c:a', 'aac', '-b:a', '128k', ...(settings.timecode ? ['-timecode', settings.timecode] : []), '-map_metadata', '0', '-movflags', '+faststart', '-f', 'mp4', job.output,
   ])

@@ -4,7 +4,7 @@ import { frameRateText } from '../../core/units/frameRate'
 import { findingAnswer, newReader, scanOrder, type ClipView, type LoadView, type ReaderView } from '../../contract/cards'
 import type { Db } from '../db/connection'
 import * as cards from '../db/queries/cards'
-import { addEvent, latestEvents } from '../db/queries/events'
+import { addEvent } from '../db/queries/events'
 import { production } from '../db/queries/productions'
 import { volumes } from '../db/queries/storage'
 import { openTasks, tellChanged } from '../db/queries/tasks'
@@ -13,7 +13,7 @@ import { hostName, picturesFolder } from '../home'
 import { originalOf } from '../jobs/originals'
 import { startTask } from '../jobs/queue'
 import type { Context } from './context'
-import { findingFacts, findingsOf, loadStates, scannedClip } from './facts'
+import { loadStates, scannedClip } from './loads'
 import { bodyOf, conflict, idOf, invalid, notFound } from './problem'
 import { productionOf } from './productionOf'
 import { readerStates } from './readers'
@@ -61,7 +61,7 @@ export function cardRoutes({ db, boss }: Context): Router {
   })
 
   router.get('/productions/:id/loads', async (req, res) => {
-    res.json(await loadViews(db, await productionOf(db, req)))
+    res.json(await loadViews(db, (await productionOf(db, req)).id))
   })
 
   router.post('/loads/:id/answers', async (req, res) => {
@@ -90,18 +90,10 @@ export function cardRoutes({ db, boss }: Context): Router {
   return router
 }
 
-async function loadViews(db: Db, owner: { id: string; shootOn: string | null }): Promise<LoadView[]> {
-  const loads = await cards.loadsOf(db, [owner.id])
-  const ids = loads.map((load) => load.id)
-  const [odd, events] = await Promise.all([findingFacts(db, ids), latestEvents(db, ids)])
-  const states = await loadStates(db, loads, events)
-  return states.map((state) => {
-    const { load } = state
-    const own = odd.clips.filter((clip) => clip.loadId === load.id)
-    const findings = findingsOf(state, odd, owner.shootOn)
-    return {
-      id: load.id, productionId: load.productionId, label: load.label, scannedAt: load.scannedAt.toISOString(), fileCount: load.fileCount, sizeBytes: load.sizeBytes,
-      sentence: cardSentence(own.map(scannedClip), findings), findings, clips: own.map(clipView),
-    }
-  })
+async function loadViews(db: Db, productionId: string): Promise<LoadView[]> {
+  const loads = await cards.loadsOf(db, [productionId])
+  return (await loadStates(db, loads)).map(({ load, clips, findings }) => ({
+    id: load.id, productionId: load.productionId, label: load.label, scannedAt: load.scannedAt.toISOString(), fileCount: load.fileCount, sizeBytes: load.sizeBytes,
+    sentence: cardSentence(clips.map(scannedClip), findings), findings, clips: clips.map(clipView),
+  }))
 }

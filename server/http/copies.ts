@@ -4,19 +4,21 @@ import { counted } from '../../core/units/quantity'
 import { copyOrder, spotPlay, type LoadCopies } from '../../contract/copies'
 import * as cards from '../db/queries/cards'
 import { copyTroubles } from '../db/queries/copies'
-import { addEvent, latestEvents } from '../db/queries/events'
+import { addEvent } from '../db/queries/events'
 import { volumes } from '../db/queries/storage'
 import { openTaskOf, tellChanged } from '../db/queries/tasks'
 import { lostFiles } from '../engine/medium'
 import { startTask } from '../jobs/queue'
 import { volumeMedium } from '../places'
 import type { Context } from './context'
-import { loadStates, type LoadState } from './facts'
+import { loadStates, type LoadState } from './loads'
 import { playCopy } from './play'
-import { bodyOf, conflict, idOf, notFound } from './problem'
+import { bodyOf, conflict, idOf, invalid, notFound } from './problem'
 import { productionOf } from './productionOf'
 
 const WORDS = { mismatch: 'differed when it was read back; it was not kept', conflict: 'another file has its name on the volume' } as const
+
+const isPlayable = (clip: { probe: object | null; trouble: string | null }) => clip.probe !== null && clip.trouble === null
 
 export function copyRoutes({ db, boss }: Context): Router {
   const router = Router()
@@ -24,12 +26,10 @@ export function copyRoutes({ db, boss }: Context): Router {
   router.get('/productions/:id/copies', async (req, res) => {
     const owner = await productionOf(db, req)
     const loads = await cards.loadsOf(db, [owner.id])
-    const ids = loads.map((load) => load.id)
-    const [clips, events] = await Promise.all([cards.clipsOf(db, ids), latestEvents(db, ids)])
-    const states = await loadStates(db, loads, events)
+    const states = await loadStates(db, loads)
     res.json(
       await Promise.all(
-        states.map(async ({ load, copies, clear, formattedAt, returned }): Promise<LoadCopies> => {
+        states.map(async ({ load, clips, copies, clear, formattedAt, returned }): Promise<LoadCopies> => {
           const troubled = copies.some((copy) => copy.filesMismatched + copy.filesInConflict > 0)
           const troubles = troubled ? await copyTroubles(db, load.id) : []
           return {
@@ -38,7 +38,7 @@ export function copyRoutes({ db, boss }: Context): Router {
               ...copy, mark: markOf(copy),
               troubles: troubles.flatMap((one) => (one.volumeId === copy.volumeId && one.kind !== 'proved' ? [{ path: one.pathText, sentence: WORDS[one.kind] }] : [])),
             })),
-            playableClips: clips.flatMap((clip) => (clip.loadId === load.id && clip.probe && !clip.trouble ? [{ id: clip.id, name: clip.name, seconds: clip.probe.seconds }] : [])),
+            playableClips: clips.flatMap((clip) => (isPlayable(clip) ? [{ id: clip.id, name: clip.name, seconds: clip.probe?.seconds ?? 0 }] : [])),
           }
         }),
       ),
@@ -63,19 +63,20 @@ export function copyRoutes({ db, boss }: Context): Router {
   router.post('/loads/:id/spot-plays', async (req, res) => {
     const load = await loadOf(idOf(req))
     const { volumeId, clipId, seconds } = await bodyOf(spotPlay, req)
-    const [state] = await loadStates(db, [load], await latestEvents(db, [load.id]))
+    const [state] = await loadStates(db, [load])
     const copy = state?.copies.find((one) => one.volumeId === volumeId)
-    const clip = await cards.clip(db, clipId)
-    if (!copy || clip?.loadId !== load.id) throw notFound('That copy')
+    const playable = state?.clips.filter(isPlayable) ?? []
+    if (!copy || (clipId !== null && !playable.some((clip) => clip.id === clipId))) throw notFound('That copy')
+    if (clipId === null && playable.length > 0) throw invalid('Say which clip was played.', 'clipId')
     if (markOf(copy) < 2) throw conflict(`${copy.volumeName} holds no verified copy of “${load.label}” yet. Copy it first, then play it.`)
-    await addEvent(db, { kind: 'spot-played', productionId: load.productionId, loadId: load.id, volumeId, clipId, detail: { seconds } })
+    await addEvent(db, { kind: 'spot-played', productionId: load.productionId, loadId: load.id, volumeId, clipId: clipId ?? undefined, detail: { seconds } })
     await tellChanged(db, 'copies', 'productions')
     res.status(204).end()
   })
 
   router.post('/loads/:id/formatted', async (req, res) => {
     const load = await loadOf(idOf(req))
-    const [state] = await loadStates(db, [load], await latestEvents(db, [load.id]))
+    const [state] = await loadStates(db, [load])
     if (!state?.clear.clear) throw conflict(`Do not format this card yet. ${state?.clear.sentence ?? ''}`)
     await assertCopiesThere(state)
     await addEvent(db, { kind: 'said-formatted', productionId: load.productionId, loadId: load.id })

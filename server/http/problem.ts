@@ -17,10 +17,12 @@ export const invalid = (detail: string, field?: string) => new ProblemError(422,
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i
 
+export const isUuid = (text: string): boolean => UUID.test(text)
+
 /** An id from the path; anything that is no id is simply not known. */
 export function idOf(req: Request, name = 'id'): string {
   const id = req.params[name]
-  if (typeof id !== 'string' || !UUID.test(id)) throw notFound('That')
+  if (typeof id !== 'string' || !isUuid(id)) throw notFound('That')
   return id
 }
 

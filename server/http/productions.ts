@@ -1,12 +1,13 @@
 import { Router } from 'express'
 import { lineOf, nextStep } from '../../core/line/line'
+import { sameFolder } from '../../core/shelf/bag'
 import { settings } from '../../contract/copies'
 import { newProduction, type ProductionView } from '../../contract/productions'
 import { addProduction, productions, readSettings, writeSettings } from '../db/queries/productions'
 import { tellChanged } from '../db/queries/tasks'
 import type { Context } from './context'
 import { allProductionFacts } from './facts'
-import { bodyOf } from './problem'
+import { bodyOf, invalid } from './problem'
 
 export function productionRoutes({ db }: Context): Router {
   const router = Router()
@@ -21,7 +22,10 @@ export function productionRoutes({ db }: Context): Router {
   })
 
   router.post('/productions', async (req, res) => {
-    const { id } = await addProduction(db, await bodyOf(newProduction, req))
+    const wanted = await bodyOf(newProduction, req)
+    const same = (await productions(db)).find((row) => sameFolder(row.title, wanted.title))
+    if (same) throw invalid(`There is a production called “${same.title}” already, and both would share one folder on every volume. Choose another title.`, 'title')
+    const { id } = await addProduction(db, wanted)
     await tellChanged(db, 'productions')
     res.status(201).json({ id })
   })

@@ -6,13 +6,13 @@ import { sumByClass } from '../../core/storage/budget'
 import { newVolume, type StorageView } from '../../contract/storage'
 import { readers } from '../db/queries/cards'
 import { productions } from '../db/queries/productions'
-import { addVolume, knownBytes, volumes } from '../db/queries/storage'
+import { addVolume, knownBytes, moveVolume, volumes } from '../db/queries/storage'
 import { tellChanged } from '../db/queries/tasks'
 import { FolderMedium } from '../engine/folder'
 import { hostName } from '../home'
-import { MARKER } from '../places'
+import { MARKER, volumeMedium } from '../places'
 import type { Context } from './context'
-import { bodyOf, invalid } from './problem'
+import { bodyOf, invalid, isUuid } from './problem'
 import { registrableFolder } from './register'
 import { volumeViews } from './volumes'
 
@@ -32,28 +32,40 @@ export function storageRoutes({ db }: Context): Router {
   router.post('/volumes', async (req, res) => {
     const { name, kind, site, path } = await bodyOf(newVolume, req)
     const known = await volumes(db)
-    if (known.some((row) => row.name === name)) throw invalid(`There is a volume called ${name} already.`, 'name')
-    const rootPath = await registrableFolder(path, [...known, ...(await readers(db))].map((row) => row.rootPath))
+    const id = await markerIn(path)
+    const again = known.find((row) => row.id === id)
+    if (again && (await volumeMedium(db, again))) throw invalid(`The volume at ${path} is registered already, as ${again.name} at ${again.rootPath}. If this is a copy of that drive, remove ${MARKER} from it first.`, 'path')
+    if (!again && known.some((row) => row.name === name)) throw invalid(`There is a volume called ${name} already.`, 'name')
+    // A mount point may show another drive today: a volume that is not there now does not hold its old place.
+    const absent = (await Promise.all(known.map(async (row) => ((await volumeMedium(db, row)) ? [] : [row])))).flat()
+    const rootPath = await registrableFolder(path, [...known.filter((row) => !absent.includes(row)), ...(await readers(db))].map((row) => row.rootPath))
+    const place = { rootPath, host: hostName() }
     const { capacityBytes } = await new FolderMedium(rootPath).room()
-    const id = await markVolume(rootPath)
-    if (known.some((row) => row.id === id)) throw invalid(`The volume at ${path} is registered already, as ${known.find((row) => row.id === id)?.name ?? 'another one'}.`, 'path')
-    await addVolume(db, { id, name, kind, site, rootPath, simulated: false, capacityBytes, host: hostName() })
+    const newId = again ? again.id : await markVolume(rootPath)
+    await db.transaction().execute(async (tx) => {
+      for (const row of absent) if (row.rootPath === rootPath) await moveVolume(tx, row.id, { rootPath: null, host: row.host })
+      await (again ? moveVolume(tx, newId, place) : addVolume(tx, { id: newId, name, kind, site, ...place, simulated: false, capacityBytes }))
+    })
     await tellChanged(db, 'storage', 'copies', 'productions')
-    res.status(201).json({ id })
+    res.status(again ? 200 : 201).json({ id: newId })
   })
 
   return router
 }
 
-/** Reads the marker of a volume that was known before, or writes a new one. */
+/** The id in a folder's marker: a volume is known by it wherever it is mounted. */
+const markerIn = (root: string): Promise<unknown> =>
+  readFile(join(root, MARKER), 'utf8').then((text) => (JSON.parse(text) as { id?: unknown }).id).catch(() => undefined)
+
+/** Keeps the marker that a volume has from another installation, or writes a new one. */
 async function markVolume(root: string): Promise<string> {
-  const file = join(root, MARKER)
-  const known = await readFile(file, 'utf8').then((text) => (JSON.parse(text) as { id?: unknown }).id).catch(() => undefined)
-  if (typeof known === 'string') return known
+  const known = await markerIn(root)
+  if (typeof known === 'string' && isUuid(known)) return known
   const id = randomUUID()
+  const file = join(root, MARKER)
   try {
     await mkdir(dirname(file), { recursive: true })
-    await writeFile(file, `${JSON.stringify({ id })}\n`, { flag: 'wx' })
+    await writeFile(file, `${JSON.stringify({ id })}\n`)
   } catch {
     throw invalid(`${root} cannot be written to. Check its write protection and rights.`, 'path')
   }

@@ -5,7 +5,7 @@ import type { Context } from './context'
 import { conflict, idOf, notFound } from './problem'
 
 const CHANGES: Record<TaskOrder, { to: TaskState; from: TaskState[]; word: string }> = {
-  pause: { to: 'paused', from: ['queued', 'running'], word: 'paused' },
+  pause: { to: 'paused', from: ['running'], word: 'paused' },
   resume: { to: 'running', from: ['paused'], word: 'resumed' },
   stop: { to: 'stopped', from: ['queued', 'running', 'paused'], word: 'stopped' },
 }

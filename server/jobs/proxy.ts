@@ -33,7 +33,7 @@ export async function proxy({ db, taskId, control, progress }: Work, input: Prox
     progress.set({ done: 0, total: video.frames, unit: 'frames' })
     await makeProxy(
       { input: path, output: fullPath(medium, part).toString(), control, onFrames: (frames) => progress.set({ done: frames, total: video.frames, unit: 'frames' }) },
-      { frame, bitsPerSecond, sampleAspect: video.sampleAspect, timecode: original.timecode, withSound: original.audio !== undefined },
+      { frame, bitsPerSecond, rotationDegrees: video.rotationDegrees, sampleAspect: video.sampleAspect, timecode: original.timecode, withSound: original.audio !== undefined },
     )
     const made = await probeFile(fullPath(medium, part))
     await medium.makeFolder(parentOf(final))

@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { recogniseLoad } from '../../core/cards/load'
 import { printablePath } from '../../core/copies/pathText'
 import { isMediaName, type Probe } from '../../core/media/probe'
+import { sameFolder } from '../../core/shelf/bag'
 import { counted, formatBytes } from '../../core/units/quantity'
 import * as cards from '../db/queries/cards'
 import { addEvent } from '../db/queries/events'
@@ -74,10 +75,10 @@ async function settleLoad({ db }: Work, input: ScanInput, content: ReaderContent
 
 async function freeLabel(db: Work['db'], input: ScanInput, cardName: string): Promise<string> {
   const wanted = input.label || cardName
-  const taken = new Set((await cards.loadsOf(db, [input.productionId])).map((load) => load.label))
+  const taken = (await cards.loadsOf(db, [input.productionId])).map((load) => load.label)
   for (let turn = 1; ; turn += 1) {
     const label = turn === 1 ? wanted : `${wanted} (${turn})`
-    if (!taken.has(label)) return label
+    if (!taken.some((one) => sameFolder(one, label))) return label
   }
 }
 

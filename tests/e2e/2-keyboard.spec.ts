@@ -70,6 +70,14 @@ test('a card travels through all seven stations with the keyboard alone', async 
   await expect(page.locator('[data-finding="empty"]')).toContainText('PLOV0109.MP4')
   await expect(page.locator('[data-finding="unreadable"]')).toContainText('the index is missing')
 
+  // What is wrong is settled by the person; until then the card is to be kept.
+  for (const [answer, finding] of [['A false start', 'empty'], ['I can do without it', 'unreadable']] as const) {
+    await tabTo(page, new RegExp(`^${answer}`))
+    await page.keyboard.press('Enter')
+    await expect(page.locator(`[data-finding="${finding}"]`)).toContainText(`${answer}.`)
+  }
+  await expect(heading(page)).toContainText('nothing wrong found')
+
   // Copies: two other drives than proposed.
   await page.keyboard.press('3')
   await tabTo(page, /^Tide 1/)

@@ -1,9 +1,10 @@
-import { mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { cpSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { request as httpRequest } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
 import type { LoadCopies } from '../../contract/copies'
+import type { StorageView } from '../../contract/storage'
 import { post, productionId, STATE, volumeFolder, volumeIds } from './bench'
 
 /** Asks with headers that a browser would not let through. */
@@ -86,6 +87,30 @@ test('folders are registered by path, marked, and never overlap or belong to the
   expect((await volume(drive, 'Mudflat again')).status).toBe(422)
   writeFileSync(join(root, 'file'), '')
   expect((await volume(join(root, 'file'), 'File')).status).toBe(422)
+})
+
+test('a drive is known again by its marker, at whatever place it appears', async ({ request }) => {
+  const root = mkdtempSync(join(tmpdir(), 'yendra-e2e-'))
+  const [slot, other] = [join(root, 'slot'), join(root, 'other slot')]
+  mkdirSync(slot)
+  const volume = (path: string, name: string) => post(request, '/volumes', { name, kind: 'archive', site: 'house', path })
+  const placeOf = async (name: string) => ((await (await request.get('/api/storage')).json()) as StorageView).volumes.find((one) => one.name === name)
+  const added = await volume(slot, 'Sandbank')
+  renameSync(slot, other)
+  expect((await placeOf('Sandbank'))?.connected).toBe(false)
+  // Another drive at the old place is another volume; the old one is found again elsewhere, under its old name.
+  mkdirSync(slot)
+  expect((await volume(slot, 'Shingle')).status).toBe(201)
+  expect(await volume(other, 'Whatever')).toMatchObject({ status: 200, body: { id: added.body?.id } })
+  expect(await placeOf('Sandbank')).toMatchObject({ connected: true, path: other })
+  expect(await placeOf('Shingle')).toMatchObject({ connected: true, path: slot })
+  // A cloned drive carries the same marker and must not pass for the first.
+  cpSync(other, join(root, 'clone'), { recursive: true })
+  expect((await volume(join(root, 'clone'), 'Clone')).body).toMatchObject({ field: 'path', detail: expect.stringContaining('copy of that drive') })
+})
+
+test('two productions never share a folder', async ({ request }) => {
+  expect(await post(request, '/productions', { title: 'steam-bending: ribs' })).toMatchObject({ status: 422, body: { field: 'title', detail: expect.stringContaining('“Steam-bending ribs”') } })
 })
 
 test('a window outside the picture is refused before anything is rendered', async ({ request }) => {

@@ -4,14 +4,14 @@ import type { ProductionView } from '../../contract/productions'
 
 const STATE_WORDS = { empty: 'nothing yet', open: 'under way', done: 'in order' } as const
 
-/** The knot of a station on the line: open, half and filled, told apart by shape. */
+/** The knot of a station on the line: open, half and filled, with a pennant where there is a worry; told apart by shape. */
 export function Knot({ state, worry }: { state: 'empty' | 'open' | 'done'; worry: boolean }) {
   return (
-    <svg viewBox="0 0 16 16" className="size-4 shrink-0" aria-hidden="true">
+    <svg viewBox="0 0 16 16" className="size-4 shrink-0 overflow-visible" aria-hidden="true">
       <circle cx="8" cy="8" r="6" fill="var(--paper)" stroke="currentColor" strokeWidth="1.6" strokeDasharray={state === 'empty' ? '2.2 2' : undefined} />
       {state === 'open' && <path d="M8 2a6 6 0 0 0 0 12z" fill="currentColor" />}
       {state === 'done' && <circle cx="8" cy="8" r="6" fill="currentColor" />}
-      {worry && <path d="M8 4.4v4.4M8 11v.6" stroke={state === 'done' ? 'var(--paper)' : 'var(--stop)'} strokeWidth="1.8" strokeLinecap="round" />}
+      {worry && <path d="M12.5-5v11.5M12.5-5l8 3.2-8 3.2z" fill="var(--stop)" stroke="var(--stop)" strokeWidth="1.4" strokeLinejoin="round" />}
     </svg>
   )
 }

@@ -1,5 +1,5 @@
 import { X } from 'lucide-react'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { useLocation } from 'react-router'
 import type { TaskKind, TaskView } from '../../contract/tasks'
 import { Button } from '../parts/Button'
@@ -7,6 +7,11 @@ import { isOpen, useTasks } from '../parts/queries'
 import { TaskLine } from '../parts/TaskLine'
 
 const STATION_OF: Record<TaskKind, string> = { scan: 'cards', copy: 'copies', proxy: 'proxies', render: 'exports', bag: 'shelf' }
+
+/** Good news goes by itself; it stays at its station. Trouble stays until somebody has seen it. */
+const GOOD_NEWS_MS = 10_000
+
+const isTrouble = (task: TaskView) => task.state === 'failed' || task.troubles.length > 0
 
 /** Work under way, and the last thing that ended since the page was opened, at the foot of every page. */
 export function TaskTray() {
@@ -17,8 +22,18 @@ export function TaskTray() {
   // A station shows its own work itself.
   const elsewhere = (task: TaskView) => !(pathname.endsWith(`/${STATION_OF[task.kind]}`) && task.productionId !== null && pathname.includes(task.productionId))
   const open = tasks.filter((task) => isOpen(task) && elsewhere(task))
-  const last = tasks.find((task) => task.endedAt && Date.parse(task.endedAt) > since && elsewhere(task))
-  const ended = last?.id === dismissed ? undefined : last
+  const last = tasks.find((task) => task.endedAt && Date.parse(task.endedAt) > since)
+  const seen = last !== undefined && !elsewhere(last)
+  const ended = last?.id === dismissed || seen ? undefined : last
+  const passing = ended && !isTrouble(ended) ? ended.id : undefined
+  useEffect(() => {
+    if (seen) setDismissed(last?.id)
+  }, [seen, last?.id])
+  useEffect(() => {
+    if (passing === undefined) return undefined
+    const timer = setTimeout(() => setDismissed(passing), GOOD_NEWS_MS)
+    return () => clearTimeout(timer)
+  }, [passing])
   if (open.length === 0 && !ended) return null
   return (
     <section aria-label="Work" className="fixed inset-x-0 bottom-0 z-30 border-t border-ink bg-sheet" data-screen-only>

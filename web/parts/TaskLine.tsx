@@ -36,7 +36,7 @@ export function TaskLine({ task }: { task: TaskView }) {
           <span className="figure text-quiet">{progress ? progressText(progress) : task.state === 'queued' ? 'waiting for its turn' : 'starting'}</span>
           {task.state === 'paused'
             ? <Button look="quiet" className="!px-1.5" aria-label={`Resume: ${task.title}`} onClick={() => order('resume')}><Play className="size-4" aria-hidden /></Button>
-            : <Button look="quiet" className="!px-1.5" aria-label={`Pause: ${task.title}`} onClick={() => order('pause')}><Pause className="size-4" aria-hidden /></Button>}
+            : task.state === 'running' && <Button look="quiet" className="!px-1.5" aria-label={`Pause: ${task.title}`} onClick={() => order('pause')}><Pause className="size-4" aria-hidden /></Button>}
           <Button look="quiet" className="!px-1.5" aria-label={`Stop: ${task.title}`} onClick={() => order('stop')}><Square className="size-4" aria-hidden /></Button>
         </div>
       </div>

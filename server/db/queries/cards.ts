@@ -11,10 +11,11 @@ export const reader = (db: Db, id: string) => db.selectFrom('reader').selectAll(
 export const addReader = (db: Db, values: { name: string; rootPath: string | null; simulated: boolean; host: string }) =>
   db.insertInto('reader').values(values).returning('id').executeTakeFirstOrThrow()
 
-export const loadsOf = (db: Db, productionIds: readonly string[]) =>
-  db.selectFrom('load').selectAll().where('productionId', 'in', [...productionIds, NO_ID]).orderBy('createdAt').execute()
+const allLoads = (db: Db) => db.selectFrom('load').innerJoin('production', 'production.id', 'load.productionId').selectAll('load').select('production.shootOn')
 
-export const load = (db: Db, id: string) => db.selectFrom('load').selectAll().where('id', '=', id).executeTakeFirst()
+export const loadsOf = (db: Db, productionIds: readonly string[]) => allLoads(db).where('productionId', 'in', [...productionIds, NO_ID]).orderBy('load.createdAt').execute()
+
+export const load = (db: Db, id: string) => allLoads(db).where('load.id', '=', id).executeTakeFirst()
 
 /** The clips of loads: those on the card, and those gone from it of which a volume holds a proved copy. */
 export const clipsOf = (db: Db, loadIds: readonly string[]) =>

@@ -18,7 +18,7 @@ export const addEvent = (db: Db, { detail, ...event }: NewEvent) =>
 /** What was answered to questions about loads, oldest first. */
 export const answersOf = async (db: Db, loadIds: readonly string[]) =>
   (await db.selectFrom('event').select(['loadId', 'detail']).where('kind', '=', 'answered').where('loadId', 'in', [...loadIds, NO_ID]).orderBy('id').execute())
-    .map(({ loadId, detail }) => ({ loadId, ...(detail as { key: string; answer: string }) }))
+    .map(({ loadId, detail }) => ({ loadId, ...(detail as { key: string; answer: string | null }) }))
 
 /** The latest event of each kind for each load (and volume, where it has one). */
 export const latestEvents = (db: Db, loadIds: readonly string[]) =>

@@ -10,6 +10,9 @@ export const volume = (db: Db, id: string) => db.selectFrom('volume').selectAll(
 export const addVolume = (db: Db, values: { id: string; name: string; kind: VolumeKind; site: string; rootPath: string | null; simulated: boolean; capacityBytes: number; host: string }) =>
   db.insertInto('volume').values(values).execute()
 
+/** A volume that was found again at another place by its marker, or that has lost its place to another. */
+export const moveVolume = (db: Db, id: string, place: { rootPath: string | null; host: string }) => db.updateTable('volume').set(place).where('id', '=', id).execute()
+
 export interface KnownBytes {
   readonly productionId: string
   readonly volumeId: string

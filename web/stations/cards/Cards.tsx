@@ -4,6 +4,7 @@ import type { LoadView, ReaderView } from '../../../contract/cards'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
+import { Field } from '../../parts/Field'
 import { isOpen, useLoads, useReaders, useTasks } from '../../parts/queries'
 import { TaskLine } from '../../parts/TaskLine'
 import { Trouble } from '../../parts/Trouble'
@@ -46,19 +47,21 @@ function Readers({ readers, productionId, loads, busy, onAdd }: ReadersProps) {
   const waiting = readers.find((reader) => reader.state === 'card' && !reader.loadId)
   const holding = readers.find((reader) => reader.state === 'card' && reader.loadId)
   const load = loads.find((one) => one.id === holding?.loadId)
-  const look = (reader: ReaderView) => send.mutate({ path: `/readers/${reader.id}/scan`, body: { productionId } })
+  const [typed, setTyped] = useState<string>()
+  const label = typed ?? waiting?.cardName ?? ''
+  const look = (reader: ReaderView) => send.mutate({ path: `/readers/${reader.id}/scan`, body: { productionId, label } }, { onSuccess: () => setTyped(undefined) })
   const add = <Button onClick={onAdd}>Add a reader folder</Button>
   const target = waiting ?? holding
   const sentence = waiting ? `“${waiting.cardName}” is in the reader and has not been looked at.`
     : load ? `“${load.label}”: ${load.sentence}`
     : holding ? 'The card in the reader belongs to another production.'
     : readers.length === 0 ? 'No reader is known yet.' : 'No card is in the reader.'
-  const why = waiting ? 'Looking never writes to the card: it lists everything, reads every clip, takes a picture of each and says what is odd.'
+  const why = waiting ? 'Looking never writes to the card: it lists everything, reads every clip and says what is odd. Its name becomes its folder on every volume; a card that is known keeps the name it has.'
     : load ? `${counted(load.fileCount, 'file')}, ${formatBytes(load.sizeBytes)}. Next, copy it to two volumes at once.`
     : readers.length === 0 ? 'Add the folder where your card appears when it is in the reader.' : 'Write-protect the card where it has a switch, then put it in.'
   return (
     <>
-      <Answer why={why} action={<>{add}{target && <Button look={waiting ? 'primary' : 'plain'} disabled={busy || send.isPending} onClick={() => look(target)}>{waiting ? 'Look at the card' : 'Look again'}</Button>}</>}>
+      <Answer why={why} action={<>{add}{waiting && <Field label="Call it" className="-mb-[1.375rem] w-48" maxLength={80} value={label} onChange={(event) => setTyped(event.target.value)} />}{target && <Button look={waiting ? 'primary' : 'plain'} disabled={busy || send.isPending} onClick={() => look(target)}>{waiting ? 'Look at the card' : 'Look again'}</Button>}</>}>
         {sentence}
       </Answer>
       <Trouble error={send.error} />

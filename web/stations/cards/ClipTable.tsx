@@ -14,7 +14,7 @@ const rateLabel = (rate: string | null) => {
 }
 
 const COLUMNS = [
-  column.accessor('name', { header: 'Clip', cell: ({ row: { original: clip } }) => <><span className="figure font-semibold">{clip.name}</span><span className="block text-sm text-quiet">{clip.sidecars > 0 ? `with ${clip.sidecars} sidecar${clip.sidecars > 1 ? 's' : ''}` : 'alone'}</span></> }),
+  column.accessor('name', { header: 'Clip', cell: ({ row: { original: clip } }) => <><span className="figure font-semibold">{clip.name}</span><span className="block text-sm text-quiet">{!clip.onCard ? 'no longer on the card' : clip.sidecars > 0 ? `with ${clip.sidecars} sidecar${clip.sidecars > 1 ? 's' : ''}` : 'alone'}</span></> }),
   column.accessor('widthPx', { header: 'Frame', cell: ({ row: { original: clip } }) => (clip.widthPx ? `${clip.widthPx}×${clip.heightPx}` : clip.trouble ? <span className="font-sans text-stop">{clip.trouble}</span> : 'sound') }),
   column.accessor('rate', { header: 'Rate', cell: ({ getValue }) => rateLabel(getValue()), meta: 'right' }),
   column.accessor('seconds', { header: 'Length', cell: ({ row: { original: clip } }) => (clip.seconds === null ? '' : <>{formatLength(clip.seconds)}{clip.frames !== null && <span className="block text-quiet">{clip.frames} frames</span>}</>), meta: 'right' }),

@@ -11,7 +11,7 @@ const ANSWERED = { Icon: CircleCheck, tone: 'text-quiet', word: 'Answered' } as 
 export function Findings({ findings, loadId }: { findings: readonly Finding[]; loadId: string }) {
   const send = useSend()
   if (findings.length === 0) return null
-  const reply = (finding: Finding, answer: string) => send.mutate({ path: `/loads/${loadId}/answers`, body: { key: findingKey(finding), answer } })
+  const reply = (finding: Finding, answer: string | null) => send.mutate({ path: `/loads/${loadId}/answers`, body: { key: findingKey(finding), answer } })
   return (
     <>
       <ul className="mb-4 space-y-2.5">
@@ -21,9 +21,9 @@ export function Findings({ findings, loadId }: { findings: readonly Finding[]; l
             <li key={findingKey(finding)} className="flex gap-2.5" data-finding={finding.kind}>
               <Icon className={`mt-0.5 size-5 shrink-0 ${tone}`} aria-label={word} />
               <div className="min-w-0">
-                <p className={finding.answer === undefined ? '' : 'text-quiet'}>{finding.sentence}{finding.answer !== undefined && <strong className="text-ink"> {finding.answer}.</strong>}</p>
+                <p className={finding.answer === undefined ? '' : 'text-quiet'}>{finding.sentence}{finding.answer !== undefined && <><strong className="text-ink"> {finding.answer}.</strong> <Button look="quiet" className="!min-h-0 !px-1 !py-0 text-sm !font-normal" aria-label={`Take back: ${finding.answer}`} disabled={send.isPending} onClick={() => reply(finding, null)}>take back</Button></>}</p>
                 {finding.paths.length > 0 && finding.kind !== 'gap' && <p className="figure break-all text-quiet">{finding.paths.slice(0, 6).join(', ')}{finding.paths.length > 6 && ` and ${finding.paths.length - 6} more`}</p>}
-                {finding.weight === 'ask' && finding.answer === undefined && (
+                {finding.weight !== 'note' && finding.kind !== 'returned' && finding.answer === undefined && (
                   <div className="mt-1.5 flex flex-wrap gap-2">
                     {(USUAL_ANSWERS[finding.kind] ?? ['That is right']).map((answer) => <Button key={answer} className="!min-h-8 !px-2.5 text-sm" disabled={send.isPending} onClick={() => reply(finding, answer)}>{answer}</Button>)}
                   </div>

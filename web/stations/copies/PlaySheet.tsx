@@ -1,6 +1,7 @@
 import { useRef, useState } from 'react'
 import { formatLength } from '../../../core/units/quantity'
 import type { CopyView, LoadCopies } from '../../../contract/copies'
+import { Button } from '../../parts/Button'
 import { Choice } from '../../parts/Field'
 import { Sheet } from '../../parts/Sheet'
 import { Trouble } from '../../parts/Trouble'
@@ -8,8 +9,30 @@ import { useSend } from '../../parts/useSend'
 
 const ENOUGH_SECONDS = 1
 
+interface PlaySheetProps {
+  readonly load: LoadCopies
+  readonly copy: CopyView
+  readonly onClose: () => void
+}
+
+/** Lets the person see that a copy is good. */
+export const PlaySheet = (props: PlaySheetProps) => (props.load.playableClips.length > 0 ? <Player {...props} /> : <OwnProgram {...props} />)
+
+/** Nothing on the card can be played here, such as raw frames: the person looks with a program of their own. */
+function OwnProgram({ load, copy, onClose }: PlaySheetProps) {
+  const send = useSend()
+  const said = () => send.mutate({ path: `/loads/${load.loadId}/spot-plays`, body: { volumeId: copy.volumeId, clipId: null, seconds: ENOUGH_SECONDS } }, { onSuccess: onClose })
+  return (
+    <Sheet title={`Look at a file on ${copy.volumeName}`} about="Nothing on this card can be played here. Open a file from the copy in a program of your own, with the card out of the reader, and see that it is whole." open onClose={onClose}>
+      <p className="mb-4">On {copy.volumeName}: <span className="figure break-all">{copy.folder}</span></p>
+      <Trouble error={send.error} />
+      <div className="flex gap-3"><Button look="primary" disabled={send.isPending} onClick={said}>I opened a file, and it is whole</Button><Button onClick={onClose}>Not yet</Button></div>
+    </Sheet>
+  )
+}
+
 /** Plays a clip from a copy; a second of it counts as spot-played. */
-export function PlaySheet({ load, copy, onClose }: { load: LoadCopies; copy: CopyView; onClose: () => void }) {
+function Player({ load, copy, onClose }: PlaySheetProps) {
   const send = useSend()
   const [clipId, setClipId] = useState(load.playableClips[0]?.id ?? '')
   const [broken, setBroken] = useState(false)

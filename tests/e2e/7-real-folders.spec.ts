@@ -1,0 +1,142 @@
+import { mkdirSync, mkdtempSync, realpathSync, renameSync, rmSync, statSync, utimesSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { expect, test, type APIRequestContext, type Page } from '@playwright/test'
+import type { LoadCopies } from '../../contract/copies'
+import { debian, post, startTask, taskEnd, volumeIds } from './bench'
+
+test.describe.configure({ mode: 'serial' })
+
+const root = realpathSync(mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-real-')))
+const [slot, mudflat, saltern] = [join(root, 'slot'), join(root, 'Mudflat'), join(root, 'Saltern')]
+const card = join(slot, 'DCIM/101CURLW')
+const mirror = (drive: string) => join(drive, 'Varnishing day/Cards/Curlew B')
+const heading = (page: Page) => page.getByRole('heading', { level: 1 })
+let production = ''
+
+/** A short clip on the card, made by Debian's ffmpeg. */
+function film(name: string): void {
+  debian('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=25:d=2', '-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-movflags', '+faststart', join(card, name)])
+}
+
+const copiesOf = async (request: APIRequestContext) => {
+  const [load] = (await (await request.get(`/api/productions/${production}/copies`)).json()) as LoadCopies[]
+  if (!load) throw new Error('no load')
+  return load
+}
+
+/** Copies to both drives and returns the sentence it ended with. */
+async function copyAgain(request: APIRequestContext, setAside = false): Promise<string> {
+  const volumes = await volumeIds(request, 'Mudflat drive', 'Saltern drive')
+  return (await taskEnd(request, await startTask(request, `/loads/${(await copiesOf(request)).loadId}/copies`, { volumeIds: volumes, setAside }))).sentence ?? ''
+}
+
+test.beforeAll(() => {
+  for (const folder of [card, mudflat, saltern]) mkdirSync(folder, { recursive: true })
+  film('CURL0001.MP4')
+  film('CURL0002.MP4')
+})
+test.afterAll(() => rmSync(root, { recursive: true, force: true }))
+
+test('a real card in a real folder is named, copied to real drives, played and cleared', async ({ page, request }) => {
+  production = String((await post(request, '/productions', { title: 'Varnishing day' })).body?.id)
+  await page.goto(`/p/${production}/storage`)
+  for (const [name, path] of [['Mudflat drive', mudflat], ['Saltern drive', saltern]] as const) {
+    await page.getByRole('button', { name: 'Add a volume' }).click()
+    const sheet = page.getByRole('dialog', { name: 'Add a volume' })
+    await sheet.getByLabel('Folder').fill(path)
+    await sheet.getByLabel('Name', { exact: true }).fill(name)
+    await sheet.getByLabel('Kept at').fill('workshop')
+    await sheet.getByRole('button', { name: 'Add it' }).click()
+    await expect(page.locator(`[data-volume="${name}"]`)).toBeVisible()
+  }
+  await page.keyboard.press('2')
+  await page.getByRole('button', { name: 'Add a reader folder' }).click()
+  const sheet = page.getByRole('dialog', { name: 'Add a reader folder' })
+  await sheet.getByLabel('Folder').fill(slot)
+  await sheet.getByLabel('Name', { exact: true }).fill('left slot')
+  await sheet.getByRole('button', { name: 'Add it' }).click()
+  // The bench's own card waits too; it is taken out.
+  const bench = (await (await request.get('/api/bench')).json()) as { devices: { id: string; role: string }[] }
+  await post(request, `/bench/${bench.devices.find((device) => device.role === 'reader')?.id}/eject`)
+  await expect(heading(page)).toContainText('“left slot” is in the reader and has not been looked at')
+  await page.getByLabel('Call it').fill('Curlew B')
+  await page.getByRole('button', { name: 'Look at the card' }).click()
+  await expect(heading(page)).toContainText('“Curlew B”: 2 clips, 4 s: nothing wrong found', { timeout: 60_000 })
+  expect(await copyAgain(request)).toContain('All 2 files proved on Mudflat drive and Saltern drive')
+  await page.keyboard.press('3')
+  await page.locator('[data-volume="Mudflat drive"]').getByRole('button', { name: 'Play from it' }).click()
+  await expect(page.getByText('Written down: played from Mudflat drive.')).toBeVisible({ timeout: 30_000 })
+  await page.keyboard.press('Escape')
+  await expect(heading(page)).toContainText('Yes: this card may be formatted')
+})
+
+test('a clip filmed since the look is noticed by itself, and nothing is cleared before it is copied', async ({ page, request }) => {
+  await page.goto(`/p/${production}/cards`)
+  await expect(heading(page)).toContainText('nothing wrong found')
+  film('CURL0003.MP4')
+  await expect(heading(page)).toContainText('has not been looked at', { timeout: 30_000 })
+  expect(await copyAgain(request)).toContain('The card has changed since it was looked at: 0 files gone or changed, 1 file new or changed')
+  await page.getByRole('button', { name: 'Look at the card' }).click()
+  await expect(heading(page)).toContainText('“Curlew B”: 3 clips')
+  await page.keyboard.press('3')
+  await expect(heading(page)).toContainText('Not yet')
+  expect(await copyAgain(request)).toContain('All 3 files proved')
+  await expect(heading(page)).toContainText('Yes: this card may be formatted')
+  for (const drive of [mudflat, saltern]) {
+    // Source: diff of Debian's diffutils, xxhsum of Debian's xxhash.
+    expect(debian('diff', ['-r', slot, mirror(drive)])).toBe('')
+    expect(debian('xxhsum', ['-c', 'Curlew B.xxh64'], join(drive, 'Varnishing day/Cards')).match(/: OK/g)).toHaveLength(3)
+  }
+})
+
+test('no proof is taken over by a clip that was written anew, and the copy of the old one is kept', async ({ page, request }) => {
+  const clip = join(card, 'CURL0002.MP4')
+  const { size } = statSync(clip)
+  // Same name, same size, other content: as after a format with the counter reset.
+  writeFileSync(clip, Buffer.alloc(size, 7))
+  utimesSync(clip, new Date(), new Date())
+  rmSync(join(card, 'CURL0003.MP4'))
+  await page.goto(`/p/${production}/cards`)
+  await page.getByRole('button', { name: 'Look at the card' }).click()
+  await expect(page.locator('[data-finding="unreadable"]')).toContainText('CURL0002.MP4')
+  await expect(page.locator('[data-finding="gone"]')).toContainText('CURL0003.MP4')
+  expect((await copiesOf(request)).copies.map((copy) => copy.mark)).toEqual([0, 0])
+  await copyAgain(request)
+  expect((await copiesOf(request)).copies.map((copy) => copy.filesInConflict)).toEqual([1, 1])
+  expect(await copyAgain(request, true)).toContain('All 2 files proved')
+  expect(debian('diff', [clip, join(mirror(mudflat), 'DCIM/101CURLW/CURL0002.MP4')])).toBe('')
+  expect(debian('find', [join(mudflat, 'Set aside'), '-name', 'CURL0002.MP4', '-size', `${size}c`]).trim()).not.toBe('')
+  expect((await copiesOf(request)).clear.sentence).toContain('wrong and not settled')
+  await page.getByRole('button', { name: 'I can do without it' }).click()
+  await expect(heading(page)).toContainText('nothing wrong found')
+  expect((await copiesOf(request)).clear.clear).toBe(true)
+})
+
+test('a copy that was moved away or damaged clears nothing', async ({ page, request }) => {
+  const { loadId } = await copiesOf(request)
+  await page.goto(`/p/${production}/copies`)
+  const lost = join(mirror(saltern), 'DCIM/101CURLW/CURL0001.MP4')
+  renameSync(lost, join(root, 'kept.mp4'))
+  await page.getByRole('button', { name: /I formatted it/ }).click()
+  await page.getByRole('button', { name: 'Write down that I formatted it' }).click()
+  await expect(page.getByRole('dialog').getByRole('alert')).toContainText('CURL0001.MP4 on Saltern drive is gone')
+  await page.keyboard.press('Escape')
+  rmSync(mirror(saltern), { recursive: true })
+  await page.reload()
+  await expect(heading(page)).toContainText('Not yet')
+  await expect(page.locator('[data-volume="Saltern drive"]')).toContainText('gone from the volume')
+  expect((await post(request, `/loads/${loadId}/formatted`)).status).toBe(409)
+  expect(await copyAgain(request)).toContain('All 2 files proved on Mudflat drive and Saltern drive')
+  expect(debian('diff', ['-r', slot, mirror(saltern)])).toBe('')
+})
+
+test('a reader that holds another card, or none, does not pass for the one that was looked at', async ({ page }) => {
+  await page.goto(`/p/${production}/cards`)
+  await expect(heading(page)).toContainText('“Curlew B”')
+  renameSync(slot, join(root, 'in the camera'))
+  await expect(heading(page)).toContainText('No card is in the reader', { timeout: 30_000 })
+  mkdirSync(card, { recursive: true })
+  film('CURL0004.MP4')
+  await expect(heading(page)).toContainText('“left slot” is in the reader and has not been looked at', { timeout: 30_000 })
+})
