@@ -9,8 +9,8 @@ export default defineConfig({
   workers: 1,
   // A busy machine may be late once; what fails twice is a fault.
   retries: 1,
-  timeout: 180_000,
-  expect: { timeout: 15_000 },
+  timeout: 240_000,
+  expect: { timeout: 30_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
   outputDir: 'test-results/e2e',
   use: {

@@ -35,6 +35,7 @@ test.beforeAll(() => {
   for (const folder of [card, mudflat, saltern]) mkdirSync(folder, { recursive: true })
   film('CURL0001.MP4')
   film('CURL0002.MP4')
+  for (const name of ['CURL0001', 'CURL0002']) writeFileSync(join(card, `${name}.XML`), `<clip name="${name}"/>\n`)
 })
 test.afterAll(() => rmSync(root, { recursive: true, force: true }))
 
@@ -48,6 +49,7 @@ test('a real card in a real folder is named, copied to real drives, played and c
     await sheet.getByLabel('Name', { exact: true }).fill(name)
     await sheet.getByLabel('Kept at').fill('workshop')
     await sheet.getByRole('button', { name: 'Add it' }).click()
+    await expect(sheet).toHaveCount(0)
     await expect(page.locator(`[data-volume="${name}"]`)).toBeVisible()
   }
   await page.keyboard.press('2')
@@ -63,7 +65,7 @@ test('a real card in a real folder is named, copied to real drives, played and c
   await page.getByLabel('Call it').fill('Curlew B')
   await page.getByRole('button', { name: 'Look at the card' }).click()
   await expect(heading(page)).toContainText('“Curlew B”: 2 clips, 4 s: nothing wrong found', { timeout: 60_000 })
-  expect(await copyAgain(request)).toContain('All 2 files proved on Mudflat drive and Saltern drive')
+  expect(await copyAgain(request)).toContain('All 4 files proved on Mudflat drive and Saltern drive')
   await page.keyboard.press('3')
   await page.locator('[data-volume="Mudflat drive"]').getByRole('button', { name: 'Play from it' }).click()
   await expect(page.getByText('Written down: played from Mudflat drive.')).toBeVisible({ timeout: 30_000 })
@@ -81,12 +83,12 @@ test('a clip filmed since the look is noticed by itself, and nothing is cleared 
   await expect(heading(page)).toContainText('“Curlew B”: 3 clips')
   await page.keyboard.press('3')
   await expect(heading(page)).toContainText('Not yet')
-  expect(await copyAgain(request)).toContain('All 3 files proved')
+  expect(await copyAgain(request)).toContain('All 5 files proved')
   await expect(heading(page)).toContainText('Yes: this card may be formatted')
   for (const drive of [mudflat, saltern]) {
     // Source: diff of Debian's diffutils, xxhsum of Debian's xxhash.
     expect(debian('diff', ['-r', slot, mirror(drive)])).toBe('')
-    expect(debian('xxhsum', ['-c', 'Curlew B.xxh64'], join(drive, 'Varnishing day/Cards')).match(/: OK/g)).toHaveLength(3)
+    expect(debian('xxhsum', ['-c', 'Curlew B.xxh64'], join(drive, 'Varnishing day/Cards')).match(/: OK/g)).toHaveLength(5)
   }
 })
 
@@ -104,7 +106,7 @@ test('no proof is taken over by a clip that was written anew, and the copy of th
   expect((await copiesOf(request)).copies.map((copy) => copy.mark)).toEqual([0, 0])
   await copyAgain(request)
   expect((await copiesOf(request)).copies.map((copy) => copy.filesInConflict)).toEqual([1, 1])
-  expect(await copyAgain(request, true)).toContain('All 2 files proved')
+  expect(await copyAgain(request, true)).toContain('All 4 files proved')
   expect(debian('diff', [clip, join(mirror(mudflat), 'DCIM/101CURLW/CURL0002.MP4')])).toBe('')
   expect(debian('find', [join(mudflat, 'Set aside'), '-name', 'CURL0002.MP4', '-size', `${size}c`]).trim()).not.toBe('')
   expect((await copiesOf(request)).clear.sentence).toContain('wrong and not settled')
@@ -127,7 +129,7 @@ test('a copy that was moved away or damaged clears nothing', async ({ page, requ
   await expect(heading(page)).toContainText('Not yet')
   await expect(page.locator('[data-volume="Saltern drive"]')).toContainText('gone from the volume')
   expect((await post(request, `/loads/${loadId}/formatted`)).status).toBe(409)
-  expect(await copyAgain(request)).toContain('All 2 files proved on Mudflat drive and Saltern drive')
+  expect(await copyAgain(request)).toContain('All 4 files proved on Mudflat drive and Saltern drive')
   expect(debian('diff', ['-r', slot, mirror(saltern)])).toBe('')
 })
 
