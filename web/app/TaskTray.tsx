@@ -26,9 +26,8 @@ export function TaskTray() {
   const seen = last !== undefined && !elsewhere(last)
   const ended = last?.id === dismissed || seen ? undefined : last
   const passing = ended && !isTrouble(ended) ? ended.id : undefined
-  useEffect(() => {
-    if (seen) setDismissed(last?.id)
-  }, [seen, last?.id])
+  // What ended while its own station was open has been seen.
+  if (seen && dismissed !== last.id) setDismissed(last.id)
   useEffect(() => {
     if (passing === undefined) return undefined
     const timer = setTimeout(() => setDismissed(passing), GOOD_NEWS_MS)

@@ -1,4 +1,4 @@
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
+import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react'
 import type { CropWindow } from '../../../core/exports/reframe'
 import type { MasterView } from '../../../contract/exports'
 
@@ -15,7 +15,7 @@ const FINE_PX = 2
 const COARSE_PX = 40
 const STEPS: Record<string, readonly [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
 const ZOOM_STEP = 1.05
-const MOST_ZOOM = 4
+export const MOST_ZOOM = 4
 
 /** A real frame of the master with the crop window on it: drag it, or move it with the keys. */
 export function CropStage({ master, atSeconds, window, zoom, onMove, onZoom }: CropStageProps) {
@@ -34,6 +34,21 @@ export function CropStage({ master, atSeconds, window, zoom, onMove, onZoom }: C
     y: Math.min(Math.max(y, window.heightPx / 2), master.heightPx - window.heightPx / 2),
   })
   const zoomBy = (factor: number) => onZoom(Math.min(MOST_ZOOM, Math.max(1, zoom * factor)))
+  const frame = useRef<HTMLDivElement>(null)
+  const turn = useRef(zoomBy)
+  useEffect(() => {
+    turn.current = zoomBy
+  })
+  useEffect(() => {
+    const box = frame.current
+    // Not passive, so that the page stays where it is while the window grows.
+    const onWheel = (event: WheelEvent) => {
+      event.preventDefault()
+      turn.current(event.deltaY < 0 ? ZOOM_STEP : 1 / ZOOM_STEP)
+    }
+    box?.addEventListener('wheel', onWheel, { passive: false })
+    return () => box?.removeEventListener('wheel', onWheel)
+  }, [])
   const onKey = (event: KeyboardEvent) => {
     const step = STEPS[event.key]
     if (step) {
@@ -47,13 +62,14 @@ export function CropStage({ master, atSeconds, window, zoom, onMove, onZoom }: C
   const percent = (part: number, whole: number) => `${(100 * part) / whole}%`
   return (
     <div
-      ref={stage} className="relative touch-none overflow-hidden rounded-box bg-ink select-none" style={{ aspectRatio: `${master.widthPx} / ${master.heightPx}` }}
-      onWheel={(event) => zoomBy(event.deltaY < 0 ? ZOOM_STEP : 1 / ZOOM_STEP)}
+      ref={stage} className="relative mx-auto touch-none overflow-hidden rounded-box bg-ink select-none"
+      // An upright master must not be taller than the screen.
+      style={{ aspectRatio: `${master.widthPx} / ${master.heightPx}`, maxWidth: `calc(72vh * ${master.widthPx / master.heightPx})` }}
     >
       <img src={`/api/clips/${master.clipId}/picture`} alt="" draggable={false} className="absolute inset-0 size-full object-fill" />
       <img src={`/api/clips/${master.clipId}/frame?at=${atSeconds.toFixed(2)}`} alt={`A frame of ${master.name}`} draggable={false} className="absolute text-[#fff] inset-0 size-full object-fill" />
       <div
-        role="application" tabIndex={0} data-testid="crop-window"
+        ref={frame} role="application" tabIndex={0} data-testid="crop-window"
         aria-label={`Crop window, ${window.widthPx} by ${window.heightPx} pixels at ${window.x}, ${window.y}. Arrow keys move it, plus and minus change its size.`}
         className="absolute cursor-move border-2 border-[#fff] shadow-[0_0_0_200vmax_rgb(8_14_17/0.62)] outline-offset-4 focus-visible:outline-[#fff]"
         style={{ left: percent(window.x, master.widthPx), top: percent(window.y, master.heightPx), width: percent(window.widthPx, master.widthPx), height: percent(window.heightPx, master.heightPx) }}

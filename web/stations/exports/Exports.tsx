@@ -12,7 +12,7 @@ import { TaskLine } from '../../parts/TaskLine'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 import { preferredVolume, VolumeChoice } from '../../parts/VolumeChoice'
-import { CropStage } from './CropStage'
+import { CropStage, MOST_ZOOM } from './CropStage'
 import { Deliverables } from './Deliverables'
 import { Measure } from './Measure'
 
@@ -62,13 +62,18 @@ function Framing({ view, first, productionId }: { view: ExportsView; first: Mast
       <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[1fr_20rem]">
         <div className="min-w-0">
           <CropStage
-            key={clipId} master={master} atSeconds={at ?? master.seconds / 3} window={result.window} zoom={placed.zoom}
+            key={master.clipId} master={master} atSeconds={at ?? master.seconds / 3} window={result.window} zoom={placed.zoom}
             onMove={(centre) => setPlaced({ ...placed, centre })} onZoom={(zoom) => setPlaced({ ...placed, zoom })}
           />
           <label className="mt-3 flex items-center gap-3 text-sm text-quiet">Frame at
             <input type="range" className="grow accent-[var(--accent)]" min={0} max={Math.max(0, master.seconds - 0.05)} step={0.04} defaultValue={master.seconds / 3} onPointerUp={(event) => setAt(Number(event.currentTarget.value))} onKeyUp={(event) => setAt(Number(event.currentTarget.value))} />
             <span className="figure w-16 text-right">{(at ?? master.seconds / 3).toFixed(2)} s</span>
           </label>
+          <label className="mt-1 flex items-center gap-3 text-sm text-quiet">Closer&nbsp;&nbsp;
+            <input type="range" className="grow accent-[var(--accent)]" min={1} max={MOST_ZOOM} step={0.05} value={placed.zoom} onChange={(event) => setPlaced({ ...placed, zoom: Number(event.target.value) })} />
+            <span className="figure w-16 text-right">{Math.round(placed.zoom * 100)} %</span>
+          </label>
+          <p className="mt-1 text-sm text-quiet">Dashed: strips at top and bottom that a destination’s own controls often cover. Keep faces and titles between them.</p>
         </div>
         <div>
           <Choice label="Master" className="mb-3" value={clipId} onChange={(event) => {

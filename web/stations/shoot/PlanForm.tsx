@@ -2,7 +2,7 @@ import { useForm, useWatch } from 'react-hook-form'
 import { recordingBudget, SPEED_CLASSES, type RecordingPlan } from '../../../core/shoot/recording'
 import { frameRateLabel, frameRateText, parseFrameRate } from '../../../core/units/frameRate'
 import { frameSizeText, parseFrameSize } from '../../../core/units/frameSize'
-import { counted, formatBitRate, formatBytes, formatByteRate, formatLength, parseBitRate, parseBytes, parseLength } from '../../../core/units/quantity'
+import { counted, formatBytes, formatByteRate, formatLength, parseBitRate, parseBytes, parseLength } from '../../../core/units/quantity'
 import type { CameraPlanView } from '../../../contract/shoot'
 import { Button } from '../../parts/Button'
 import { Choice, Field } from '../../parts/Field'
@@ -25,9 +25,10 @@ interface Typed {
 
 const DEFAULTS: Typed = { camera: '', frame: '3840×2160', rate: '25', video: '100 Mb/s', audio: '256 kb/s', take: '10 min', takes: '6', card: '128 GB', speed: '30000000', fill: '90' }
 
+/** Figures as they were typed, not rounded: a change of one field must not change another. */
 const typedOf = (plan: CameraPlanView): Typed => ({
-  camera: plan.camera, frame: frameSizeText(plan), rate: frameRateLabel(parseFrameRate(plan.rate) ?? { num: 25, den: 1 }), video: formatBitRate(plan.videoBitsPerSecond), audio: formatBitRate(plan.audioBitsPerSecond),
-  take: formatLength(plan.secondsPerTake), takes: String(plan.takes), card: formatBytes(plan.cardBytes), speed: String(plan.cardBytesPerSecond), fill: String(Math.round(plan.fillLimit * 100)),
+  camera: plan.camera, frame: frameSizeText(plan), rate: frameRateLabel(parseFrameRate(plan.rate) ?? { num: 25, den: 1 }), video: `${plan.videoBitsPerSecond / 1e6} Mb/s`, audio: `${plan.audioBitsPerSecond / 1e3} kb/s`,
+  take: formatLength(plan.secondsPerTake), takes: String(plan.takes), card: `${plan.cardBytes / 1e9} GB`, speed: String(plan.cardBytesPerSecond), fill: String(Math.round(plan.fillLimit * 100)),
 })
 
 const FAULTS: Record<keyof Typed, string> = {
