@@ -9,12 +9,12 @@ import { volumes } from '../db/queries/storage'
 import { openTaskOf, tellChanged } from '../db/queries/tasks'
 import { lostFiles } from '../engine/medium'
 import { startTask } from '../jobs/queue'
-import { volumeMedium } from '../places'
 import type { Context } from './context'
 import { loadStates, type LoadState } from './loads'
 import { playCopy } from './play'
 import { bodyOf, conflict, idOf, invalid, notFound } from './problem'
 import { productionOf } from './productionOf'
+import { connectedVolumes } from './volumes'
 
 const WORDS = { mismatch: 'differed when it was read back; it was not kept', conflict: 'another file has its name on the volume' } as const
 
@@ -87,10 +87,9 @@ export function copyRoutes({ db, boss }: Context): Router {
   /** The last look before the card is gone for good: every file of every verified copy that can be reached must still be in its place. */
   async function assertCopiesThere({ load, copies }: LoadState): Promise<void> {
     const files = (await cards.entriesOf(db, load.id)).filter((entry) => entry.kind === 'file')
-    const known = await volumes(db)
+    const connected = await connectedVolumes(db)
     for (const copy of copies.filter((one) => markOf(one) >= 2)) {
-      const row = known.find((one) => one.id === copy.volumeId)
-      const medium = row && (await volumeMedium(db, row))
+      const medium = connected.get(copy.volumeId)
       const [lost, ...more] = medium ? await lostFiles(medium, Buffer.from(copy.folder), files) : []
       if (lost) throw conflict(`Do not format this card yet. ${lost.pathText}${more.length > 0 ? ` and ${counted(more.length, 'more file')}` : ''} on ${copy.volumeName} is gone or has another size since it was proved. Copy again first.`)
     }

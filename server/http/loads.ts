@@ -6,10 +6,9 @@ import * as cards from '../db/queries/cards'
 import * as copies from '../db/queries/copies'
 import { answersOf, latestEvents } from '../db/queries/events'
 import { readSettings } from '../db/queries/productions'
-import { volumes } from '../db/queries/storage'
 import type { Medium } from '../engine/medium'
-import { volumeMedium } from '../places'
 import { readerStates } from './readers'
+import { connectedVolumes } from './volumes'
 
 type LoadRow = Awaited<ReturnType<typeof cards.loadsOf>>[number]
 type ClipRow = Awaited<ReturnType<typeof cards.clipsOf>>[number]
@@ -57,12 +56,6 @@ export async function loadStates(db: Db, loads: readonly LoadRow[]): Promise<Loa
     })
     return { load, clips: own, findings, copies: facts, clear, formattedAt: formatted?.toISOString(), returned }
   })
-}
-
-async function connectedVolumes(db: Db): Promise<Map<string, Medium>> {
-  const rows = await volumes(db)
-  const media = await Promise.all(rows.map(async (row) => [row.id, await volumeMedium(db, row)] as const))
-  return new Map(media.flatMap(([id, medium]) => (medium ? [[id, medium] as const] : [])))
 }
 
 /** Copies whose folder is gone from its volume, though that is connected. */

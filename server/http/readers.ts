@@ -4,6 +4,7 @@ import { readers } from '../db/queries/cards'
 import { latestLooks } from '../db/queries/events'
 import { listingPrint, walk } from '../engine/walk'
 import { readerContent, type ReaderContent } from '../places'
+import { Observed } from './observed'
 
 type ReaderRow = Awaited<ReturnType<typeof readers>>[number]
 
@@ -23,6 +24,7 @@ interface KnownPrint {
   readonly print: Promise<string>
 }
 
+export const readersSeen = new Observed()
 const known = new Map<string, KnownPrint>()
 /** A folder on a busy file system sees its free space change all the time; its listing is not read more often than this. */
 const PATIENCE_MS = 5_000
@@ -42,7 +44,7 @@ async function cardPrint(readerId: string, { medium }: ReaderContent): Promise<s
 /** Readers with what lies in them, and the load that a card is known to hold. */
 export async function readerStates(db: Db): Promise<ReaderState[]> {
   const [rows, looks] = await Promise.all([readers(db), latestLooks(db)])
-  return Promise.all(
+  const states = await Promise.all(
     rows.map(async (row): Promise<ReaderState> => {
       const content = await readerContent(db, row)
       if (typeof content === 'string') {
@@ -55,4 +57,6 @@ export async function readerStates(db: Db): Promise<ReaderState[]> {
       return { row, state: 'card', cardName: content.cardName, loadId: same ? look.loadId : undefined }
     }),
   )
+  readersSeen.see(states.map(({ row, state, cardName, loadId }) => [row.id, state, cardName, loadId]))
+  return states
 }

@@ -10,11 +10,11 @@ import { addVolume, knownBytes, moveVolume, volumes } from '../db/queries/storag
 import { tellChanged } from '../db/queries/tasks'
 import { FolderMedium } from '../engine/folder'
 import { hostName } from '../home'
-import { MARKER, volumeMedium } from '../places'
+import { MARKER } from '../places'
 import type { Context } from './context'
 import { bodyOf, invalid, isUuid } from './problem'
 import { registrableFolder } from './register'
-import { volumeViews } from './volumes'
+import { connectedVolumes, volumeViews } from './volumes'
 
 export function storageRoutes({ db }: Context): Router {
   const router = Router()
@@ -33,12 +33,13 @@ export function storageRoutes({ db }: Context): Router {
     const { name, kind, site, path } = await bodyOf(newVolume, req)
     const known = await volumes(db)
     const id = await markerIn(path)
+    const connected = await connectedVolumes(db)
     const again = known.find((row) => row.id === id)
-    if (again && (await volumeMedium(db, again))) throw invalid(`The volume at ${path} is registered already, as ${again.name} at ${again.rootPath}. If this is a copy of that drive, remove ${MARKER} from it first.`, 'path')
+    if (again && connected.has(again.id)) throw invalid(`The volume at ${path} is registered already, as ${again.name} at ${again.rootPath}. If this is a copy of that drive, remove ${MARKER} from it first.`, 'path')
     if (!again && known.some((row) => row.name === name)) throw invalid(`There is a volume called ${name} already.`, 'name')
     // A mount point may show another drive today: a volume that is not there now does not hold its old place.
-    const absent = (await Promise.all(known.map(async (row) => ((await volumeMedium(db, row)) ? [] : [row])))).flat()
-    const rootPath = await registrableFolder(path, [...known.filter((row) => !absent.includes(row)), ...(await readers(db))].map((row) => row.rootPath))
+    const absent = known.filter((row) => !connected.has(row.id))
+    const rootPath = await registrableFolder(path, [...known.filter((row) => connected.has(row.id)), ...(await readers(db))].map((row) => row.rootPath))
     const place = { rootPath, host: hostName() }
     const { capacityBytes } = await new FolderMedium(rootPath).room()
     const newId = again ? again.id : await markVolume(rootPath)
