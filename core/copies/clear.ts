@@ -55,7 +55,7 @@ export function clearToFormat(question: ClearQuestion): ClearAnswer {
     reasons.push({ met: false, sentence: `${troubled.map((copy) => copy.volumeName).join(', ')}: some files differ from the card. Settle them first.` })
   }
   if (question.thingsWrong > 0) {
-    reasons.push({ met: false, sentence: `${counted(question.thingsWrong, 'thing')} on the card ${question.thingsWrong === 1 ? 'is' : 'are'} wrong and not settled. Keep the card until you have answered at Cards.` })
+    reasons.push({ met: false, sentence: `${counted(question.thingsWrong, 'thing')} on the card ${question.thingsWrong === 1 ? 'is' : 'are'} wrong and not settled: see Cards.` })
   }
   const lost = question.copies.filter((copy) => copy.mirrorLost)
   if (lost.length > 0) {

@@ -34,7 +34,7 @@ describe('clear to format', () => {
     expect(clearToFormat({ ...home, atHome: false }).sentence).toContain('away')
     expect(clearToFormat({ ...home, copies: [...home.copies, copy('Tide 2', { filesMismatched: 1 })] }).clear).toBe(false)
     expect(clearToFormat({ ...home, formattedAt: '2026-11-15T08:00:00Z' }).clear).toBe(false)
-    expect(clearToFormat({ ...home, thingsWrong: 1 })).toMatchObject({ clear: false, sentence: expect.stringContaining('Keep the card') })
+    expect(clearToFormat({ ...home, thingsWrong: 1 })).toMatchObject({ clear: false, sentence: expect.stringContaining('1 thing on the card is wrong') })
   })
 
   it('counts no copy whose folder is gone, and says so', () => {

@@ -20,24 +20,31 @@ interface KnownPrint {
   /** Changes when another file system or folder stands at the reader's path. */
   readonly place: string
   readonly freeBlocks: number
-  readonly at: number
+  /** When it may be listed again, though only the free space has changed. */
+  againAt: number
   readonly print: Promise<string>
 }
 
 export const readersSeen = new Observed()
 const known = new Map<string, KnownPrint>()
-/** A folder on a busy file system sees its free space change all the time; its listing is not read more often than this. */
-const PATIENCE_MS = 5_000
+/** A folder on a busy file system sees its free space change all the time: listing it may take a tenth of the time at most. */
+const LEAST_PAUSE_MS = 5_000
+const PAUSE_FOR_LISTING = 10
 
 /** The print of a card's listing. Listed anew when another card lies there or something was written to it. */
 async function cardPrint(readerId: string, { medium }: ReaderContent): Promise<string> {
   const [stats, room] = await Promise.all([lstat(medium.root), statfs(medium.root)])
   const place = `${medium.root} ${stats.dev} ${stats.ino} ${stats.mtimeMs}`
   const earlier = known.get(readerId)
-  if (earlier?.place === place && (earlier.freeBlocks === room.bfree || Date.now() - earlier.at < PATIENCE_MS)) return earlier.print
+  if (earlier?.place === place && (earlier.freeBlocks === room.bfree || performance.now() < earlier.againAt)) return earlier.print
+  const begun = performance.now()
   const print = walk(medium).then(listingPrint)
-  known.set(readerId, { place, freeBlocks: room.bfree, at: Date.now(), print })
-  print.catch(() => known.delete(readerId))
+  const mine: KnownPrint = { place, freeBlocks: room.bfree, againAt: Infinity, print }
+  known.set(readerId, mine)
+  print.then(
+    () => (mine.againAt = begun + Math.max(LEAST_PAUSE_MS, PAUSE_FOR_LISTING * (performance.now() - begun))),
+    () => known.delete(readerId),
+  )
   return print
 }
 

@@ -23,9 +23,9 @@ const intoSight = (link: HTMLElement | null) => link?.scrollIntoView({ inline: '
 export function StationLine({ production, current }: { production: ProductionView; current: Station }) {
   return (
     <>
-      <div className="mb-3 flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1" data-screen-only>
+      <div className="mb-3 flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1">
         <p className="text-lg font-bold">{production.title} <span className="text-base font-normal text-quiet">for {production.client || 'nobody yet'}{production.shootOn && `, shoot day ${production.shootOn}`}</span></p>
-        <Link to={`/p/${production.id}/${production.next.station}`} className="text-accent underline decoration-1 underline-offset-4">
+        <Link to={`/p/${production.id}/${production.next.station}`} className="text-accent underline decoration-1 underline-offset-4" data-screen-only>
           Next: {production.next.sentence} <kbd className="figure ml-1 hidden border sm:inline border-rule px-1 text-quiet">n</kbd>
         </Link>
       </div>

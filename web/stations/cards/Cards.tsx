@@ -61,7 +61,16 @@ function Readers({ readers, productionId, loads, busy, onAdd }: ReadersProps) {
     : readers.length === 0 ? 'Add the folder where your card appears when it is in the reader.' : 'Write-protect the card where it has a switch, then put it in.'
   return (
     <>
-      <Answer why={why} action={<>{add}{waiting && <Field label="Call it" className="-mb-[1.375rem] w-48" maxLength={80} value={label} onChange={(event) => setTyped(event.target.value)} />}{target && <Button look={waiting ? 'primary' : 'plain'} disabled={busy || send.isPending} onClick={() => look(target)}>{waiting ? 'Look at the card' : 'Look again'}</Button>}</>}>
+      <Answer
+        why={why}
+        action={
+          <div className="flex flex-wrap items-end gap-3">
+            {waiting && <Field label="Call it" className="-mb-[1.375rem] w-48" maxLength={80} value={label} onChange={(event) => setTyped(event.target.value)} />}
+            {target && <Button look={waiting ? 'primary' : 'plain'} disabled={busy || send.isPending} onClick={() => look(target)}>{waiting ? 'Look at the card' : 'Look again'}</Button>}
+            {add}
+          </div>
+        }
+      >
         {sentence}
       </Answer>
       <Trouble error={send.error} />

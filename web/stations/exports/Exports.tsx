@@ -54,7 +54,7 @@ function Framing({ view, first, productionId }: { view: ExportsView; first: Mast
   const volumeId = volume ?? preferredVolume(storage?.volumes ?? [], 'edit')
   const busy = task !== undefined && isOpen(task)
   const sentence = result.invented
-    ? `This window invents pixels: each one becomes ${result.scale.toFixed(2)} wide.`
+    ? `This window invents pixels: each real one is stretched to ${result.scale.toFixed(2)} times its width.`
     : `${destination.name} from ${master.name}: every pixel is real.`
   return (
     <>
