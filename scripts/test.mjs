@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { ensureBuild, ensureDebian, ensurePackages, PROJECT } from './lib/bootstrap.mjs'
@@ -28,10 +28,21 @@ function run(title, program, args) {
   return status === 0
 }
 
-/** A step that counts as one test. */
+/** A step that counts as one test; steps run side by side, and each prints what it said when it ends. */
 function step(title, program, args) {
-  if (run(title, program, args)) passed += 1
-  else failed += 1
+  const begun = Date.now()
+  return new Promise((resolve) => {
+    const child = spawn(join(PROJECT, 'node_modules/.bin', program), args, { cwd: PROJECT, env, stdio: ['ignore', 'pipe', 'pipe'] })
+    let said = ''
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => (said += chunk))
+    child.on('error', (error) => (said += error.message))
+    child.on('close', (code) => {
+      console.log(`\n— ${title}\n${said.trimEnd()}\n  ${title}: ${code === 0 ? 'well' : 'failed'}, ${((Date.now() - begun) / 1000).toFixed(1)} s`)
+      if (code === 0) passed += 1
+      else failed += 1
+      resolve()
+    })
+  })
 }
 
 /** A runner with a report of its own; without a report, or with a failing exit and no failing test, it counts as one failure. */
@@ -44,9 +55,10 @@ function suite(title, program, args, report, count) {
 }
 
 try {
-  step('types', 'tsc', ['--noEmit'])
-  step('lint and rooms', 'eslint', ['--max-warnings', '1', '.'])
-  step('nothing unused', 'knip', [])
+  await Promise.all([
+    step('lint and rooms', 'eslint', ['--max-warnings', '1', '.']),
+    step('types', 'tsc', ['--noEmit']).then(() => step('nothing unused', 'knip', [])),
+  ])
   suite('unit, outside and fault tests', 'vitest', ['run', '--reporter=default', '--reporter=json', '--outputFile.json=test-results/unit.json'], 'unit.json', (all) => [all.numPassedTests, all.numFailedTests])
   suite('the real browser', 'playwright', ['test'], 'e2e.json', ({ stats }) => [stats.expected + stats.flaky, stats.unexpected])
 } finally {

@@ -45,7 +45,7 @@ export async function makeProxy(job: TranscodeJob, settings: ProxySettings): Pro
   await transcode(job, [
     '-noautorotate', '-i', INPUT, '-map', '0:v:0', ...(settings.withSound ? ['-map', '0:a'] : []),
     '-vf', `scale=${width}:${height}:flags=bicubic,setsar=${settings.sampleAspect.replace(':', '/')},format=yuv420p`,
-    '-fps_mode', 'passthrough', '-c:v', 'libx264', '-preset', 'veryfast', '-b:v', String(bitsPerSecond), '-maxrate', String(bitsPerSecond * 2), '-bufsize', String(bitsPerSecond * 2),
+    '-fps_mode', 'passthrough', '-c:v', 'libx264', '-preset', 'superfast', '-b:v', String(bitsPerSecond), '-maxrate', String(bitsPerSecond * 2), '-bufsize', String(bitsPerSecond * 2),
     '-c:a', 'aac', '-b:a', '128k', ...(settings.timecode ? ['-timecode', settings.timecode] : []), '-map_metadata', '0', '-movflags', '+faststart', '-f', 'mp4', job.output,
   ])
 }

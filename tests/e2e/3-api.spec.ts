@@ -95,14 +95,14 @@ test('a drive is known again by its marker, at whatever place it appears', async
   mkdirSync(slot)
   const volume = (path: string, name: string) => post(request, '/volumes', { name, kind: 'archive', site: 'house', path })
   const placeOf = async (name: string) => ((await (await request.get('/api/storage')).json()) as StorageView).volumes.find((one) => one.name === name)
-  const added = await volume(slot, 'Sandbank')
+  const added = await volume(slot, 'Gravel bar')
   renameSync(slot, other)
-  expect((await placeOf('Sandbank'))?.connected).toBe(false)
+  expect((await placeOf('Gravel bar'))?.connected).toBe(false)
   // Another drive at the old place is another volume; the old one is found again elsewhere, under its old name.
   mkdirSync(slot)
   expect((await volume(slot, 'Shingle')).status).toBe(201)
   expect(await volume(other, 'Whatever')).toMatchObject({ status: 200, body: { id: added.body?.id } })
-  expect(await placeOf('Sandbank')).toMatchObject({ connected: true, path: other })
+  expect(await placeOf('Gravel bar')).toMatchObject({ connected: true, path: other })
   expect(await placeOf('Shingle')).toMatchObject({ connected: true, path: slot })
   // A cloned drive carries the same marker and must not pass for the first.
   cpSync(other, join(root, 'clone'), { recursive: true })
