@@ -66,7 +66,7 @@ export async function copyCard(card: Medium, slipway: Medium, tide: Medium): Pro
 /** Differences between two trees as Debian's diffutils sees them; `''` when equal. Links are not followed. */
 export function treeDifference(a: string, b: string): string {
   try {
-    return execFileSync('diff', ['-r', '--no-dereference', a, b], { encoding: 'latin1' })
+    return execFileSync('diff', ['-r', '--no-dereference', a, b], { encoding: 'latin1', stdio: ['ignore', 'pipe', 'ignore'] })
   } catch (error) {
     return String((error as { stdout?: unknown }).stdout)
   }
