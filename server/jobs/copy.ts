@@ -41,6 +41,7 @@ export async function copy(work: Work, input: CopyInput): Promise<WorkEnd> {
     const target = await prepareTarget(work, input, id, folder, files, troubles)
     if (target) targets.push(target)
   }
+  await tellChanged(db, 'copies')
   const bytesOf = (to: Target) => files.reduce((sum, file) => sum + (to.wanted.has(file.id) ? file.sizeBytes : 0), 0)
   const tally = new Tally(work.progress, targets.map((to) => ({ id: to.id, name: to.name, wantedBytes: bytesOf(to) })))
   const names = new Map(files.map((file) => [file.id, file.pathText]))

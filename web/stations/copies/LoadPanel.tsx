@@ -88,7 +88,7 @@ function VolumeTable({ load, volumes, busy, onPlay }: VolumeTableProps) {
                   <td><label className="flex items-center gap-2.5 font-semibold"><input type="checkbox" checked={chosen.has(volume.id)} disabled={busy || !volume.connected} onChange={() => toggle(volume.id)} />{volume.name}</label></td>
                   <td>{copy?.mirrorLost ? <span className="text-stop">gone from the volume</span> : copy ? <Mark mark={copy.mark} /> : <span className="text-quiet">{volume.connected ? '' : 'not connected'}</span>}</td>
                   <td className="text-quiet max-sm:hidden">{volume.site}{!volume.connected && copy && ', not connected'}</td>
-                  <td className="figure text-right">{copy && `${copy.mirrorLost ? 0 : copy.filesVerified} of ${copy.filesWanted}`}</td>
+                  <td className="figure text-right whitespace-nowrap">{copy && `${copy.mirrorLost ? 0 : copy.filesVerified} of ${copy.filesWanted}`}</td>
                   <td className="figure text-right max-sm:hidden">{copy && formatBytes(copy.mirrorLost ? 0 : copy.sizeBytes)}</td>
                   <td className="figure text-quiet max-sm:hidden">{copy?.lastVerifiedAt && format(new Date(copy.lastVerifiedAt), 'yyyy-MM-dd HH:mm')}</td>
                   <td className="text-right !pr-0">{copy && copy.mark >= 2 && volume.connected && <Button look={verified >= 2 && copy.mark === 2 && !load.copies.some((one) => one.mark === 3) ? 'primary' : 'plain'} onClick={() => onPlay(copy)}><Play className="size-4" aria-hidden /><span className="max-sm:sr-only">Play from it</span></Button>}</td>

@@ -58,7 +58,7 @@ function Framing({ view, first, productionId }: { view: ExportsView; first: Mast
     : `${destination.name} from ${master.name}: every pixel is real.`
   return (
     <>
-      <Answer why={result.invented ? 'Take a larger window, a smaller destination, or a master with more pixels.' : 'Drag the window, or move it with the arrow keys. It always has the destination’s aspect and lies on even pixels.'}>{sentence}</Answer>
+      <Answer why={result.invented ? 'Take a larger window, a smaller destination, or a master with more pixels.' : 'Drag the window or use the arrow keys; it keeps the destination’s aspect, on even pixels.'}>{sentence}</Answer>
       <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[1fr_20rem]">
         <div className="min-w-0">
           <CropStage

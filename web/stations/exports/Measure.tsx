@@ -17,9 +17,8 @@ export function Measure({ master, destination, result }: { master: MasterView; d
     ['Window', `${window.widthPx}×${window.heightPx} at ${window.x}, ${window.y}`],
     ['Scale', `${(result.scale * 100).toFixed(1)} %${result.invented ? ', invented' : ''}`, result.invented],
     ['Closest without loss', losslessZoom(master, destination) >= 1 ? `${(losslessZoom(master, destination) * 100).toFixed(0)} %` : 'none: the master is too small', losslessZoom(master, destination) < 1],
-    ['Video', `${frameRateLabel(rate)} frames/s, ${formatBitRate(bitsPerSecond)}, level ${level === undefined ? 'none' : levelText(level)}`],
-    ['Length', formatLength(master.seconds), tooLong],
-    ['Size', `about ${formatBytes(predictedBytes(bitsPerSecond, master.withSound ? destination.audioBitsPerSecond : 0, master.seconds))}`],
+    ['Video', `${frameRateLabel(rate)}/s, ${formatBitRate(bitsPerSecond)}, level ${level === undefined ? 'none' : levelText(level)}`],
+    ['Length and size', `${formatLength(master.seconds)}, about ${formatBytes(predictedBytes(bitsPerSecond, master.withSound ? destination.audioBitsPerSecond : 0, master.seconds))}`, tooLong],
   ]
   return (
     <dl aria-label="Figures of this framing">
