@@ -142,6 +142,7 @@ export class BenchMedium implements Medium {
   async room(): Promise<{ capacityBytes: number; freeBytes: number }> {
     this.#plugged()
     const { capacityBytes } = this.device
+    if (this.#fault?.kind === 'full' && this.#passed > this.#fault.afterBytes) return { capacityBytes, freeBytes: 0 }
     return { capacityBytes, freeBytes: Math.max(0, capacityBytes - (await this.#used())) }
   }
 }

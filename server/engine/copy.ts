@@ -48,7 +48,7 @@ const BATCH_BYTES = 96 * 1024 * 1024
 /**
  * Copies files to all destinations at once, reading the source once. Each file waits under a name of ours, is read
  * back from the medium, and gets its real name only when the read-back equals the source. A destination that fails is
- * left aside and the others go on. Can be cut at any point and called again.
+ * left aside and the others go on. Can be cut at any point and called again. Throws SourceGone when the card goes away.
  */
 export async function copyTree(order: CopyOrder): Promise<void> {
   const run = new CopyRun(order)

@@ -1,8 +1,13 @@
 import type { CopyDestination, CopyOrder, CopyRecord, SourceFile } from './copy'
-import { errorCode, joinPath, parentOf } from './medium'
+import { errorCode, joinPath, parentOf, type Medium } from './medium'
 import { Stopped } from './stopped'
 
 const GONE = new Set(['ENODEV', 'ENXIO', 'ENOTCONN', 'ESTALE', 'EHOSTDOWN'])
+
+/** The card itself went away: nothing more can be copied, and no single file is to blame. */
+export class SourceGone extends Error {}
+
+const isGone = (medium: Medium): Promise<boolean> => medium.list(Buffer.alloc(0)).then(() => false, () => true)
 
 /** The state of one copy while it runs: which destinations still answer, and what they still lack. */
 export class CopyRun {
@@ -58,19 +63,17 @@ export class CopyRun {
     const message = error instanceof Error ? error.message : String(error)
     const wanted = this.order.files.filter((file) => file.wantedBy.has(to.id)).reduce((sum, file) => sum + file.sizeBytes, 0)
     const open = wanted - (this.#placed.get(to.id) ?? 0)
-    const reason = code === 'ENOSPC' || code === 'EDQUOT' ? 'full' : GONE.has(code) || (await this.#isGone(to)) ? 'gone' : 'refused'
+    const reason = code === 'ENOSPC' || code === 'EDQUOT' ? 'full' : GONE.has(code) || (await isGone(to.medium)) ? 'gone' : 'refused'
     // Parts of files that did not arrive are ours to remove, and count as room again.
     if (reason === 'full') await to.medium.remove(to.parts).catch(() => undefined)
     const room = reason === 'full' ? await to.medium.room().catch(() => undefined) : undefined
     return { kind: 'destination-failed', destinationId: to.id, reason, message, missingBytes: Math.max(0, open - (room?.freeBytes ?? 0)) }
   }
 
-  async #isGone(to: CopyDestination): Promise<boolean> {
-    return to.medium.list(Buffer.alloc(0)).then(() => false, () => true)
-  }
-
+  /** Reports a file that cannot be read; throws SourceGone when that is because the card is no longer there. */
   async sourceFailed(file: SourceFile, error: unknown): Promise<void> {
     const message = error instanceof Error ? error.message : String(error)
+    if (await isGone(this.order.source)) throw new SourceGone(message)
     await this.order.report([{ kind: 'source-failed', fileId: file.id, message }])
     await Promise.all(this.alive(file).map((to) => to.medium.remove(this.partPath(to, file)).catch(() => undefined)))
   }

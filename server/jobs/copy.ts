@@ -7,6 +7,7 @@ import { addEvent } from '../db/queries/events'
 import { production } from '../db/queries/productions'
 import { volume as volumeRow } from '../db/queries/storage'
 import { tellChanged } from '../db/queries/tasks'
+import { SourceGone } from '../engine/copyRun'
 import { copyTree, type CopyDestination, type CopyRecord, type SourceFile } from '../engine/copy'
 import { joinPath, lostFiles, type Medium } from '../engine/medium'
 import { volumeMedium } from '../places'
@@ -63,6 +64,7 @@ export async function copy(work: Work, input: CopyInput): Promise<WorkEnd> {
     },
   }).catch(async (error: unknown) => {
     await Promise.all(targets.map((to) => to.medium.remove(to.parts).catch(() => undefined)))
+    if (error instanceof SourceGone) throw new CannotWork(`The card of “${load.label}” went away in mid-copy. What was proved stays; put the card in and copy again.`)
     throw error
   })
   for (const to of targets) if (!tally.failed(to.id)) await writeList(work, to, load.id)
@@ -158,6 +160,6 @@ async function closingSentence({ db }: Work, load: { id: string; fileCount: numb
     return count?.proved === load.fileCount && count.fromMedium < load.fileCount
   })
   if (cached.length > 0) return `Copied, but ${cached.map((to) => to.name).join(' and ')} could not be read past the system’s cache: that counts as copied, not as verified.`
-  if (whole.length === 0) return 'No volume holds a whole proved copy. Keep the card as it is.'
+  if (whole.length === 0) return `${targets.length === 0 ? 'Nothing was copied' : `${targets.map((to) => to.name).join(' and ')} ${targets.length === 1 ? 'holds' : 'hold'} no whole proved copy yet`}. Keep the card as it is.`
   return `All ${counted(load.fileCount, 'file')} proved on ${whole.map((to) => to.name).join(' and ')}${whole.length < targets.length ? '; the others are not complete' : ''}.`
 }

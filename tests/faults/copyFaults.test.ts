@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process'
 import { existsSync, lstatSync, readdirSync, statSync, symlinkSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
+import { SourceGone } from '../../server/engine/copyRun'
 import { FolderMedium } from '../../server/engine/folder'
 import { copyCard, emptyBench, filledBench, simulated, treeDifference } from './fixtures'
 
@@ -74,6 +75,25 @@ describe('a copy to two drives', () => {
     expect(failed[0]?.message).toMatch(/byte \d+/)
     expect(kinds(records, 'proved')).toHaveLength((files.size - 1) * 2)
     expect(readdirSync(join(bench.slipway, 'Mirror/DCIM/100CURLW'))).not.toContain('CURL0041.MP4')
+  })
+
+  it('says once that the card went away, and goes on where it was when the card is back', async () => {
+    const bench = filledBench()
+    const pulled = simulated(bench.card, { fault: { kind: 'unplug', afterBytes: 24_000_000 } })
+    await expect(copyCard(pulled, simulated(bench.slipway), simulated(bench.tide))).rejects.toBeInstanceOf(SourceGone)
+    const before = execFileSync('find', [join(bench.tide, 'Mirror'), '-type', 'f', '-name', '*.MP4'], { encoding: 'utf8' })
+    expect(before.trim().split('\n')).toHaveLength(1)
+    const { records } = await copyCard(simulated(bench.card), simulated(bench.slipway), simulated(bench.tide))
+    expect(records.filter((record) => record.kind === 'proved' && record.already)).toHaveLength(2)
+    for (const drive of [bench.slipway, bench.tide]) expect(treeDifference(bench.card, join(drive, 'Mirror'))).toBe('')
+  })
+
+  it('says how much is missing when a drive calls itself full in mid-work', async () => {
+    const bench = filledBench()
+    const { records } = await copyCard(new FolderMedium(bench.card), simulated(bench.slipway), simulated(bench.tide, { fault: { kind: 'full', afterBytes: 22_000_000 } }))
+    const [failed] = records.filter((record) => record.kind === 'destination-failed')
+    expect(failed).toMatchObject({ destinationId: 'tide', reason: 'full' })
+    expect(failed?.kind === 'destination-failed' && failed.missingBytes).toBeGreaterThan(9_000_000)
   })
 
   it('never overwrites a different file, and counts an equal one as proved', async () => {
