@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import { Ask } from '../../parts/Ask'
 import { useSettings } from '../../parts/queries'
 import { Trouble } from '../../parts/Trouble'
@@ -7,12 +8,16 @@ import type { Settings } from '../../../contract/copies'
 /** When cards may be formatted: the person's policy, and where they are now. */
 export function Policy() {
   const send = useSend()
+  // What was just chosen shows at once; the server's answer follows.
+  const [chosen, setChosen] = useState<Partial<Settings>>({})
   return (
     <Ask query={useSettings()}>
       {(known) => {
-        // What was just chosen shows at once; the server's answer follows.
-        const settings = send.isPending ? { ...known, ...(send.variables.body as Partial<Settings>) } : known
-        const keep = (change: Partial<Settings>) => send.mutate({ method: 'PUT', path: '/settings', body: { ...settings, ...change } })
+        const settings = { ...known, ...chosen }
+        const keep = (change: Partial<Settings>) => {
+          setChosen({ ...chosen, ...change })
+          send.mutate({ method: 'PUT', path: '/settings', body: { ...settings, ...change } }, { onSettled: () => setChosen({}) })
+        }
         return (
           <fieldset className="mt-10 max-w-2xl border-t border-rule pt-4">
             <legend className="pr-3 font-bold">Your rule for formatting</legend>
