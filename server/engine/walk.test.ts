@@ -1,0 +1,49 @@
+import { mkdirSync, mkdtempSync, utimesSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { FolderMedium } from './folder'
+import { deviceError, type MediumEntry } from './medium'
+import { listingPrint, walk } from './walk'
+
+/** A card with a folder that may not be opened, as on file systems that keep one for the system (root opens everything). */
+class PartlyLocked extends FolderMedium {
+  override list(folder: Buffer): Promise<MediumEntry[]> {
+    return folder.toString() === 'lost+found' ? Promise.reject(deviceError('EACCES', 'permission denied')) : super.list(folder)
+  }
+}
+
+function card() {
+  const root = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-walk-'))
+  mkdirSync(join(root, 'DCIM/100CURLW'), { recursive: true })
+  mkdirSync(join(root, 'lost+found'))
+  const clip = join(root, 'DCIM/100CURLW/CURL0041.MP4')
+  writeFileSync(clip, 'footage')
+  return { root, clip }
+}
+
+describe('the listing of a card', () => {
+  it('names a locked folder as something special and goes on; a locked card is an error', async () => {
+    const entries = await walk(new PartlyLocked(card().root))
+    expect(entries.map((entry) => [entry.path.toString(), entry.kind])).toEqual([
+      ['DCIM', 'folder'], ['DCIM/100CURLW', 'folder'], ['DCIM/100CURLW/CURL0041.MP4', 'file'], ['lost+found', 'special'],
+    ])
+    await expect(walk(new FolderMedium('/nowhere/at/all'))).rejects.toMatchObject({ code: 'ENOENT' })
+  })
+
+  it('has another print when a file is new, larger, renamed or written anew, and the same when nothing changed', async () => {
+    const { root, clip } = card()
+    const print = async () => listingPrint(await walk(new FolderMedium(root)))
+    const prints = [await print()]
+    expect(await print()).toBe(prints[0])
+    utimesSync(clip, 1_700_000_000, 1_700_000_000)
+    prints.push(await print())
+    writeFileSync(clip, 'more footage')
+    utimesSync(clip, 1_700_000_000, 1_700_000_000)
+    prints.push(await print())
+    writeFileSync(join(root, 'DCIM/100CURLW/CURL0042.MP4'), '')
+    prints.push(await print())
+    expect(new Set(prints).size).toBe(4)
+    expect(prints.every((one) => /^[0-9a-f]{16}$/.test(one))).toBe(true)
+  })
+})
