@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { counterGaps, parseDcfName } from './dcf'
 import { cardFindings, cardSentence, findingKey, openQuestions, openStops, withAnswers, type ScannedClip } from './findings'
-import { recogniseLoad } from './load'
+import { cardChanges, recogniseLoad } from './load'
 
 const clip = (path: string, more: Partial<ScannedClip> = {}): ScannedClip => ({
   path, sizeBytes: 1000, seconds: 10, recordedAt: '2026-11-14T09:00:00Z', pictureMade: true, trouble: undefined, hasPicture: true, ...more,
@@ -46,11 +46,12 @@ describe('what is said of a card', () => {
     expect(findings.map((finding) => finding.kind)).toEqual(['clock', 'link'])
   })
 
-  it('asks for what is gone without a copy, and only notes what is gone and copied', () => {
+  it('stops at what is gone without a copy, and only notes what is gone and copied', () => {
     const gone = (path: string, fate: 'copied' | 'lost') => ({ path, kind: 'file', sizeBytes: 1, gone: fate }) as const
     const findings = cardFindings([gone('CURL0007.MP4', 'lost'), gone('CURL0008.MP4', 'copied'), gone('a\\xff', 'copied')], [clip('CURL0009.MP4')], undefined)
-    expect(findings.map((finding) => [finding.kind, finding.weight, finding.paths])).toEqual([['lost', 'ask', ['CURL0007.MP4']], ['gone', 'note', ['CURL0008.MP4', 'a\\xff']]])
+    expect(findings.map((finding) => [finding.kind, finding.weight, finding.paths])).toEqual([['lost', 'stop', ['CURL0007.MP4']], ['gone', 'note', ['CURL0008.MP4', 'a\\xff']]])
     expect(findings[0]?.sentence).toContain('no volume holds a copy')
+    expect(openStops(findings)).toBe(1)
   })
 
   it('asks no more once a question is answered, and asks again when the card shows another gap', () => {
@@ -83,5 +84,27 @@ describe('which load a card holds', () => {
     const version = { path: 'MISC/VERSION.TXT', sizeBytes: 22, modifiedMs: 0 }
     expect(recogniseLoad([version, { path: 'CURL0010.MP4', sizeBytes: 1, modifiedMs: 10 }], [{ id: 'monday', files: [...monday, version] }])).toBeUndefined()
     expect(recogniseLoad([version, ...monday.slice(0, 4)], [{ id: 'monday', files: [...monday, version] }])).toBe('monday')
+  })
+})
+
+describe('a card that was looked at before', () => {
+  const file = (path: string, sizeBytes: number, modifiedMs: number) => ({ path, sizeBytes, modifiedMs })
+  const before = [file('A', 1, 1000.2), file('B', 2, 2000), file('C', 3, 3000)]
+
+  it('stays, loses, changes and gains files', () => {
+    expect(cardChanges(before, before.map((one) => ({ ...one, modifiedMs: Math.trunc(one.modifiedMs) })))).toEqual({ stayed: 3, gone: 0, changed: 0, added: 0 })
+    expect(cardChanges(before, [file('A', 1, 1000), file('B', 2, 2500), file('D', 4, 4000)])).toEqual({ stayed: 1, gone: 1, changed: 1, added: 1 })
+  })
+
+  it('is counted so that no file is left out, whatever it lists', () => {
+    const listing = fc.uniqueArray(fc.record({ path: fc.constantFrom('A', 'B', 'C', 'D', 'E'), sizeBytes: fc.integer({ min: 0, max: 2 }), modifiedMs: fc.integer({ min: 0, max: 2 }) }), { selector: (one) => one.path })
+    fc.assert(
+      fc.property(listing, listing, (earlier, now) => {
+        const { stayed, gone, changed, added } = cardChanges(earlier, now)
+        expect(stayed + gone + changed).toBe(earlier.length)
+        expect(stayed + changed + added).toBe(now.length)
+        expect(cardChanges(now, earlier)).toEqual({ stayed, gone: added, changed, added: gone })
+      }),
+    )
   })
 })

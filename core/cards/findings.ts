@@ -46,8 +46,8 @@ export const USUAL_ANSWERS: Partial<Record<Finding['kind'], readonly string[]>> 
   clock: ['The clock was wrong', 'Filmed on another day'],
   link: ['Not needed'],
   special: ['Not needed'],
-  lost: ['Deleted in the camera', 'I do not know why'],
-  'no-clips': ['Just formatted', 'Wrong card'],
+  lost: ['I deleted it', 'Rescued'],
+  'no-clips': ['Raw frames or other files', 'Just formatted', 'Wrong card'],
 }
 
 /** Tells findings of one load apart, so that an answer is found again at the next look. */
@@ -99,12 +99,12 @@ export function cardFindings(listed: readonly CardEntry[], clips: readonly Scann
   const links = entries.filter((entry) => entry.kind === 'link').map((entry) => entry.path)
   say('link', 'ask', links, `${counted(links.length, 'symbolic link')} on the card: reported, not followed and not copied.`)
   const special = entries.filter((entry) => entry.kind === 'special').map((entry) => entry.path)
-  say('special', 'ask', special, `${counted(special.length, 'entry', 'entries')} that ${special.length === 1 ? 'is' : 'are'} neither file nor folder, or may not be opened: not copied.`)
+  say('special', 'stop', special, `${counted(special.length, 'entry', 'entries')} that ${special.length === 1 ? 'is' : 'are'} neither file nor folder, or may not be opened: not copied.`)
   const odd = entries.filter((entry) => entry.path.includes('\\')).map((entry) => entry.path)
   say('odd-name', 'note', odd, `${counted(odd.length, 'name')} with bytes that cannot be printed, shown escaped. The bytes are kept as they are.`)
   const gone = (fate: CardEntry['gone']) => listed.filter((entry) => entry.kind === 'file' && entry.gone === fate).map((entry) => entry.path)
   const [lost, kept] = [gone('lost'), gone('copied')]
-  say('lost', 'ask', lost, `${counted(lost.length, 'file')} seen at an earlier look ${lost.length === 1 ? 'is' : 'are'} no longer on the card, and no volume holds a copy. Did you delete ${lost.length === 1 ? 'it' : 'them'}? If not, leave the card as it is: what was deleted can often be rescued until something is recorded over it.`)
+  say('lost', 'stop', lost, `${counted(lost.length, 'file')} seen at an earlier look ${lost.length === 1 ? 'is' : 'are'} no longer on the card, and no volume holds a copy. Did you delete ${lost.length === 1 ? 'it' : 'them'}? If not, leave the card as it is: what was deleted can often be rescued until something is recorded over it.`)
   say('gone', 'note', kept, `${counted(kept.length, 'file')} copied earlier ${kept.length === 1 ? 'is' : 'are'} no longer on the card. The copies are kept.`)
   if (clips.length === 0) found.push({ kind: 'no-clips', weight: 'ask', paths: [], sentence: 'There is no clip on this card. Is it the right one, or was it just formatted?' })
 

@@ -1,3 +1,4 @@
+import { contentOf } from '../../core/cards/load'
 import { errorCode, joinPath, type Medium, type MediumEntry } from './medium'
 import { RunningHash } from './hash'
 
@@ -28,9 +29,8 @@ async function withContent(medium: Medium, entry: WalkedEntry): Promise<WalkedEn
 /** What a card lists, in 16 digits: another name, size or time of a file gives another print. Nothing is read but the listing. */
 export function listingPrint(entries: readonly WalkedEntry[]): string {
   const hash = new RunningHash()
-  for (const { path, kind, sizeBytes, modifiedMs } of entries) {
-    const figures = kind === 'file' ? ` ${sizeBytes} ${Math.trunc(modifiedMs)}` : ''
-    hash.update(Buffer.concat([path, Buffer.from(`\0${kind}${figures}\n`)]))
+  for (const entry of entries) {
+    hash.update(Buffer.concat([entry.path, Buffer.from(`\0${entry.kind}${entry.kind === 'file' ? ` ${contentOf(entry)}` : ''}\n`)]))
   }
   return hash.digest()
 }

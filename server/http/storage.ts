@@ -35,16 +35,15 @@ export function storageRoutes({ db }: Context): Router {
     const id = await markerIn(path)
     const connected = await connectedVolumes(db)
     const again = known.find((row) => row.id === id)
-    if (again && connected.has(again.id)) throw invalid(`The volume at ${path} is registered already, as ${again.name} at ${again.rootPath}. If this is a copy of that drive, remove ${MARKER} from it first.`, 'path')
+    if (again && (again.simulated || connected.has(again.id))) throw invalid(`The volume at ${path} is registered already, as ${again.name} at ${again.rootPath}. If this is a copy of that drive, remove ${MARKER} from it first.`, 'path')
     if (!again && known.some((row) => row.name === name)) throw invalid(`There is a volume called ${name} already.`, 'name')
     // A mount point may show another drive today: a volume that is not there now does not hold its old place.
-    const absent = known.filter((row) => !connected.has(row.id))
     const rootPath = await registrableFolder(path, [...known.filter((row) => connected.has(row.id)), ...(await readers(db))].map((row) => row.rootPath))
     const place = { rootPath, host: hostName() }
     const { capacityBytes } = await new FolderMedium(rootPath).room()
     const newId = again ? again.id : await markVolume(rootPath)
     await db.transaction().execute(async (tx) => {
-      for (const row of absent) if (row.rootPath === rootPath) await moveVolume(tx, row.id, { rootPath: null, host: row.host })
+      for (const row of known) if (row.rootPath === rootPath && row.id !== newId) await moveVolume(tx, row.id, { rootPath: null, host: row.host })
       await (again ? moveVolume(tx, newId, place) : addVolume(tx, { id: newId, name, kind, site, ...place, simulated: false, capacityBytes }))
     })
     await tellChanged(db, 'storage', 'copies', 'productions')

@@ -98,6 +98,10 @@ test('station 4 makes proxies that equal their originals frame by frame', async 
   await page.getByRole('button', { name: /Make 3 proxies/ }).click()
   await expect(page.locator('[data-proxy][data-pass="true"]')).toHaveCount(3, { timeout: 120_000 })
   await expect(page.getByRole('heading', { level: 1 })).toContainText('All 3 proxies equal their originals')
+  // What ended before one's eyes is not told again elsewhere.
+  await station(page, 'Exports').click()
+  await expect(page.getByTestId('crop-window')).toBeVisible()
+  await expect(page.getByRole('region', { name: 'Work' })).toHaveCount(0)
   const probe = (path: string) => debian('ffprobe', ['-v', 'error', '-select_streams', 'v', '-count_frames', '-show_entries', 'stream=width,height,r_frame_rate,nb_read_frames,duration', '-of', 'csv=p=0', path]).trim()
   for (const clip of ['CURL0041', 'CURL0042', 'CURL0044']) {
     // Source: ffprobe of Debian's ffmpeg, counting decoded frames of both files.
@@ -129,6 +133,11 @@ test('station 6 cuts a tall file from a dragged window, and the real file passes
   await expect(page.getByRole('heading', { level: 1 })).toContainText('every pixel is real')
   const crop = page.getByTestId('crop-window')
   const figures = page.getByLabel('Figures of this framing')
+  await expect(figures).toContainText('1216×2160 at 1312, 0')
+  await page.getByLabel('Closer').fill('1.5')
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('invents pixels')
+  await expect(figures).toContainText('810×1440')
+  await page.getByLabel('Closer').fill('1')
   await expect(figures).toContainText('1216×2160 at 1312, 0')
   const box = await crop.boundingBox()
   if (!box) throw new Error('no crop window')

@@ -78,7 +78,7 @@ test('a clip filmed since the look is noticed by itself, and nothing is cleared 
   await expect(heading(page)).toContainText('nothing wrong found')
   film('CURL0003.MP4')
   await expect(heading(page)).toContainText('has not been looked at', { timeout: 30_000 })
-  expect(await copyAgain(request)).toContain('The card has changed since it was looked at: 0 files gone or changed, 1 file new or changed')
+  expect(await copyAgain(request)).toContain('The card has changed since it was looked at: 1 file new. Look at it again')
   await page.getByRole('button', { name: 'Look at the card' }).click()
   await expect(heading(page)).toContainText('“Curlew B”: 3 clips')
   await page.keyboard.press('3')
@@ -115,6 +115,11 @@ test('no proof is taken over by a clip that was written anew, and the copy of th
   expect((await copiesOf(request)).clear.clear).toBe(true)
 })
 
+test('where clips can be played, one must be named', async ({ request }) => {
+  const { loadId, copies } = await copiesOf(request)
+  expect(await post(request, `/loads/${loadId}/spot-plays`, { volumeId: copies[0]?.volumeId, clipId: null, seconds: 1 })).toMatchObject({ status: 422, body: { field: 'clipId' } })
+})
+
 test('a copy that was moved away or damaged clears nothing', async ({ page, request }) => {
   const { loadId } = await copiesOf(request)
   await page.goto(`/p/${production}/copies`)
@@ -141,4 +146,24 @@ test('a reader that holds another card, or none, does not pass for the one that 
   mkdirSync(card, { recursive: true })
   film('CURL0004.MP4')
   await expect(heading(page)).toContainText('“left slot” is in the reader and has not been looked at', { timeout: 30_000 })
+})
+
+test('a card of raw frames, which nothing here can play, is cleared by the person’s own eyes', async ({ page, request }) => {
+  for (const folder of [slot, mirror(mudflat), mirror(saltern)]) rmSync(folder, { recursive: true })
+  mkdirSync(join(slot, 'HERON'), { recursive: true })
+  for (let at = 0; at < 3; at += 1) writeFileSync(join(slot, `HERON/HERON_${at}.DNG`), `frame ${at}`)
+  production = String((await post(request, '/productions', { title: 'Pole shots' })).body?.id)
+  await page.goto(`/p/${production}/cards`)
+  await page.getByRole('button', { name: 'Look at the card' }).click()
+  await page.getByRole('button', { name: 'Raw frames or other files' }).click()
+  expect(await copyAgain(request)).toContain('All 3 files proved')
+  const { loadId, copies } = await copiesOf(request)
+  const played = (clipId: string | null) => post(request, `/loads/${loadId}/spot-plays`, { volumeId: copies[0]?.volumeId, clipId, seconds: 1 })
+  expect((await played('00000000-0000-4000-8000-000000000000')).status).toBe(404)
+  await page.keyboard.press('3')
+  await page.locator('[data-volume="Mudflat drive"]').getByRole('button', { name: 'Play from it' }).click()
+  await expect(page.getByRole('dialog')).toContainText('Pole shots/Cards/left slot')
+  await page.getByRole('button', { name: 'I opened a file, and it is whole' }).click()
+  await expect(page.locator('[data-volume="Mudflat drive"]')).toHaveAttribute('data-mark', '3')
+  await expect(heading(page)).toContainText('Yes: this card may be formatted')
 })

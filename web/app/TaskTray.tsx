@@ -17,20 +17,22 @@ const isTrouble = (task: TaskView) => task.state === 'failed' || task.troubles.l
 export function TaskTray() {
   const { data: tasks = [] } = useTasks()
   const { pathname } = useLocation()
-  const [dismissed, setDismissed] = useState<string>()
+  const [dismissed, setDismissed] = useState<ReadonlySet<string>>(new Set())
   const [since] = useState(() => Date.now())
   // A station shows its own work itself.
   const elsewhere = (task: TaskView) => !(pathname.endsWith(`/${STATION_OF[task.kind]}`) && task.productionId !== null && pathname.includes(task.productionId))
   const open = tasks.filter((task) => isOpen(task) && elsewhere(task))
-  const last = tasks.find((task) => task.endedAt && Date.parse(task.endedAt) > since)
-  const seen = last !== undefined && !elsewhere(last)
-  const ended = last?.id === dismissed || seen ? undefined : last
-  const passing = ended && !isTrouble(ended) ? ended.id : undefined
+  const dismiss = (...ids: readonly string[]) => setDismissed((before) => new Set([...before, ...ids]))
+  const news = tasks.filter((task) => task.endedAt && Date.parse(task.endedAt) > since && !dismissed.has(task.id))
   // What ended while its own station was open has been seen.
-  if (seen && dismissed !== last.id) setDismissed(last.id)
+  const seen = news.filter((task) => !elsewhere(task)).map((task) => task.id)
+  if (seen.length > 0) dismiss(...seen)
+  const unseen = news.filter(elsewhere)
+  const ended = unseen.find(isTrouble) ?? unseen[0]
+  const passing = ended && !isTrouble(ended) ? ended.id : undefined
   useEffect(() => {
     if (passing === undefined) return undefined
-    const timer = setTimeout(() => setDismissed(passing), GOOD_NEWS_MS)
+    const timer = setTimeout(() => setDismissed((before) => new Set([...before, passing])), GOOD_NEWS_MS)
     return () => clearTimeout(timer)
   }, [passing])
   if (open.length === 0 && !ended) return null
@@ -42,7 +44,7 @@ export function TaskTray() {
         {open.length === 0 && ended && (
           <div role="status" className="flex items-start justify-between gap-4">
             <TaskLine task={ended} />
-            <Button look="quiet" className="!px-1.5" aria-label="Dismiss" onClick={() => setDismissed(ended.id)}><X className="size-4" aria-hidden /></Button>
+            <Button look="quiet" className="!px-1.5" aria-label="Dismiss" onClick={() => dismiss(ended.id)}><X className="size-4" aria-hidden /></Button>
           </div>
         )}
       </div>

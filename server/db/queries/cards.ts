@@ -1,4 +1,5 @@
 import type { ExpressionBuilder } from 'kysely'
+import { contentOf } from '../../../core/cards/load'
 import type { Probe } from '../../../core/media/probe'
 import type { Db } from '../connection'
 import type { Database } from '../schema'
@@ -96,7 +97,7 @@ const inChunks = async <T>(items: readonly T[], write: (chunk: T[]) => Promise<u
 
 /** A file with another size or time is other content; folders and links are what their name and kind say. */
 const sameContent = (a: Omit<NewEntry, 'pathText'>, b: Omit<NewEntry, 'pathText'>) =>
-  a.kind === b.kind && (a.kind !== 'file' || (a.sizeBytes === b.sizeBytes && Math.trunc(a.modifiedMs) === Math.trunc(b.modifiedMs)))
+  a.kind === b.kind && (a.kind !== 'file' || contentOf(a) === contentOf(b))
 
 /**
  * Writes what a card lists now. Entries known already keep their id, and with it their proofs; what is no longer there
