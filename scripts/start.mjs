@@ -76,7 +76,7 @@ async function keepAlive(name, env) {
 
 let url
 function writeRun() {
-  writeFileSync(runFile, JSON.stringify({ pid: process.pid, url, processes: Object.fromEntries([...children].map(([name, child]) => [name, child.pid])) }))
+  writeFileSync(runFile, JSON.stringify({ pid: process.pid, url, processes: { database: postgres.pid, ...Object.fromEntries([...children].map(([name, child]) => [name, child.pid])) } }))
 }
 
 const begun = Date.now()

@@ -1,5 +1,6 @@
 /** The project's own cluster on loopback. */
 export interface Cluster {
+  readonly pid: number | undefined
   /** Makes the database when there is none, and returns its address. */
   database(name: string): string
   drop(name: string): unknown

@@ -33,18 +33,13 @@ async function until(condition: () => boolean, what: string): Promise<void> {
   throw new Error(`It did not come to this: ${what}`)
 }
 
-const running = () => JSON.parse(readFileSync(join(state, 'run.json'), 'utf8')) as { processes: { http: number; worker: number } }
-
-/** The process that serves the cluster of this test, when one runs. */
-function databasePid(): number | undefined {
-  const file = join(state, 'pg/data/postmaster.pid')
-  return existsSync(file) ? Number(readFileSync(file, 'utf8').split('\n')[0]) : undefined
-}
+const running = () => JSON.parse(readFileSync(join(state, 'run.json'), 'utf8')) as { processes: { database: number; http: number; worker: number } }
+let databasePid: number | undefined
 
 afterAll(async () => {
   for (const child of started) child.kill('SIGINT')
-  const pid = databasePid()
-  await until(() => pid === undefined || !isAlive(pid), 'the database stops').catch(() => process.kill(pid ?? 0, 'SIGQUIT'))
+  const pid = databasePid
+  if (pid !== undefined) await until(() => !isAlive(pid), 'the database stops').catch(() => process.kill(pid, 'SIGQUIT'))
   rmSync(state, { recursive: true, force: true })
 })
 
@@ -68,20 +63,20 @@ describe('the start command', () => {
     expect(await second.ended).toBe(0)
     expect(second.said()).toContain(`running already at http://127.0.0.1:${port}`)
 
-    const { http, worker } = running().processes
-    const database = databasePid()
-    expect([http, worker, database ?? 0].every(isAlive)).toBe(true)
+    const { http, worker, database } = running().processes
+    databasePid = database
+    expect([http, worker, database].every(isAlive)).toBe(true)
     first.child.kill('SIGINT')
     expect(await first.ended).toBe(0)
-    for (const pid of [http, worker, database ?? 0]) expect(isAlive(pid)).toBe(false)
+    for (const pid of [http, worker, database]) expect(isAlive(pid)).toBe(false)
     expect(existsSync(join(state, 'run.json'))).toBe(false)
   })
 
   it('cleans up after a run that was killed', async () => {
     const killed = start(['--empty'], await freePort())
     await until(() => killed.said().includes('Yendra is ready at'), `ready: ${killed.said()}`)
-    const { http, worker } = running().processes
-    const orphan = databasePid() ?? 0
+    const { http, worker, database: orphan } = running().processes
+    databasePid = orphan
     killed.child.kill('SIGKILL')
     await until(() => !isAlive(http) && !isAlive(worker), 'both programs notice that nobody watches over them')
     expect(isAlive(orphan)).toBe(true)
@@ -89,7 +84,8 @@ describe('the start command', () => {
     const port = await freePort()
     const next = start(['--empty'], port)
     await until(() => next.said().includes('Yendra is ready at'), `ready: ${next.said()}`)
-    expect(databasePid()).not.toBe(orphan)
+    databasePid = running().processes.database
+    expect(databasePid).not.toBe(orphan)
     expect(isAlive(orphan)).toBe(false)
     expect((await fetch(`http://127.0.0.1:${port}/`)).status).toBe(200)
     next.child.kill('SIGINT')
