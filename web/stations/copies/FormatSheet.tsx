@@ -14,7 +14,7 @@ export function FormatSheet({ load, open, onClose }: { load: LoadCopies; open: b
       <p className="mb-2">Gone from the card: {load.fileCount} files, <span className="figure">{formatBytes(load.sizeBytes)}</span>. They are still here:</p>
       <ul className="mb-5 space-y-1">{load.copies.filter((copy) => copy.mark >= 2).map((copy) => <li key={copy.volumeId} className="flex gap-3"><Mark mark={copy.mark} /> <strong>{copy.volumeName}</strong> <span className="text-quiet">{copy.site}</span></li>)}</ul>
       <Trouble error={send.error} />
-      <div className="flex gap-3">
+      <div className="flex flex-wrap gap-3">
         <Button look="danger" disabled={send.isPending} onClick={() => send.mutate({ path: `/loads/${load.loadId}/formatted` }, { onSuccess: onClose })}>Write down that I formatted it</Button>
         <Button onClick={onClose}>Not yet</Button>
       </div>

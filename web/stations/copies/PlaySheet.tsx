@@ -26,7 +26,7 @@ function OwnProgram({ load, copy, onClose }: PlaySheetProps) {
     <Sheet title={`Look at a file on ${copy.volumeName}`} about="Nothing on this card can be played here. Open a file from the copy in a program of your own, with the card out of the reader, and see that it is whole." open onClose={onClose}>
       <p className="mb-4">On {copy.volumeName}: <span className="figure break-all">{copy.folder}</span></p>
       <Trouble error={send.error} />
-      <div className="flex gap-3"><Button look="primary" disabled={send.isPending} onClick={said}>I opened a file, and it is whole</Button><Button onClick={onClose}>Not yet</Button></div>
+      <div className="flex flex-wrap gap-3"><Button look="primary" disabled={send.isPending} onClick={said}>I opened a file, and it is whole</Button><Button onClick={onClose}>Not yet</Button></div>
     </Sheet>
   )
 }
