@@ -3,7 +3,13 @@ import reactHooks from 'eslint-plugin-react-hooks'
 import tseslint from 'typescript-eslint'
 
 /** Who may import whom: docs and reasons stand in the architecture notes. Tests may import everything. */
-const ROOMS = { core: ['core'], contract: ['contract', 'core'], server: ['server', 'core', 'contract'], web: ['web', 'core', 'contract'], tests: ['tests', 'core', 'contract', 'server', 'web'] }
+const ROOMS = {
+  core: ['core'],
+  contract: ['contract', 'core'],
+  server: ['server', 'core', 'contract'],
+  web: ['web', 'core', 'contract'],
+  tests: ['tests', 'core', 'contract', 'server', 'web'],
+}
 
 export default tseslint.config(
   { ignores: ['dist', 'node_modules', '.yendra*', 'test-results', 'playwright-report'] },
@@ -18,10 +24,16 @@ export default tseslint.config(
     },
     rules: {
       ...reactHooks.configs.recommended.rules,
-      'boundaries/dependencies': ['error', {
-        default: 'disallow',
-        policies: Object.entries(ROOMS).map(([from, to]) => ({ from: { element: { type: from } }, allow: { to: { element: { types: { anyOf: to } } } } })),
-      }],
+      'boundaries/dependencies': [
+        'error',
+        {
+          default: 'disallow',
+          policies: Object.entries(ROOMS).map(([from, to]) => ({
+            from: { element: { type: from } },
+            allow: { to: { element: { types: { anyOf: to } } } },
+          })),
+        },
+      ],
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/no-non-null-assertion': 'error',
       '@typescript-eslint/restrict-template-expressions': 'off',
@@ -38,6 +50,11 @@ export default tseslint.config(
     // Pure functions on plain data: nothing from outside the room, not even Node's own modules.
     files: ['core/**/*.ts'],
     ignores: ['core/**/*.test.ts'],
-    rules: { 'no-restricted-imports': ['error', { patterns: [{ regex: '^[^.]', message: 'core/ takes what it needs as arguments.' }] }] },
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        { patterns: [{ regex: '^[^.]', message: 'core/ takes what it needs as arguments.' }] },
+      ],
+    },
   },
 )

@@ -15,7 +15,11 @@ export const newReader = object({
 export const findingAnswer = object({
   key: string().required('Say which question is answered.').max(20_000),
   /** `null` takes an answer back. */
-  answer: text().max(200, 'Keep the answer under 200 characters.').nullable().defined('Write an answer.').test('not-empty', 'Write an answer.', (answer) => answer !== ''),
+  answer: text()
+    .max(200, 'Keep the answer under 200 characters.')
+    .nullable()
+    .defined('Write an answer.')
+    .test('not-empty', 'Write an answer.', (answer) => answer !== ''),
 }).noUnknown()
 
 export interface ReaderView {

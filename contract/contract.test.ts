@@ -92,7 +92,8 @@ describe('what the server takes', () => {
       [newVolume, { name: 'x', kind: 'tape', site: 'x', path: '/x' }, /what kind of volume/],
       [faultOrder, { kind: 'fire' }, /one of the faults/],
     ]
-    for (const [schema, body, sentence] of wrong) expect(complaint(schema, body), JSON.stringify(body)).toMatch(sentence)
+    for (const [schema, body, sentence] of wrong)
+      expect(complaint(schema, body), JSON.stringify(body)).toMatch(sentence)
   })
 
   it('takes nothing that it does not know', () => {

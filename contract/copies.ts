@@ -3,7 +3,10 @@ import type { ClearAnswer } from '../core/copies/clear'
 import type { CopyFacts, Mark } from '../core/copies/mark'
 
 export const copyOrder = object({
-  volumeIds: array().of(string().uuid('That is no volume.').required()).min(1, 'Choose at least one volume.').required('Choose at least one volume.'),
+  volumeIds: array()
+    .of(string().uuid('That is no volume.').required())
+    .min(1, 'Choose at least one volume.')
+    .required('Choose at least one volume.'),
   /** Files of ours or others that stand in the way are moved aside on the volume first; nothing is deleted. */
   setAside: boolean().default(false),
 }).noUnknown()
@@ -16,7 +19,9 @@ export const spotPlay = object({
 }).noUnknown()
 
 export const settings = object({
-  policy: string().oneOf(['at-home-only', 'reuse-on-the-job'] as const, 'Choose one of the two policies.').required(),
+  policy: string()
+    .oneOf(['at-home-only', 'reuse-on-the-job'] as const, 'Choose one of the two policies.')
+    .required(),
   atHome: boolean().required(),
 }).noUnknown()
 export type Settings = InferType<typeof settings>

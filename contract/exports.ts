@@ -2,13 +2,21 @@ import { number, object, string, type InferType } from 'yup'
 import type { CropWindow } from '../core/exports/reframe'
 import type { FileCheck } from '../core/media/check'
 
-const even = (name: string) => number().integer(`${name} must be whole.`).min(0, `${name} starts outside the picture.`).required()
+const even = (name: string) =>
+  number().integer(`${name} must be whole.`).min(0, `${name} starts outside the picture.`).required()
 
 export const renderOrder = object({
   clipId: string().uuid().required('Choose a master.'),
   destinationId: string().required('Choose a destination.'),
   volumeId: string().uuid().required('Choose the volume for the file.'),
-  window: object({ x: even('The left edge'), y: even('The top edge'), widthPx: even('The width'), heightPx: even('The height') }).noUnknown().required(),
+  window: object({
+    x: even('The left edge'),
+    y: even('The top edge'),
+    widthPx: even('The width'),
+    heightPx: even('The height'),
+  })
+    .noUnknown()
+    .required(),
 }).noUnknown()
 export type RenderOrder = InferType<typeof renderOrder>
 

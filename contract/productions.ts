@@ -5,7 +5,9 @@ import { text } from './text'
 export const newProduction = object({
   title: text().required('Give the production a title.').max(120, 'Keep the title under 120 characters.'),
   client: text().max(120, 'Keep the client under 120 characters.').default(''),
-  shootOn: string().matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Give the shoot day as year-month-day.', excludeEmptyString: true }).default(''),
+  shootOn: string()
+    .matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Give the shoot day as year-month-day.', excludeEmptyString: true })
+    .default(''),
 }).noUnknown()
 export type NewProduction = InferType<typeof newProduction>
 

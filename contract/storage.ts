@@ -31,5 +31,9 @@ export interface VolumeView {
 export interface StorageView {
   readonly volumes: readonly VolumeView[]
   readonly productionClasses: readonly ClassBytes[]
-  readonly productions: readonly { readonly id: string; readonly title: string; readonly classes: readonly ClassBytes[] }[]
+  readonly productions: readonly {
+    readonly id: string
+    readonly title: string
+    readonly classes: readonly ClassBytes[]
+  }[]
 }

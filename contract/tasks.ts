@@ -11,7 +11,14 @@ export interface TaskProgress {
   /** Units in a second over the last few seconds. */
   readonly perSecond: number
   /** For copies: what each volume has written and proved. */
-  readonly volumes?: readonly { readonly volumeId: string; readonly name: string; readonly written: number; readonly proved: number; readonly total: number; readonly failed?: string }[]
+  readonly volumes?: readonly {
+    readonly volumeId: string
+    readonly name: string
+    readonly written: number
+    readonly proved: number
+    readonly total: number
+    readonly failed?: string
+  }[]
 }
 
 export interface TaskView {
@@ -31,7 +38,6 @@ export interface TaskView {
 
 /** Sent over `/api/events`. `changed` names the queries to ask again. */
 export type ServerEvent =
-  | { readonly kind: 'task'; readonly task: TaskView }
-  | { readonly kind: 'changed'; readonly topics: readonly Topic[] }
+  { readonly kind: 'task'; readonly task: TaskView } | { readonly kind: 'changed'; readonly topics: readonly Topic[] }
 
 export type Topic = 'productions' | 'cards' | 'copies' | 'proxies' | 'storage' | 'exports' | 'shelf' | 'bench' | 'tasks'

@@ -6,6 +6,13 @@ ensurePackages()
 ensureDebian(['xxhash', 'vmtouch'])
 ensureBuild()
 const env = { ...process.env, UV_THREADPOOL_SIZE: '16' }
-const build = spawnSync(join(PROJECT, 'node_modules/.bin/vite'), ['build', '--config', 'vite.server.config.ts', '--mode', 'bench', '--logLevel', 'warn'], { cwd: PROJECT, env, stdio: 'inherit' })
-const { status } = build.status === 0 ? spawnSync(process.execPath, ['dist/bench/bench.js'], { cwd: PROJECT, env, stdio: 'inherit' }) : build
+const build = spawnSync(
+  join(PROJECT, 'node_modules/.bin/vite'),
+  ['build', '--config', 'vite.server.config.ts', '--mode', 'bench', '--logLevel', 'warn'],
+  { cwd: PROJECT, env, stdio: 'inherit' },
+)
+const { status } =
+  build.status === 0
+    ? spawnSync(process.execPath, ['dist/bench/bench.js'], { cwd: PROJECT, env, stdio: 'inherit' })
+    : build
 process.exit(status ?? 1)

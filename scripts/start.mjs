@@ -7,7 +7,9 @@ import { freePort, isAlive, startPostgres } from './lib/postgres.mjs'
 const flags = new Set(process.argv.slice(2))
 const unknown = [...flags].filter((flag) => !['--empty', '--reset'].includes(flag))
 if (unknown.length > 0) {
-  console.error(`Not known: ${unknown.join(' ')}. Use --empty to start without demo data, --reset to make the demo fresh.`)
+  console.error(
+    `Not known: ${unknown.join(' ')}. Use --empty to start without demo data, --reset to make the demo fresh.`,
+  )
   process.exit(1)
 }
 const mode = flags.has('--empty') ? 'empty' : 'demo'
@@ -17,8 +19,15 @@ mkdirSync(home, { recursive: true })
 
 const runFile = join(home, 'run.json')
 const earlier = existsSync(runFile) ? JSON.parse(readFileSync(runFile, 'utf8')) : undefined
-if (earlier && earlier.pid !== process.pid && isAlive(earlier.pid) && readFileSync(`/proc/${earlier.pid}/cmdline`, 'utf8').includes('start.mjs')) {
-  console.log(earlier.url ? `Yendra is running already at ${earlier.url}` : 'Yendra is just being started by another command.')
+if (
+  earlier &&
+  earlier.pid !== process.pid &&
+  isAlive(earlier.pid) &&
+  readFileSync(`/proc/${earlier.pid}/cmdline`, 'utf8').includes('start.mjs')
+) {
+  console.log(
+    earlier.url ? `Yendra is running already at ${earlier.url}` : 'Yendra is just being started by another command.',
+  )
   process.exit(0)
 }
 writeFileSync(runFile, JSON.stringify({ pid: process.pid }))
@@ -34,12 +43,17 @@ let stopping = false
 async function stop(code) {
   if (stopping) return
   stopping = true
-  await Promise.all([...children.values()].map((child) => new Promise((done) => {
-    if (child.exitCode !== null || child.signalCode !== null) return done()
-    child.once('exit', done)
-    child.kill('SIGTERM')
-    setTimeout(() => child.kill('SIGKILL'), 4000).unref()
-  })))
+  await Promise.all(
+    [...children.values()].map(
+      (child) =>
+        new Promise((done) => {
+          if (child.exitCode !== null || child.signalCode !== null) return done()
+          child.once('exit', done)
+          child.kill('SIGTERM')
+          setTimeout(() => child.kill('SIGKILL'), 4000).unref()
+        }),
+    ),
+  )
   await postgres?.stop()
   rmSync(runFile, { force: true })
   process.exit(code)
@@ -57,10 +71,15 @@ process.on('unhandledRejection', (error) => {
 /** Starts one of the built programs and waits until it says that it is ready. */
 function startProgram(name, env, args = []) {
   return new Promise((done, fail) => {
-    const child = fork(join(PROJECT, `dist/server/${name}.js`), args, { env, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] })
+    const child = fork(join(PROJECT, `dist/server/${name}.js`), args, {
+      env,
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    })
     children.set(name, child)
     child.once('message', () => done(child))
-    child.once('exit', (code) => fail(new Error(`The ${name} process ended with ${code ?? 'a signal'} before it was ready.`)))
+    child.once('exit', (code) =>
+      fail(new Error(`The ${name} process ended with ${code ?? 'a signal'} before it was ready.`)),
+    )
   })
 }
 
@@ -70,13 +89,32 @@ async function keepAlive(name, env) {
   child.once('exit', (code, signal) => {
     if (stopping) return
     console.error(`The ${name} process ended (${signal ?? code}) and is started again.`)
-    setTimeout(() => keepAlive(name, env).then(writeRun).catch((error) => { console.error(error.message); void stop(1) }), 500)
+    setTimeout(
+      () =>
+        keepAlive(name, env)
+          .then(writeRun)
+          .catch((error) => {
+            console.error(error.message)
+            void stop(1)
+          }),
+      500,
+    )
   })
 }
 
 let url
 function writeRun() {
-  writeFileSync(runFile, JSON.stringify({ pid: process.pid, url, processes: { database: postgres.pid, ...Object.fromEntries([...children].map(([name, child]) => [name, child.pid])) } }))
+  writeFileSync(
+    runFile,
+    JSON.stringify({
+      pid: process.pid,
+      url,
+      processes: {
+        database: postgres.pid,
+        ...Object.fromEntries([...children].map(([name, child]) => [name, child.pid])),
+      },
+    }),
+  )
 }
 
 const begun = Date.now()
@@ -88,11 +126,20 @@ if (flags.has('--reset')) {
 }
 mkdirSync(folder, { recursive: true })
 // Files in a worker wait for the disk: more threads than the default four keep several drives busy.
-const env = { ...process.env, NODE_ENV: 'production', UV_THREADPOOL_SIZE: '16', DATABASE_URL: postgres.database(`yendra_${mode}`), YENDRA_HOME: realpathSync(folder), YENDRA_WEB: join(PROJECT, 'dist/web') }
+const env = {
+  ...process.env,
+  NODE_ENV: 'production',
+  UV_THREADPOOL_SIZE: '16',
+  DATABASE_URL: postgres.database(`yendra_${mode}`),
+  YENDRA_HOME: realpathSync(folder),
+  YENDRA_WEB: join(PROJECT, 'dist/web'),
+}
 await new Promise((done, fail) => {
   const child = fork(join(PROJECT, 'dist/server/setup.js'), [mode], { env })
   children.set('setup', child)
-  child.once('exit', (code) => (code === 0 ? done() : fail(new Error('The demo could not be made. Its reason stands above.'))))
+  child.once('exit', (code) =>
+    code === 0 ? done() : fail(new Error('The demo could not be made. Its reason stands above.')),
+  )
 })
 children.delete('setup')
 const port = process.env.YENDRA_PORT ? Number(process.env.YENDRA_PORT) : await freePort(4600)

@@ -15,7 +15,14 @@ mkdirSync(results, { recursive: true })
 const folder = mkdtempSync(join(PROJECT, '.yendra-test-'))
 // The database's account must be able to pass through it.
 chmodSync(folder, 0o755)
-const env = { ...process.env, YENDRA_STATE: join(folder, 'state'), YENDRA_TEST_DIR: folder, YENDRA_PORT: String(await freePort()), NO_COLOR: '1', FORCE_COLOR: undefined }
+const env = {
+  ...process.env,
+  YENDRA_STATE: join(folder, 'state'),
+  YENDRA_TEST_DIR: folder,
+  YENDRA_PORT: String(await freePort()),
+  NO_COLOR: '1',
+  FORCE_COLOR: undefined,
+}
 
 let passed = 0
 let failed = 0
@@ -23,7 +30,11 @@ let failed = 0
 function run(title, program, args) {
   console.log(`\n— ${title}`)
   const begun = Date.now()
-  const { status } = spawnSync(join(PROJECT, 'node_modules/.bin', program), args, { cwd: PROJECT, env, stdio: ['ignore', 'inherit', 'inherit'] })
+  const { status } = spawnSync(join(PROJECT, 'node_modules/.bin', program), args, {
+    cwd: PROJECT,
+    env,
+    stdio: ['ignore', 'inherit', 'inherit'],
+  })
   console.log(`  ${title}: ${status === 0 ? 'well' : 'failed'}, ${((Date.now() - begun) / 1000).toFixed(1)} s`)
   return status === 0
 }
@@ -32,12 +43,18 @@ function run(title, program, args) {
 function step(title, program, args) {
   const begun = Date.now()
   return new Promise((resolve) => {
-    const child = spawn(join(PROJECT, 'node_modules/.bin', program), args, { cwd: PROJECT, env, stdio: ['ignore', 'pipe', 'pipe'] })
+    const child = spawn(join(PROJECT, 'node_modules/.bin', program), args, {
+      cwd: PROJECT,
+      env,
+      stdio: ['ignore', 'pipe', 'pipe'],
+    })
     let said = ''
     for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => (said += chunk))
     child.on('error', (error) => (said += error.message))
     child.on('close', (code) => {
-      console.log(`\n— ${title}\n${said.trimEnd()}\n  ${title}: ${code === 0 ? 'well' : 'failed'}, ${((Date.now() - begun) / 1000).toFixed(1)} s`)
+      console.log(
+        `\n— ${title}\n${said.trimEnd()}\n  ${title}: ${code === 0 ? 'well' : 'failed'}, ${((Date.now() - begun) / 1000).toFixed(1)} s`,
+      )
       if (code === 0) passed += 1
       else failed += 1
       resolve()
@@ -59,8 +76,17 @@ try {
     step('lint and rooms', 'eslint', ['--max-warnings', '1', '.']),
     step('types', 'tsc', ['--noEmit']).then(() => step('nothing unused', 'knip', [])),
   ])
-  suite('unit, outside and fault tests', 'vitest', ['run', '--reporter=default', '--reporter=json', '--outputFile.json=test-results/unit.json'], 'unit.json', (all) => [all.numPassedTests, all.numFailedTests])
-  suite('the real browser', 'playwright', ['test'], 'e2e.json', ({ stats }) => [stats.expected + stats.flaky, stats.unexpected])
+  suite(
+    'unit, outside and fault tests',
+    'vitest',
+    ['run', '--reporter=default', '--reporter=json', '--outputFile.json=test-results/unit.json'],
+    'unit.json',
+    (all) => [all.numPassedTests, all.numFailedTests],
+  )
+  suite('the real browser', 'playwright', ['test'], 'e2e.json', ({ stats }) => [
+    stats.expected + stats.flaky,
+    stats.unexpected,
+  ])
 } finally {
   rmSync(folder, { recursive: true, force: true })
 }

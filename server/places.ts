@@ -44,18 +44,27 @@ export interface ReaderContent {
 }
 
 /** What lies in a reader: a card, nothing, or a folder that cannot be reached. */
-export async function readerContent(db: Db, reader: VolumePlace & { readonly name: string }): Promise<ReaderContent | 'empty' | 'unreachable'> {
+export async function readerContent(
+  db: Db,
+  reader: VolumePlace & { readonly name: string },
+): Promise<ReaderContent | 'empty' | 'unreachable'> {
   if (reader.simulated) {
     const device = await benchDevice(db, reader.id)
     if (!device?.plugged) return 'unreachable'
     const card = device.card ? await benchCard(db, device.card) : undefined
     if (!card) return 'empty'
-    return { medium: new BenchMedium(card.folder, device, struck(db, reader.id)), cardName: card.name, insertedAt: device.insertedAt ?? undefined }
+    return {
+      medium: new BenchMedium(card.folder, device, struck(db, reader.id)),
+      cardName: card.name,
+      insertedAt: device.insertedAt ?? undefined,
+    }
   }
   if (!reader.rootPath) return 'unreachable'
   const medium = new FolderMedium(reader.rootPath)
   try {
-    return (await medium.list(Buffer.alloc(0))).length > 0 ? { medium, cardName: reader.name, insertedAt: undefined } : 'empty'
+    return (await medium.list(Buffer.alloc(0))).length > 0
+      ? { medium, cardName: reader.name, insertedAt: undefined }
+      : 'empty'
   } catch {
     return 'unreachable'
   }

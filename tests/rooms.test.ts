@@ -2,7 +2,10 @@ import { ESLint } from 'eslint'
 import { describe, expect, it } from 'vitest'
 
 // Where CI is set, the parser otherwise takes the file from disk instead of the line it is given.
-const READ_THE_LINE = { files: ['**/*.{ts,tsx}'], languageOptions: { parserOptions: { disallowAutomaticSingleRunInference: true } } }
+const READ_THE_LINE = {
+  files: ['**/*.{ts,tsx}'],
+  languageOptions: { parserOptions: { disallowAutomaticSingleRunInference: true } },
+}
 
 /** Runs the project's own lint rules over a line, as if it stood in a file of some room. */
 async function rulesBroken(filePath: string, code: string): Promise<(string | null)[]> {
@@ -18,12 +21,19 @@ describe('the rooms', () => {
       ['web/parts/api.ts', "import { log } from '../../server/log'\nlog.info('')\n"],
       ['server/log.ts', "import { queryClient } from '../web/app/queryClient'\nqueryClient.clear()\n"],
     ] as const
-    for (const [file, code] of forbidden) expect(await rulesBroken(file, code), file).toContain('boundaries/dependencies')
-    expect(await rulesBroken('core/units/quantity.ts', "import { join } from 'node:path'\njoin('')\n")).toContain('no-restricted-imports')
+    for (const [file, code] of forbidden)
+      expect(await rulesBroken(file, code), file).toContain('boundaries/dependencies')
+    expect(await rulesBroken('core/units/quantity.ts', "import { join } from 'node:path'\njoin('')\n")).toContain(
+      'no-restricted-imports',
+    )
   })
 
   it('let everybody import along them', async () => {
-    expect(await rulesBroken('web/parts/api.ts', "import { evenFloor } from '../../core/units/frameSize'\nevenFloor(3)\n")).toEqual([])
-    expect(await rulesBroken('server/log.ts', "import { evenFloor } from '../core/units/frameSize'\nevenFloor(3)\n")).toEqual([])
+    expect(
+      await rulesBroken('web/parts/api.ts', "import { evenFloor } from '../../core/units/frameSize'\nevenFloor(3)\n"),
+    ).toEqual([])
+    expect(
+      await rulesBroken('server/log.ts', "import { evenFloor } from '../core/units/frameSize'\nevenFloor(3)\n"),
+    ).toEqual([])
   })
 })

@@ -1,11 +1,26 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { counterGaps, parseDcfName } from './dcf'
-import { cardFindings, cardSentence, findingKey, openQuestions, openStops, withAnswers, type ScannedClip } from './findings'
+import {
+  cardFindings,
+  cardSentence,
+  findingKey,
+  openQuestions,
+  openStops,
+  withAnswers,
+  type ScannedClip,
+} from './findings'
 import { cardChanges, recogniseLoad } from './load'
 
 const clip = (path: string, more: Partial<ScannedClip> = {}): ScannedClip => ({
-  path, sizeBytes: 1000, seconds: 10, recordedAt: '2026-11-14T09:00:00Z', pictureMade: true, trouble: undefined, hasPicture: true, ...more,
+  path,
+  sizeBytes: 1000,
+  seconds: 10,
+  recordedAt: '2026-11-14T09:00:00Z',
+  pictureMade: true,
+  trouble: undefined,
+  hasPicture: true,
+  ...more,
 })
 
 describe('camera file names', () => {
@@ -33,23 +48,47 @@ describe('camera file names', () => {
 
 describe('what is said of a card', () => {
   it('stops at empty, unreadable and undecodable clips, and asks about the gap', () => {
-    const clips = [clip('DCIM/100CURLW/CURL0041.MP4'), clip('DCIM/100CURLW/CURL0042.MP4', { sizeBytes: 0, trouble: 'empty' }), clip('DCIM/100CURLW/CURL0044.MP4', { trouble: 'no index' }), clip('DCIM/100CURLW/CURL0045.MP4', { pictureMade: false })]
+    const clips = [
+      clip('DCIM/100CURLW/CURL0041.MP4'),
+      clip('DCIM/100CURLW/CURL0042.MP4', { sizeBytes: 0, trouble: 'empty' }),
+      clip('DCIM/100CURLW/CURL0044.MP4', { trouble: 'no index' }),
+      clip('DCIM/100CURLW/CURL0045.MP4', { pictureMade: false }),
+    ]
     const findings = cardFindings([], clips, '2026-11-14')
-    expect(findings.map((finding) => [finding.kind, finding.weight])).toEqual([['empty', 'stop'], ['unreadable', 'stop'], ['no-picture', 'stop'], ['gap', 'ask']])
+    expect(findings.map((finding) => [finding.kind, finding.weight])).toEqual([
+      ['empty', 'stop'],
+      ['unreadable', 'stop'],
+      ['no-picture', 'stop'],
+      ['gap', 'ask'],
+    ])
     expect(cardSentence(clips, findings)).toContain('3 things wrong')
-    const settled = withAnswers(findings, new Map([[findingKey(findings[0] ?? { kind: 'gap', paths: [] }), 'A false start']]))
+    const settled = withAnswers(
+      findings,
+      new Map([[findingKey(findings[0] ?? { kind: 'gap', paths: [] }), 'A false start']]),
+    )
     expect(openStops(settled)).toBe(2)
   })
 
   it('asks when the clock strayed and reports links without following them', () => {
-    const findings = cardFindings([{ path: 'DCIM/away', kind: 'link', sizeBytes: 0 }], [clip('A', { recordedAt: '2015-01-01T00:00:00Z' })], '2026-11-14')
+    const findings = cardFindings(
+      [{ path: 'DCIM/away', kind: 'link', sizeBytes: 0 }],
+      [clip('A', { recordedAt: '2015-01-01T00:00:00Z' })],
+      '2026-11-14',
+    )
     expect(findings.map((finding) => finding.kind)).toEqual(['clock', 'link'])
   })
 
   it('stops at what is gone without a copy, and only notes what is gone and copied', () => {
     const gone = (path: string, fate: 'copied' | 'lost') => ({ path, kind: 'file', sizeBytes: 1, gone: fate }) as const
-    const findings = cardFindings([gone('CURL0007.MP4', 'lost'), gone('CURL0008.MP4', 'copied'), gone('a\\xff', 'copied')], [clip('CURL0009.MP4')], undefined)
-    expect(findings.map((finding) => [finding.kind, finding.weight, finding.paths])).toEqual([['lost', 'stop', ['CURL0007.MP4']], ['gone', 'note', ['CURL0008.MP4', 'a\\xff']]])
+    const findings = cardFindings(
+      [gone('CURL0007.MP4', 'lost'), gone('CURL0008.MP4', 'copied'), gone('a\\xff', 'copied')],
+      [clip('CURL0009.MP4')],
+      undefined,
+    )
+    expect(findings.map((finding) => [finding.kind, finding.weight, finding.paths])).toEqual([
+      ['lost', 'stop', ['CURL0007.MP4']],
+      ['gone', 'note', ['CURL0008.MP4', 'a\\xff']],
+    ])
     expect(findings[0]?.sentence).toContain('no volume holds a copy')
     expect(openStops(findings)).toBe(1)
   })
@@ -63,18 +102,27 @@ describe('what is said of a card', () => {
     expect(openQuestions(answered)).toBe(0)
     expect(cardSentence(clips, answered)).toContain('nothing wrong found')
     expect(openQuestions(withAnswers(asked, new Map(asked.map((finding) => [findingKey(finding), null]))))).toBe(1)
-    expect(openQuestions(withAnswers(cardFindings([], [...clips, clip('DCIM/100CURLW/CURL0046.MP4')], undefined), answers))).toBe(1)
+    expect(
+      openQuestions(withAnswers(cardFindings([], [...clips, clip('DCIM/100CURLW/CURL0046.MP4')], undefined), answers)),
+    ).toBe(1)
   })
 
   it('has nothing to say of a sound recorder’s good files', () => {
-    expect(cardFindings([], [clip('FIELD1/TAKE_01.WAV', { hasPicture: false, pictureMade: false })], undefined)).toEqual([])
+    expect(
+      cardFindings([], [clip('FIELD1/TAKE_01.WAV', { hasPicture: false, pictureMade: false })], undefined),
+    ).toEqual([])
   })
 })
 
 describe('which load a card holds', () => {
-  const files = [{ path: 'A', sizeBytes: 1, modifiedMs: 1000 }, { path: 'B', sizeBytes: 2, modifiedMs: 2000 }]
+  const files = [
+    { path: 'A', sizeBytes: 1, modifiedMs: 1000 },
+    { path: 'B', sizeBytes: 2, modifiedMs: 2000 },
+  ]
   it('knows a load that has grown, and takes a formatted card for new', () => {
-    expect(recogniseLoad([...files, { path: 'C', sizeBytes: 3, modifiedMs: 3000 }], [{ id: 'monday', files }])).toBe('monday')
+    expect(recogniseLoad([...files, { path: 'C', sizeBytes: 3, modifiedMs: 3000 }], [{ id: 'monday', files }])).toBe(
+      'monday',
+    )
     expect(recogniseLoad([{ path: 'A', sizeBytes: 1, modifiedMs: 9000 }], [{ id: 'monday', files }])).toBeUndefined()
     expect(recogniseLoad([], [{ id: 'empty', files: [] }])).toBeUndefined()
   })
@@ -82,8 +130,15 @@ describe('which load a card holds', () => {
   it('is not misled by the few files that a camera writes after every format', () => {
     const monday = Array.from({ length: 9 }, (_, at) => ({ path: `CURL000${at}.MP4`, sizeBytes: 1, modifiedMs: at }))
     const version = { path: 'MISC/VERSION.TXT', sizeBytes: 22, modifiedMs: 0 }
-    expect(recogniseLoad([version, { path: 'CURL0010.MP4', sizeBytes: 1, modifiedMs: 10 }], [{ id: 'monday', files: [...monday, version] }])).toBeUndefined()
-    expect(recogniseLoad([version, ...monday.slice(0, 4)], [{ id: 'monday', files: [...monday, version] }])).toBe('monday')
+    expect(
+      recogniseLoad(
+        [version, { path: 'CURL0010.MP4', sizeBytes: 1, modifiedMs: 10 }],
+        [{ id: 'monday', files: [...monday, version] }],
+      ),
+    ).toBeUndefined()
+    expect(recogniseLoad([version, ...monday.slice(0, 4)], [{ id: 'monday', files: [...monday, version] }])).toBe(
+      'monday',
+    )
   })
 })
 
@@ -92,12 +147,29 @@ describe('a card that was looked at before', () => {
   const before = [file('A', 1, 1000.2), file('B', 2, 2000), file('C', 3, 3000)]
 
   it('stays, loses, changes and gains files', () => {
-    expect(cardChanges(before, before.map((one) => ({ ...one, modifiedMs: Math.trunc(one.modifiedMs) })))).toEqual({ stayed: 3, gone: 0, changed: 0, added: 0 })
-    expect(cardChanges(before, [file('A', 1, 1000), file('B', 2, 2500), file('D', 4, 4000)])).toEqual({ stayed: 1, gone: 1, changed: 1, added: 1 })
+    expect(
+      cardChanges(
+        before,
+        before.map((one) => ({ ...one, modifiedMs: Math.trunc(one.modifiedMs) })),
+      ),
+    ).toEqual({ stayed: 3, gone: 0, changed: 0, added: 0 })
+    expect(cardChanges(before, [file('A', 1, 1000), file('B', 2, 2500), file('D', 4, 4000)])).toEqual({
+      stayed: 1,
+      gone: 1,
+      changed: 1,
+      added: 1,
+    })
   })
 
   it('is counted so that no file is left out, whatever it lists', () => {
-    const listing = fc.uniqueArray(fc.record({ path: fc.constantFrom('A', 'B', 'C', 'D', 'E'), sizeBytes: fc.integer({ min: 0, max: 2 }), modifiedMs: fc.integer({ min: 0, max: 2 }) }), { selector: (one) => one.path })
+    const listing = fc.uniqueArray(
+      fc.record({
+        path: fc.constantFrom('A', 'B', 'C', 'D', 'E'),
+        sizeBytes: fc.integer({ min: 0, max: 2 }),
+        modifiedMs: fc.integer({ min: 0, max: 2 }),
+      }),
+      { selector: (one) => one.path },
+    )
     fc.assert(
       fc.property(listing, listing, (earlier, now) => {
         const { stayed, gone, changed, added } = cardChanges(earlier, now)

@@ -15,7 +15,11 @@ export function parseDcfName(path: string): DcfName | undefined {
   const file = /^([A-Z0-9_]{4})(\d{4})\.[A-Z0-9]+$/i.exec(parts.at(-1) ?? '')
   if (!file || Number(file[2]) === 0) return undefined
   const folder = /^([1-9]\d\d)[A-Z0-9_]{5}$/i.exec(parts.at(-2) ?? '')
-  return { folder: folder ? Number(folder[1]) : undefined, prefix: (file[1] ?? '').toUpperCase(), counter: Number(file[2]) }
+  return {
+    folder: folder ? Number(folder[1]) : undefined,
+    prefix: (file[1] ?? '').toUpperCase(),
+    counter: Number(file[2]),
+  }
 }
 
 export interface CounterGap {
@@ -31,7 +35,9 @@ export interface CounterGap {
  */
 export function counterGaps(names: readonly DcfName[]): CounterGap[] {
   return [...new Set(names.map((name) => name.prefix))].flatMap((prefix) => {
-    const counters = [...new Set(names.filter((name) => name.prefix === prefix).map((name) => name.counter))].sort((a, b) => a - b)
+    const counters = [...new Set(names.filter((name) => name.prefix === prefix).map((name) => name.counter))].sort(
+      (a, b) => a - b,
+    )
     const steps = counters.map((after, at) => {
       const before = counters[(at + 1) % counters.length] ?? after
       return { prefix, after, before, missing: (before - after - 1 + 9999) % 9999 }

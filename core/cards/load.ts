@@ -11,7 +11,8 @@ export interface KnownLoad {
 }
 
 /** Size and time as cards keep them: one file is another when either differs, whatever it is called. */
-export const contentOf = (file: Pick<ListedFile, 'sizeBytes' | 'modifiedMs'>): string => `${file.sizeBytes} ${Math.trunc(file.modifiedMs)}`
+export const contentOf = (file: Pick<ListedFile, 'sizeBytes' | 'modifiedMs'>): string =>
+  `${file.sizeBytes} ${Math.trunc(file.modifiedMs)}`
 
 const identity = (file: ListedFile) => `${contentOf(file)} ${file.path}`
 
@@ -43,5 +44,10 @@ export function cardChanges(before: readonly ListedFile[], now: readonly ListedF
   const here = new Map(now.map((file) => [file.path, contentOf(file)]))
   const found = before.filter((file) => here.has(file.path))
   const stayed = found.filter((file) => here.get(file.path) === contentOf(file)).length
-  return { stayed, gone: before.length - found.length, changed: found.length - stayed, added: now.length - found.length }
+  return {
+    stayed,
+    gone: before.length - found.length,
+    changed: found.length - stayed,
+    added: now.length - found.length,
+  }
 }

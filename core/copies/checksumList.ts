@@ -28,6 +28,11 @@ export function parseChecksumList(text: string): ListedSum[] {
     const match = /^(\\?)([0-9a-fA-F]{8,128}) [ *]([^]+)$/.exec(line)
     if (!match) throw new SyntaxError(`Line ${at + 1} of the checksum list is not "hash, two spaces, path".`)
     const path = match[3] ?? ''
-    return [{ hash: (match[2] ?? '').toLowerCase(), path: match[1] ? path.replace(/\\(.)/g, (whole, sign: string) => UNESCAPES[sign] ?? whole) : path }]
+    return [
+      {
+        hash: (match[2] ?? '').toLowerCase(),
+        path: match[1] ? path.replace(/\\(.)/g, (whole, sign: string) => UNESCAPES[sign] ?? whole) : path,
+      },
+    ]
   })
 }

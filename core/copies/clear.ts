@@ -39,39 +39,72 @@ export function clearToFormat(question: ClearQuestion): ClearAnswer {
   const reasons: Reason[] = [
     {
       met: verified.length >= 2,
-      sentence: verified.length === 0
-        ? 'No volume holds a verified copy yet; two are needed.'
-        : `${counted(verified.length, 'verified copy', 'verified copies')} (${verified.map((copy) => copy.volumeName).join(', ')}), read back from the medium; two are needed.`,
+      sentence:
+        verified.length === 0
+          ? 'No volume holds a verified copy yet; two are needed.'
+          : `${counted(verified.length, 'verified copy', 'verified copies')} (${verified.map((copy) => copy.volumeName).join(', ')}), read back from the medium; two are needed.`,
     },
     {
       met: played.length > 0,
-      sentence: played.length > 0 ? `A clip was played from ${played.map((copy) => copy.volumeName).join(' and ')}.` : 'No clip has been played from a copy yet.',
+      sentence:
+        played.length > 0
+          ? `A clip was played from ${played.map((copy) => copy.volumeName).join(' and ')}.`
+          : 'No clip has been played from a copy yet.',
     },
     question.policy === 'at-home-only'
-      ? { met: question.atHome, sentence: question.atHome ? 'You are at your own desk.' : 'You are away. Cards are formatted at home only; change that in the policy if you must.' }
-      : { met: !question.cardInReader, sentence: question.cardInReader ? 'The card is still in the reader: take it out and play a clip from a copy.' : 'The card is out of the reader.' },
+      ? {
+          met: question.atHome,
+          sentence: question.atHome
+            ? 'You are at your own desk.'
+            : 'You are away. Cards are formatted at home only; change that in the policy if you must.',
+        }
+      : {
+          met: !question.cardInReader,
+          sentence: question.cardInReader
+            ? 'The card is still in the reader: take it out and play a clip from a copy.'
+            : 'The card is out of the reader.',
+        },
   ]
   if (troubled.length > 0) {
-    reasons.push({ met: false, sentence: `${troubled.map((copy) => copy.volumeName).join(', ')}: some files differ from the card. Settle them first.` })
+    reasons.push({
+      met: false,
+      sentence: `${troubled.map((copy) => copy.volumeName).join(', ')}: some files differ from the card. Settle them first.`,
+    })
   }
   if (question.thingsWrong > 0) {
-    reasons.push({ met: false, sentence: `${counted(question.thingsWrong, 'thing')} on the card ${question.thingsWrong === 1 ? 'is' : 'are'} wrong and not settled: see Cards.` })
+    reasons.push({
+      met: false,
+      sentence: `${counted(question.thingsWrong, 'thing')} on the card ${question.thingsWrong === 1 ? 'is' : 'are'} wrong and not settled: see Cards.`,
+    })
   }
   const lost = question.copies.filter((copy) => copy.mirrorLost)
   if (lost.length > 0) {
-    reasons.push({ met: verified.length >= 2, sentence: `${lost.map((copy) => copy.volumeName).join(', ')}: the copy was there and is gone. Copy again, or find out who moved it.` })
+    reasons.push({
+      met: verified.length >= 2,
+      sentence: `${lost.map((copy) => copy.volumeName).join(', ')}: the copy was there and is gone. Copy again, or find out who moved it.`,
+    })
   }
   if (question.filesLeftOut > 0) {
-    reasons.push({ met: true, sentence: `${counted(question.filesLeftOut, 'link, device entry or locked folder', 'links, device entries or locked folders')} on the card ${question.filesLeftOut === 1 ? 'is' : 'are'} listed but not copied.` })
+    reasons.push({
+      met: true,
+      sentence: `${counted(question.filesLeftOut, 'link, device entry or locked folder', 'links, device entries or locked folders')} on the card ${question.filesLeftOut === 1 ? 'is' : 'are'} listed but not copied.`,
+    })
   }
   if (question.formattedAt) {
-    return { clear: false, sentence: 'You said this card was formatted. The next scan starts a new load.', reasons, caution: '' }
+    return {
+      clear: false,
+      sentence: 'You said this card was formatted. The next scan starts a new load.',
+      reasons,
+      caution: '',
+    }
   }
   const open = reasons.filter((reason) => !reason.met)
   const clear = open.length === 0
   return {
     clear,
-    sentence: clear ? 'Yes: this card may be formatted, in the camera.' : `Not yet: ${lowerFirst(open[0]?.sentence ?? '')}`,
+    sentence: clear
+      ? 'Yes: this card may be formatted, in the camera.'
+      : `Not yet: ${lowerFirst(open[0]?.sentence ?? '')}`,
     reasons,
     caution: clear
       ? 'Do it in the camera, rested, with this screen open. Formatting cannot be undone.'

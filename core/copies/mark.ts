@@ -29,7 +29,8 @@ export interface CopyFacts {
 
 /** The mark that the facts earn: a single missing, differing or unproved file holds it back, and so does a lost folder. */
 export function markOf(facts: CopyFacts): Mark {
-  if (facts.mirrorLost || facts.filesWanted === 0 || facts.filesCopied < facts.filesWanted || facts.filesMismatched > 0) return 0
+  if (facts.mirrorLost || facts.filesWanted === 0 || facts.filesCopied < facts.filesWanted || facts.filesMismatched > 0)
+    return 0
   if (facts.filesVerified < facts.filesWanted) return 1
   return facts.spotPlayedAt ? 3 : 2
 }

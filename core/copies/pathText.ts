@@ -15,13 +15,17 @@ const NAMED: Record<number, string> = { 10: '\\n', 13: '\\r', 9: '\\t', 92: '\\\
 const hex = (value: number) => `\\x${value.toString(16).padStart(2, '0')}`
 const CONTROLS = /[\u0000-\u001f\u007f\\]/g
 
-const escapeControls = (text: string) => text.replace(CONTROLS, (sign) => NAMED[sign.charCodeAt(0)] ?? hex(sign.charCodeAt(0)))
+const escapeControls = (text: string) =>
+  text.replace(CONTROLS, (sign) => NAMED[sign.charCodeAt(0)] ?? hex(sign.charCodeAt(0)))
 
 function printInvalid(bytes: Uint8Array): string {
   let out = ''
-  for (let at = 0; at < bytes.length; ) {
+  for (let at = 0; at < bytes.length;) {
     const length = sequenceLength(bytes, at)
-    out += length === 0 ? hex(bytes[at] ?? 0) : escapeControls(new TextDecoder('utf-8', { ignoreBOM: true }).decode(bytes.subarray(at, at + length)))
+    out +=
+      length === 0
+        ? hex(bytes[at] ?? 0)
+        : escapeControls(new TextDecoder('utf-8', { ignoreBOM: true }).decode(bytes.subarray(at, at + length)))
     at += Math.max(1, length)
   }
   return out

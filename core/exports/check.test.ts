@@ -82,7 +82,9 @@ describe('a deliverable', () => {
 
   it('gives bars away, as a proxy or a sideways upload would leave them', () => {
     expect(failures(file, { ...NO_BARS, top: 420, bottom: 420 })).toEqual(['Bars'])
-    const bars = checkDelivery(order, file, { ...NO_BARS, top: 420, bottom: 418 }).find((check) => check.name === 'Bars')
+    const bars = checkDelivery(order, file, { ...NO_BARS, top: 420, bottom: 418 }).find(
+      (check) => check.name === 'Bars',
+    )
     expect(bars?.found).toBe('top 420 px, bottom 418 px')
   })
 

@@ -34,22 +34,80 @@ export function checkDelivery(order: DeliveryOrder, file: Probe, bars: BlackBars
   const level = neededLevel({ ...destination, framesPerSecond, bitsPerSecond: bitRate })
   const bytes = predictedBytes(bitRate, order.withSound ? destination.audioBitsPerSecond : 0, order.seconds)
   const sound = file.audio ? `${file.audio.codec.toUpperCase()}, ${file.audio.channels} channels` : 'none'
-  const barText = Object.entries(bars).filter(([, px]) => px > 0).map(([side, px]) => `${side} ${px} px`).join(', ')
+  const barText = Object.entries(bars)
+    .filter(([, px]) => px > 0)
+    .map(([side, px]) => `${side} ${px} px`)
+    .join(', ')
   return [
-    fileCheck('Frame size', video.widthPx === destination.widthPx && video.heightPx === destination.heightPx, frameSizeText(destination), frameSizeText(video)),
+    fileCheck(
+      'Frame size',
+      video.widthPx === destination.widthPx && video.heightPx === destination.heightPx,
+      frameSizeText(destination),
+      frameSizeText(video),
+    ),
     fileCheck('Sample aspect', video.sampleAspect === '1:1', '1:1', video.sampleAspect),
-    fileCheck('Rotation flag', video.rotationDegrees === 0, 'none', video.rotationDegrees === 0 ? 'none' : `${video.rotationDegrees}°`),
+    fileCheck(
+      'Rotation flag',
+      video.rotationDegrees === 0,
+      'none',
+      video.rotationDegrees === 0 ? 'none' : `${video.rotationDegrees}°`,
+    ),
     fileCheck('Bars', barText === '', 'none', barText || 'none'),
     fileCheck('Frame rate', sameRate(rate, video.rate), frameRateLabel(rate), frameRateLabel(video.rate)),
-    fileCheck('Codec', video.codec === 'h264' && video.profile === 'High', 'H.264 High', `${video.codec === 'h264' ? 'H.264' : video.codec} ${video.profile}`),
-    fileCheck('Level', level !== undefined && video.level <= level, level === undefined ? 'none fits' : `${levelText(level)} or lower`, levelText(video.level)),
-    fileCheck('Pixel format', video.pixelFormat === 'yuv420p', '8 bit 4:2:0', video.pixelFormat === 'yuv420p' ? '8 bit 4:2:0' : video.pixelFormat),
-    fileCheck('Colour tags', video.colour === 'bt709/bt709/bt709', 'BT.709', video.colour === 'bt709/bt709/bt709' ? 'BT.709' : video.colour),
-    fileCheck('Bit rate', video.bitsPerSecond <= bitRate * SIZE_SLACK, `${formatBitRate(bitRate)} or lower`, formatBitRate(video.bitsPerSecond)),
-    fileCheck('Length', Math.abs(video.seconds - order.seconds) <= 0.5 / framesPerSecond + 1e-6, `${order.seconds.toFixed(3)} s ± half a frame`, `${video.seconds.toFixed(3)} s`),
-    fileCheck('Length limit', destination.longestSeconds === undefined || video.seconds <= destination.longestSeconds, destination.longestSeconds === undefined ? 'no limit' : `${destination.longestSeconds} s or shorter`, `${video.seconds.toFixed(1)} s`),
+    fileCheck(
+      'Codec',
+      video.codec === 'h264' && video.profile === 'High',
+      'H.264 High',
+      `${video.codec === 'h264' ? 'H.264' : video.codec} ${video.profile}`,
+    ),
+    fileCheck(
+      'Level',
+      level !== undefined && video.level <= level,
+      level === undefined ? 'none fits' : `${levelText(level)} or lower`,
+      levelText(video.level),
+    ),
+    fileCheck(
+      'Pixel format',
+      video.pixelFormat === 'yuv420p',
+      '8 bit 4:2:0',
+      video.pixelFormat === 'yuv420p' ? '8 bit 4:2:0' : video.pixelFormat,
+    ),
+    fileCheck(
+      'Colour tags',
+      video.colour === 'bt709/bt709/bt709',
+      'BT.709',
+      video.colour === 'bt709/bt709/bt709' ? 'BT.709' : video.colour,
+    ),
+    fileCheck(
+      'Bit rate',
+      video.bitsPerSecond <= bitRate * SIZE_SLACK,
+      `${formatBitRate(bitRate)} or lower`,
+      formatBitRate(video.bitsPerSecond),
+    ),
+    fileCheck(
+      'Length',
+      Math.abs(video.seconds - order.seconds) <= 0.5 / framesPerSecond + 1e-6,
+      `${order.seconds.toFixed(3)} s ± half a frame`,
+      `${video.seconds.toFixed(3)} s`,
+    ),
+    fileCheck(
+      'Length limit',
+      destination.longestSeconds === undefined || video.seconds <= destination.longestSeconds,
+      destination.longestSeconds === undefined ? 'no limit' : `${destination.longestSeconds} s or shorter`,
+      `${video.seconds.toFixed(1)} s`,
+    ),
     fileCheck('Size', file.sizeBytes <= bytes * SIZE_SLACK, `about ${formatBytes(bytes)}`, formatBytes(file.sizeBytes)),
-    fileCheck('Sound', order.withSound ? file.audio?.codec === 'aac' && file.audio.channels === 2 : !file.audio, order.withSound ? 'AAC, 2 channels' : 'none', sound),
-    fileCheck('Index first', file.indexFirst === true, 'before the media', file.indexFirst ? 'before the media' : 'after the media'),
+    fileCheck(
+      'Sound',
+      order.withSound ? file.audio?.codec === 'aac' && file.audio.channels === 2 : !file.audio,
+      order.withSound ? 'AAC, 2 channels' : 'none',
+      sound,
+    ),
+    fileCheck(
+      'Index first',
+      file.indexFirst === true,
+      'before the media',
+      file.indexFirst ? 'before the media' : 'after the media',
+    ),
   ]
 }

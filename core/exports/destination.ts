@@ -11,11 +11,51 @@ export interface Destination extends FrameSize {
 
 /** Common practice, no source: frames in common use and bits per pixel and frame near the middle of 0.10–0.18 for H.264 uploads. */
 export const DESTINATIONS: readonly Destination[] = [
-  { id: 'tall-short', name: 'Tall short', widthPx: 1080, heightPx: 1920, bitsPerPixelFrame: 0.15, audioBitsPerSecond: 192_000, longestSeconds: 60 },
-  { id: 'wide-watch', name: 'Wide watch page', widthPx: 1920, heightPx: 1080, bitsPerPixelFrame: 0.13, audioBitsPerSecond: 192_000, longestSeconds: undefined },
-  { id: 'square-feed', name: 'Square feed', widthPx: 1080, heightPx: 1080, bitsPerPixelFrame: 0.15, audioBitsPerSecond: 192_000, longestSeconds: 600 },
-  { id: 'portrait-feed', name: 'Portrait feed', widthPx: 1080, heightPx: 1350, bitsPerPixelFrame: 0.15, audioBitsPerSecond: 192_000, longestSeconds: 600 },
-  { id: 'landscape-feed', name: 'Landscape feed', widthPx: 1080, heightPx: 608, bitsPerPixelFrame: 0.15, audioBitsPerSecond: 192_000, longestSeconds: 600 },
+  {
+    id: 'tall-short',
+    name: 'Tall short',
+    widthPx: 1080,
+    heightPx: 1920,
+    bitsPerPixelFrame: 0.15,
+    audioBitsPerSecond: 192_000,
+    longestSeconds: 60,
+  },
+  {
+    id: 'wide-watch',
+    name: 'Wide watch page',
+    widthPx: 1920,
+    heightPx: 1080,
+    bitsPerPixelFrame: 0.13,
+    audioBitsPerSecond: 192_000,
+    longestSeconds: undefined,
+  },
+  {
+    id: 'square-feed',
+    name: 'Square feed',
+    widthPx: 1080,
+    heightPx: 1080,
+    bitsPerPixelFrame: 0.15,
+    audioBitsPerSecond: 192_000,
+    longestSeconds: 600,
+  },
+  {
+    id: 'portrait-feed',
+    name: 'Portrait feed',
+    widthPx: 1080,
+    heightPx: 1350,
+    bitsPerPixelFrame: 0.15,
+    audioBitsPerSecond: 192_000,
+    longestSeconds: 600,
+  },
+  {
+    id: 'landscape-feed',
+    name: 'Landscape feed',
+    widthPx: 1080,
+    heightPx: 608,
+    bitsPerPixelFrame: 0.15,
+    audioBitsPerSecond: 192_000,
+    longestSeconds: 600,
+  },
 ]
 
 export const destinationOf = (id: string): Destination | undefined => DESTINATIONS.find((one) => one.id === id)

@@ -28,11 +28,18 @@ describe('reframing', () => {
 
   it('always lands on even pixels inside the picture with a true aspect', () => {
     fc.assert(
-      fc.property(fc.constantFrom(...DESTINATIONS), fc.constantFrom(uhd, hd, { widthPx: 2704, heightPx: 1520 }, tall), fc.double({ min: 1, max: 3, noNaN: true }), fc.integer({ min: -500, max: 4500 }), fc.integer({ min: -500, max: 4500 }), (to, source, zoom, x, y) => {
-        const { window } = reframe(source, to, zoom, { x, y })
-        expect(windowFault(window, source)).toBeUndefined()
-        expect(Math.abs(window.widthPx / window.heightPx / (to.widthPx / to.heightPx) - 1)).toBeLessThan(0.002)
-      }),
+      fc.property(
+        fc.constantFrom(...DESTINATIONS),
+        fc.constantFrom(uhd, hd, { widthPx: 2704, heightPx: 1520 }, tall),
+        fc.double({ min: 1, max: 3, noNaN: true }),
+        fc.integer({ min: -500, max: 4500 }),
+        fc.integer({ min: -500, max: 4500 }),
+        (to, source, zoom, x, y) => {
+          const { window } = reframe(source, to, zoom, { x, y })
+          expect(windowFault(window, source)).toBeUndefined()
+          expect(Math.abs(window.widthPx / window.heightPx / (to.widthPx / to.heightPx) - 1)).toBeLessThan(0.002)
+        },
+      ),
     )
   })
 
@@ -47,7 +54,8 @@ describe('levels and sizes', () => {
   it('agrees with table A-1', () => {
     // Source: ITU-T H.264 (08/2021) Annex A, table A-1: level 4 allows 245 760 MB/s, 4.2 522 240, 5.1 983 040.
     expect(macroblocks(1920, 1080)).toBe(8160)
-    const level = (widthPx: number, heightPx: number, framesPerSecond: number) => neededLevel({ widthPx, heightPx, framesPerSecond, bitsPerSecond: 8e6 })
+    const level = (widthPx: number, heightPx: number, framesPerSecond: number) =>
+      neededLevel({ widthPx, heightPx, framesPerSecond, bitsPerSecond: 8e6 })
     expect(level(1920, 1080, 30)).toBe(40)
     expect(level(1920, 1080, 60)).toBe(42)
     expect(level(3840, 2160, 30)).toBe(51)

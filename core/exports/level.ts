@@ -29,7 +29,8 @@ export interface CodedStream {
 }
 
 /** 16×16 blocks of one frame: 1920×1080 is 8 160. */
-export const macroblocks = (widthPx: number, heightPx: number): number => Math.ceil(widthPx / 16) * Math.ceil(heightPx / 16)
+export const macroblocks = (widthPx: number, heightPx: number): number =>
+  Math.ceil(widthPx / 16) * Math.ceil(heightPx / 16)
 
 /**
  * The lowest level (times ten) of the High profile that allows a stream; `undefined` above 5.2. 1920×1080 at 30 fits

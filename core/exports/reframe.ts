@@ -39,7 +39,8 @@ function evenSides(wanted: FrameSize, aspect: number, limit: FrameSize): FrameSi
     .map((heightPx) => ({ heightPx, widthPx: Math.max(2, Math.round((heightPx * aspect) / 2) * 2) }))
     .filter((size) => size.widthPx <= limit.widthPx)
   const error = (size: FrameSize) => Math.abs(size.widthPx / size.heightPx / aspect - 1)
-  const best = candidates.find((size) => error(size) <= ASPECT_TOLERANCE) ?? candidates.sort((a, b) => error(a) - error(b))[0]
+  const best =
+    candidates.find((size) => error(size) <= ASPECT_TOLERANCE) ?? candidates.sort((a, b) => error(a) - error(b))[0]
   return best ?? { widthPx: 2, heightPx: 2 }
 }
 
@@ -49,27 +50,44 @@ const clampEven = (value: number, most: number) => Math.round(Math.min(Math.max(
  * A window of the delivery's aspect around a centre, `zoom` times tighter than the largest one, on even pixels and
  * inside the source. `centre` is in source pixels.
  */
-export function reframe(source: FrameSize, delivery: FrameSize, zoom: number, centre: { x: number; y: number }): Reframe {
+export function reframe(
+  source: FrameSize,
+  delivery: FrameSize,
+  zoom: number,
+  centre: { x: number; y: number },
+): Reframe {
   const largest = largestWindow(source, delivery)
   const tight = Math.max(1, zoom)
-  const sides = evenSides({ widthPx: largest.widthPx / tight, heightPx: largest.heightPx / tight }, delivery.widthPx / delivery.heightPx, source)
+  const sides = evenSides(
+    { widthPx: largest.widthPx / tight, heightPx: largest.heightPx / tight },
+    delivery.widthPx / delivery.heightPx,
+    source,
+  )
   const window = {
     ...sides,
     x: clampEven(centre.x - sides.widthPx / 2, source.widthPx - sides.widthPx),
     y: clampEven(centre.y - sides.heightPx / 2, source.heightPx - sides.heightPx),
   }
   const scale = Math.max(delivery.widthPx / sides.widthPx, delivery.heightPx / sides.heightPx)
-  return { window, scale, invented: scale > 1 + ASPECT_TOLERANCE, usedShare: (sides.widthPx * sides.heightPx) / (source.widthPx * source.heightPx) }
+  return {
+    window,
+    scale,
+    invented: scale > 1 + ASPECT_TOLERANCE,
+    usedShare: (sides.widthPx * sides.heightPx) / (source.widthPx * source.heightPx),
+  }
 }
 
 /** The tightest zoom that invents no pixel: source ÷ delivery in the limiting side; UHD into 1080p is 2 (200 %). Below 1, even the largest window must grow. */
-export const losslessZoom = (source: FrameSize, delivery: FrameSize): number => largestWindow(source, delivery).heightPx / delivery.heightPx
+export const losslessZoom = (source: FrameSize, delivery: FrameSize): number =>
+  largestWindow(source, delivery).heightPx / delivery.heightPx
 
 /** Why a window cannot be cut from a source, or `undefined` when it can. */
 export function windowFault(window: CropWindow, source: FrameSize): string | undefined {
   const { x, y, widthPx, heightPx } = window
-  if ([x, y, widthPx, heightPx].some((value) => !Number.isInteger(value) || value % 2 !== 0)) return 'The crop window must lie on even pixels.'
+  if ([x, y, widthPx, heightPx].some((value) => !Number.isInteger(value) || value % 2 !== 0))
+    return 'The crop window must lie on even pixels.'
   if (x < 0 || y < 0 || widthPx < 2 || heightPx < 2) return 'The crop window is empty or starts outside the picture.'
-  if (x + widthPx > source.widthPx || y + heightPx > source.heightPx) return `The crop window reaches beyond the picture of ${source.widthPx}×${source.heightPx}.`
+  if (x + widthPx > source.widthPx || y + heightPx > source.heightPx)
+    return `The crop window reaches beyond the picture of ${source.widthPx}×${source.heightPx}.`
   return undefined
 }

@@ -2,10 +2,24 @@ import { describe, expect, it } from 'vitest'
 import { lineOf, nextStep, type LoadFacts, type ProductionFacts } from './line'
 
 const nothing: ProductionFacts = {
-  plan: { cameras: 0, sizeBytes: 0, cards: 0, tooSlow: 0 }, cardsWaiting: 0, loads: [],
-  proxies: { wanted: 0, made: 0, failed: 0 }, storage: { sizeBytes: 0, tightVolume: undefined }, exports: { made: 0, failed: 0 }, bags: { written: 0, verified: 0 }, closed: false,
+  plan: { cameras: 0, sizeBytes: 0, cards: 0, tooSlow: 0 },
+  cardsWaiting: 0,
+  loads: [],
+  proxies: { wanted: 0, made: 0, failed: 0 },
+  storage: { sizeBytes: 0, tightVolume: undefined },
+  exports: { made: 0, failed: 0 },
+  bags: { written: 0, verified: 0 },
+  closed: false,
 }
-const load: LoadFacts = { label: 'Curlew A', clips: 3, stops: 0, questions: 0, marks: [3, 2], clear: true, formatted: false }
+const load: LoadFacts = {
+  label: 'Curlew A',
+  clips: 3,
+  stops: 0,
+  questions: 0,
+  marks: [3, 2],
+  clear: true,
+  formatted: false,
+}
 const planned = { ...nothing, plan: { cameras: 1, sizeBytes: 45e9, cards: 1, tooSlow: 0 } }
 const filmed = { ...planned, loads: [load], proxies: { wanted: 3, made: 3, failed: 0 } }
 
@@ -15,13 +29,20 @@ describe('the next step', () => {
     expect(nextStep({ ...nothing, closed: true }).station).toBe('storage')
     expect(nextStep(planned).station).toBe('cards')
     expect(nextStep({ ...planned, cardsWaiting: 1 }).sentence).toContain('reader')
-    expect(nextStep({ ...filmed, cardsWaiting: 1, loads: [{ ...load, marks: [2] }] })).toMatchObject({ station: 'copies' })
+    expect(nextStep({ ...filmed, cardsWaiting: 1, loads: [{ ...load, marks: [2] }] })).toMatchObject({
+      station: 'copies',
+    })
     expect(nextStep({ ...filmed, loads: [{ ...load, marks: [2, 2] }] }).sentence).toContain('Play')
-    expect(nextStep({ ...filmed, loads: [{ ...load, stops: 1, clear: false }] })).toMatchObject({ station: 'cards', sentence: expect.stringContaining('Curlew A') })
+    expect(nextStep({ ...filmed, loads: [{ ...load, stops: 1, clear: false }] })).toMatchObject({
+      station: 'cards',
+      sentence: expect.stringContaining('Curlew A'),
+    })
     expect(nextStep({ ...filmed, proxies: { wanted: 3, made: 1, failed: 0 } }).sentence).toBe('Make 2 proxies.')
     expect(nextStep(filmed).station).toBe('exports')
     expect(nextStep({ ...filmed, exports: { made: 1, failed: 0 } }).station).toBe('shelf')
-    expect(nextStep({ ...filmed, exports: { made: 1, failed: 0 }, bags: { written: 1, verified: 1 } }).station).toBe('storage')
+    expect(nextStep({ ...filmed, exports: { made: 1, failed: 0 }, bags: { written: 1, verified: 1 } }).station).toBe(
+      'storage',
+    )
   })
 })
 
@@ -29,7 +50,23 @@ describe('the line', () => {
   it('has one figure a station and a worry only where there is one', () => {
     expect(lineOf(nothing).map((status) => status.state)).toEqual(Array(7).fill('empty'))
     const line = lineOf({ ...filmed, loads: [{ ...load, marks: [2, 1], stops: 2 }] })
-    expect(line.map((status) => status.figure)).toEqual(['45.0 GB, 1 card', '3 clips', 'twice copied', '3 of 3', '0 B', 'none made', 'nothing shelved'])
-    expect(line.map((status) => status.worry)).toEqual([undefined, '2 things wrong', '1 load not safe', undefined, undefined, undefined, undefined])
+    expect(line.map((status) => status.figure)).toEqual([
+      '45.0 GB, 1 card',
+      '3 clips',
+      'twice copied',
+      '3 of 3',
+      '0 B',
+      'none made',
+      'nothing shelved',
+    ])
+    expect(line.map((status) => status.worry)).toEqual([
+      undefined,
+      '2 things wrong',
+      '1 load not safe',
+      undefined,
+      undefined,
+      undefined,
+      undefined,
+    ])
   })
 })

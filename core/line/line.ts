@@ -4,7 +4,12 @@ import { STATIONS, type Station } from './stations'
 
 /** Everything the line needs to know of one production, counted. */
 export interface ProductionFacts {
-  readonly plan: { readonly cameras: number; readonly sizeBytes: number; readonly cards: number; readonly tooSlow: number }
+  readonly plan: {
+    readonly cameras: number
+    readonly sizeBytes: number
+    readonly cards: number
+    readonly tooSlow: number
+  }
   /** Cards that lie in a reader and have not been looked at since they were inserted. */
   readonly cardsWaiting: number
   readonly loads: readonly LoadFacts[]
@@ -53,14 +58,31 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
       worry: plan.tooSlow > 0 ? `${counted(plan.tooSlow, 'camera')}: card too slow` : undefined,
     },
     cards: {
-      state: loads.length === 0 ? (facts.cardsWaiting > 0 ? 'open' : 'empty') : facts.cardsWaiting + stops > 0 ? 'open' : 'done',
+      state:
+        loads.length === 0
+          ? facts.cardsWaiting > 0
+            ? 'open'
+            : 'empty'
+          : facts.cardsWaiting + stops > 0
+            ? 'open'
+            : 'done',
       figure: loads.length === 0 ? (facts.cardsWaiting > 0 ? 'card in reader' : 'no card yet') : counted(clips, 'clip'),
-      worry: stops > 0 ? `${counted(stops, 'thing')} wrong` : facts.cardsWaiting > 0 ? 'card not looked at' : questions > 0 ? counted(questions, 'question') : undefined,
+      worry:
+        stops > 0
+          ? `${counted(stops, 'thing')} wrong`
+          : facts.cardsWaiting > 0
+            ? 'card not looked at'
+            : questions > 0
+              ? counted(questions, 'question')
+              : undefined,
     },
     copies: {
       state: loads.length === 0 ? 'empty' : weakest >= 2 ? 'done' : 'open',
       figure: loads.length === 0 ? 'nothing to copy' : `twice ${MARK_WORDS[weakest]}`,
-      worry: loads.length > 0 && weakest < 2 ? `${counted(loads.filter((load) => secondMark(load) < 2).length, 'load')} not safe` : undefined,
+      worry:
+        loads.length > 0 && weakest < 2
+          ? `${counted(loads.filter((load) => secondMark(load) < 2).length, 'load')} not safe`
+          : undefined,
     },
     proxies: {
       state: proxies.wanted === 0 ? 'empty' : proxies.made === proxies.wanted && proxies.failed === 0 ? 'done' : 'open',
@@ -100,9 +122,14 @@ export function nextStep(facts: ProductionFacts): NextStep {
   if (unplayed) return { station: 'copies', sentence: `Play a clip of “${unplayed.label}” from a copy.` }
   const wrong = facts.loads.find((load) => !load.formatted && load.stops > 0)
   if (wrong) return { station: 'cards', sentence: `Settle what is wrong with “${wrong.label}”.` }
-  if (facts.plan.cameras === 0 && facts.loads.length === 0) return { station: 'shoot', sentence: 'Plan a camera: bytes, cards and shutter follow.' }
+  if (facts.plan.cameras === 0 && facts.loads.length === 0)
+    return { station: 'shoot', sentence: 'Plan a camera: bytes, cards and shutter follow.' }
   if (facts.loads.length === 0) return { station: 'cards', sentence: 'Film, then put the card into the reader.' }
-  if (facts.proxies.made < facts.proxies.wanted) return { station: 'proxies', sentence: `Make ${counted(facts.proxies.wanted - facts.proxies.made, 'proxy', 'proxies')}.` }
+  if (facts.proxies.made < facts.proxies.wanted)
+    return {
+      station: 'proxies',
+      sentence: `Make ${counted(facts.proxies.wanted - facts.proxies.made, 'proxy', 'proxies')}.`,
+    }
   if (facts.exports.made === 0) return { station: 'exports', sentence: 'Frame a master for its first destination.' }
   if (facts.bags.written === 0) return { station: 'shelf', sentence: 'Put the deliverable on the shelf.' }
   return { station: 'storage', sentence: 'Everything is made and shelved. See what may be cleaned.' }

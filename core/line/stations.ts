@@ -3,5 +3,11 @@ export const STATIONS = ['shoot', 'cards', 'copies', 'proxies', 'storage', 'expo
 export type Station = (typeof STATIONS)[number]
 
 export const STATION_NAMES: Record<Station, string> = {
-  shoot: 'Shoot', cards: 'Cards', copies: 'Copies', proxies: 'Proxies', storage: 'Storage', exports: 'Exports', shelf: 'Shelf',
+  shoot: 'Shoot',
+  cards: 'Cards',
+  copies: 'Copies',
+  proxies: 'Proxies',
+  storage: 'Storage',
+  exports: 'Exports',
+  shelf: 'Shelf',
 }

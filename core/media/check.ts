@@ -6,7 +6,13 @@ export interface FileCheck {
   readonly pass: boolean
 }
 
-export const fileCheck = (name: string, pass: boolean, wanted: string, found: string): FileCheck => ({ name, wanted, found, pass })
+export const fileCheck = (name: string, pass: boolean, wanted: string, found: string): FileCheck => ({
+  name,
+  wanted,
+  found,
+  pass,
+})
 
 /** Whether every check passed; an empty list proves nothing. */
-export const allPass = (checks: readonly FileCheck[]): boolean => checks.length > 0 && checks.every((check) => check.pass)
+export const allPass = (checks: readonly FileCheck[]): boolean =>
+  checks.length > 0 && checks.every((check) => check.pass)

@@ -17,11 +17,31 @@ export function checkProxy(original: Probe, proxy: Probe, fraction: number): Fil
   return [
     fileCheck('Frames', from.frames === to.frames, String(from.frames), String(to.frames)),
     fileCheck('Frame rate', sameRate(from.rate, to.rate), frameRateText(from.rate), frameRateText(to.rate)),
-    fileCheck('Duration', Math.abs(from.seconds - to.seconds) <= halfFrame, `${from.seconds.toFixed(3)} s ± half a frame`, `${to.seconds.toFixed(3)} s`),
-    fileCheck('Frame size', to.widthPx === wantedSize.widthPx && to.heightPx === wantedSize.heightPx, frameSizeText(wantedSize), frameSizeText(to)),
+    fileCheck(
+      'Duration',
+      Math.abs(from.seconds - to.seconds) <= halfFrame,
+      `${from.seconds.toFixed(3)} s ± half a frame`,
+      `${to.seconds.toFixed(3)} s`,
+    ),
+    fileCheck(
+      'Frame size',
+      to.widthPx === wantedSize.widthPx && to.heightPx === wantedSize.heightPx,
+      frameSizeText(wantedSize),
+      frameSizeText(to),
+    ),
     fileCheck('Sample aspect', from.sampleAspect === to.sampleAspect, from.sampleAspect, to.sampleAspect),
-    fileCheck('Rotation', to.rotationDegrees === from.rotationDegrees, `${from.rotationDegrees}°`, `${to.rotationDegrees}°`),
+    fileCheck(
+      'Rotation',
+      to.rotationDegrees === from.rotationDegrees,
+      `${from.rotationDegrees}°`,
+      `${to.rotationDegrees}°`,
+    ),
     fileCheck('Sound', channels(original) === channels(proxy), channels(original), channels(proxy)),
-    fileCheck('Start timecode', (original.timecode ?? 'none') === (proxy.timecode ?? 'none'), original.timecode ?? 'none', proxy.timecode ?? 'none'),
+    fileCheck(
+      'Start timecode',
+      (original.timecode ?? 'none') === (proxy.timecode ?? 'none'),
+      original.timecode ?? 'none',
+      proxy.timecode ?? 'none',
+    ),
   ]
 }

@@ -6,12 +6,39 @@ import { checkProxy } from './check'
 import { proxyBitRate, proxyFrame } from './recipe'
 
 const video: VideoTrack = {
-  codec: 'h264', profile: 'High', level: 51, widthPx: 3840, heightPx: 2160, rate: frameRate(25), frames: 100, seconds: 4,
-  pixelFormat: 'yuv420p', sampleAspect: '1:1', rotationDegrees: 0, bitsPerSecond: 40e6, colour: 'bt709/bt709/bt709',
+  codec: 'h264',
+  profile: 'High',
+  level: 51,
+  widthPx: 3840,
+  heightPx: 2160,
+  rate: frameRate(25),
+  frames: 100,
+  seconds: 4,
+  pixelFormat: 'yuv420p',
+  sampleAspect: '1:1',
+  rotationDegrees: 0,
+  bitsPerSecond: 40e6,
+  colour: 'bt709/bt709/bt709',
 }
-const original: Probe = { container: 'mov,mp4', seconds: 4, sizeBytes: 20e6, bitsPerSecond: 40e6, video, audio: { codec: 'aac', channels: 2, sampleRateHz: 48_000 }, recordedAt: undefined, timecode: '10:00:00:00', indexFirst: true }
-const proxy = (more: Partial<VideoTrack> = {}): Probe => ({ ...original, video: { ...video, widthPx: 1920, heightPx: 1080, ...more } })
-const failures = (found: Probe) => checkProxy(original, found, 2).filter((check) => !check.pass).map((check) => check.name)
+const original: Probe = {
+  container: 'mov,mp4',
+  seconds: 4,
+  sizeBytes: 20e6,
+  bitsPerSecond: 40e6,
+  video,
+  audio: { codec: 'aac', channels: 2, sampleRateHz: 48_000 },
+  recordedAt: undefined,
+  timecode: '10:00:00:00',
+  indexFirst: true,
+}
+const proxy = (more: Partial<VideoTrack> = {}): Probe => ({
+  ...original,
+  video: { ...video, widthPx: 1920, heightPx: 1080, ...more },
+})
+const failures = (found: Probe) =>
+  checkProxy(original, found, 2)
+    .filter((check) => !check.pass)
+    .map((check) => check.name)
 
 describe('proxies', () => {
   it('are an exact fraction of the original with even sides', () => {

@@ -6,8 +6,18 @@ describe('a bag', () => {
   it('declares itself as RFC 8493 asks', () => {
     // Source: RFC 8493 sections 2.1.1, 2.1.3, 2.2.2.
     expect(BAG_DECLARATION).toBe('BagIt-Version: 1.0\nTag-File-Character-Encoding: UTF-8\n')
-    expect(bagManifest([{ path: 'data/b', sha256: '2' }, { path: 'data/100%\n', sha256: '1' }])).toBe('1  data/100%25%0A\n2  data/b\n')
-    expect(payloadOxum([{ path: 'data/a', sizeBytes: 40, sha256: '' }, { path: 'data/b', sizeBytes: 2, sha256: '' }])).toBe('42.2')
+    expect(
+      bagManifest([
+        { path: 'data/b', sha256: '2' },
+        { path: 'data/100%\n', sha256: '1' },
+      ]),
+    ).toBe('1  data/100%25%0A\n2  data/b\n')
+    expect(
+      payloadOxum([
+        { path: 'data/a', sizeBytes: 40, sha256: '' },
+        { path: 'data/b', sizeBytes: 2, sha256: '' },
+      ]),
+    ).toBe('42.2')
     expect(bagInfo([['External-Description', 'two\r\nlines']])).toBe('External-Description: two lines\n')
   })
 

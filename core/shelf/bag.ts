@@ -30,7 +30,12 @@ export const bagInfo = (entries: readonly (readonly [label: string, value: strin
 
 /** A title as the name of a folder or file: no separators, control characters or leading dots, at most 120 bytes. Percent signs go too: BagIt encodes them in manifests, and common tools then look for another name. */
 export function fileTitle(title: string): string {
-  const plain = title.replace(/[\u0000-\u001f\u007f/\\:*?"<>|%]/g, ' ').replace(/\s+/g, ' ').trim().replace(/^\.+/, '').replace(/[. ]+$/, '')
+  const plain = title
+    .replace(/[\u0000-\u001f\u007f/\\:*?"<>|%]/g, ' ')
+    .replace(/\s+/g, ' ')
+    .trim()
+    .replace(/^\.+/, '')
+    .replace(/[. ]+$/, '')
   let out = plain || 'untitled'
   while (new TextEncoder().encode(out).length > 120) out = out.slice(0, -1)
   return out.trim()

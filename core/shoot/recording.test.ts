@@ -1,12 +1,27 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { frameRate } from '../units/frameRate'
-import { neededSpeedClass, recordingBudget, recordingBytes, recordingSeconds, shutterFor, type RecordingPlan } from './recording'
+import {
+  neededSpeedClass,
+  recordingBudget,
+  recordingBytes,
+  recordingSeconds,
+  shutterFor,
+  type RecordingPlan,
+} from './recording'
 
 const curlew: RecordingPlan = {
-  camera: 'Curlew', widthPx: 3840, heightPx: 2160, rate: frameRate(25),
-  videoBitsPerSecond: 100e6, audioBitsPerSecond: 0, secondsPerTake: 600, takes: 6,
-  cardBytes: 128e9, cardBytesPerSecond: 30e6, fillLimit: 0.9,
+  camera: 'Curlew',
+  widthPx: 3840,
+  heightPx: 2160,
+  rate: frameRate(25),
+  videoBitsPerSecond: 100e6,
+  audioBitsPerSecond: 0,
+  secondsPerTake: 600,
+  takes: 6,
+  cardBytes: 128e9,
+  cardBytesPerSecond: 30e6,
+  fillLimit: 0.9,
 }
 
 describe('what a plan records', () => {
@@ -33,13 +48,24 @@ describe('what a plan records', () => {
   })
 
   it('plans no card above the fill limit', () => {
-    expect(recordingBudget(curlew)).toMatchObject({ seconds: 3600, sizeBytes: 45e9, cards: 1, sustained: true, secondsPerCard: 9216 })
+    expect(recordingBudget(curlew)).toMatchObject({
+      seconds: 3600,
+      sizeBytes: 45e9,
+      cards: 1,
+      sustained: true,
+      secondsPerCard: 9216,
+    })
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 200 }), fc.integer({ min: 1, max: 7200 }), fc.double({ min: 0.5, max: 1, noNaN: true }), (takes, secondsPerTake, fillLimit) => {
-        const { cards, sizeBytes } = recordingBudget({ ...curlew, takes, secondsPerTake, fillLimit })
-        expect(sizeBytes).toBeLessThanOrEqual(cards * curlew.cardBytes * fillLimit + 1)
-        expect(sizeBytes).toBeGreaterThan((cards - 1) * curlew.cardBytes * fillLimit)
-      }),
+      fc.property(
+        fc.integer({ min: 1, max: 200 }),
+        fc.integer({ min: 1, max: 7200 }),
+        fc.double({ min: 0.5, max: 1, noNaN: true }),
+        (takes, secondsPerTake, fillLimit) => {
+          const { cards, sizeBytes } = recordingBudget({ ...curlew, takes, secondsPerTake, fillLimit })
+          expect(sizeBytes).toBeLessThanOrEqual(cards * curlew.cardBytes * fillLimit + 1)
+          expect(sizeBytes).toBeGreaterThan((cards - 1) * curlew.cardBytes * fillLimit)
+        },
+      ),
     )
   })
 })

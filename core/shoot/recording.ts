@@ -42,7 +42,8 @@ export const SPEED_CLASSES: readonly { name: SpeedClass; bytesPerSecond: number 
 ]
 
 /** Recorded bytes: `recordingBytes(100e6, 3600)` is 45 000 000 000 (45.0 GB). Rounded up to a whole byte. */
-export const recordingBytes = (bitsPerSecond: number, seconds: number): number => Math.ceil((bitsPerSecond * seconds) / 8)
+export const recordingBytes = (bitsPerSecond: number, seconds: number): number =>
+  Math.ceil((bitsPerSecond * seconds) / 8)
 
 /** Seconds that fit: `recordingSeconds(128e9, 100e6)` is 10 240 s (2 h 50 min 40 s). */
 export const recordingSeconds = (bytes: number, bitsPerSecond: number): number => (bytes * 8) / bitsPerSecond

@@ -62,9 +62,14 @@ export function parseLength(text: string): number | undefined {
   if (clock) return Number(clock[1] ?? 0) * 3600 + Number(clock[2]) * 60 + Number(clock[3])
   const bare = /^\s*(\d+(?:[.,]\d+)?)\s*$/.exec(text)
   if (bare) return Number((bare[1] ?? '').replace(',', '.')) * 60
-  const named = /^\s*(?:(\d+(?:[.,]\d+)?)\s*h)?\s*(?:(\d+(?:[.,]\d+)?)\s*(?:m(?:in)?|$))?\s*(?:(\d+(?:[.,]\d+)?)\s*s)?\s*$/i.exec(text)
+  const named =
+    /^\s*(?:(\d+(?:[.,]\d+)?)\s*h)?\s*(?:(\d+(?:[.,]\d+)?)\s*(?:m(?:in)?|$))?\s*(?:(\d+(?:[.,]\d+)?)\s*s)?\s*$/i.exec(
+      text,
+    )
   if (!named || !/\d/.test(text)) return undefined
-  const [hours, minutes, seconds] = [named[1], named[2], named[3]].map((part) => Number((part ?? '0').replace(',', '.')))
+  const [hours, minutes, seconds] = [named[1], named[2], named[3]].map((part) =>
+    Number((part ?? '0').replace(',', '.')),
+  )
   return (hours ?? 0) * 3600 + (minutes ?? 0) * 60 + (seconds ?? 0)
 }
 

@@ -1,7 +1,23 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { frameRate, frameRateLabel, framesInSeconds, frameRateText, parseFrameRate, sameRate, secondsOfFrames } from './frameRate'
-import { formatBinaryBytes, formatBitRate, formatBytes, formatLength, parseBitRate, parseBytes, parseLength } from './quantity'
+import {
+  frameRate,
+  frameRateLabel,
+  framesInSeconds,
+  frameRateText,
+  parseFrameRate,
+  sameRate,
+  secondsOfFrames,
+} from './frameRate'
+import {
+  formatBinaryBytes,
+  formatBitRate,
+  formatBytes,
+  formatLength,
+  parseBitRate,
+  parseBytes,
+  parseLength,
+} from './quantity'
 
 describe('exact frame rates', () => {
   it('reads the ways a rate is written', () => {
@@ -24,11 +40,16 @@ describe('exact frame rates', () => {
 
   it('never loses a frame between frames, seconds and text', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 0, max: 5_000_000 }), fc.constantFrom(24, 25, 30, 50, 60, 100), fc.constantFrom(1000, 1001), (frames, whole, den) => {
-        const rate = frameRate(whole * 1000, den)
-        expect(framesInSeconds(secondsOfFrames(frames, rate), rate)).toBe(frames)
-        expect(sameRate(parseFrameRate(frameRateText(rate)) ?? frameRate(1), rate)).toBe(true)
-      }),
+      fc.property(
+        fc.integer({ min: 0, max: 5_000_000 }),
+        fc.constantFrom(24, 25, 30, 50, 60, 100),
+        fc.constantFrom(1000, 1001),
+        (frames, whole, den) => {
+          const rate = frameRate(whole * 1000, den)
+          expect(framesInSeconds(secondsOfFrames(frames, rate), rate)).toBe(frames)
+          expect(sameRate(parseFrameRate(frameRateText(rate)) ?? frameRate(1), rate)).toBe(true)
+        },
+      ),
     )
   })
 })

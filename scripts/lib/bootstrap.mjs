@@ -21,8 +21,12 @@ export function onPath(program) {
 
 /** Folder with initdb and postgres, newest version first. */
 export function postgresBin() {
-  const versions = existsSync('/usr/lib/postgresql') ? readdirSync('/usr/lib/postgresql').sort((a, b) => Number(b) - Number(a)) : []
-  return versions.map((version) => `/usr/lib/postgresql/${version}/bin`).find((folder) => existsSync(join(folder, 'initdb')) && existsSync(join(folder, 'postgres')))
+  const versions = existsSync('/usr/lib/postgresql')
+    ? readdirSync('/usr/lib/postgresql').sort((a, b) => Number(b) - Number(a))
+    : []
+  return versions
+    .map((version) => `/usr/lib/postgresql/${version}/bin`)
+    .find((folder) => existsSync(join(folder, 'initdb')) && existsSync(join(folder, 'postgres')))
 }
 
 /** Installs Debian's packages that are missing when run by root; otherwise says the one line to run and stops. */
@@ -31,7 +35,9 @@ export function ensureDebian(names) {
   if (missing.length === 0) return
   const install = `apt-get install -y --no-install-recommends ${missing.join(' ')}`
   if (process.getuid?.() !== 0) {
-    console.error(`Some programs are missing. Run this once, then start again:\n\n  sudo apt-get update && sudo ${install}\n`)
+    console.error(
+      `Some programs are missing. Run this once, then start again:\n\n  sudo apt-get update && sudo ${install}\n`,
+    )
     process.exit(1)
   }
   console.log(`Installing from Debian: ${missing.join(', ')} …`)
@@ -39,7 +45,9 @@ export function ensureDebian(names) {
   for (const command of ['apt-get update', install]) {
     const { status } = spawnSync('sh', ['-c', `${command} >/tmp/yendra-apt.log 2>&1`], { env })
     if (status !== 0) {
-      console.error(`"${command}" failed:\n${readFileSync('/tmp/yendra-apt.log', 'utf8').split('\n').slice(-8).join('\n')}`)
+      console.error(
+        `"${command}" failed:\n${readFileSync('/tmp/yendra-apt.log', 'utf8').split('\n').slice(-8).join('\n')}`,
+      )
       process.exit(1)
     }
   }
@@ -63,7 +71,10 @@ export function ensurePackages() {
   const lock = digest(readFileSync(join(PROJECT, 'package-lock.json')))
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return
   console.log('Installing npm packages …')
-  execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: PROJECT, stdio: ['ignore', 'ignore', 'inherit'] })
+  execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+    cwd: PROJECT,
+    stdio: ['ignore', 'ignore', 'inherit'],
+  })
   writeFileSync(stamp, lock)
 }
 
@@ -78,12 +89,21 @@ function filesBelow(folder) {
 export function ensureBuild() {
   const sources = ['core', 'contract', 'server', 'web'].flatMap((folder) => filesBelow(join(PROJECT, folder)))
   const configs = ['vite.config.ts', 'vite.server.config.ts', 'package-lock.json'].map((name) => join(PROJECT, name))
-  const state = digest([...sources, ...configs].sort().map((path) => `${path} ${statSync(path).size} ${statSync(path).mtimeMs}`).join('\n'))
+  const state = digest(
+    [...sources, ...configs]
+      .sort()
+      .map((path) => `${path} ${statSync(path).size} ${statSync(path).mtimeMs}`)
+      .join('\n'),
+  )
   const stamp = join(PROJECT, 'dist/.stamp')
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === state) return
   console.log('Building …')
   for (const config of ['vite.config.ts', 'vite.server.config.ts']) {
-    const { status, stderr, stdout } = spawnSync(join(PROJECT, 'node_modules/.bin/vite'), ['build', '--config', config, '--logLevel', 'warn'], { cwd: PROJECT, encoding: 'utf8' })
+    const { status, stderr, stdout } = spawnSync(
+      join(PROJECT, 'node_modules/.bin/vite'),
+      ['build', '--config', config, '--logLevel', 'warn'],
+      { cwd: PROJECT, encoding: 'utf8' },
+    )
     if (status !== 0) {
       console.error(stdout + stderr)
       process.exit(1)

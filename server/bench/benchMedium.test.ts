@@ -6,7 +6,13 @@ import { alignedBlocks } from '../engine/blocks'
 import { BenchMedium } from './benchMedium'
 import type { BenchDevice, Fault } from './faults'
 
-const healthy: BenchDevice = { capacityBytes: 1e9, readBytesPerSecond: 1e12, writeBytesPerSecond: 1e12, plugged: true, fault: undefined }
+const healthy: BenchDevice = {
+  capacityBytes: 1e9,
+  readBytesPerSecond: 1e12,
+  writeBytesPerSecond: 1e12,
+  plugged: true,
+  fault: undefined,
+}
 const name = Buffer.from('file')
 
 function device(change: Partial<BenchDevice> = {}) {
@@ -74,7 +80,10 @@ describe('a simulated device', () => {
     expect(await file.read(block, 0)).toBe(4096)
     await file.close()
     const again = await medium.open(name)
-    await expect(again.read(block, 0)).rejects.toMatchObject({ code: 'EIO', message: expect.stringContaining('byte 0') })
+    await expect(again.read(block, 0)).rejects.toMatchObject({
+      code: 'EIO',
+      message: expect.stringContaining('byte 0'),
+    })
     expect(await again.read(block, 0)).toBe(4096)
     await again.close()
   })

@@ -27,7 +27,11 @@ export class BenchMedium implements Medium {
   #counting: Promise<void> | undefined
   #usedBytes = 0
 
-  constructor(readonly root: string, readonly device: BenchDevice, readonly onStruck: (fault: Fault) => void) {
+  constructor(
+    readonly root: string,
+    readonly device: BenchDevice,
+    readonly onStruck: (fault: Fault) => void,
+  ) {
     this.#folder = new FolderMedium(root)
     this.#reading = new Pace(device.readBytesPerSecond)
     this.#writing = new Pace(device.writeBytesPerSecond)
@@ -96,11 +100,19 @@ export class BenchMedium implements Medium {
         if (struck === 'unplug') throw deviceError('ENODEV', 'The device was unplugged.')
         await this.#used()
         // Nothing is awaited between the check and the sum: several files are written at once.
-        if (struck === 'full' || this.#usedBytes + block.length > this.device.capacityBytes) throw deviceError('ENOSPC', 'The device is full.')
+        if (struck === 'full' || this.#usedBytes + block.length > this.device.capacityBytes)
+          throw deviceError('ENOSPC', 'The device is full.')
         this.#usedBytes += block.length
         written += block.length
         await this.#writing.spend(block.length)
-        await file.write(struck === 'flip-bit' ? withFlippedBit(block) : struck === 'truncate-write' ? block.subarray(0, block.length >> 1) : block, position)
+        await file.write(
+          struck === 'flip-bit'
+            ? withFlippedBit(block)
+            : struck === 'truncate-write'
+              ? block.subarray(0, block.length >> 1)
+              : block,
+          position,
+        )
       },
       close: (modifiedMs, durability) => {
         written = 0

@@ -16,7 +16,10 @@ export async function openDatabase(url: string): Promise<Db> {
     dialect: new PostgresDialect({ pool: new pg.Pool({ connectionString: url, max: 8 }) }),
     plugins: [new CamelCasePlugin({ maintainNestedObjectKeys: true })],
   })
-  const { error } = await new Migrator({ db, provider: { getMigrations: () => Promise.resolve(migrations) } }).migrateToLatest()
+  const { error } = await new Migrator({
+    db,
+    provider: { getMigrations: () => Promise.resolve(migrations) },
+  }).migrateToLatest()
   if (error) throw error instanceof Error ? error : new Error('The database could not be brought to the newest schema.')
   return db
 }

@@ -6,11 +6,15 @@ import { Canvas, estuary, workshop } from './scene'
 
 function ffmpeg(args: readonly string[], picture?: Buffer): Promise<void> {
   return new Promise((resolve, reject) => {
-    const child = spawn('ffmpeg', [...FFMPEG_BASE.filter((arg) => arg !== '-nostdin'), '-y', ...args], { stdio: ['pipe', 'ignore', 'pipe'] })
+    const child = spawn('ffmpeg', [...FFMPEG_BASE.filter((arg) => arg !== '-nostdin'), '-y', ...args], {
+      stdio: ['pipe', 'ignore', 'pipe'],
+    })
     let messages = ''
     child.stderr.on('data', (chunk: Buffer) => (messages += chunk.toString()))
     child.on('error', reject)
-    child.on('close', (code) => (code === 0 ? resolve() : reject(new Error(`A demo clip could not be made: ${messages.trim()}`))))
+    child.on('close', (code) =>
+      code === 0 ? resolve() : reject(new Error(`A demo clip could not be made: ${messages.trim()}`)),
+    )
     child.stdin.on('error', () => undefined)
     child.stdin.end(picture)
   })
@@ -29,19 +33,72 @@ interface ClipPlan {
 }
 
 /** A short clip: a slow pan over a painted scene, a burnt-in counter, and a click every second. */
-async function makeClip({ path, widthPx, heightPx, rate, seconds, recordedAt, timecode, bitRate, paint }: ClipPlan): Promise<void> {
+async function makeClip({
+  path,
+  widthPx,
+  heightPx,
+  rate,
+  seconds,
+  recordedAt,
+  timecode,
+  bitRate,
+  paint,
+}: ClipPlan): Promise<void> {
   const canvas = new Canvas(Math.round((widthPx * 1.04) / 2) * 2, Math.round((heightPx * 1.04) / 2) * 2)
   paint(canvas)
   const size = Math.round(heightPx / 24)
   const pan = `crop=${widthPx}:${heightPx}:x='(iw-ow)*t/${seconds}':y='(ih-oh)*(1-t/${seconds})'`
   const counter = `drawtext=text='%{pts\\:hms}  %{frame_num}':fontsize=${size}:fontcolor=white:box=1:boxcolor=black@0.55:boxborderw=${Math.round(size / 3)}:x=${size}:y=h-${size * 2.4}`
-  await ffmpeg([
-    '-f', 'image2pipe', '-c:v', 'ppm', '-framerate', String(rate), '-i', 'pipe:0',
-    '-f', 'lavfi', '-i', `aevalsrc='if(lt(mod(t,1),0.004),0.7*sin(2*PI*1200*t),0.003*(random(0)-0.5))':c=stereo:s=48000:d=${seconds}`,
-    '-t', String(seconds), '-vf', `loop=loop=-1:size=1:start=0,setpts=N/(${rate}*TB),${pan},noise=c0s=10:c0f=t,${counter},format=yuv420p`,
-    '-c:v', 'libx264', '-preset', 'ultrafast', '-b:v', bitRate, '-maxrate', bitRate, '-bufsize', bitRate, '-g', String(rate), '-colorspace', 'bt709', '-color_trc', 'bt709', '-color_primaries', 'bt709',
-    '-c:a', 'aac', '-b:a', '160k', '-timecode', timecode, '-metadata', `creation_time=${recordedAt.toISOString()}`, '-movflags', '+faststart', path,
-  ], canvas.ppm())
+  await ffmpeg(
+    [
+      '-f',
+      'image2pipe',
+      '-c:v',
+      'ppm',
+      '-framerate',
+      String(rate),
+      '-i',
+      'pipe:0',
+      '-f',
+      'lavfi',
+      '-i',
+      `aevalsrc='if(lt(mod(t,1),0.004),0.7*sin(2*PI*1200*t),0.003*(random(0)-0.5))':c=stereo:s=48000:d=${seconds}`,
+      '-t',
+      String(seconds),
+      '-vf',
+      `loop=loop=-1:size=1:start=0,setpts=N/(${rate}*TB),${pan},noise=c0s=10:c0f=t,${counter},format=yuv420p`,
+      '-c:v',
+      'libx264',
+      '-preset',
+      'ultrafast',
+      '-b:v',
+      bitRate,
+      '-maxrate',
+      bitRate,
+      '-bufsize',
+      bitRate,
+      '-g',
+      String(rate),
+      '-colorspace',
+      'bt709',
+      '-color_trc',
+      'bt709',
+      '-color_primaries',
+      'bt709',
+      '-c:a',
+      'aac',
+      '-b:a',
+      '160k',
+      '-timecode',
+      timecode,
+      '-metadata',
+      `creation_time=${recordedAt.toISOString()}`,
+      '-movflags',
+      '+faststart',
+      path,
+    ],
+    canvas.ppm(),
+  )
 }
 
 const sidecar = (camera: string, clip: string, recordedAt: Date) =>
@@ -57,24 +114,82 @@ export interface DemoCard {
 export async function makeCards(root: string, day: Date): Promise<DemoCard[]> {
   const at = (hours: number, minutes: number) => new Date(day.getTime() + (hours * 60 + minutes) * 60_000)
   const cards: DemoCard[] = [
-    { name: 'Curlew A', folder: join(root, 'curlew-a'), story: 'The main camera’s card of the day: three UHD clips, one number missing.' },
-    { name: 'Plover A', folder: join(root, 'plover-a'), story: 'The action camera’s card: one good clip, one without an index, one of 0 bytes.' },
+    {
+      name: 'Curlew A',
+      folder: join(root, 'curlew-a'),
+      story: 'The main camera’s card of the day: three UHD clips, one number missing.',
+    },
+    {
+      name: 'Plover A',
+      folder: join(root, 'plover-a'),
+      story: 'The action camera’s card: one good clip, one without an index, one of 0 bytes.',
+    },
     { name: 'Field 1', folder: join(root, 'field-1'), story: 'The sound recorder: two takes and its settings.' },
-    { name: 'Odd names', folder: join(root, 'odd-names'), story: 'Names with stray bytes and line ends, an empty file, a link: they all arrive, the link is reported.' },
+    {
+      name: 'Odd names',
+      folder: join(root, 'odd-names'),
+      story: 'Names with stray bytes and line ends, an empty file, a link: they all arrive, the link is reported.',
+    },
   ]
   const [curlew = '', plover = '', field = '', odd = ''] = cards.map((card) => card.folder)
   const [dcim, action] = [join(curlew, 'DCIM/100CURLW'), join(plover, 'DCIM/100PLOVR')]
-  for (const folder of [dcim, join(curlew, 'MISC'), action, join(field, 'TAKES'), odd]) await mkdir(folder, { recursive: true })
+  for (const folder of [dcim, join(curlew, 'MISC'), action, join(field, 'TAKES'), odd])
+    await mkdir(folder, { recursive: true })
 
   const uhd = { widthPx: 3840, heightPx: 2160, rate: 25, bitRate: '100M' }
   const small = { widthPx: 640, heightPx: 360, rate: 25, bitRate: '4M' }
   const clips: ClipPlan[] = [
-    { ...uhd, path: join(dcim, 'CURL0041.MP4'), seconds: 4, recordedAt: at(9, 12), timecode: '09:12:00:00', paint: (canvas) => workshop(canvas, 3) },
-    { ...uhd, path: join(dcim, 'CURL0042.MP4'), seconds: 3, recordedAt: at(9, 31), timecode: '09:31:10:05', paint: (canvas) => workshop(canvas, 8) },
-    { ...uhd, path: join(dcim, 'CURL0044.MP4'), seconds: 4, recordedAt: at(11, 2), timecode: '11:02:44:12', paint: (canvas) => estuary(canvas, 0.2) },
-    { widthPx: 2704, heightPx: 1520, rate: 100, bitRate: '60M', path: join(action, 'PLOV0107.MP4'), seconds: 1.5, recordedAt: at(9, 30), timecode: '09:30:00:00', paint: (canvas) => workshop(canvas, 6) },
-    { ...small, path: join(action, 'PLOV0108.MP4'), seconds: 2, recordedAt: at(9, 40), timecode: '09:40:00:00', paint: (canvas) => estuary(canvas, 0.8) },
-    { ...small, path: join(odd, 'TAKE0001.MP4'), seconds: 2, recordedAt: at(12, 5), timecode: '12:05:00:00', paint: (canvas) => estuary(canvas, 0.5) },
+    {
+      ...uhd,
+      path: join(dcim, 'CURL0041.MP4'),
+      seconds: 4,
+      recordedAt: at(9, 12),
+      timecode: '09:12:00:00',
+      paint: (canvas) => workshop(canvas, 3),
+    },
+    {
+      ...uhd,
+      path: join(dcim, 'CURL0042.MP4'),
+      seconds: 3,
+      recordedAt: at(9, 31),
+      timecode: '09:31:10:05',
+      paint: (canvas) => workshop(canvas, 8),
+    },
+    {
+      ...uhd,
+      path: join(dcim, 'CURL0044.MP4'),
+      seconds: 4,
+      recordedAt: at(11, 2),
+      timecode: '11:02:44:12',
+      paint: (canvas) => estuary(canvas, 0.2),
+    },
+    {
+      widthPx: 2704,
+      heightPx: 1520,
+      rate: 100,
+      bitRate: '60M',
+      path: join(action, 'PLOV0107.MP4'),
+      seconds: 1.5,
+      recordedAt: at(9, 30),
+      timecode: '09:30:00:00',
+      paint: (canvas) => workshop(canvas, 6),
+    },
+    {
+      ...small,
+      path: join(action, 'PLOV0108.MP4'),
+      seconds: 2,
+      recordedAt: at(9, 40),
+      timecode: '09:40:00:00',
+      paint: (canvas) => estuary(canvas, 0.8),
+    },
+    {
+      ...small,
+      path: join(odd, 'TAKE0001.MP4'),
+      seconds: 2,
+      recordedAt: at(12, 5),
+      timecode: '12:05:00:00',
+      paint: (canvas) => estuary(canvas, 0.5),
+    },
   ]
   // Two at a time: the painted picture's filters use one core each.
   const waiting = [...clips]
@@ -82,7 +197,12 @@ export async function makeCards(root: string, day: Date): Promise<DemoCard[]> {
     for (let clip = waiting.shift(); clip; clip = waiting.shift()) await makeClip(clip)
   }
   await Promise.all([line(), line()])
-  for (const [name, time] of [['CURL0041', at(9, 12)], ['CURL0042', at(9, 31)], ['CURL0044', at(11, 2)]] as const) await writeFile(join(dcim, `${name}.XML`), sidecar('Curlew', name, time))
+  for (const [name, time] of [
+    ['CURL0041', at(9, 12)],
+    ['CURL0042', at(9, 31)],
+    ['CURL0044', at(11, 2)],
+  ] as const)
+    await writeFile(join(dcim, `${name}.XML`), sidecar('Curlew', name, time))
   await writeFile(join(curlew, 'MISC/VERSION.TXT'), 'Curlew, card format 2\n')
   // A recorder that lost power: the picture is there, the index is not.
   await ffmpeg(['-i', join(action, 'PLOV0108.MP4'), '-c', 'copy', '-f', 'mp4', join(action, 'late.tmp')])
@@ -91,8 +211,19 @@ export async function makeCards(root: string, day: Date): Promise<DemoCard[]> {
   await rm(join(action, 'late.tmp'))
   await truncate(join(action, 'PLOV0108.MP4'), 60_000)
   await writeFile(join(action, 'PLOV0109.MP4'), '')
-  for (const [take, seconds] of [[1, 20], [2, 12]] as const) {
-    await ffmpeg(['-f', 'lavfi', '-i', `aevalsrc='if(lt(mod(t,1),0.004),0.6*sin(2*PI*1200*t),0.002*(random(0)-0.5))':c=stereo:s=48000:d=${seconds}`, '-c:a', 'pcm_s24le', join(field, `TAKES/FLD1000${take}.WAV`)])
+  for (const [take, seconds] of [
+    [1, 20],
+    [2, 12],
+  ] as const) {
+    await ffmpeg([
+      '-f',
+      'lavfi',
+      '-i',
+      `aevalsrc='if(lt(mod(t,1),0.004),0.6*sin(2*PI*1200*t),0.002*(random(0)-0.5))':c=stereo:s=48000:d=${seconds}`,
+      '-c:a',
+      'pcm_s24le',
+      join(field, `TAKES/FLD1000${take}.WAV`),
+    ])
   }
   await writeFile(join(field, 'SETTINGS.TXT'), 'gain 32\nlow cut 80\n')
   await writeFile(Buffer.from(`${odd}/caf\xe9 notes.txt`, 'latin1'), 'a name in an old encoding\n')

@@ -20,7 +20,15 @@ describe('the painter of the demo', () => {
 
   it('fills inside a shape and nowhere else', () => {
     const canvas = new Canvas(100, 100)
-    canvas.polygon([[0.25, 0.25], [0.75, 0.25], [0.75, 0.75], [0.25, 0.75]], WHITE)
+    canvas.polygon(
+      [
+        [0.25, 0.25],
+        [0.75, 0.25],
+        [0.75, 0.75],
+        [0.25, 0.75],
+      ],
+      WHITE,
+    )
     expect(at(canvas, 0.5, 0.5)).toEqual([255, 255, 255])
     expect(at(canvas, 0.1, 0.5)).toEqual([0, 0, 0])
     const painted = canvas.pixels.filter((byte) => byte === 255).length / 3

@@ -48,8 +48,30 @@ async function addVolumes(db: Db): Promise<Map<string, string>> {
       await mkdir(join(rootPath, dirname(MARKER)), { recursive: true })
       await writeFile(join(rootPath, MARKER), `${JSON.stringify({ id })}\n`)
     }
-    await addVolume(db, { id, name, kind, site, rootPath, simulated: rootPath !== null, capacityBytes, host: hostName() })
-    if (speed) await db.insertInto('benchDevice').values({ id, role: 'volume', capacityBytes, readBytesPerSecond: speed[0] * 1e6, writeBytesPerSecond: speed[1] * 1e6, plugged: plugged === true, card: null, insertedAt: null }).execute()
+    await addVolume(db, {
+      id,
+      name,
+      kind,
+      site,
+      rootPath,
+      simulated: rootPath !== null,
+      capacityBytes,
+      host: hostName(),
+    })
+    if (speed)
+      await db
+        .insertInto('benchDevice')
+        .values({
+          id,
+          role: 'volume',
+          capacityBytes,
+          readBytesPerSecond: speed[0] * 1e6,
+          writeBytesPerSecond: speed[1] * 1e6,
+          plugged: plugged === true,
+          card: null,
+          insertedAt: null,
+        })
+        .execute()
     ids.set(name, id)
   }
   return ids
@@ -58,12 +80,42 @@ async function addVolumes(db: Db): Promise<Map<string, string>> {
 async function addProductions(db: Db, today: string): Promise<Map<string, string>> {
   const later = new Date(Date.now() + 12 * 86_400_000).toISOString().slice(0, 10)
   const ids = new Map<string, string>()
-  for (const [title, client, shootOn] of [['Sail loft', 'Estuary sailing club', '2026-04-18'], ['Stripping the clinker hull', 'own channel', '2026-08-22'], ['Launch day', 'own channel', later], ['Steam-bending ribs', 'own channel', today]] as const) {
+  for (const [title, client, shootOn] of [
+    ['Sail loft', 'Estuary sailing club', '2026-04-18'],
+    ['Stripping the clinker hull', 'own channel', '2026-08-22'],
+    ['Launch day', 'own channel', later],
+    ['Steam-bending ribs', 'own channel', today],
+  ] as const) {
     ids.set(title, (await addProduction(db, { title, client, shootOn })).id)
   }
-  const curlew = { camera: 'Curlew', widthPx: 3840, heightPx: 2160, rate: '25/1', videoBitsPerSecond: 100e6, audioBitsPerSecond: 256_000, cardBytes: 128e9, cardBytesPerSecond: 30e6, fillLimit: 0.9 }
-  const plover = { ...curlew, camera: 'Plover', widthPx: 2704, heightPx: 1520, rate: '100/1', videoBitsPerSecond: 60e6, cardBytes: 64e9 }
-  const heron = { ...curlew, camera: 'Heron', videoBitsPerSecond: 2_488_320_000, audioBitsPerSecond: 0, cardBytes: 512e9, cardBytesPerSecond: 90e6 }
+  const curlew = {
+    camera: 'Curlew',
+    widthPx: 3840,
+    heightPx: 2160,
+    rate: '25/1',
+    videoBitsPerSecond: 100e6,
+    audioBitsPerSecond: 256_000,
+    cardBytes: 128e9,
+    cardBytesPerSecond: 30e6,
+    fillLimit: 0.9,
+  }
+  const plover = {
+    ...curlew,
+    camera: 'Plover',
+    widthPx: 2704,
+    heightPx: 1520,
+    rate: '100/1',
+    videoBitsPerSecond: 60e6,
+    cardBytes: 64e9,
+  }
+  const heron = {
+    ...curlew,
+    camera: 'Heron',
+    videoBitsPerSecond: 2_488_320_000,
+    audioBitsPerSecond: 0,
+    cardBytes: 512e9,
+    cardBytesPerSecond: 90e6,
+  }
   await addCameraPlan(db, ids.get('Steam-bending ribs') ?? '', { ...curlew, secondsPerTake: 720, takes: 7 })
   await addCameraPlan(db, ids.get('Launch day') ?? '', { ...curlew, secondsPerTake: 1500, takes: 6 })
   await addCameraPlan(db, ids.get('Launch day') ?? '', { ...plover, secondsPerTake: 600, takes: 8 })
@@ -81,14 +133,45 @@ async function makeDemo(db: Db): Promise<void> {
     const volumes = await addVolumes(tx)
     const productions = await addProductions(tx, today)
     for (const [title, volume, originals, generated, outputs] of PAST) {
-      for (const [byteClass, gigabytes] of [['originals', originals], ['generated', generated], ['outputs', outputs]] as const) {
-        if (gigabytes > 0) await tx.insertInto('ledger').values({ productionId: productions.get(title) ?? '', volumeId: volumes.get(volume) ?? '', byteClass, sizeBytes: gigabytes * 1e9 }).execute()
+      for (const [byteClass, gigabytes] of [
+        ['originals', originals],
+        ['generated', generated],
+        ['outputs', outputs],
+      ] as const) {
+        if (gigabytes > 0)
+          await tx
+            .insertInto('ledger')
+            .values({
+              productionId: productions.get(title) ?? '',
+              volumeId: volumes.get(volume) ?? '',
+              byteClass,
+              sizeBytes: gigabytes * 1e9,
+            })
+            .execute()
       }
     }
-    await tx.insertInto('benchCard').values([...cards]).execute()
+    await tx
+      .insertInto('benchCard')
+      .values([...cards])
+      .execute()
     const { id } = await addReader(tx, { name: 'Bench reader', rootPath: null, simulated: true, host: hostName() })
-    await tx.insertInto('benchDevice').values({ id, role: 'reader', capacityBytes: 128e9, readBytesPerSecond: 90e6, writeBytesPerSecond: 1, plugged: true, card: 'Curlew A', insertedAt: new Date() }).execute()
-    await tx.insertInto('setting').values({ key: 'demo', value: JSON.stringify({ made: new Date().toISOString() }) }).execute()
+    await tx
+      .insertInto('benchDevice')
+      .values({
+        id,
+        role: 'reader',
+        capacityBytes: 128e9,
+        readBytesPerSecond: 90e6,
+        writeBytesPerSecond: 1,
+        plugged: true,
+        card: 'Curlew A',
+        insertedAt: new Date(),
+      })
+      .execute()
+    await tx
+      .insertInto('setting')
+      .values({ key: 'demo', value: JSON.stringify({ made: new Date().toISOString() }) })
+      .execute()
   })
   console.log(`The demo is made (${((Date.now() - begun) / 1000).toFixed(0)} s).`)
 }

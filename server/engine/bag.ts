@@ -31,7 +31,12 @@ export interface WrittenBag {
 }
 
 /** SHA-256 over blocks read past the cache. */
-async function sha256Of(medium: Medium, path: Buffer, block: Uint8Array, onBlock: (view: Uint8Array, position: number) => Promise<void>): Promise<{ sha256: string; sizeBytes: number; fromMedium: boolean }> {
+async function sha256Of(
+  medium: Medium,
+  path: Buffer,
+  block: Uint8Array,
+  onBlock: (view: Uint8Array, position: number) => Promise<void>,
+): Promise<{ sha256: string; sizeBytes: number; fromMedium: boolean }> {
   const file = await medium.open(path)
   try {
     const hash = createHash('sha256')
@@ -77,7 +82,8 @@ export async function writeBag(order: BagOrder): Promise<WrittenBag> {
       await out.close(item.modifiedMs, 'durable')
       files.push({ path, sizeBytes: sum.sizeBytes, sha256: sum.sha256 })
     }
-    for (const note of order.notes) files.push({ path: `data/${note.name}`, ...(await writeText(target, at(`data/${note.name}`), note.text)) })
+    for (const note of order.notes)
+      files.push({ path: `data/${note.name}`, ...(await writeText(target, at(`data/${note.name}`), note.text)) })
     const tags = [
       { name: 'bagit.txt', text: BAG_DECLARATION },
       { name: 'bag-info.txt', text: bagInfo([...order.info, ['Payload-Oxum', payloadOxum(files)]]) },
@@ -110,14 +116,23 @@ async function writeText(target: Medium, path: Buffer, text: string): Promise<{ 
   return { sizeBytes: bytes.length, sha256: createHash('sha256').update(bytes).digest('hex') }
 }
 
-async function proveBag(target: Medium, parts: Buffer, files: readonly PayloadFile[], block: Uint8Array, order: BagOrder): Promise<boolean> {
+async function proveBag(
+  target: Medium,
+  parts: Buffer,
+  files: readonly PayloadFile[],
+  block: Uint8Array,
+  order: BagOrder,
+): Promise<boolean> {
   let fromMedium = true
   for (const file of files) {
     const found = await sha256Of(target, joinPath(parts, Buffer.from(file.path)), block, async (view) => {
       await order.gate()
       order.onBytes(view.length)
     })
-    if (found.sha256 !== file.sha256) throw new Error(`${file.path} differs when it is read back: the volume cannot be trusted. Nothing was kept there.`)
+    if (found.sha256 !== file.sha256)
+      throw new Error(
+        `${file.path} differs when it is read back: the volume cannot be trusted. Nothing was kept there.`,
+      )
     fromMedium &&= found.fromMedium
   }
   return fromMedium

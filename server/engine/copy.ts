@@ -24,11 +24,36 @@ export interface CopyDestination {
 
 /** What became of one file on one destination, or of one side altogether. */
 export type CopyRecord =
-  | { readonly kind: 'proved'; readonly fileId: number; readonly destinationId: string; readonly hash: string; readonly fromMedium: boolean; readonly already: boolean }
-  | { readonly kind: 'mismatch'; readonly fileId: number; readonly destinationId: string; readonly wanted: string; readonly found: string }
-  | { readonly kind: 'conflict'; readonly fileId: number; readonly destinationId: string; readonly wanted: string; readonly found: string }
+  | {
+      readonly kind: 'proved'
+      readonly fileId: number
+      readonly destinationId: string
+      readonly hash: string
+      readonly fromMedium: boolean
+      readonly already: boolean
+    }
+  | {
+      readonly kind: 'mismatch'
+      readonly fileId: number
+      readonly destinationId: string
+      readonly wanted: string
+      readonly found: string
+    }
+  | {
+      readonly kind: 'conflict'
+      readonly fileId: number
+      readonly destinationId: string
+      readonly wanted: string
+      readonly found: string
+    }
   | { readonly kind: 'source-failed'; readonly fileId: number; readonly message: string }
-  | { readonly kind: 'destination-failed'; readonly destinationId: string; readonly reason: 'full' | 'gone' | 'refused'; readonly message: string; readonly missingBytes: number }
+  | {
+      readonly kind: 'destination-failed'
+      readonly destinationId: string
+      readonly reason: 'full' | 'gone' | 'refused'
+      readonly message: string
+      readonly missingBytes: number
+    }
 
 export interface CopyOrder {
   readonly source: Medium
@@ -55,7 +80,9 @@ export async function copyTree(order: CopyOrder): Promise<void> {
   await run.prepare()
   const blocks = alignedBlocks(4 + 2 * order.destinations.length, LARGE_BLOCK)
   const lanes = alignedBlocks(LANES, SMALL_BLOCK)
-  const byFolder = [...order.files].sort((a, b) => Buffer.compare(parentOf(a.path), parentOf(b.path)) || Buffer.compare(a.path, b.path))
+  const byFolder = [...order.files].sort(
+    (a, b) => Buffer.compare(parentOf(a.path), parentOf(b.path)) || Buffer.compare(a.path, b.path),
+  )
   let batch: SourceFile[] = []
   let batchBytes = 0
   const flush = async () => {

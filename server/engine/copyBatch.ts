@@ -18,7 +18,11 @@ interface Written {
  * Many small files together: write all, wait for the media once, read all back, name all. One wait for the medium
  * serves hundreds of files, where a wait for each would cost more than the bytes.
  */
-export async function copyBatch(run: CopyRun, files: readonly SourceFile[], blocks: readonly Uint8Array[]): Promise<void> {
+export async function copyBatch(
+  run: CopyRun,
+  files: readonly SourceFile[],
+  blocks: readonly Uint8Array[],
+): Promise<void> {
   const written: Written[] = []
   await inLanes(files, blocks, async (file, block) => {
     await run.order.gate()
@@ -30,7 +34,13 @@ export async function copyBatch(run: CopyRun, files: readonly SourceFile[], bloc
   const proofs = written.flatMap(({ file, hash, targets }) => targets.map((to) => ({ file, hash, to })))
   await inLanes(proofs, blocks, async ({ file, hash, to }, block) => {
     const found = await run.attempt(to, () =>
-      readBack(to.medium, run.partPath(to, file), [block], (bytes) => run.order.onBytes(to.id, 'proved', bytes), run.order.gate),
+      readBack(
+        to.medium,
+        run.partPath(to, file),
+        [block],
+        (bytes) => run.order.onBytes(to.id, 'proved', bytes),
+        run.order.gate,
+      ),
     )
     const record = found && (await nameIfEqual(run, file, to, hash, found))
     if (record) records.push(record)
@@ -40,7 +50,11 @@ export async function copyBatch(run: CopyRun, files: readonly SourceFile[], bloc
 }
 
 /** Works through items with one block for each lane; the first error stops all lanes and is thrown. */
-async function inLanes<T>(items: readonly T[], blocks: readonly Uint8Array[], work: (item: T, block: Uint8Array) => Promise<void>): Promise<void> {
+async function inLanes<T>(
+  items: readonly T[],
+  blocks: readonly Uint8Array[],
+  work: (item: T, block: Uint8Array) => Promise<void>,
+): Promise<void> {
   let next = 0
   await Promise.all(
     blocks.slice(0, LANES).map(async (block) => {

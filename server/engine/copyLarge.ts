@@ -17,17 +17,28 @@ export async function copyLarge(run: CopyRun, file: SourceFile, blocks: readonly
   if (targets.length === 0) return
   const hash = await writeAll(run, file, targets, blocks.slice(0, RING))
   if (hash === undefined) return
-  const proofs = await Promise.all(targets.map((to, at) => prove(run, file, to, hash, blocks.slice(RING + 2 * at, RING + 2 * at + 2))))
+  const proofs = await Promise.all(
+    targets.map((to, at) => prove(run, file, to, hash, blocks.slice(RING + 2 * at, RING + 2 * at + 2))),
+  )
   await run.settleNames()
   await run.order.report(proofs.filter((record) => record !== undefined))
 }
 
-async function writeAll(run: CopyRun, file: SourceFile, targets: readonly CopyDestination[], ring: readonly Uint8Array[]): Promise<string | undefined> {
+async function writeAll(
+  run: CopyRun,
+  file: SourceFile,
+  targets: readonly CopyDestination[],
+  ring: readonly Uint8Array[],
+): Promise<string | undefined> {
   const { order } = run
-  const source = await order.source.open(file.path).catch(async (error: unknown) => void (await run.sourceFailed(file, error)))
+  const source = await order.source
+    .open(file.path)
+    .catch(async (error: unknown) => void (await run.sourceFailed(file, error)))
   if (!source) return undefined
   const opened = new Map<CopyDestination, WritableFile>()
-  await Promise.all(targets.map((to) => run.attempt(to, async () => opened.set(to, await to.medium.create(run.partPath(to, file))))))
+  await Promise.all(
+    targets.map((to) => run.attempt(to, async () => opened.set(to, await to.medium.create(run.partPath(to, file))))),
+  )
   const hash = new RunningHash()
   const size = itemAt(ring, 0).length
   const reading = ring.map((block, at) => awaitedLater(source.read(block, at * size)))
@@ -73,19 +84,38 @@ async function writeAll(run: CopyRun, file: SourceFile, targets: readonly CopyDe
 
 /** A card that was written to after it was looked at must be looked at again. */
 export function assertUnchanged(file: SourceFile, sizeBytes: number): void {
-  if (sizeBytes !== file.sizeBytes) throw new Error(`It has ${sizeBytes} bytes now and had ${file.sizeBytes} when the card was looked at. Look at the card again.`)
+  if (sizeBytes !== file.sizeBytes)
+    throw new Error(
+      `It has ${sizeBytes} bytes now and had ${file.sizeBytes} when the card was looked at. Look at the card again.`,
+    )
 }
 
 /** Reads one part back; equal parts get their name, others are removed and reported. */
-async function prove(run: CopyRun, file: SourceFile, to: CopyDestination, wanted: string, blocks: readonly Uint8Array[]): Promise<CopyRecord | undefined> {
+async function prove(
+  run: CopyRun,
+  file: SourceFile,
+  to: CopyDestination,
+  wanted: string,
+  blocks: readonly Uint8Array[],
+): Promise<CopyRecord | undefined> {
   const found = await run.attempt(to, () =>
-    readBack(to.medium, run.partPath(to, file), blocks, (bytes) => run.order.onBytes(to.id, 'proved', bytes), run.order.gate),
+    readBack(
+      to.medium,
+      run.partPath(to, file),
+      blocks,
+      (bytes) => run.order.onBytes(to.id, 'proved', bytes),
+      run.order.gate,
+    ),
   )
   return found && nameIfEqual(run, file, to, wanted, found)
 }
 
 export async function nameIfEqual(
-  run: CopyRun, file: SourceFile, to: CopyDestination, wanted: string, found: { hash: string; fromMedium: boolean },
+  run: CopyRun,
+  file: SourceFile,
+  to: CopyDestination,
+  wanted: string,
+  found: { hash: string; fromMedium: boolean },
 ): Promise<CopyRecord | undefined> {
   const outcome = { fileId: file.id, destinationId: to.id }
   if (found.hash !== wanted) {

@@ -7,7 +7,11 @@ const GONE = new Set(['ENODEV', 'ENXIO', 'ENOTCONN', 'ESTALE', 'EHOSTDOWN'])
 /** The card itself went away: nothing more can be copied, and no single file is to blame. */
 export class SourceGone extends Error {}
 
-const isGone = (medium: Medium): Promise<boolean> => medium.list(Buffer.alloc(0)).then(() => false, () => true)
+const isGone = (medium: Medium): Promise<boolean> =>
+  medium.list(Buffer.alloc(0)).then(
+    () => false,
+    () => true,
+  )
 
 /** The state of one copy while it runs: which destinations still answer, and what they still lack. */
 export class CopyRun {
@@ -19,7 +23,9 @@ export class CopyRun {
 
   /** Destinations that still answer; with a file, those that still want it. */
   alive(file?: SourceFile): CopyDestination[] {
-    return this.order.destinations.filter((to) => !this.#failed.has(to.id) && (file === undefined || file.wantedBy.has(to.id)))
+    return this.order.destinations.filter(
+      (to) => !this.#failed.has(to.id) && (file === undefined || file.wantedBy.has(to.id)),
+    )
   }
 
   partPath(to: CopyDestination, file: SourceFile): Buffer {
@@ -61,13 +67,22 @@ export class CopyRun {
   async #destinationFailure(to: CopyDestination, error: unknown): Promise<CopyRecord> {
     const code = errorCode(error)
     const message = error instanceof Error ? error.message : String(error)
-    const wanted = this.order.files.filter((file) => file.wantedBy.has(to.id)).reduce((sum, file) => sum + file.sizeBytes, 0)
+    const wanted = this.order.files
+      .filter((file) => file.wantedBy.has(to.id))
+      .reduce((sum, file) => sum + file.sizeBytes, 0)
     const open = wanted - (this.#placed.get(to.id) ?? 0)
-    const reason = code === 'ENOSPC' || code === 'EDQUOT' ? 'full' : GONE.has(code) || (await isGone(to.medium)) ? 'gone' : 'refused'
+    const reason =
+      code === 'ENOSPC' || code === 'EDQUOT' ? 'full' : GONE.has(code) || (await isGone(to.medium)) ? 'gone' : 'refused'
     // Parts of files that did not arrive are ours to remove, and count as room again.
     if (reason === 'full') await to.medium.remove(to.parts).catch(() => undefined)
     const room = reason === 'full' ? await to.medium.room().catch(() => undefined) : undefined
-    return { kind: 'destination-failed', destinationId: to.id, reason, message, missingBytes: Math.max(0, open - (room?.freeBytes ?? 0)) }
+    return {
+      kind: 'destination-failed',
+      destinationId: to.id,
+      reason,
+      message,
+      missingBytes: Math.max(0, open - (room?.freeBytes ?? 0)),
+    }
   }
 
   /** Reports a file that cannot be read; throws SourceGone when that is because the card is no longer there. */

@@ -87,7 +87,16 @@ describe('reading back', () => {
   it('hashes every length in order, with one block or with several', async () => {
     const root = emptyFolder()
     const medium = new FolderMedium(root)
-    for (const size of [0, 1, 4096, SMALL_BLOCK - 1, SMALL_BLOCK, SMALL_BLOCK + 1, SMALL_BLOCK * 3, SMALL_BLOCK * 5 + 77]) {
+    for (const size of [
+      0,
+      1,
+      4096,
+      SMALL_BLOCK - 1,
+      SMALL_BLOCK,
+      SMALL_BLOCK + 1,
+      SMALL_BLOCK * 3,
+      SMALL_BLOCK * 5 + 77,
+    ]) {
       const bytes = Buffer.alloc(size, Buffer.from(Array.from({ length: 251 }, (_, at) => at)))
       writeFileSync(join(root, 'file'), bytes)
       const wanted = new RunningHash()
@@ -95,7 +104,13 @@ describe('reading back', () => {
       const hash = wanted.digest()
       for (const count of [1, 2, 3]) {
         let counted = 0
-        const found = await readBack(medium, path('file'), alignedBlocks(count, SMALL_BLOCK), (more) => (counted += more), () => Promise.resolve())
+        const found = await readBack(
+          medium,
+          path('file'),
+          alignedBlocks(count, SMALL_BLOCK),
+          (more) => (counted += more),
+          () => Promise.resolve(),
+        )
         expect(found, `${size} bytes, ${count} blocks`).toEqual({ hash, sizeBytes: size, fromMedium: true })
         expect(counted).toBe(size)
       }
@@ -110,7 +125,9 @@ describe('reading back', () => {
       turns += 1
       return turns > 2 ? Promise.reject(new Error('stopped')) : Promise.resolve()
     }
-    await expect(readBack(new FolderMedium(root), path('file'), alignedBlocks(2, SMALL_BLOCK), () => undefined, gate)).rejects.toThrow('stopped')
+    await expect(
+      readBack(new FolderMedium(root), path('file'), alignedBlocks(2, SMALL_BLOCK), () => undefined, gate),
+    ).rejects.toThrow('stopped')
   })
 })
 

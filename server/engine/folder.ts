@@ -1,8 +1,30 @@
 import { execFile } from 'node:child_process'
 import { constants, type Stats } from 'node:fs'
-import { link, lstat, mkdir, open, readdir, readlink, rename, rm, statfs, unlink, type FileHandle } from 'node:fs/promises'
+import {
+  link,
+  lstat,
+  mkdir,
+  open,
+  readdir,
+  readlink,
+  rename,
+  rm,
+  statfs,
+  unlink,
+  type FileHandle,
+} from 'node:fs/promises'
 import { promisify } from 'node:util'
-import { deviceError, errorCode, joinPath, parentOf, type EntryKind, type Medium, type MediumEntry, type ReadableFile, type WritableFile } from './medium'
+import {
+  deviceError,
+  errorCode,
+  joinPath,
+  parentOf,
+  type EntryKind,
+  type Medium,
+  type MediumEntry,
+  type ReadableFile,
+  type WritableFile,
+} from './medium'
 
 const run = promisify(execFile)
 
@@ -16,7 +38,8 @@ export class FolderMedium implements Medium {
   constructor(readonly root: string) {}
 
   #at(path: Buffer): Buffer {
-    if (path.includes(0) || path.toString('latin1').split('/').includes('..')) throw deviceError('EINVAL', 'A path leaves its volume.')
+    if (path.includes(0) || path.toString('latin1').split('/').includes('..'))
+      throw deviceError('EINVAL', 'A path leaves its volume.')
     return joinPath(Buffer.from(this.root), path)
   }
 
@@ -58,7 +81,9 @@ export class FolderMedium implements Medium {
   async create(path: Buffer): Promise<WritableFile> {
     const { O_WRONLY, O_CREAT, O_TRUNC, O_NOFOLLOW, O_DIRECT } = constants
     const full = this.#at(path)
-    return new FolderWritable(await open(full, O_WRONLY | O_CREAT | O_TRUNC | O_NOFOLLOW, 0o644), () => open(full, O_WRONLY | O_NOFOLLOW | O_DIRECT))
+    return new FolderWritable(await open(full, O_WRONLY | O_CREAT | O_TRUNC | O_NOFOLLOW, 0o644), () =>
+      open(full, O_WRONLY | O_NOFOLLOW | O_DIRECT),
+    )
   }
 
   async makeFolder(path: Buffer): Promise<void> {
@@ -68,7 +93,8 @@ export class FolderMedium implements Medium {
     await mkdir(this.#at(path)).catch((error: unknown) => {
       if (errorCode(error) !== 'EEXIST') throw error
     })
-    if ((await this.entry(path))?.kind !== 'folder') throw deviceError('ENOTDIR', 'A file or link stands where a folder is needed.')
+    if ((await this.entry(path))?.kind !== 'folder')
+      throw deviceError('ENOTDIR', 'A file or link stands where a folder is needed.')
     this.#made.add(key)
   }
 
@@ -119,7 +145,10 @@ export class FolderMedium implements Medium {
 
 class FolderReadable implements ReadableFile {
   readonly #handle: FileHandle
-  constructor(handle: FileHandle, readonly fromMedium: boolean) {
+  constructor(
+    handle: FileHandle,
+    readonly fromMedium: boolean,
+  ) {
     this.#handle = handle
   }
 
@@ -175,7 +204,7 @@ class FolderWritable implements WritableFile {
 }
 
 async function writeAll(handle: FileHandle, block: Uint8Array, position: number): Promise<void> {
-  for (let done = 0; done < block.length; ) {
+  for (let done = 0; done < block.length;) {
     const { bytesWritten } = await handle.write(block, done, block.length - done, position + done)
     if (bytesWritten === 0) throw deviceError('EIO', 'The volume takes no more bytes.')
     done += bytesWritten

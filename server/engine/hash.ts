@@ -28,7 +28,13 @@ export interface ReadBack {
 }
 
 /** Reads a file again from its medium and hashes it in order, with a read under way in every block but the one being hashed. */
-export async function readBack(medium: Medium, path: Buffer, blocks: readonly Uint8Array[], onBytes: (bytes: number) => void, gate: () => Promise<void>): Promise<ReadBack> {
+export async function readBack(
+  medium: Medium,
+  path: Buffer,
+  blocks: readonly Uint8Array[],
+  onBytes: (bytes: number) => void,
+  gate: () => Promise<void>,
+): Promise<ReadBack> {
   const file = await medium.open(path)
   try {
     const hash = new RunningHash()

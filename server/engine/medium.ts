@@ -52,7 +52,9 @@ export interface Medium {
 }
 
 export const joinPath = (...parts: readonly Buffer[]): Buffer =>
-  Buffer.concat(parts.filter((part) => part.length > 0).flatMap((part, at) => (at === 0 ? [part] : [Buffer.from('/'), part])))
+  Buffer.concat(
+    parts.filter((part) => part.length > 0).flatMap((part, at) => (at === 0 ? [part] : [Buffer.from('/'), part])),
+  )
 
 export const parentOf = (path: Buffer): Buffer => path.subarray(0, Math.max(0, path.lastIndexOf(0x2f)))
 
@@ -65,11 +67,23 @@ export const deviceError = (code: string, message: string): Error => Object.assi
 const AT_ONCE = 64
 
 /** Those of a mirror's files that are no longer in its folder, or have another size there. Nothing is read but names and sizes. */
-export async function lostFiles<F extends { readonly path: Buffer; readonly sizeBytes: number }>(medium: Medium, folder: Buffer, files: readonly F[]): Promise<F[]> {
+export async function lostFiles<F extends { readonly path: Buffer; readonly sizeBytes: number }>(
+  medium: Medium,
+  folder: Buffer,
+  files: readonly F[],
+): Promise<F[]> {
   const lost: F[] = []
   for (let at = 0; at < files.length; at += AT_ONCE) {
-    const looked = await Promise.all(files.slice(at, at + AT_ONCE).map(async (file) => ({ file, entry: await medium.entry(joinPath(folder, file.path)) })))
-    lost.push(...looked.flatMap(({ file, entry }) => (entry?.kind === 'file' && entry.sizeBytes === file.sizeBytes ? [] : [file])))
+    const looked = await Promise.all(
+      files
+        .slice(at, at + AT_ONCE)
+        .map(async (file) => ({ file, entry: await medium.entry(joinPath(folder, file.path)) })),
+    )
+    lost.push(
+      ...looked.flatMap(({ file, entry }) =>
+        entry?.kind === 'file' && entry.sizeBytes === file.sizeBytes ? [] : [file],
+      ),
+    )
   }
   return lost
 }

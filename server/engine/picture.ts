@@ -5,10 +5,28 @@ import { FFMPEG_BASE, INPUT, runTool } from './tool'
 /** One frame as a JPEG at most `widthPx` wide; rejects with ToolFailed when none can be decoded. */
 export async function framePicture(path: Buffer, atSeconds: number, widthPx: number): Promise<Buffer> {
   const { out, messages } = await runTool({
-    program: 'ffmpeg', input: path, seconds: 60,
+    program: 'ffmpeg',
+    input: path,
+    seconds: 60,
     args: [
-      ...FFMPEG_BASE, '-ss', atSeconds.toFixed(3), '-i', INPUT, '-an', '-sn', '-frames:v', '1',
-      '-vf', `scale='min(${widthPx},iw)':-2:flags=area`, '-f', 'image2pipe', '-c:v', 'mjpeg', '-q:v', '4', 'pipe:1',
+      ...FFMPEG_BASE,
+      '-ss',
+      atSeconds.toFixed(3),
+      '-i',
+      INPUT,
+      '-an',
+      '-sn',
+      '-frames:v',
+      '1',
+      '-vf',
+      `scale='min(${widthPx},iw)':-2:flags=area`,
+      '-f',
+      'image2pipe',
+      '-c:v',
+      'mjpeg',
+      '-q:v',
+      '4',
+      'pipe:1',
     ],
   })
   if (out.length === 0) throw new Error(messages.trim() || 'No frame could be decoded.')
@@ -18,11 +36,29 @@ export async function framePicture(path: Buffer, atSeconds: number, widthPx: num
 /** Black bars that stay over the whole clip, measured on decoded frames; luma up to 24 counts as black. */
 export async function measureBars(path: Buffer, video: VideoTrack): Promise<BlackBars> {
   const { messages } = await runTool({
-    program: 'ffmpeg', input: path, seconds: 3600,
-    args: ['-nostdin', '-hide_banner', '-loglevel', 'info', '-protocol_whitelist', 'file,pipe', '-i', INPUT, '-an', '-vf', 'cropdetect=limit=24:round=2:skip=0:reset=0', '-f', 'null', '-'],
+    program: 'ffmpeg',
+    input: path,
+    seconds: 3600,
+    args: [
+      '-nostdin',
+      '-hide_banner',
+      '-loglevel',
+      'info',
+      '-protocol_whitelist',
+      'file,pipe',
+      '-i',
+      INPUT,
+      '-an',
+      '-vf',
+      'cropdetect=limit=24:round=2:skip=0:reset=0',
+      '-f',
+      'null',
+      '-',
+    ],
   })
   const found = [...messages.matchAll(/crop=(-?\d+):(-?\d+):(\d+):(\d+)/g)].at(-1)
   const [width, height, x, y] = (found?.slice(1) ?? []).map(Number)
-  if (width === undefined || height === undefined || x === undefined || y === undefined || width <= 0 || height <= 0) return { left: 0, right: 0, top: 0, bottom: 0 }
+  if (width === undefined || height === undefined || x === undefined || y === undefined || width <= 0 || height <= 0)
+    return { left: 0, right: 0, top: 0, bottom: 0 }
   return { left: x, right: video.widthPx - x - width, top: y, bottom: video.heightPx - y - height }
 }

@@ -40,8 +40,21 @@ const numberOr = (text: string | undefined, otherwise: number) => {
 /** Reads a media file with ffprobe. Rejects with ToolFailed when it cannot be read as media. */
 export async function probeFile(path: Buffer): Promise<Probe> {
   const { out } = await runTool({
-    program: 'ffprobe', input: path, seconds: 60,
-    args: ['-hide_banner', '-loglevel', 'error', '-protocol_whitelist', 'file,pipe', '-show_streams', '-show_format', '-of', 'json', INPUT],
+    program: 'ffprobe',
+    input: path,
+    seconds: 60,
+    args: [
+      '-hide_banner',
+      '-loglevel',
+      'error',
+      '-protocol_whitelist',
+      'file,pipe',
+      '-show_streams',
+      '-show_format',
+      '-of',
+      'json',
+      INPUT,
+    ],
   })
   const { streams = [], format = {} } = JSON.parse(out.toString()) as Probed
   const video = streams.find((stream) => stream.codec_type === 'video' && stream.disposition?.attached_pic !== 1)
@@ -61,7 +74,8 @@ export async function probeFile(path: Buffer): Promise<Probe> {
 }
 
 /** Zero times from unset clocks say nothing. */
-const recordedAt = (text: string | undefined) => (text && Date.parse(text) > Date.parse('1990-01-01') ? new Date(text).toISOString() : undefined)
+const recordedAt = (text: string | undefined) =>
+  text && Date.parse(text) > Date.parse('1990-01-01') ? new Date(text).toISOString() : undefined
 
 function videoTrack(stream: ProbedStream, fileSeconds: number): VideoTrack {
   const rate = parseFrameRate(stream.avg_frame_rate ?? '') ?? parseFrameRate(stream.r_frame_rate ?? '') ?? frameRate(1)
@@ -81,7 +95,8 @@ function videoTrack(stream: ProbedStream, fileSeconds: number): VideoTrack {
     seconds: seconds || secondsOfFrames(frames, rate),
     pixelFormat: stream.pix_fmt ?? 'unknown',
     // Silent files mean square pixels; ffprobe says 0:1 or nothing.
-    sampleAspect: !stream.sample_aspect_ratio || stream.sample_aspect_ratio.startsWith('0:') ? '1:1' : stream.sample_aspect_ratio,
+    sampleAspect:
+      !stream.sample_aspect_ratio || stream.sample_aspect_ratio.startsWith('0:') ? '1:1' : stream.sample_aspect_ratio,
     rotationDegrees: rotation,
     bitsPerSecond: numberOr(stream.bit_rate, 0),
     colour: [stream.color_space, stream.color_transfer, stream.color_primaries].map((tag) => tag ?? 'none').join('/'),

@@ -27,8 +27,18 @@ export interface ToolResult {
 
 /** What the program said when it failed, for a person: its last line. */
 export class ToolFailed extends Error {
-  constructor(program: string, readonly messages: string) {
-    super(messages.trim().split('\n').at(-1)?.replace(/^\[[^\]]*\]\s*/, '').replace('/dev/fd/3: ', '') || `${program} gave up without a word`)
+  constructor(
+    program: string,
+    readonly messages: string,
+  ) {
+    super(
+      messages
+        .trim()
+        .split('\n')
+        .at(-1)
+        ?.replace(/^\[[^\]]*\]\s*/, '')
+        .replace('/dev/fd/3: ', '') || `${program} gave up without a word`,
+    )
   }
 }
 
@@ -77,4 +87,11 @@ export async function runTool({ program, args, input, seconds, control, onLine }
 }
 
 /** Options every ffmpeg call gets: no questions, only local files, quiet. */
-export const FFMPEG_BASE = ['-nostdin', '-hide_banner', '-loglevel', 'error', '-protocol_whitelist', 'file,pipe'] as const
+export const FFMPEG_BASE = [
+  '-nostdin',
+  '-hide_banner',
+  '-loglevel',
+  'error',
+  '-protocol_whitelist',
+  'file,pipe',
+] as const

@@ -21,12 +21,33 @@ const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra
 /** A clip made by Debian's ffmpeg. */
 function clip(name: string, source: string, ...more: string[]): Buffer {
   const path = join(folder, name)
-  execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', source, ...more, '-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', path])
+  execFileSync('ffmpeg', [
+    '-v',
+    'error',
+    '-y',
+    '-f',
+    'lavfi',
+    '-i',
+    source,
+    ...more,
+    '-c:v',
+    'libx264',
+    '-preset',
+    'ultrafast',
+    '-pix_fmt',
+    'yuv420p',
+    path,
+  ])
   return Buffer.from(path)
 }
 
 const SOUND = ['-f', 'lavfi', '-i', 'sine=d=2', '-shortest', '-c:a', 'aac']
-const job = (input: Buffer, output: string, control = new TaskControl()) => ({ input, output, control, onFrames: () => undefined })
+const job = (input: Buffer, output: string, control = new TaskControl()) => ({
+  input,
+  output,
+  control,
+  onFrames: () => undefined,
+})
 
 describe('proxies made by ffmpeg', () => {
   it('equal their originals at every kind of rate and frame, with sound and without', async () => {
@@ -38,7 +59,18 @@ describe('proxies made by ffmpeg', () => {
     ]
     // A phone held upright: the picture lies on its side and carries a flag.
     const upright = Buffer.from(join(folder, 'upright.mp4'))
-    execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', originals[0]?.toString() ?? '', '-c', 'copy', '-metadata:s:v', 'rotate=90', upright.toString()])
+    execFileSync('ffmpeg', [
+      '-v',
+      'error',
+      '-y',
+      '-i',
+      originals[0]?.toString() ?? '',
+      '-c',
+      'copy',
+      '-metadata:s:v',
+      'rotate=90',
+      upright.toString(),
+    ])
     expect((await probeFile(upright)).video).toMatchObject({ widthPx: 360, heightPx: 640 })
     for (const input of [...originals, upright]) {
       const original = await probeFile(input)
@@ -56,7 +88,10 @@ describe('proxies made by ffmpeg', () => {
       })
       const failed = checkProxy(original, await probeFile(Buffer.from(output)), 2).filter((check) => !check.pass)
       // A container without a frame count of its own is counted from its length, which says a little less.
-      expect(failed.filter((check) => !input.toString().endsWith('mkv') || check.name !== 'Duration'), input.toString()).toEqual([])
+      expect(
+        failed.filter((check) => !input.toString().endsWith('mkv') || check.name !== 'Duration'),
+        input.toString(),
+      ).toEqual([])
     }
   })
 })
@@ -66,7 +101,9 @@ describe('deliverables made by ffmpeg', () => {
     const input = clip('master.mp4', 'testsrc2=s=1920x1080:r=25:d=2,noise=alls=8:allf=t', ...SOUND)
     const { video } = await probeFile(input)
     if (!video) throw new Error('no picture')
-    for (const destination of DESTINATIONS.filter((one) => ['tall-short', 'wide-watch', 'landscape-feed'].includes(one.id))) {
+    for (const destination of DESTINATIONS.filter((one) =>
+      ['tall-short', 'wide-watch', 'landscape-feed'].includes(one.id),
+    )) {
       const output = join(folder, `${destination.id}.mp4`)
       const videoBitsPerSecond = deliveryBitRate(destination, 25)
       const level = neededLevel({ ...destination, framesPerSecond: 25, bitsPerSecond: videoBitsPerSecond }) ?? 0
@@ -82,7 +119,11 @@ describe('deliverables made by ffmpeg', () => {
       const made = await probeFile(Buffer.from(output))
       if (!made.video) throw new Error('no picture')
       const bars = await measureBars(Buffer.from(output), made.video)
-      const failed = checkDelivery({ destination, rate: video.rate, seconds: video.seconds, withSound: true }, made, bars).filter((check) => !check.pass)
+      const failed = checkDelivery(
+        { destination, rate: video.rate, seconds: video.seconds, withSound: true },
+        made,
+        bars,
+      ).filter((check) => !check.pass)
       expect(failed, destination.name).toEqual([])
     }
   })
@@ -114,7 +155,9 @@ describe('outside programs', () => {
     const running = runTool({ program: 'ffmpeg', args: endless, seconds: 60, control })
     setTimeout(() => control.obey('stop'), 200)
     await expect(running).rejects.toBeInstanceOf(Stopped)
-    await expect(runTool({ program: 'ffmpeg', args: ['-v', 'error', '-i', '/nowhere.mp4'], seconds: 5 })).rejects.toBeInstanceOf(ToolFailed)
+    await expect(
+      runTool({ program: 'ffmpeg', args: ['-v', 'error', '-i', '/nowhere.mp4'], seconds: 5 }),
+    ).rejects.toBeInstanceOf(ToolFailed)
   })
 
   it('read nothing but files: no name on a card can make them fetch', async () => {

@@ -9,7 +9,9 @@ import { listingPrint, walk } from './walk'
 /** A card with a folder that may not be opened, as on file systems that keep one for the system (root opens everything). */
 class PartlyLocked extends FolderMedium {
   override list(folder: Buffer): Promise<MediumEntry[]> {
-    return folder.toString() === 'lost+found' ? Promise.reject(deviceError('EACCES', 'permission denied')) : super.list(folder)
+    return folder.toString() === 'lost+found'
+      ? Promise.reject(deviceError('EACCES', 'permission denied'))
+      : super.list(folder)
   }
 }
 
@@ -26,7 +28,10 @@ describe('the listing of a card', () => {
   it('names a locked folder as something special and goes on; a locked card is an error', async () => {
     const entries = await walk(new PartlyLocked(card().root))
     expect(entries.map((entry) => [entry.path.toString(), entry.kind])).toEqual([
-      ['DCIM', 'folder'], ['DCIM/100CURLW', 'folder'], ['DCIM/100CURLW/CURL0041.MP4', 'file'], ['lost+found', 'special'],
+      ['DCIM', 'folder'],
+      ['DCIM/100CURLW', 'folder'],
+      ['DCIM/100CURLW/CURL0041.MP4', 'file'],
+      ['lost+found', 'special'],
     ])
     await expect(walk(new FolderMedium('/nowhere/at/all'))).rejects.toMatchObject({ code: 'ENOENT' })
   })

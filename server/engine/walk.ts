@@ -12,7 +12,9 @@ export interface WalkedEntry extends MediumEntry {
  */
 export async function walk(medium: Medium, folder: Buffer = Buffer.alloc(0)): Promise<WalkedEntry[]> {
   const entries = (await medium.list(folder)).sort((a, b) => Buffer.compare(a.name, b.name))
-  const nested = await Promise.all(entries.map((entry) => withContent(medium, { ...entry, path: joinPath(folder, entry.name) })))
+  const nested = await Promise.all(
+    entries.map((entry) => withContent(medium, { ...entry, path: joinPath(folder, entry.name) })),
+  )
   return nested.flat()
 }
 
@@ -30,7 +32,12 @@ async function withContent(medium: Medium, entry: WalkedEntry): Promise<WalkedEn
 export function listingPrint(entries: readonly WalkedEntry[]): string {
   const hash = new RunningHash()
   for (const entry of entries) {
-    hash.update(Buffer.concat([entry.path, Buffer.from(`\0${entry.kind}${entry.kind === 'file' ? ` ${contentOf(entry)}` : ''}\n`)]))
+    hash.update(
+      Buffer.concat([
+        entry.path,
+        Buffer.from(`\0${entry.kind}${entry.kind === 'file' ? ` ${contentOf(entry)}` : ''}\n`),
+      ]),
+    )
   }
   return hash.digest()
 }

@@ -33,17 +33,38 @@ export function createApp(context: Context, events: EventStream, webFolder: stri
       contentSecurityPolicy: {
         useDefaults: false,
         directives: {
-          defaultSrc: ["'none'"], scriptSrc: ["'self'"], styleSrc: ["'self'", (_req, res) => `'nonce-${(res as Response).locals.nonce as string}'`],
+          defaultSrc: ["'none'"],
+          scriptSrc: ["'self'"],
+          styleSrc: ["'self'", (_req, res) => `'nonce-${(res as Response).locals.nonce as string}'`],
           // The chart library draws its export pictures from blobs and data.
-          imgSrc: ["'self'", 'data:', 'blob:'], mediaSrc: ["'self'"], fontSrc: ["'self'"], connectSrc: ["'self'"], workerSrc: ["'self'"], manifestSrc: ["'self'"],
-          baseUri: ["'none'"], formAction: ["'none'"], frameAncestors: ["'none'"], objectSrc: ["'none'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          mediaSrc: ["'self'"],
+          fontSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          workerSrc: ["'self'"],
+          manifestSrc: ["'self'"],
+          baseUri: ["'none'"],
+          formAction: ["'none'"],
+          frameAncestors: ["'none'"],
+          objectSrc: ["'none'"],
         },
       },
     }),
   )
   app.get('/api/events', events.route)
   app.use('/api', express.json({ limit: '1mb' }))
-  for (const routes of [productionRoutes, shootRoutes, cardRoutes, copyRoutes, proxyRoutes, storageRoutes, exportRoutes, shelfRoutes, taskRoutes, benchRoutes]) {
+  for (const routes of [
+    productionRoutes,
+    shootRoutes,
+    cardRoutes,
+    copyRoutes,
+    proxyRoutes,
+    storageRoutes,
+    exportRoutes,
+    shelfRoutes,
+    taskRoutes,
+    benchRoutes,
+  ]) {
     app.use('/api', routes(context))
   }
   app.use('/api', missing)
@@ -51,7 +72,10 @@ export function createApp(context: Context, events: EventStream, webFolder: stri
   app.use(express.static(webFolder, { index: false }))
   const page = readFileSync(join(webFolder, 'index.html'), 'utf8')
   app.get('/{*path}', (_req, res) => {
-    res.type('html').set('Cache-Control', 'no-store').send(page.replaceAll('__NONCE__', res.locals.nonce as string))
+    res
+      .type('html')
+      .set('Cache-Control', 'no-store')
+      .send(page.replaceAll('__NONCE__', res.locals.nonce as string))
   })
   app.use(answerProblem)
   return app

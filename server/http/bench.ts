@@ -11,16 +11,33 @@ export function benchRoutes({ db }: Context): Router {
   const router = Router()
 
   router.get('/bench', async (_req, res) => {
-    const [devices, cards, known] = await Promise.all([bench.benchDevices(db), bench.benchCards(db), Promise.all([readers(db), volumes(db)])])
+    const [devices, cards, known] = await Promise.all([
+      bench.benchDevices(db),
+      bench.benchCards(db),
+      Promise.all([readers(db), volumes(db)]),
+    ])
     const names = new Map(known.flat().map((row) => [row.id, { name: row.name, folder: row.rootPath ?? '' }]))
     const answer: BenchView = {
       devices: devices
         .map((row) => ({
-          id: row.id, name: names.get(row.id)?.name ?? '', folder: names.get(row.id)?.folder ?? '', role: row.role, plugged: row.plugged, card: row.card, capacityBytes: row.capacityBytes,
-          readBytesPerSecond: row.readBytesPerSecond, writeBytesPerSecond: row.writeBytesPerSecond, fault: row.fault?.kind ?? ('none' as const), afterBytes: row.fault?.afterBytes ?? 0,
+          id: row.id,
+          name: names.get(row.id)?.name ?? '',
+          folder: names.get(row.id)?.folder ?? '',
+          role: row.role,
+          plugged: row.plugged,
+          card: row.card,
+          capacityBytes: row.capacityBytes,
+          readBytesPerSecond: row.readBytesPerSecond,
+          writeBytesPerSecond: row.writeBytesPerSecond,
+          fault: row.fault?.kind ?? ('none' as const),
+          afterBytes: row.fault?.afterBytes ?? 0,
         }))
         .sort((a, b) => a.role.localeCompare(b.role) || a.name.localeCompare(b.name)),
-      cards: cards.map((card) => ({ name: card.name, story: card.story, inReader: names.get(devices.find((row) => row.card === card.name)?.id ?? '')?.name ?? null })),
+      cards: cards.map((card) => ({
+        name: card.name,
+        story: card.story,
+        inReader: names.get(devices.find((row) => row.card === card.name)?.id ?? '')?.name ?? null,
+      })),
     }
     res.json(answer)
   })
@@ -48,7 +65,10 @@ export function benchRoutes({ db }: Context): Router {
     res.status(204).end()
   })
 
-  for (const [path, plugged] of [['plug', true], ['unplug', false]] as const) {
+  for (const [path, plugged] of [
+    ['plug', true],
+    ['unplug', false],
+  ] as const) {
     router.post(`/bench/:id/${path}`, async (req, res) => {
       await bench.setPlugged(db, (await deviceOf(idOf(req))).id, plugged)
       await changed()

@@ -16,9 +16,13 @@ import { bodyOf, conflict, idOf, invalid, notFound } from './problem'
 import { productionOf } from './productionOf'
 import { connectedVolumes } from './volumes'
 
-const WORDS = { mismatch: 'differed when it was read back; it was not kept', conflict: 'another file has its name on the volume' } as const
+const WORDS = {
+  mismatch: 'differed when it was read back; it was not kept',
+  conflict: 'another file has its name on the volume',
+} as const
 
-const isPlayable = (clip: { probe: object | null; trouble: string | null }) => clip.probe !== null && clip.trouble === null
+const isPlayable = (clip: { probe: object | null; trouble: string | null }) =>
+  clip.probe !== null && clip.trouble === null
 
 export function copyRoutes({ db, boss }: Context): Router {
   const router = Router()
@@ -33,12 +37,24 @@ export function copyRoutes({ db, boss }: Context): Router {
           const troubled = copies.some((copy) => copy.filesMismatched + copy.filesInConflict > 0)
           const troubles = troubled ? await copyTroubles(db, load.id) : []
           return {
-            loadId: load.id, label: load.label, sizeBytes: load.sizeBytes, fileCount: load.fileCount, clear, formattedAt: returned ? null : (formattedAt ?? null),
+            loadId: load.id,
+            label: load.label,
+            sizeBytes: load.sizeBytes,
+            fileCount: load.fileCount,
+            clear,
+            formattedAt: returned ? null : (formattedAt ?? null),
             copies: copies.map((copy) => ({
-              ...copy, mark: markOf(copy),
-              troubles: troubles.flatMap((one) => (one.volumeId === copy.volumeId && one.kind !== 'proved' ? [{ path: one.pathText, sentence: WORDS[one.kind] }] : [])),
+              ...copy,
+              mark: markOf(copy),
+              troubles: troubles.flatMap((one) =>
+                one.volumeId === copy.volumeId && one.kind !== 'proved'
+                  ? [{ path: one.pathText, sentence: WORDS[one.kind] }]
+                  : [],
+              ),
             })),
-            playableClips: clips.flatMap((clip) => (isPlayable(clip) ? [{ id: clip.id, name: clip.name, seconds: clip.probe?.seconds ?? 0 }] : [])),
+            playableClips: clips.flatMap((clip) =>
+              isPlayable(clip) ? [{ id: clip.id, name: clip.name, seconds: clip.probe?.seconds ?? 0 }] : [],
+            ),
           }
         }),
       ),
@@ -51,8 +67,15 @@ export function copyRoutes({ db, boss }: Context): Router {
     const known = await volumes(db)
     const names = volumeIds.map((id) => known.find((row) => row.id === id)?.name)
     if (names.includes(undefined)) throw notFound('One of these volumes')
-    if (await openTaskOf(db, 'copy', load.id)) throw conflict(`“${load.label}” is being copied already. Wait for it, or stop it first.`)
-    const id = await startTask(db, boss, { kind: 'copy', title: `Copy “${load.label}” to ${names.join(' and ')}`, productionId: load.productionId, loadId: load.id, input: { loadId: load.id, volumeIds: [...new Set(volumeIds)], setAside } })
+    if (await openTaskOf(db, 'copy', load.id))
+      throw conflict(`“${load.label}” is being copied already. Wait for it, or stop it first.`)
+    const id = await startTask(db, boss, {
+      kind: 'copy',
+      title: `Copy “${load.label}” to ${names.join(' and ')}`,
+      productionId: load.productionId,
+      loadId: load.id,
+      input: { loadId: load.id, volumeIds: [...new Set(volumeIds)], setAside },
+    })
     res.status(202).json({ taskId: id })
   })
 
@@ -68,8 +91,16 @@ export function copyRoutes({ db, boss }: Context): Router {
     const playable = state?.clips.filter(isPlayable) ?? []
     if (!copy || (clipId !== null && !playable.some((clip) => clip.id === clipId))) throw notFound('That copy')
     if (clipId === null && playable.length > 0) throw invalid('Say which clip was played.', 'clipId')
-    if (markOf(copy) < 2) throw conflict(`${copy.volumeName} holds no verified copy of “${load.label}” yet. Copy it first, then play it.`)
-    await addEvent(db, { kind: 'spot-played', productionId: load.productionId, loadId: load.id, volumeId, clipId: clipId ?? undefined, detail: { seconds } })
+    if (markOf(copy) < 2)
+      throw conflict(`${copy.volumeName} holds no verified copy of “${load.label}” yet. Copy it first, then play it.`)
+    await addEvent(db, {
+      kind: 'spot-played',
+      productionId: load.productionId,
+      loadId: load.id,
+      volumeId,
+      clipId: clipId ?? undefined,
+      detail: { seconds },
+    })
     await tellChanged(db, 'copies', 'productions')
     res.status(204).end()
   })
@@ -91,7 +122,10 @@ export function copyRoutes({ db, boss }: Context): Router {
     for (const copy of copies.filter((one) => markOf(one) >= 2)) {
       const medium = connected.get(copy.volumeId)
       const [lost, ...more] = medium ? await lostFiles(medium, Buffer.from(copy.folder), files) : []
-      if (lost) throw conflict(`Do not format this card yet. ${lost.pathText}${more.length > 0 ? ` and ${counted(more.length, 'more file')}` : ''} on ${copy.volumeName} is gone or has another size since it was proved. Copy again first.`)
+      if (lost)
+        throw conflict(
+          `Do not format this card yet. ${lost.pathText}${more.length > 0 ? ` and ${counted(more.length, 'more file')}` : ''} on ${copy.volumeName} is gone or has another size since it was proved. Copy again first.`,
+        )
     }
   }
 

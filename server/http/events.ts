@@ -22,7 +22,11 @@ export class EventStream {
   async listen(url: string, onLost: (error: Error) => void): Promise<pg.Client> {
     const client = new pg.Client({ connectionString: url })
     client.on('error', onLost)
-    client.on('notification', ({ payload }) => void this.#pass(JSON.parse(payload ?? '{}') as News).catch((error: unknown) => log.error(error, 'news')))
+    client.on(
+      'notification',
+      ({ payload }) =>
+        void this.#pass(JSON.parse(payload ?? '{}') as News).catch((error: unknown) => log.error(error, 'news')),
+    )
     await client.connect()
     await client.query(`listen ${NEWS_CHANNEL}`)
     return client

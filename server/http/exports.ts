@@ -19,19 +19,54 @@ export function exportRoutes({ db, boss }: Context): Router {
   router.get('/productions/:id/exports', async (req, res) => {
     const { id: productionId } = await productionOf(db, req)
     const loads = await cards.loadsOf(db, [productionId])
-    const [clips, rows] = await Promise.all([cards.clipsOf(db, loads.map((load) => load.id)), deliverablesOf(db, [productionId])])
+    const [clips, rows] = await Promise.all([
+      cards.clipsOf(
+        db,
+        loads.map((load) => load.id),
+      ),
+      deliverablesOf(db, [productionId]),
+    ])
     const answer: ExportsView = {
       masters: clips.flatMap(({ id, name, probe, trouble }): MasterView[] =>
-        probe?.video && !trouble ? [{ clipId: id, name, widthPx: probe.video.widthPx, heightPx: probe.video.heightPx, rate: frameRateText(probe.video.rate), seconds: probe.video.seconds, withSound: probe.audio !== undefined }] : [],
+        probe?.video && !trouble
+          ? [
+              {
+                clipId: id,
+                name,
+                widthPx: probe.video.widthPx,
+                heightPx: probe.video.heightPx,
+                rate: frameRateText(probe.video.rate),
+                seconds: probe.video.seconds,
+                withSound: probe.audio !== undefined,
+              },
+            ]
+          : [],
       ),
       deliverables: rows.map((row): DeliverableView => {
         const destination = destinationOf(row.destinationId)
         const master = row.master?.video
         const checks = deliveryChecks(row)
-        const predicted = destination && master ? predictedBytes(deliveryBitRate(destination, master.rate.num / master.rate.den), row.master?.audio ? destination.audioBitsPerSecond : 0, master.seconds) : 0
+        const predicted =
+          destination && master
+            ? predictedBytes(
+                deliveryBitRate(destination, master.rate.num / master.rate.den),
+                row.master?.audio ? destination.audioBitsPerSecond : 0,
+                master.seconds,
+              )
+            : 0
         return {
-          id: row.id, clipName: row.clipName, destinationName: destination?.name ?? row.destinationId, window: row.cropWindow, volumeId: row.volumeId, volumeName: row.volumeName,
-          path: row.path, sizeBytes: row.sizeBytes, predictedBytes: predicted, madeAt: row.madeAt.toISOString(), checks, pass: allPass(checks),
+          id: row.id,
+          clipName: row.clipName,
+          destinationName: destination?.name ?? row.destinationId,
+          window: row.cropWindow,
+          volumeId: row.volumeId,
+          volumeName: row.volumeName,
+          path: row.path,
+          sizeBytes: row.sizeBytes,
+          predictedBytes: predicted,
+          madeAt: row.madeAt.toISOString(),
+          checks,
+          pass: allPass(checks),
         }
       }),
     }
@@ -45,7 +80,13 @@ export function exportRoutes({ db, boss }: Context): Router {
     const { clip, video } = await originalOf(db, order.clipId)
     const fault = windowFault(order.window, video)
     if (fault) throw invalid(fault, 'window')
-    const id = await startTask(db, boss, { kind: 'render', title: `${destination.name} from ${clip.name}`, productionId: clip.productionId, loadId: clip.loadId, input: order })
+    const id = await startTask(db, boss, {
+      kind: 'render',
+      title: `${destination.name} from ${clip.name}`,
+      productionId: clip.productionId,
+      loadId: clip.loadId,
+      input: order,
+    })
     res.status(202).json({ taskId: id })
   })
 

@@ -30,7 +30,10 @@ const stop = async () => {
   events.close()
   server.close()
   server.closeAllConnections()
-  await Promise.race([Promise.all([boss.stop({ graceful: false }), news.end(), db.destroy()]), new Promise((done) => setTimeout(done, 1500))])
+  await Promise.race([
+    Promise.all([boss.stop({ graceful: false }), news.end(), db.destroy()]),
+    new Promise((done) => setTimeout(done, 1500)),
+  ])
   process.exit(0)
 }
 process.on('SIGTERM', () => void stop())

@@ -6,14 +6,27 @@ import { log } from '../log'
 
 /** An answer that went wrong, thrown by a route; becomes problem details (RFC 9457). */
 export class ProblemError extends Error {
-  constructor(readonly status: number, readonly slug: string, readonly title: string, detail: string, readonly field?: string) {
+  constructor(
+    readonly status: number,
+    readonly slug: string,
+    readonly title: string,
+    detail: string,
+    readonly field?: string,
+  ) {
     super(detail)
   }
 }
 
-export const notFound = (what: string) => new ProblemError(404, 'not-found', 'Not found', `${what} is not known here. Go back to the overview and open it from there.`)
+export const notFound = (what: string) =>
+  new ProblemError(
+    404,
+    'not-found',
+    'Not found',
+    `${what} is not known here. Go back to the overview and open it from there.`,
+  )
 export const conflict = (detail: string) => new ProblemError(409, 'conflict', 'Not possible now', detail)
-export const invalid = (detail: string, field?: string) => new ProblemError(422, 'invalid', 'Something is missing or wrong', detail, field)
+export const invalid = (detail: string, field?: string) =>
+  new ProblemError(422, 'invalid', 'Something is missing or wrong', detail, field)
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i
 
@@ -38,16 +51,29 @@ export const missing: RequestHandler = (req) => {
 }
 
 function problemOf(error: unknown): Problem {
-  const problem = (status: number, slug: string, title: string, detail: string, field?: string): Problem => ({ type: `/problems/${slug}`, title, status, detail, ...(field ? { field } : {}) })
+  const problem = (status: number, slug: string, title: string, detail: string, field?: string): Problem => ({
+    type: `/problems/${slug}`,
+    title,
+    status,
+    detail,
+    ...(field ? { field } : {}),
+  })
   if (error instanceof ProblemError) return problem(error.status, error.slug, error.title, error.message, error.field)
   if (error instanceof CannotWork) return problem(409, 'conflict', 'Not possible now', error.message)
-  if (error instanceof ValidationError) return problem(422, 'invalid', 'Something is missing or wrong', plainer(error), error.path || undefined)
+  if (error instanceof ValidationError)
+    return problem(422, 'invalid', 'Something is missing or wrong', plainer(error), error.path || undefined)
   const status = error instanceof Error && 'status' in error && typeof error.status === 'number' ? error.status : 500
   if (status === 400) return problem(400, 'unreadable', 'Unreadable request', 'The request is not valid JSON.')
   if (status === 413) return problem(413, 'too-large', 'Too large', 'The request is larger than 1 MB.')
-  if (status >= 400 && status < 500) return problem(status, 'refused', 'Refused', error instanceof Error ? error.message : 'The request was refused.')
+  if (status >= 400 && status < 500)
+    return problem(status, 'refused', 'Refused', error instanceof Error ? error.message : 'The request was refused.')
   log.error(error, 'request failed')
-  return problem(500, 'failed', 'Something broke', 'Yendra could not do that, and nothing was changed. Try again; if it happens twice, look at the log of the start command.')
+  return problem(
+    500,
+    'failed',
+    'Something broke',
+    'Yendra could not do that, and nothing was changed. Try again; if it happens twice, look at the log of the start command.',
+  )
 }
 
 /** The validator's own wording speaks of types; people get a sentence. */

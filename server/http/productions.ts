@@ -16,7 +16,18 @@ export function productionRoutes({ db }: Context): Router {
     const facts = await allProductionFacts(db)
     const views = (await productions(db)).flatMap((row): ProductionView[] => {
       const own = facts.get(row.id)
-      return own ? [{ id: row.id, title: row.title, client: row.client, shootOn: row.shootOn, line: lineOf(own), next: nextStep(own) }] : []
+      return own
+        ? [
+            {
+              id: row.id,
+              title: row.title,
+              client: row.client,
+              shootOn: row.shootOn,
+              line: lineOf(own),
+              next: nextStep(own),
+            },
+          ]
+        : []
     })
     res.json(views)
   })
@@ -24,7 +35,11 @@ export function productionRoutes({ db }: Context): Router {
   router.post('/productions', async (req, res) => {
     const wanted = await bodyOf(newProduction, req)
     const same = (await productions(db)).find((row) => sameFolder(row.title, wanted.title))
-    if (same) throw invalid(`There is a production called “${same.title}” already, and both would share one folder on every volume. Choose another title.`, 'title')
+    if (same)
+      throw invalid(
+        `There is a production called “${same.title}” already, and both would share one folder on every volume. Choose another title.`,
+        'title',
+      )
     const { id } = await addProduction(db, wanted)
     await tellChanged(db, 'productions')
     res.status(201).json({ id })

@@ -36,7 +36,8 @@ async function cardPrint(readerId: string, { medium }: ReaderContent): Promise<s
   const [stats, room] = await Promise.all([lstat(medium.root), statfs(medium.root)])
   const place = `${medium.root} ${stats.dev} ${stats.ino} ${stats.mtimeMs}`
   const earlier = known.get(readerId)
-  if (earlier?.place === place && (earlier.freeBlocks === room.bfree || performance.now() < earlier.againAt)) return earlier.print
+  if (earlier?.place === place && (earlier.freeBlocks === room.bfree || performance.now() < earlier.againAt))
+    return earlier.print
   const begun = performance.now()
   const print = walk(medium).then(listingPrint)
   const mine: KnownPrint = { place, freeBlocks: room.bfree, againAt: Infinity, print }

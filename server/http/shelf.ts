@@ -13,10 +13,19 @@ export function shelfRoutes({ db, boss }: Context): Router {
 
   router.get('/productions/:id/bags', async (req, res) => {
     const rows = await bagsOf(db, [(await productionOf(db, req)).id])
-    res.json(rows.map((row): BagView => ({
-      id: row.id, title: row.path.slice(row.path.lastIndexOf('/') + 1), volumeName: row.volumeName, site: row.site, path: row.path,
-      fileCount: row.fileCount, sizeBytes: row.sizeBytes, writtenAt: row.writtenAt.toISOString(), verifiedAt: row.verifiedAt?.toISOString() ?? null,
-    })))
+    res.json(
+      rows.map((row): BagView => ({
+        id: row.id,
+        title: row.path.slice(row.path.lastIndexOf('/') + 1),
+        volumeName: row.volumeName,
+        site: row.site,
+        path: row.path,
+        fileCount: row.fileCount,
+        sizeBytes: row.sizeBytes,
+        writtenAt: row.writtenAt.toISOString(),
+        verifiedAt: row.verifiedAt?.toISOString() ?? null,
+      })),
+    )
   })
 
   router.post('/bags', async (req, res) => {
@@ -25,7 +34,13 @@ export function shelfRoutes({ db, boss }: Context): Router {
     const target = await volume(db, order.volumeId)
     if (!made) throw notFound('That deliverable')
     if (!target) throw notFound('That volume')
-    const id = await startTask(db, boss, { kind: 'bag', title: `Shelve ${made.path.slice(made.path.lastIndexOf('/') + 1)} on ${target.name}`, productionId: made.productionId, loadId: null, input: order })
+    const id = await startTask(db, boss, {
+      kind: 'bag',
+      title: `Shelve ${made.path.slice(made.path.lastIndexOf('/') + 1)} on ${target.name}`,
+      productionId: made.productionId,
+      loadId: null,
+      input: order,
+    })
     res.status(202).json({ taskId: id })
   })
 

@@ -13,10 +13,12 @@ export function shootRoutes({ db }: Context): Router {
 
   router.get('/productions/:id/plans', async (req, res) => {
     const rows = await cameraPlans(db, [(await productionOf(db, req)).id])
-    res.json(rows.map((row): CameraPlanView => {
-      const plan = planOf(row)
-      return { ...plan, id: row.id, rate: row.rate, budget: recordingBudget(plan) }
-    }))
+    res.json(
+      rows.map((row): CameraPlanView => {
+        const plan = planOf(row)
+        return { ...plan, id: row.id, rate: row.rate, budget: recordingBudget(plan) }
+      }),
+    )
   })
 
   router.post('/productions/:id/plans', async (req, res) => {

@@ -24,7 +24,11 @@ export function storageRoutes({ db }: Context): Router {
     const answer: StorageView = {
       volumes: views,
       productionClasses: sumByClass(bytes.filter((row) => row.productionId === req.query.production)),
-      productions: all.map((one) => ({ id: one.id, title: one.title, classes: sumByClass(bytes.filter((row) => row.productionId === one.id)) })),
+      productions: all.map((one) => ({
+        id: one.id,
+        title: one.title,
+        classes: sumByClass(bytes.filter((row) => row.productionId === one.id)),
+      })),
     }
     res.json(answer)
   })
@@ -35,16 +39,28 @@ export function storageRoutes({ db }: Context): Router {
     const id = await markerIn(path)
     const connected = await connectedVolumes(db)
     const again = known.find((row) => row.id === id)
-    if (again && (again.simulated || connected.has(again.id))) throw invalid(`The volume at ${path} is registered already, as ${again.name} at ${again.rootPath}. If this is a copy of that drive, remove ${MARKER} from it first.`, 'path')
-    if (!again && known.some((row) => row.name === name)) throw invalid(`There is a volume called ${name} already.`, 'name')
+    if (again && (again.simulated || connected.has(again.id)))
+      throw invalid(
+        `The volume at ${path} is registered already, as ${again.name} at ${again.rootPath}. If this is a copy of that drive, remove ${MARKER} from it first.`,
+        'path',
+      )
+    if (!again && known.some((row) => row.name === name))
+      throw invalid(`There is a volume called ${name} already.`, 'name')
     // A mount point may show another drive today: a volume that is not there now does not hold its old place.
-    const rootPath = await registrableFolder(path, [...known.filter((row) => connected.has(row.id)), ...(await readers(db))].map((row) => row.rootPath))
+    const rootPath = await registrableFolder(
+      path,
+      [...known.filter((row) => connected.has(row.id)), ...(await readers(db))].map((row) => row.rootPath),
+    )
     const place = { rootPath, host: hostName() }
     const { capacityBytes } = await new FolderMedium(rootPath).room()
     const newId = again ? again.id : await markVolume(rootPath)
     await db.transaction().execute(async (tx) => {
-      for (const row of known) if (row.rootPath === rootPath && row.id !== newId) await moveVolume(tx, row.id, { rootPath: null, host: row.host })
-      await (again ? moveVolume(tx, newId, place) : addVolume(tx, { id: newId, name, kind, site, ...place, simulated: false, capacityBytes }))
+      for (const row of known)
+        if (row.rootPath === rootPath && row.id !== newId)
+          await moveVolume(tx, row.id, { rootPath: null, host: row.host })
+      await (again
+        ? moveVolume(tx, newId, place)
+        : addVolume(tx, { id: newId, name, kind, site, ...place, simulated: false, capacityBytes }))
     })
     await tellChanged(db, 'storage', 'copies', 'productions')
     res.status(again ? 200 : 201).json({ id: newId })
@@ -55,7 +71,9 @@ export function storageRoutes({ db }: Context): Router {
 
 /** The id in a folder's marker: a volume is known by it wherever it is mounted. */
 const markerIn = (root: string): Promise<unknown> =>
-  readFile(join(root, MARKER), 'utf8').then((text) => (JSON.parse(text) as { id?: unknown }).id).catch(() => undefined)
+  readFile(join(root, MARKER), 'utf8')
+    .then((text) => (JSON.parse(text) as { id?: unknown }).id)
+    .catch(() => undefined)
 
 /** Keeps the marker that a volume has from another installation, or writes a new one. */
 async function markVolume(root: string): Promise<string> {

@@ -33,7 +33,8 @@ export function taskRoutes({ db }: Context): Router {
     const change = CHANGES[order]
     if (!change.from.includes(row.state)) throw conflict(`This task is ${row.state} and cannot be ${change.word} now.`)
     // A running task ends itself when it hears the order; one that waits is ended here.
-    if (order === 'stop' && row.state === 'queued') await endTask(db, id, { state: 'stopped', sentence: 'Stopped before it began.', troubles: [] })
+    if (order === 'stop' && row.state === 'queued')
+      await endTask(db, id, { state: 'stopped', sentence: 'Stopped before it began.', troubles: [] })
     else if (order !== 'stop') await setTaskState(db, id, change.to, change.from)
     await tellOrder(db, id, order)
     await tellNews(db, { kind: 'task', id })

@@ -29,8 +29,21 @@ export async function volumeViews(db: Db): Promise<VolumeView[]> {
       const capacityBytes = room?.capacityBytes ?? row.capacityBytes
       const usedBytes = room ? room.capacityBytes - room.freeBytes : known
       return {
-        id: row.id, name: row.name, kind: row.kind, site: row.site, path: row.rootPath, simulated: row.simulated, connected: medium !== undefined,
-        capacityBytes, usedBytes, classes, budget: volumeBudget({ capacityBytes, usedBytes, headroomShare: HEADROOM_SHARE[row.kind === 'edit' ? 'edit' : 'other'] }),
+        id: row.id,
+        name: row.name,
+        kind: row.kind,
+        site: row.site,
+        path: row.rootPath,
+        simulated: row.simulated,
+        connected: medium !== undefined,
+        capacityBytes,
+        usedBytes,
+        classes,
+        budget: volumeBudget({
+          capacityBytes,
+          usedBytes,
+          headroomShare: HEADROOM_SHARE[row.kind === 'edit' ? 'edit' : 'other'],
+        }),
       }
     }),
   )

@@ -5,7 +5,10 @@ import { TaskControl } from './control'
 /** Whether a promise has come to its end by now. */
 async function isSettled(promise: Promise<unknown>): Promise<boolean> {
   const open = Symbol('open')
-  const first = await Promise.race([promise.catch(() => undefined), new Promise((resolve) => setTimeout(() => resolve(open), 5))])
+  const first = await Promise.race([
+    promise.catch(() => undefined),
+    new Promise((resolve) => setTimeout(() => resolve(open), 5)),
+  ])
   return first !== open
 }
 

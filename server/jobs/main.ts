@@ -2,7 +2,15 @@ import pg from 'pg'
 import type PgBoss from 'pg-boss'
 import type { TaskKind, TaskOrder, Topic } from '../../contract/tasks'
 import { openDatabase, type Db } from '../db/connection'
-import { endTask, openTasks, ORDER_CHANNEL, setTaskState, task as taskRow, tellChanged, tellNews } from '../db/queries/tasks'
+import {
+  endTask,
+  openTasks,
+  ORDER_CHANNEL,
+  setTaskState,
+  task as taskRow,
+  tellChanged,
+  tellNews,
+} from '../db/queries/tasks'
 import { Stopped } from '../engine/stopped'
 import { ToolFailed } from '../engine/tool'
 import { databaseUrl, hostName } from '../home'
@@ -21,8 +29,11 @@ import { CannotWork, type Work, type WorkEnd } from './work'
 const JOBS: Record<TaskKind, (work: Work, input: never) => Promise<WorkEnd>> = { scan, copy, proxy, render, bag }
 
 const TOPICS: Record<TaskKind, Topic[]> = {
-  scan: ['cards', 'productions', 'copies'], copy: ['copies', 'productions', 'storage', 'proxies', 'exports', 'bench'], proxy: ['proxies', 'productions', 'storage'],
-  render: ['exports', 'productions', 'storage'], bag: ['shelf', 'productions', 'storage'],
+  scan: ['cards', 'productions', 'copies'],
+  copy: ['copies', 'productions', 'storage', 'proxies', 'exports', 'bench'],
+  proxy: ['proxies', 'productions', 'storage'],
+  render: ['exports', 'productions', 'storage'],
+  bag: ['shelf', 'productions', 'storage'],
 }
 
 /** How many tasks of each line run side by side; a paused one keeps its place. */
@@ -47,11 +58,19 @@ async function runTask(db: Db, id: string): Promise<void> {
   } catch (error) {
     await progress.flush()
     if (error instanceof Stopped) {
-      await endTask(db, id, { state: 'stopped', sentence: 'Stopped. What was proved stays; nothing half-written has a name.', troubles: [] })
+      await endTask(db, id, {
+        state: 'stopped',
+        sentence: 'Stopped. What was proved stays; nothing half-written has a name.',
+        troubles: [],
+      })
     } else {
       const known = error instanceof CannotWork || error instanceof ToolFailed
       if (!known) log.error({ error, task: id }, 'task failed')
-      await endTask(db, id, { state: 'failed', sentence: error instanceof Error ? error.message : 'It failed without a word.', troubles: [] })
+      await endTask(db, id, {
+        state: 'failed',
+        sentence: error instanceof Error ? error.message : 'It failed without a word.',
+        troubles: [],
+      })
     }
   } finally {
     running.delete(id)
@@ -76,7 +95,8 @@ async function listenForOrders(url: string): Promise<pg.Client> {
 /** Takes up what an earlier worker of this machine left open when it was killed. */
 async function takeUpOpenTasks(db: Db, boss: PgBoss): Promise<void> {
   for (const open of await openTasks(db, hostName())) {
-    for (const line of ['files', 'pictures'] as const) if (open.bossId) await boss.cancel(queueName(line, open.host), open.bossId).catch(() => undefined)
+    for (const line of ['files', 'pictures'] as const)
+      if (open.bossId) await boss.cancel(queueName(line, open.host), open.bossId).catch(() => undefined)
     await sendTask(db, boss, open)
   }
 }
@@ -101,7 +121,10 @@ for (const line of ['files', 'pictures'] as const) {
 process.send?.('ready')
 
 const stop = async () => {
-  await Promise.race([Promise.all([boss.stop({ graceful: false }), orders.end(), db.destroy()]), new Promise((resolve) => setTimeout(resolve, 1500))])
+  await Promise.race([
+    Promise.all([boss.stop({ graceful: false }), orders.end(), db.destroy()]),
+    new Promise((resolve) => setTimeout(resolve, 1500)),
+  ])
   process.exit(0)
 }
 process.on('SIGTERM', () => void stop())

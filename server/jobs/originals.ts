@@ -17,23 +17,43 @@ export async function originalOf(db: Db, clipId: string) {
   if (!clip.probe || !video) throw new CannotWork(`${clip.name} has no readable picture.`)
   for (const holder of await holdersOf(db, clip.loadId, clip.entryId)) {
     const medium = await volumeMedium(db, holder)
-    if (medium) return { clip, owner, probe: clip.probe, video, path: fullPath(medium, joinPath(Buffer.from(holder.folder), clip.pathBytes)) }
+    if (medium)
+      return {
+        clip,
+        owner,
+        probe: clip.probe,
+        video,
+        path: fullPath(medium, joinPath(Buffer.from(holder.folder), clip.pathBytes)),
+      }
   }
   throw new CannotWork(`No connected volume holds a proved copy of ${clip.name}. Copy its card first.`)
 }
 
 /** A volume that is connected and has room for what is planned. */
-export async function targetVolume(db: Db, volumeId: string, neededBytes: number): Promise<{ name: string; medium: Medium }> {
+export async function targetVolume(
+  db: Db,
+  volumeId: string,
+  neededBytes: number,
+): Promise<{ name: string; medium: Medium }> {
   const row = await volumeRow(db, volumeId)
   const medium = row && (await volumeMedium(db, row))
   if (!row || !medium) throw new CannotWork(`${row?.name ?? 'That volume'} is not connected.`)
   const { freeBytes } = await medium.room()
-  if (freeBytes < neededBytes) throw new CannotWork(`${row.name} has ${formatBytes(freeBytes)} free and about ${formatBytes(neededBytes)} are needed. Make room or choose another volume.`)
+  if (freeBytes < neededBytes)
+    throw new CannotWork(
+      `${row.name} has ${formatBytes(freeBytes)} free and about ${formatBytes(neededBytes)} are needed. Make room or choose another volume.`,
+    )
   return { name: row.name, medium }
 }
 
 /** Gives a finished part the first free name: `film.mp4`, `film (2).mp4` … */
-export async function publishFree(medium: Medium, part: Buffer, folder: string, base: string, ending: string): Promise<string> {
+export async function publishFree(
+  medium: Medium,
+  part: Buffer,
+  folder: string,
+  base: string,
+  ending: string,
+): Promise<string> {
   await medium.makeFolder(Buffer.from(folder))
   for (let turn = 1; ; turn += 1) {
     const path = `${folder}/${base}${turn === 1 ? '' : ` (${turn})`}${ending}`

@@ -12,7 +12,10 @@ export class ProgressWriter {
   #timer: NodeJS.Timeout | undefined
   #writing: Promise<void> = Promise.resolve()
 
-  constructor(readonly db: Db, readonly taskId: string) {}
+  constructor(
+    readonly db: Db,
+    readonly taskId: string,
+  ) {}
 
   set(progress: Omit<TaskProgress, 'perSecond'>): void {
     this.#latest = progress

@@ -5,7 +5,13 @@ import { addTask, setBossId, tellNews, type NewTask } from '../db/queries/tasks'
 import { hostName } from '../home'
 
 /** Files and pictures wait in different lines: a transcode must never hold up a copy. */
-const LINE_OF: Record<TaskKind, 'files' | 'pictures'> = { scan: 'files', copy: 'files', bag: 'files', proxy: 'pictures', render: 'pictures' }
+const LINE_OF: Record<TaskKind, 'files' | 'pictures'> = {
+  scan: 'files',
+  copy: 'files',
+  bag: 'files',
+  proxy: 'pictures',
+  render: 'pictures',
+}
 
 export const queueName = (line: 'files' | 'pictures', host: string): string => `${line}.${host}`
 
@@ -20,7 +26,11 @@ export async function openBoss(databaseUrl: string, onError: (error: Error) => v
 /** Jobs are ours to take up again after a crash, so the queue itself never repeats them. */
 const SEND = { retryLimit: 0, expireInHours: 23 } as const
 
-export async function sendTask(db: Db, boss: PgBoss, task: { id: string; kind: TaskKind; host: string }): Promise<void> {
+export async function sendTask(
+  db: Db,
+  boss: PgBoss,
+  task: { id: string; kind: TaskKind; host: string },
+): Promise<void> {
   const bossId = await boss.send(queueName(LINE_OF[task.kind], task.host), { taskId: task.id }, SEND)
   if (bossId) await setBossId(db, task.id, bossId)
 }

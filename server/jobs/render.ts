@@ -38,7 +38,9 @@ export async function render({ db, taskId, control, progress }: Work, input: Ren
     let last = 0
     await renderDeliverable(
       {
-        input: path, output: fullPath(medium, part).toString(), control,
+        input: path,
+        output: fullPath(medium, part).toString(),
+        control,
         onFrames: (frames) => {
           // The count starts again with the second pass.
           if (frames < last) before = video.frames
@@ -46,22 +48,47 @@ export async function render({ db, taskId, control, progress }: Work, input: Ren
           progress.set({ done: Math.min(passes, before + frames), total: passes, unit: 'frames' })
         },
       },
-      { window: input.window, delivery: destination, rate: video.rate, videoBitsPerSecond, audioBitsPerSecond: destination.audioBitsPerSecond, level: levelText(level), withSound },
+      {
+        window: input.window,
+        delivery: destination,
+        rate: video.rate,
+        videoBitsPerSecond,
+        audioBitsPerSecond: destination.audioBitsPerSecond,
+        level: levelText(level),
+        withSound,
+      },
     )
     const made = await probeFile(fullPath(medium, part))
-    const bars = made.video ? await measureBars(fullPath(medium, part), made.video) : { left: 0, right: 0, top: 0, bottom: 0 }
+    const bars = made.video
+      ? await measureBars(fullPath(medium, part), made.video)
+      : { left: 0, right: 0, top: 0, bottom: 0 }
     await medium.settle()
     const base = `${fileTitle(clip.name.replace(/\.[^.]*$/, ''))} ${fileTitle(destination.name.toLowerCase())}`
     const final = await publishFree(medium, part, `${fileTitle(owner.title)}/Output`, base, '.mp4')
     await addDeliverable(db, {
-      productionId: owner.id, clipId: clip.id, destinationId: destination.id, cropWindow: input.window, volumeId: input.volumeId,
-      path: final, sizeBytes: made.sizeBytes, probe: made, bars,
+      productionId: owner.id,
+      clipId: clip.id,
+      destinationId: destination.id,
+      cropWindow: input.window,
+      volumeId: input.volumeId,
+      path: final,
+      sizeBytes: made.sizeBytes,
+      probe: made,
+      bars,
     })
-    await addEvent(db, { kind: 'rendered', productionId: owner.id, clipId: clip.id, volumeId: input.volumeId, detail: { path: final } })
+    await addEvent(db, {
+      kind: 'rendered',
+      productionId: owner.id,
+      clipId: clip.id,
+      volumeId: input.volumeId,
+      detail: { path: final },
+    })
     const checks = checkDelivery({ destination, rate: video.rate, seconds: video.seconds, withSound }, made, bars)
     return {
       sentence: `${destination.name} on ${name}, ${formatBytes(made.sizeBytes)}: ${allPass(checks) ? 'passes every check' : 'does not pass'}.`,
-      troubles: checks.filter((check) => !check.pass).map((check) => `${check.name}: ${check.found} instead of ${check.wanted}`),
+      troubles: checks
+        .filter((check) => !check.pass)
+        .map((check) => `${check.name}: ${check.found} instead of ${check.wanted}`),
     }
   } finally {
     await medium.remove(parts).catch(() => undefined)

@@ -43,13 +43,26 @@ export async function scan(work: Work, input: ScanInput): Promise<WorkEnd> {
     const seen = await lookAtClip(content, file)
     if (seen.trouble) troubled += 1
     const { id } = await cards.putClip(db, {
-      loadId, entryId: row.id, pathText: row.pathText, name: printablePath(file.name), sizeBytes: file.sizeBytes,
-      sidecars: sidecarsOf(file, files), probe: seen.probe, trouble: seen.trouble, hasPicture: seen.hasPicture, pictureMade: seen.picture !== undefined,
+      loadId,
+      entryId: row.id,
+      pathText: row.pathText,
+      name: printablePath(file.name),
+      sizeBytes: file.sizeBytes,
+      sidecars: sidecarsOf(file, files),
+      probe: seen.probe,
+      trouble: seen.trouble,
+      hasPicture: seen.hasPicture,
+      pictureMade: seen.picture !== undefined,
     })
     if (seen.picture) await keepPicture(id, seen.picture)
   }
   progress.set({ done: clips.length, total: clips.length, unit: 'files' })
-  await addEvent(db, { kind: 'looked-at', productionId: input.productionId, loadId, detail: { readerId: reader.id, print: listingPrint(entries) } })
+  await addEvent(db, {
+    kind: 'looked-at',
+    productionId: input.productionId,
+    loadId,
+    detail: { readerId: reader.id, print: listingPrint(entries) },
+  })
   const bytes = files.reduce((sum, file) => sum + file.sizeBytes, 0)
   return {
     sentence: `${counted(clips.length, 'clip')} and ${counted(files.length - clips.length, 'other file')} on ${content.cardName}, ${formatBytes(bytes)}${troubled > 0 ? `; ${counted(troubled, 'clip')} in trouble` : ''}.`,
@@ -57,16 +70,40 @@ export async function scan(work: Work, input: ScanInput): Promise<WorkEnd> {
   }
 }
 
-async function settleLoad({ db }: Work, input: ScanInput, content: ReaderContent, entries: readonly WalkedEntry[]): Promise<string> {
-  const listed = entries.map((entry) => ({ path: entry.path, pathText: printablePath(entry.path), kind: entry.kind, sizeBytes: entry.kind === 'file' ? entry.sizeBytes : 0, modifiedMs: entry.modifiedMs }))
+async function settleLoad(
+  { db }: Work,
+  input: ScanInput,
+  content: ReaderContent,
+  entries: readonly WalkedEntry[],
+): Promise<string> {
+  const listed = entries.map((entry) => ({
+    path: entry.path,
+    pathText: printablePath(entry.path),
+    kind: entry.kind,
+    sizeBytes: entry.kind === 'file' ? entry.sizeBytes : 0,
+    modifiedMs: entry.modifiedMs,
+  }))
   const files = listed.filter((entry) => entry.kind === 'file')
-  const known = recogniseLoad(files.map((file) => ({ path: file.pathText, sizeBytes: file.sizeBytes, modifiedMs: file.modifiedMs })), await cards.knownLoads(db))
+  const known = recogniseLoad(
+    files.map((file) => ({ path: file.pathText, sizeBytes: file.sizeBytes, modifiedMs: file.modifiedMs })),
+    await cards.knownLoads(db),
+  )
   const sums = {
-    readerId: input.readerId, fileCount: files.length, sizeBytes: files.reduce((sum, file) => sum + file.sizeBytes, 0),
+    readerId: input.readerId,
+    fileCount: files.length,
+    sizeBytes: files.reduce((sum, file) => sum + file.sizeBytes, 0),
     leftOut: listed.filter((entry) => entry.kind === 'link' || entry.kind === 'special').length,
   }
   return db.transaction().execute(async (tx) => {
-    const id = known ?? (await cards.addLoad(tx, { productionId: input.productionId, label: await freeLabel(tx, input, content.cardName), ...sums })).id
+    const id =
+      known ??
+      (
+        await cards.addLoad(tx, {
+          productionId: input.productionId,
+          label: await freeLabel(tx, input, content.cardName),
+          ...sums,
+        })
+      ).id
     if (known) await cards.renewLoad(tx, known, sums)
     await cards.putEntries(tx, id, listed)
     return id
@@ -83,10 +120,17 @@ async function freeLabel(db: Work['db'], input: ScanInput, cardName: string): Pr
 }
 
 const baseOf = (name: Buffer) => name.toString('latin1').replace(/\.[^.]*$/, '')
-const folderOf = (entry: WalkedEntry) => entry.path.subarray(0, entry.path.length - entry.name.length).toString('latin1')
+const folderOf = (entry: WalkedEntry) =>
+  entry.path.subarray(0, entry.path.length - entry.name.length).toString('latin1')
 
 const sidecarsOf = (clip: WalkedEntry, files: readonly WalkedEntry[]) =>
-  files.filter((file) => file !== clip && folderOf(file) === folderOf(clip) && baseOf(file.name) === baseOf(clip.name) && !isMediaName(printablePath(file.name))).length
+  files.filter(
+    (file) =>
+      file !== clip &&
+      folderOf(file) === folderOf(clip) &&
+      baseOf(file.name) === baseOf(clip.name) &&
+      !isMediaName(printablePath(file.name)),
+  ).length
 
 interface SeenClip {
   readonly probe: Probe | undefined
@@ -96,11 +140,13 @@ interface SeenClip {
 }
 
 async function lookAtClip(content: ReaderContent, file: WalkedEntry): Promise<SeenClip> {
-  if (file.sizeBytes === 0) return { probe: undefined, trouble: 'the file is empty', hasPicture: true, picture: undefined }
+  if (file.sizeBytes === 0)
+    return { probe: undefined, trouble: 'the file is empty', hasPicture: true, picture: undefined }
   const path = fullPath(content.medium, file.path)
   try {
     const probe = await probeFile(path)
-    if (!probe.video && !probe.audio) return { probe, trouble: 'it holds neither picture nor sound', hasPicture: true, picture: undefined }
+    if (!probe.video && !probe.audio)
+      return { probe, trouble: 'it holds neither picture nor sound', hasPicture: true, picture: undefined }
     const hasPicture = probe.video !== undefined
     const picture = hasPicture ? await framePicture(path, probe.seconds / 3, 480).catch(() => undefined) : undefined
     return { probe, trouble: undefined, hasPicture, picture }
@@ -110,8 +156,10 @@ async function lookAtClip(content: ReaderContent, file: WalkedEntry): Promise<Se
 }
 
 function troubleOf(error: unknown): string {
-  if (error instanceof ToolFailed && error.messages.includes('moov atom not found')) return 'the index is missing, as after a battery that died'
-  if (error instanceof ToolFailed && error.messages.includes('Invalid data found')) return 'what is in it is no picture and no sound'
+  if (error instanceof ToolFailed && error.messages.includes('moov atom not found'))
+    return 'the index is missing, as after a battery that died'
+  if (error instanceof ToolFailed && error.messages.includes('Invalid data found'))
+    return 'what is in it is no picture and no sound'
   return error instanceof Error ? error.message : String(error)
 }
 

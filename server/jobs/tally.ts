@@ -9,10 +9,21 @@ interface TalliedVolume {
 
 /** Counts bytes for the progress bar: each volume writes every byte once and reads it back once. */
 export class Tally {
-  readonly #volumes: Map<string, { volumeId: string; name: string; written: number; proved: number; total: number; failed?: string }>
+  readonly #volumes: Map<
+    string,
+    { volumeId: string; name: string; written: number; proved: number; total: number; failed?: string }
+  >
 
-  constructor(readonly progress: ProgressWriter, volumes: readonly TalliedVolume[]) {
-    this.#volumes = new Map(volumes.map(({ id, name, wantedBytes }) => [id, { volumeId: id, name, written: 0, proved: 0, total: wantedBytes }]))
+  constructor(
+    readonly progress: ProgressWriter,
+    volumes: readonly TalliedVolume[],
+  ) {
+    this.#volumes = new Map(
+      volumes.map(({ id, name, wantedBytes }) => [
+        id,
+        { volumeId: id, name, written: 0, proved: 0, total: wantedBytes },
+      ]),
+    )
     this.#tell()
   }
 
@@ -36,11 +47,11 @@ export class Tally {
     const volumes = [...this.#volumes.values()].map((volume) => ({ ...volume }))
     const live = volumes.filter((volume) => volume.failed === undefined)
     const progress: Omit<TaskProgress, 'perSecond'> = {
-      unit: 'bytes', volumes,
+      unit: 'bytes',
+      volumes,
       done: live.reduce((sum, volume) => sum + volume.written + volume.proved, 0),
       total: live.reduce((sum, volume) => sum + volume.total * 2, 0),
     }
     this.progress.set(progress)
   }
 }
-

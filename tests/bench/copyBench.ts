@@ -22,7 +22,8 @@ const seconds = (work: () => void) => {
   return (performance.now() - begun) / 1000
 }
 
-const sh = (script: string, ...args: string[]) => execFileSync('sh', ['-ec', script, 'sh', ...args], { stdio: ['ignore', 'ignore', 'inherit'] })
+const sh = (script: string, ...args: string[]) =>
+  execFileSync('sh', ['-ec', script, 'sh', ...args], { stdio: ['ignore', 'ignore', 'inherit'] })
 
 /** Takes a tree out of the system's cache (vmtouch of Debian). */
 const chill = (...folders: string[]) => {
@@ -47,7 +48,12 @@ export function fillFile(path: string, sizeBytes: number, seed: number): void {
 /** The way with common tools: cp twice, sync, drop the copies from the cache, xxhsum on all three. */
 function withTools(source: string, a: string, b: string): number {
   return seconds(() => {
-    sh('cp -R --preserve=timestamps "$1" "$2"; cp -R --preserve=timestamps "$1" "$3"; sync -f "$2"; sync -f "$3"', source, a, b)
+    sh(
+      'cp -R --preserve=timestamps "$1" "$2"; cp -R --preserve=timestamps "$1" "$3"; sync -f "$2"; sync -f "$3"',
+      source,
+      a,
+      b,
+    )
     execFileSync('vmtouch', ['-eq', a, b])
     for (const folder of [source, a, b]) sh('find "$1" -type f -print0 | xargs -0 xxhsum -H64 -q > /dev/null', folder)
   })
@@ -59,19 +65,35 @@ async function withYendra(source: string, a: string, b: string): Promise<{ secon
   const watch = setInterval(() => (peakBytes = Math.max(peakBytes, process.memoryUsage().rss)), 20)
   const begun = performance.now()
   const entries = await walk(card)
-  const files = entries.filter((entry) => entry.kind === 'file').map((entry, id) => ({ id, path: entry.path, sizeBytes: entry.sizeBytes, modifiedMs: entry.modifiedMs, wantedBy: new Set(['a', 'b']) }))
+  const files = entries
+    .filter((entry) => entry.kind === 'file')
+    .map((entry, id) => ({
+      id,
+      path: entry.path,
+      sizeBytes: entry.sizeBytes,
+      modifiedMs: entry.modifiedMs,
+      wantedBy: new Set(['a', 'b']),
+    }))
   const records: CopyRecord[] = []
   const place = { folder: Buffer.from('copy'), parts: Buffer.from('.parts') }
   for (const folder of [a, b]) mkdirSync(folder, { recursive: true })
   await copyTree({
-    source: card, files, folders: entries.filter((entry) => entry.kind === 'folder').map((entry) => entry.path),
-    destinations: [{ id: 'a', medium: new FolderMedium(a), ...place }, { id: 'b', medium: new FolderMedium(b), ...place }],
-    gate: () => Promise.resolve(), onBytes: () => undefined, report: (found) => Promise.resolve(void records.push(...found)),
+    source: card,
+    files,
+    folders: entries.filter((entry) => entry.kind === 'folder').map((entry) => entry.path),
+    destinations: [
+      { id: 'a', medium: new FolderMedium(a), ...place },
+      { id: 'b', medium: new FolderMedium(b), ...place },
+    ],
+    gate: () => Promise.resolve(),
+    onBytes: () => undefined,
+    report: (found) => Promise.resolve(void records.push(...found)),
   })
   const took = (performance.now() - begun) / 1000
   clearInterval(watch)
   const proved = records.filter((record) => record.kind === 'proved' && record.fromMedium)
-  if (proved.length !== files.length * 2) throw new Error(`Only ${proved.length} of ${files.length * 2} were proved from the medium`)
+  if (proved.length !== files.length * 2)
+    throw new Error(`Only ${proved.length} of ${files.length * 2} were proved from the medium`)
   return { seconds: took, peakBytes }
 }
 
@@ -92,7 +114,14 @@ async function compare(name: string, source: string, scratch: string, goal: stri
   const memory = Math.max(...peaks) / 1e6
   return [
     { name, ours: median(ours), theirs: median(tools), unit: 's', ratio: median(ours) / median(tools), goal },
-    { name: `${name}: memory of the process`, ours: memory, theirs: 300, unit: 'MB', ratio: memory / 300, goal: 'under 1 (300 MB)' },
+    {
+      name: `${name}: memory of the process`,
+      ours: memory,
+      theirs: 300,
+      unit: 'MB',
+      ratio: memory / 300,
+      goal: 'under 1 (300 MB)',
+    },
   ]
 }
 
@@ -117,7 +146,9 @@ export async function scanFigure(scratch: string): Promise<Figure> {
     mkdirSync(path, { recursive: true })
     for (let at = 0; at < 200; at += 1) writeFileSync(join(path, `F${at}`), '')
   }
-  const theirs = Math.min(...[0, 1, 2].map(() => seconds(() => sh('find "$1" -printf "%p %s %T@\\n" > /dev/null', root))))
+  const theirs = Math.min(
+    ...[0, 1, 2].map(() => seconds(() => sh('find "$1" -printf "%p %s %T@\\n" > /dev/null', root))),
+  )
   let ours = Infinity
   for (let turn = 0; turn < 3; turn += 1) {
     const begun = performance.now()
@@ -126,6 +157,12 @@ export async function scanFigure(scratch: string): Promise<Figure> {
     if (found.length !== 20_100) throw new Error(`${found.length} entries instead of 20 100`)
   }
   rmSync(root, { recursive: true })
-  return { name: 'scan of 20 000 files against find -printf', ours, theirs, unit: 's', ratio: ours / theirs, goal: 'watched' }
+  return {
+    name: 'scan of 20 000 files against find -printf',
+    ours,
+    theirs,
+    unit: 's',
+    ratio: ours / theirs,
+    goal: 'watched',
+  }
 }
-

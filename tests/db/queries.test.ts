@@ -10,7 +10,16 @@ import * as copies from '../../server/db/queries/copies'
 import { addEvent, answersOf, latestEvents } from '../../server/db/queries/events'
 import { addProduction, productions, readSettings, writeSettings } from '../../server/db/queries/productions'
 import { addVolume, knownBytes } from '../../server/db/queries/storage'
-import { addTask, endTask, openTaskOf, openTasks, recentTasks, setTaskState, task, taskView } from '../../server/db/queries/tasks'
+import {
+  addTask,
+  endTask,
+  openTaskOf,
+  openTasks,
+  recentTasks,
+  setTaskState,
+  task,
+  taskView,
+} from '../../server/db/queries/tasks'
 
 let cluster: Cluster
 let db: Db
@@ -30,7 +39,16 @@ afterAll(async () => {
 
 const newVolume = async (name: string) => {
   const id = randomUUID()
-  await addVolume(db, { id, name: `${name} ${id}`, kind: 'archive', site: 'house', rootPath: null, simulated: false, capacityBytes: 1e12, host: 'here' })
+  await addVolume(db, {
+    id,
+    name: `${name} ${id}`,
+    kind: 'archive',
+    site: 'house',
+    rootPath: null,
+    simulated: false,
+    capacityBytes: 1e12,
+    host: 'here',
+  })
   return id
 }
 
@@ -38,18 +56,33 @@ const newVolume = async (name: string) => {
 async function newLoad() {
   const production = await addProduction(db, { title: 'Steam-bending ribs', client: '', shootOn: '' })
   const reader = await cards.addReader(db, { name: randomUUID(), rootPath: null, simulated: false, host: 'here' })
-  const load = await cards.addLoad(db, { productionId: production.id, readerId: reader.id, label: 'Curlew A', fileCount: 2, sizeBytes: 300, leftOut: 1 })
+  const load = await cards.addLoad(db, {
+    productionId: production.id,
+    readerId: reader.id,
+    label: 'Curlew A',
+    fileCount: 2,
+    sizeBytes: 300,
+    leftOut: 1,
+  })
   await cards.putEntries(db, load.id, [
     { path: Buffer.from('a.mp4'), pathText: 'a.mp4', kind: 'file', sizeBytes: 100, modifiedMs: 1.5 },
     { path: Buffer.from('b\xff.mp4', 'latin1'), pathText: 'b\\xff.mp4', kind: 'file', sizeBytes: 200, modifiedMs: 2.5 },
     { path: Buffer.from('link'), pathText: 'link', kind: 'link', sizeBytes: 0, modifiedMs: 0 },
   ])
   const entries = (await cards.entriesOf(db, load.id)).filter((entry) => entry.kind === 'file')
-  const copyTask = await addTask(db, { kind: 'copy', title: 'Copy', productionId: production.id, loadId: load.id, input: {}, host: 'here' })
+  const copyTask = await addTask(db, {
+    kind: 'copy',
+    title: 'Copy',
+    productionId: production.id,
+    loadId: load.id,
+    input: {},
+    host: 'here',
+  })
   return { productionId: production.id, loadId: load.id, entries, taskId: copyTask.id }
 }
 
-const proved = (fileId: number, destinationId: string) => ({ kind: 'proved', fileId, destinationId, hash: '00ff', fromMedium: true, already: false }) as const
+const proved = (fileId: number, destinationId: string) =>
+  ({ kind: 'proved', fileId, destinationId, hash: '00ff', fromMedium: true, already: false }) as const
 
 describe('facts about copies', () => {
   it('count by what was said last of each file on each volume', async () => {
@@ -63,22 +96,53 @@ describe('facts about copies', () => {
       { kind: 'source-failed', fileId: second ?? 0, message: 'cannot be read' },
     ])
     const before = await copies.copyCounts(db, [loadId])
-    expect(before.find((count) => count.volumeId === tide)).toMatchObject({ proved: 0, mismatched: 1, conflicts: 1, sizeBytes: 0 })
-    expect(before.find((count) => count.volumeId === slipway)).toMatchObject({ proved: 1, fromMedium: 1, sizeBytes: 100 })
+    expect(before.find((count) => count.volumeId === tide)).toMatchObject({
+      proved: 0,
+      mismatched: 1,
+      conflicts: 1,
+      sizeBytes: 0,
+    })
+    expect(before.find((count) => count.volumeId === slipway)).toMatchObject({
+      proved: 1,
+      fromMedium: 1,
+      sizeBytes: 100,
+    })
     expect((await copies.copyTroubles(db, loadId)).map((trouble) => trouble.pathText)).toEqual(['a.mp4', 'b\\xff.mp4'])
 
-    await copies.addCopyFacts(db, loadId, taskId, entries.map((entry) => proved(entry.id, tide)))
+    await copies.addCopyFacts(
+      db,
+      loadId,
+      taskId,
+      entries.map((entry) => proved(entry.id, tide)),
+    )
     const after = await copies.copyCounts(db, [loadId])
-    expect(after.find((count) => count.volumeId === tide)).toMatchObject({ proved: 2, mismatched: 0, conflicts: 0, sizeBytes: 300 })
+    expect(after.find((count) => count.volumeId === tide)).toMatchObject({
+      proved: 2,
+      mismatched: 0,
+      conflicts: 0,
+      sizeBytes: 300,
+    })
     expect(await copies.copyTroubles(db, loadId)).toEqual([])
-    expect((await copies.provedOn(db, loadId, tide)).map((fact) => fact.path.toString('latin1'))).toEqual(['a.mp4', 'b\xff.mp4'])
+    expect((await copies.provedOn(db, loadId, tide)).map((fact) => fact.path.toString('latin1'))).toEqual([
+      'a.mp4',
+      'b\xff.mp4',
+    ])
   })
 
   it('name the volumes that hold a file, the edit drive first', async () => {
     const { loadId, entries, taskId } = await newLoad()
     const tide = await newVolume('Tide')
     const slipway = randomUUID()
-    await addVolume(db, { id: slipway, name: slipway, kind: 'edit', site: 'workshop', rootPath: null, simulated: false, capacityBytes: 1e12, host: 'here' })
+    await addVolume(db, {
+      id: slipway,
+      name: slipway,
+      kind: 'edit',
+      site: 'workshop',
+      rootPath: null,
+      simulated: false,
+      capacityBytes: 1e12,
+      host: 'here',
+    })
     for (const id of [tide, slipway]) await copies.planCopy(db, loadId, id, 'Cards/Curlew A')
     const entryId = entries[0]?.id ?? 0
     await copies.addCopyFacts(db, loadId, taskId, [proved(entryId, tide), proved(entryId, slipway)])
@@ -89,8 +153,16 @@ describe('facts about copies', () => {
   it('add up to the bytes of a production by volume and class', async () => {
     const { productionId, loadId, entries, taskId } = await newLoad()
     const tide = await newVolume('Tide')
-    await copies.addCopyFacts(db, loadId, taskId, [...entries, ...entries].map((entry) => proved(entry.id, tide)))
-    await db.insertInto('ledger').values({ productionId, volumeId: tide, byteClass: 'generated', sizeBytes: 5e12 }).execute()
+    await copies.addCopyFacts(
+      db,
+      loadId,
+      taskId,
+      [...entries, ...entries].map((entry) => proved(entry.id, tide)),
+    )
+    await db
+      .insertInto('ledger')
+      .values({ productionId, volumeId: tide, byteClass: 'generated', sizeBytes: 5e12 })
+      .execute()
     const own = (await knownBytes(db)).filter((row) => row.productionId === productionId)
     expect(own).toEqual(
       expect.arrayContaining([
@@ -103,7 +175,13 @@ describe('facts about copies', () => {
 })
 
 describe('what a card listed', () => {
-  const listed = (name: string, sizeBytes: number, modifiedMs: number) => ({ path: Buffer.from(name, 'latin1'), pathText: name.replace('\xff', '\\xff'), kind: 'file' as const, sizeBytes, modifiedMs })
+  const listed = (name: string, sizeBytes: number, modifiedMs: number) => ({
+    path: Buffer.from(name, 'latin1'),
+    pathText: name.replace('\xff', '\\xff'),
+    kind: 'file' as const,
+    sizeBytes,
+    modifiedMs,
+  })
 
   it('keeps path bytes, and takes a second look without doubling anything', async () => {
     const { loadId, entries } = await newLoad()
@@ -111,14 +189,22 @@ describe('what a card listed', () => {
     const again = await cards.entriesOf(db, loadId)
     expect(again.map((entry) => entry.id)).toEqual(entries.map((entry) => entry.id))
     expect(again[1]?.path.equals(Buffer.from('b\xff.mp4', 'latin1'))).toBe(true)
-    expect((await cards.oddEntries(db, [loadId])).map((entry) => [entry.pathText, entry.state])).toEqual([['b\\xff.mp4', 'on-card'], ['link', 'gone']])
+    expect((await cards.oddEntries(db, [loadId])).map((entry) => [entry.pathText, entry.state])).toEqual([
+      ['b\\xff.mp4', 'on-card'],
+      ['link', 'gone'],
+    ])
     expect((await cards.knownLoads(db)).find((known) => known.id === loadId)?.files).toHaveLength(2)
   })
 
   it('takes no proof over to a file that was written anew, and none from a file that is gone', async () => {
     const { loadId, entries, taskId } = await newLoad()
     const tide = await newVolume('Tide')
-    await copies.addCopyFacts(db, loadId, taskId, entries.map((entry) => proved(entry.id, tide)))
+    await copies.addCopyFacts(
+      db,
+      loadId,
+      taskId,
+      entries.map((entry) => proved(entry.id, tide)),
+    )
     // One deleted in the camera, one written anew under its name, one filmed since: nothing on the card is proved.
     await cards.putEntries(db, loadId, [listed('a.mp4', 100, 77), listed('c.mp4', 300, 3)])
     expect(await copies.copyCounts(db, [loadId])).toEqual([])
@@ -126,7 +212,11 @@ describe('what a card listed', () => {
     expect(gone).toMatchObject({ pathText: 'b\\xff.mp4', copied: true })
     expect((await copies.provedOn(db, loadId, tide)).map((fact) => fact.entryId)).toEqual([entries[1]?.id])
     // The deleted one comes back from the rescue: its proof counts again.
-    await cards.putEntries(db, loadId, [listed('a.mp4', 100, 77), listed('b\xff.mp4', 200, 2.5), listed('c.mp4', 300, 3)])
+    await cards.putEntries(db, loadId, [
+      listed('a.mp4', 100, 77),
+      listed('b\xff.mp4', 200, 2.5),
+      listed('c.mp4', 300, 3),
+    ])
     expect(await copies.copyCounts(db, [loadId])).toMatchObject([{ proved: 1, sizeBytes: 200 }])
     expect(await cards.entriesOf(db, loadId)).toHaveLength(3)
   })
@@ -168,7 +258,12 @@ describe('tasks', () => {
     await endTask(db, taskId, { state: 'done', sentence: 'All proved.', troubles: ['one trouble'] })
     expect(await openTaskOf(db, 'copy', loadId)).toBeUndefined()
     const row = await task(db, taskId)
-    expect(row && taskView(row)).toMatchObject({ state: 'done', sentence: 'All proved.', troubles: ['one trouble'], endedAt: expect.any(String) })
+    expect(row && taskView(row)).toMatchObject({
+      state: 'done',
+      sentence: 'All proved.',
+      troubles: ['one trouble'],
+      endedAt: expect.any(String),
+    })
     expect((await recentTasks(db, 50)).some((one) => one.id === taskId)).toBe(true)
   })
 })

@@ -4,7 +4,8 @@ import { expect, test, type Page } from '@playwright/test'
 import { cardFolder, complaints, debian, volumeFolder } from './bench'
 
 const FOLDER = 'Steam-bending ribs'
-const station = (page: Page, name: string) => page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: new RegExp(name) })
+const station = (page: Page, name: string) =>
+  page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: new RegExp(name) })
 
 test.describe.configure({ mode: 'serial' })
 
@@ -50,23 +51,40 @@ test('station 2 shows the clips of the card with their pictures', async ({ page 
   const row = page.getByRole('row', { name: /CURL0041\.MP4/ })
   await expect(row).toContainText('3840×2160')
   // Source: ffprobe of Debian's ffmpeg on the card itself.
-  const frames = debian('ffprobe', ['-v', 'error', '-select_streams', 'v', '-count_frames', '-show_entries', 'stream=nb_read_frames', '-of', 'csv=p=0', join(cardFolder('Curlew A'), 'DCIM/100CURLW/CURL0041.MP4')]).trim()
+  const frames = debian('ffprobe', [
+    '-v',
+    'error',
+    '-select_streams',
+    'v',
+    '-count_frames',
+    '-show_entries',
+    'stream=nb_read_frames',
+    '-of',
+    'csv=p=0',
+    join(cardFolder('Curlew A'), 'DCIM/100CURLW/CURL0041.MP4'),
+  ]).trim()
   await expect(row).toContainText(`${frames} frames`)
   await expect(page.locator('[data-clip]')).toHaveCount(3)
   await expect(page.locator('[data-finding="gap"]')).toContainText('CURL0042 to CURL0044')
   await page.getByRole('button', { name: 'Deleted in the camera' }).click()
   await expect(page.locator('[data-finding="gap"]')).toContainText('Deleted in the camera.')
   await expect(page.getByRole('heading', { level: 1 })).toContainText('nothing wrong found')
-  await expect.poll(() => page.getByAltText('A frame of CURL0041.MP4').evaluate((image: HTMLImageElement) => image.naturalWidth)).toBeGreaterThan(100)
+  await expect
+    .poll(() => page.getByAltText('A frame of CURL0041.MP4').evaluate((image: HTMLImageElement) => image.naturalWidth))
+    .toBeGreaterThan(100)
 })
 
-test('station 3 copies to two drives, proves it, and clears the card only after a clip was played', async ({ page }) => {
+test('station 3 copies to two drives, proves it, and clears the card only after a clip was played', async ({
+  page,
+}) => {
   await page.goto('/')
   await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
   await station(page, 'Copies').click()
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Not yet')
   await page.getByRole('button', { name: 'Copy to Slipway and Tide 1, and prove it' }).click()
-  await expect(page.locator('[data-task="copy"]')).toContainText('All 7 files proved on Slipway and Tide 1', { timeout: 60_000 })
+  await expect(page.locator('[data-task="copy"]')).toContainText('All 7 files proved on Slipway and Tide 1', {
+    timeout: 60_000,
+  })
   await expect(page.locator('[data-volume="Slipway"]')).toHaveAttribute('data-mark', '2')
   await expect(page.getByRole('heading', { level: 1 })).toContainText('no clip has been played')
   await page.locator('[data-volume="Tide 1"]').getByRole('button', { name: 'Play from it' }).click()
@@ -87,7 +105,10 @@ test('the two copies equal the card, and xxhsum accepts the list beside each', (
     expect(debian('diff', ['-r', cardFolder('Curlew A'), join(cards, 'Curlew A')])).toBe('')
     expect(debian('xxhsum', ['--quiet', '-c', 'Curlew A.xxh64'], cards)).not.toContain('FAILED')
     expect(readFileSync(join(cards, 'Curlew A.xxh64'), 'utf8').trim().split('\n')).toHaveLength(7)
-    expect(existsSync(join(volumeFolder(drive), '.yendra/parts')) && readdirSync(join(volumeFolder(drive), '.yendra/parts')).length > 0).toBe(false)
+    expect(
+      existsSync(join(volumeFolder(drive), '.yendra/parts')) &&
+        readdirSync(join(volumeFolder(drive), '.yendra/parts')).length > 0,
+    ).toBe(false)
   }
 })
 
@@ -102,7 +123,19 @@ test('station 4 makes proxies that equal their originals frame by frame', async 
   await station(page, 'Exports').click()
   await expect(page.getByTestId('crop-window')).toBeVisible()
   await expect(page.getByRole('region', { name: 'Work' })).toHaveCount(0)
-  const probe = (path: string) => debian('ffprobe', ['-v', 'error', '-select_streams', 'v', '-count_frames', '-show_entries', 'stream=width,height,r_frame_rate,nb_read_frames,duration', '-of', 'csv=p=0', path]).trim()
+  const probe = (path: string) =>
+    debian('ffprobe', [
+      '-v',
+      'error',
+      '-select_streams',
+      'v',
+      '-count_frames',
+      '-show_entries',
+      'stream=width,height,r_frame_rate,nb_read_frames,duration',
+      '-of',
+      'csv=p=0',
+      path,
+    ]).trim()
   for (const clip of ['CURL0041', 'CURL0042', 'CURL0044']) {
     // Source: ffprobe of Debian's ffmpeg, counting decoded frames of both files.
     const original = probe(join(cardFolder('Curlew A'), `DCIM/100CURLW/${clip}.MP4`))
@@ -146,7 +179,10 @@ test('station 6 cuts a tall file from a dragged window, and the real file passes
   await page.mouse.down()
   await page.mouse.move(middle.x + 60, middle.y + 5, { steps: 6 })
   await page.mouse.up()
-  const window = /(\d+)×(\d+) at (\d+), (\d+)/.exec(await figures.innerText())?.slice(1).map(Number)
+  const window = /(\d+)×(\d+) at (\d+), (\d+)/
+    .exec(await figures.innerText())
+    ?.slice(1)
+    .map(Number)
   if (!window) throw new Error('no window')
   expect(window[2]).toBeGreaterThan(1400)
   await page.getByRole('button', { name: 'Render it' }).click()
@@ -155,10 +191,45 @@ test('station 6 cuts a tall file from a dragged window, and the real file passes
   await expect(made).toContainText('passes all 15 checks')
   const file = join(volumeFolder('Slipway'), FOLDER, 'Output/CURL0041 tall short.mp4')
   // Source: ffprobe of Debian's ffmpeg; level limits in ITU-T H.264 table A-1.
-  const stream = debian('ffprobe', ['-v', 'error', '-select_streams', 'v', '-show_entries', 'stream=codec_name,profile,width,height,pix_fmt,level,color_space,r_frame_rate,nb_frames', '-of', 'json', file])
-  expect((JSON.parse(stream) as { streams: unknown[] }).streams[0]).toEqual({ codec_name: 'h264', profile: 'High', width: 1080, height: 1920, pix_fmt: 'yuv420p', level: 40, color_space: 'bt709', r_frame_rate: '25/1', nb_frames: '100' })
+  const stream = debian('ffprobe', [
+    '-v',
+    'error',
+    '-select_streams',
+    'v',
+    '-show_entries',
+    'stream=codec_name,profile,width,height,pix_fmt,level,color_space,r_frame_rate,nb_frames',
+    '-of',
+    'json',
+    file,
+  ])
+  expect((JSON.parse(stream) as { streams: unknown[] }).streams[0]).toEqual({
+    codec_name: 'h264',
+    profile: 'High',
+    width: 1080,
+    height: 1920,
+    pix_fmt: 'yuv420p',
+    level: 40,
+    color_space: 'bt709',
+    r_frame_rate: '25/1',
+    nb_frames: '100',
+  })
   // The picture really is that window: the same window cut by ffmpeg alone differs by coding noise only.
-  const psnr = debian('ffmpeg', ['-v', 'info', '-nostats', '-i', file, '-i', join(cardFolder('Curlew A'), 'DCIM/100CURLW/CURL0041.MP4'), '-filter_complex', `[1:v]crop=${window[0]}:${window[1]}:${window[2]}:${window[3]},scale=1080:1920,setsar=1[a];[0:v][a]psnr=stats_file=-`, '-frames:v', '5', '-f', 'null', '-'])
+  const psnr = debian('ffmpeg', [
+    '-v',
+    'info',
+    '-nostats',
+    '-i',
+    file,
+    '-i',
+    join(cardFolder('Curlew A'), 'DCIM/100CURLW/CURL0041.MP4'),
+    '-filter_complex',
+    `[1:v]crop=${window[0]}:${window[1]}:${window[2]}:${window[3]},scale=1080:1920,setsar=1[a];[0:v][a]psnr=stats_file=-`,
+    '-frames:v',
+    '5',
+    '-f',
+    'null',
+    '-',
+  ])
   const worst = Math.min(...[...psnr.matchAll(/psnr_avg:([\d.]+)/g)].map((match) => Number(match[1])))
   expect(worst).toBeGreaterThan(28)
 })
@@ -171,12 +242,18 @@ test('station 7 writes a bag that sha256sum accepts', async ({ page }) => {
   await expect(page.locator('[data-bag]')).toContainText('read back, equal', { timeout: 60_000 })
   const bag = join(volumeFolder('Tide 1'), FOLDER, 'Shelf/CURL0041 tall short')
   // Source: sha256sum of Debian's coreutils; file names and tags in RFC 8493 sections 2.1 and 2.2.
-  expect(debian('sha256sum', ['--strict', '-c', 'manifest-sha256.txt'], bag)).toContain('data/CURL0041 tall short.mp4: OK')
+  expect(debian('sha256sum', ['--strict', '-c', 'manifest-sha256.txt'], bag)).toContain(
+    'data/CURL0041 tall short.mp4: OK',
+  )
   expect(debian('sha256sum', ['--strict', '-c', 'tagmanifest-sha256.txt'], bag)).toContain('bagit.txt: OK')
   expect(readFileSync(join(bag, 'bagit.txt'), 'utf8')).toBe('BagIt-Version: 1.0\nTag-File-Character-Encoding: UTF-8\n')
   const bytes = debian('find', ['data', '-type', 'f', '-printf', '%s\n'], bag).trim().split('\n').map(Number)
-  expect(readFileSync(join(bag, 'bag-info.txt'), 'utf8')).toContain(`Payload-Oxum: ${bytes.reduce((sum, one) => sum + one, 0)}.${bytes.length}\n`)
-  await expect(page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /in order/ })).toHaveCount(7)
+  expect(readFileSync(join(bag, 'bag-info.txt'), 'utf8')).toContain(
+    `Payload-Oxum: ${bytes.reduce((sum, one) => sum + one, 0)}.${bytes.length}\n`,
+  )
+  await expect(page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /in order/ })).toHaveCount(
+    7,
+  )
 })
 
 test('a formatted card is written down, and its clips coming back are said loudly', async ({ page }) => {

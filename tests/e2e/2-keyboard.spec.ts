@@ -8,7 +8,8 @@ async function tabTo(page: Page, name: RegExp, most = 120): Promise<void> {
     const label = await page.evaluate(() => {
       const at = document.activeElement
       if (!(at instanceof HTMLElement)) return ''
-      const labels = 'labels' in at ? [...((at as HTMLInputElement).labels ?? [])].map((one) => one.innerText).join(' ') : ''
+      const labels =
+        'labels' in at ? [...((at as HTMLInputElement).labels ?? [])].map((one) => one.innerText).join(' ') : ''
       return at.getAttribute('aria-label') ?? (labels || at.innerText)
     })
     if (name.test(label)) return
@@ -71,7 +72,10 @@ test('a card travels through all seven stations with the keyboard alone', async 
   await expect(page.locator('[data-finding="unreadable"]')).toContainText('the index is missing')
 
   // What is wrong is settled by the person; until then the card is to be kept.
-  for (const [answer, finding] of [['A false start', 'empty'], ['I can do without it', 'unreadable']] as const) {
+  for (const [answer, finding] of [
+    ['A false start', 'empty'],
+    ['I can do without it', 'unreadable'],
+  ] as const) {
     await tabTo(page, new RegExp(`^${answer}`))
     await page.keyboard.press('Enter')
     await expect(page.locator(`[data-finding="${finding}"]`)).toContainText(`${answer}.`)
@@ -86,7 +90,9 @@ test('a card travels through all seven stations with the keyboard alone', async 
   await page.keyboard.press('Space')
   await tabTo(page, /^Copy to Slipway and Tide 2/)
   await page.keyboard.press('Enter')
-  await expect(page.locator('[data-task="copy"]')).toContainText('All 3 files proved on Slipway and Tide 2', { timeout: 60_000 })
+  await expect(page.locator('[data-task="copy"]')).toContainText('All 3 files proved on Slipway and Tide 2', {
+    timeout: 60_000,
+  })
   await expect(page.locator('[data-volume="Slipway"]')).toHaveAttribute('data-mark', '2')
   await pressNext(page)
   await expect(page.getByText('Written down: played from Slipway.')).toBeVisible({ timeout: 30_000 })
@@ -116,16 +122,36 @@ test('a card travels through all seven stations with the keyboard alone', async 
   expect(x).toBeGreaterThan((2704 - width) / 2 + 20)
   expect(y).toBeGreaterThanOrEqual((1520 - height) / 2)
   await pressNext(page)
-  await expect(page.locator('[data-deliverable="Wide watch page"]')).toHaveAttribute('data-pass', 'true', { timeout: 120_000 })
+  await expect(page.locator('[data-deliverable="Wide watch page"]')).toHaveAttribute('data-pass', 'true', {
+    timeout: 120_000,
+  })
   await page.keyboard.press('7')
   await expect(heading(page)).toContainText('No film is on the shelf yet')
   await pressNext(page)
   await expect(page.locator('[data-bag]')).toContainText('read back, equal', { timeout: 60_000 })
 
   // Source: diff, sha256sum and ffprobe of Debian.
-  expect(debian('diff', ['-r', cardFolder('Plover A'), join(volumeFolder('Tide 2'), 'Plover on the mast/Cards/Plover A')])).toBe('')
-  expect(debian('sha256sum', ['--strict', '-c', 'manifest-sha256.txt'], join(volumeFolder('Tide 1'), 'Plover on the mast/Shelf/PLOV0107 wide watch page'))).toContain('OK')
-  const rate = debian('ffprobe', ['-v', 'error', '-select_streams', 'v', '-show_entries', 'stream=width,height,r_frame_rate', '-of', 'csv=p=0', join(volumeFolder('Slipway'), 'Plover on the mast/Output/PLOV0107 wide watch page.mp4')])
+  expect(
+    debian('diff', ['-r', cardFolder('Plover A'), join(volumeFolder('Tide 2'), 'Plover on the mast/Cards/Plover A')]),
+  ).toBe('')
+  expect(
+    debian(
+      'sha256sum',
+      ['--strict', '-c', 'manifest-sha256.txt'],
+      join(volumeFolder('Tide 1'), 'Plover on the mast/Shelf/PLOV0107 wide watch page'),
+    ),
+  ).toContain('OK')
+  const rate = debian('ffprobe', [
+    '-v',
+    'error',
+    '-select_streams',
+    'v',
+    '-show_entries',
+    'stream=width,height,r_frame_rate',
+    '-of',
+    'csv=p=0',
+    join(volumeFolder('Slipway'), 'Plover on the mast/Output/PLOV0107 wide watch page.mp4'),
+  ])
   expect(rate.trim()).toBe('1920,1080,100/1')
 
   await page.keyboard.press('0')

@@ -8,7 +8,12 @@ import type { StorageView } from '../../contract/storage'
 import { post, productionId, STATE, volumeFolder, volumeIds } from './bench'
 
 /** Asks with headers that a browser would not let through. */
-function rawStatus(base: string, headers: Record<string, string>, method = 'GET', path = '/api/productions'): Promise<{ status: number; body: string }> {
+function rawStatus(
+  base: string,
+  headers: Record<string, string>,
+  method = 'GET',
+  path = '/api/productions',
+): Promise<{ status: number; body: string }> {
   const url = new URL(base)
   return new Promise((resolve, reject) => {
     const req = httpRequest({ host: '127.0.0.1', port: url.port, path, method, headers }, (res) => {
@@ -26,24 +31,67 @@ const NOWHERE = '11111111-1111-4111-8111-111111111111'
 test('every wrong request gets problem details with a sentence', async ({ request }) => {
   // Source: RFC 9457 sections 3 and 6.1 (media type, members type, title, status, detail).
   const wrong: [string, object, number, string?][] = [
-    ['/productions', { title: '' }, 422, 'title'], ['/productions', { title: 'x', extra: 1 }, 422], ['/productions', { title: 7 }, 422, 'title'],
-    [`/productions/${NOWHERE}/plans`, {}, 404], [`/readers/${NOWHERE}/scan`, { productionId: NOWHERE }, 404], ['/readers', { name: 'a', path: 'relative' }, 422, 'path'],
-    [`/loads/${NOWHERE}/copies`, { volumeIds: [NOWHERE] }, 404], [`/loads/x/copies`, {}, 404], [`/loads/${NOWHERE}/spot-plays`, {}, 404], [`/loads/${NOWHERE}/formatted`, {}, 404],
-    ['/proxies', { clipIds: [], volumeId: NOWHERE }, 422, 'clipIds'], ['/proxies', { clipIds: [NOWHERE], volumeId: NOWHERE }, 409],
-    ['/exports', { clipId: NOWHERE, destinationId: 'no', volumeId: NOWHERE, window: { x: 0, y: 0, widthPx: 2, heightPx: 2 } }, 422, 'destinationId'],
-    ['/exports', { clipId: NOWHERE, destinationId: 'tall-short', volumeId: NOWHERE, window: { x: 0.5, y: 0, widthPx: 2, heightPx: 2 } }, 422, 'window.x'],
-    ['/bags', { deliverableId: NOWHERE, volumeId: NOWHERE }, 404], [`/tasks/${NOWHERE}/pause`, {}, 404], ['/volumes', { name: 'x' }, 422], ['/nothing', {}, 404],
-    [`/bench/${NOWHERE}/insert`, { card: 'x' }, 404], [`/bench/${NOWHERE}/fault`, { kind: 'fire' }, 404],
+    ['/productions', { title: '' }, 422, 'title'],
+    ['/productions', { title: 'x', extra: 1 }, 422],
+    ['/productions', { title: 7 }, 422, 'title'],
+    [`/productions/${NOWHERE}/plans`, {}, 404],
+    [`/readers/${NOWHERE}/scan`, { productionId: NOWHERE }, 404],
+    ['/readers', { name: 'a', path: 'relative' }, 422, 'path'],
+    [`/loads/${NOWHERE}/copies`, { volumeIds: [NOWHERE] }, 404],
+    [`/loads/x/copies`, {}, 404],
+    [`/loads/${NOWHERE}/spot-plays`, {}, 404],
+    [`/loads/${NOWHERE}/formatted`, {}, 404],
+    ['/proxies', { clipIds: [], volumeId: NOWHERE }, 422, 'clipIds'],
+    ['/proxies', { clipIds: [NOWHERE], volumeId: NOWHERE }, 409],
+    [
+      '/exports',
+      { clipId: NOWHERE, destinationId: 'no', volumeId: NOWHERE, window: { x: 0, y: 0, widthPx: 2, heightPx: 2 } },
+      422,
+      'destinationId',
+    ],
+    [
+      '/exports',
+      {
+        clipId: NOWHERE,
+        destinationId: 'tall-short',
+        volumeId: NOWHERE,
+        window: { x: 0.5, y: 0, widthPx: 2, heightPx: 2 },
+      },
+      422,
+      'window.x',
+    ],
+    ['/bags', { deliverableId: NOWHERE, volumeId: NOWHERE }, 404],
+    [`/tasks/${NOWHERE}/pause`, {}, 404],
+    ['/volumes', { name: 'x' }, 422],
+    ['/nothing', {}, 404],
+    [`/bench/${NOWHERE}/insert`, { card: 'x' }, 404],
+    [`/bench/${NOWHERE}/fault`, { kind: 'fire' }, 404],
   ]
   for (const [path, data, status, field] of wrong) {
     const response = await request.post(`/api${path}`, { data, headers: { 'Content-Type': 'application/json' } })
     expect(response.headers()['content-type'], path).toContain('application/problem+json')
     const problem = (await response.json()) as Record<string, unknown>
     expect(response.status(), `${path} ${JSON.stringify(problem)}`).toBe(status)
-    expect(problem, path).toMatchObject({ status, type: expect.stringMatching(/^\/problems\//), title: expect.any(String), detail: expect.stringMatching(/^[A-Z].{10,}/s) })
+    expect(problem, path).toMatchObject({
+      status,
+      type: expect.stringMatching(/^\/problems\//),
+      title: expect.any(String),
+      detail: expect.stringMatching(/^[A-Z].{10,}/s),
+    })
     if (field) expect(problem.field, path).toBe(field)
   }
-  for (const path of [`/productions/${NOWHERE}/plans`, `/productions/${NOWHERE}/loads`, `/productions/${NOWHERE}/copies`, `/productions/${NOWHERE}/proxies`, `/productions/${NOWHERE}/exports`, `/productions/${NOWHERE}/bags`, '/productions/x/loads', `/clips/${NOWHERE}/picture`, `/tasks/${NOWHERE}`, '/nothing']) {
+  for (const path of [
+    `/productions/${NOWHERE}/plans`,
+    `/productions/${NOWHERE}/loads`,
+    `/productions/${NOWHERE}/copies`,
+    `/productions/${NOWHERE}/proxies`,
+    `/productions/${NOWHERE}/exports`,
+    `/productions/${NOWHERE}/bags`,
+    '/productions/x/loads',
+    `/clips/${NOWHERE}/picture`,
+    `/tasks/${NOWHERE}`,
+    '/nothing',
+  ]) {
     const response = await request.get(`/api${path}`)
     expect(response.status(), path).toBe(404)
     expect(response.headers()['content-type'], path).toContain('application/problem+json')
@@ -51,7 +99,10 @@ test('every wrong request gets problem details with a sentence', async ({ reques
   }
   const frame = await request.get(`/api/clips/${NOWHERE}/frame?at=0`)
   expect(frame.status()).toBe(409)
-  const broken = await request.post('/api/productions', { data: Buffer.from('{"title":'), headers: { 'Content-Type': 'application/json' } })
+  const broken = await request.post('/api/productions', {
+    data: Buffer.from('{"title":'),
+    headers: { 'Content-Type': 'application/json' },
+  })
   expect(broken.status()).toBe(400)
   const form = await request.post('/api/productions', { form: { title: 'x' } })
   expect(form.status()).toBe(415)
@@ -62,7 +113,10 @@ test('only this machine’s own pages may ask', async ({ baseURL, request }) => 
   const host = new URL(base).host
   expect((await rawStatus(base, { Host: 'films.example' })).status).toBe(421)
   expect((await rawStatus(base, { Host: host, Origin: 'http://films.example' })).status).toBe(403)
-  expect((await rawStatus(base, { Host: host, 'Content-Type': 'application/json', 'Sec-Fetch-Site': 'cross-site' }, 'POST')).status).toBe(403)
+  expect(
+    (await rawStatus(base, { Host: host, 'Content-Type': 'application/json', 'Sec-Fetch-Site': 'cross-site' }, 'POST'))
+      .status,
+  ).toBe(403)
   expect((await rawStatus(base, { Host: host })).status).toBe(200)
   const policy = (await request.get('/')).headers()['content-security-policy'] ?? ''
   expect(policy).toContain("default-src 'none'")
@@ -79,8 +133,10 @@ test('folders are registered by path, marked, and never overlap or belong to the
   const root = mkdtempSync(join(tmpdir(), 'yendra-e2e-'))
   const drive = join(root, 'Mudflat')
   mkdirSync(join(drive, 'inner'), { recursive: true })
-  const volume = (path: string, name: string) => post(request, '/volumes', { name, kind: 'archive', site: 'house', path })
-  for (const path of ['/', '/etc', '/usr/lib', '/nowhere/at/all', STATE, join(STATE, 'demo')]) expect((await volume(path, 'Wrong')).status, path).toBe(422)
+  const volume = (path: string, name: string) =>
+    post(request, '/volumes', { name, kind: 'archive', site: 'house', path })
+  for (const path of ['/', '/etc', '/usr/lib', '/nowhere/at/all', STATE, join(STATE, 'demo')])
+    expect((await volume(path, 'Wrong')).status, path).toBe(422)
   expect((await volume(drive, 'Mudflat')).status).toBe(201)
   expect(readdirSync(join(drive, '.yendra'))).toEqual(['volume.json'])
   expect((await volume(join(drive, 'inner'), 'Inner')).body).toMatchObject({ field: 'path' })
@@ -93,8 +149,10 @@ test('a drive is known again by its marker, at whatever place it appears', async
   const root = mkdtempSync(join(tmpdir(), 'yendra-e2e-'))
   const [slot, other] = [join(root, 'slot'), join(root, 'other slot')]
   mkdirSync(slot)
-  const volume = (path: string, name: string) => post(request, '/volumes', { name, kind: 'archive', site: 'house', path })
-  const placeOf = async (name: string) => ((await (await request.get('/api/storage')).json()) as StorageView).volumes.find((one) => one.name === name)
+  const volume = (path: string, name: string) =>
+    post(request, '/volumes', { name, kind: 'archive', site: 'house', path })
+  const placeOf = async (name: string) =>
+    ((await (await request.get('/api/storage')).json()) as StorageView).volumes.find((one) => one.name === name)
   const added = await volume(slot, 'Gravel bar')
   renameSync(slot, other)
   expect((await placeOf('Gravel bar'))?.connected).toBe(false)
@@ -106,19 +164,35 @@ test('a drive is known again by its marker, at whatever place it appears', async
   expect(await placeOf('Shingle')).toMatchObject({ connected: true, path: slot })
   // A cloned drive carries the same marker and must not pass for the first.
   cpSync(other, join(root, 'clone'), { recursive: true })
-  expect((await volume(join(root, 'clone'), 'Clone')).body).toMatchObject({ field: 'path', detail: expect.stringContaining('copy of that drive') })
+  expect((await volume(join(root, 'clone'), 'Clone')).body).toMatchObject({
+    field: 'path',
+    detail: expect.stringContaining('copy of that drive'),
+  })
 })
 
 test('two productions never share a folder', async ({ request }) => {
-  expect(await post(request, '/productions', { title: 'steam-bending: ribs' })).toMatchObject({ status: 422, body: { field: 'title', detail: expect.stringContaining('“Steam-bending ribs”') } })
+  expect(await post(request, '/productions', { title: 'steam-bending: ribs' })).toMatchObject({
+    status: 422,
+    body: { field: 'title', detail: expect.stringContaining('“Steam-bending ribs”') },
+  })
 })
 
 test('a window outside the picture is refused before anything is rendered', async ({ request }) => {
   const id = await productionId(request, 'Steam-bending ribs')
-  const { masters } = (await (await request.get(`/api/productions/${id}/exports`)).json()) as { masters: { clipId: string }[] }
+  const { masters } = (await (await request.get(`/api/productions/${id}/exports`)).json()) as {
+    masters: { clipId: string }[]
+  }
   const [volumeId] = await volumeIds(request, 'Slipway')
-  const answer = await post(request, '/exports', { clipId: masters[0]?.clipId, destinationId: 'tall-short', volumeId, window: { x: 3000, y: 0, widthPx: 1216, heightPx: 2160 } })
-  expect(answer).toMatchObject({ status: 422, body: { field: 'window', detail: expect.stringContaining('beyond the picture') } })
+  const answer = await post(request, '/exports', {
+    clipId: masters[0]?.clipId,
+    destinationId: 'tall-short',
+    volumeId,
+    window: { x: 3000, y: 0, widthPx: 1216, heightPx: 2160 },
+  })
+  expect(answer).toMatchObject({
+    status: 422,
+    body: { field: 'window', detail: expect.stringContaining('beyond the picture') },
+  })
 })
 
 test('an address that leads nowhere says so and offers the way back', async ({ page }) => {

@@ -3,7 +3,19 @@ import { join } from 'node:path'
 import { expect, test, type APIRequestContext } from '@playwright/test'
 import type { LoadCopies } from '../../contract/copies'
 import type { LoadView } from '../../contract/cards'
-import { cardFolder, debian, deviceId, post, productionId, runState, startTask, taskEnd, taskNow, volumeFolder, volumeIds } from './bench'
+import {
+  cardFolder,
+  debian,
+  deviceId,
+  post,
+  productionId,
+  runState,
+  startTask,
+  taskEnd,
+  taskNow,
+  volumeFolder,
+  volumeIds,
+} from './bench'
 
 const TITLE = 'Launch day'
 
@@ -12,9 +24,13 @@ async function lookAt(request: APIRequestContext, card: string): Promise<LoadVie
   const id = await productionId(request, TITLE)
   const reader = await deviceId(request, 'Bench reader')
   await post(request, `/bench/${reader}/insert`, { card })
-  expect((await taskEnd(request, await startTask(request, `/readers/${reader}/scan`, { productionId: id }))).state).toBe('done')
+  expect(
+    (await taskEnd(request, await startTask(request, `/readers/${reader}/scan`, { productionId: id }))).state,
+  ).toBe('done')
   for (const title of [TITLE, 'Steam-bending ribs']) {
-    const loads = (await (await request.get(`/api/productions/${await productionId(request, title)}/loads`)).json()) as LoadView[]
+    const loads = (await (
+      await request.get(`/api/productions/${await productionId(request, title)}/loads`)
+    ).json()) as LoadView[]
     const load = loads.find((one) => one.label === card)
     if (load) return load
   }
@@ -34,21 +50,42 @@ test('a worker killed in mid-copy and started again ends as an undisturbed copy 
   const [tide = '', lantern = ''] = await volumeIds(request, 'Tide 2', 'Lantern')
   const task = await startTask(request, `/loads/${load.id}/copies`, { volumeIds: [tide, lantern] })
   const { worker } = runState().processes
-  await expect.poll(async () => (await taskNow(request, task)).progress?.volumes?.[0]?.written ?? 0, { intervals: [50] }).toBeGreaterThan(8_000_000)
+  await expect
+    .poll(async () => (await taskNow(request, task)).progress?.volumes?.[0]?.written ?? 0, { intervals: [50] })
+    .toBeGreaterThan(8_000_000)
   process.kill(worker ?? 0, 'SIGKILL')
   expect((await taskNow(request, task)).state).toBe('running')
   const end = await taskEnd(request, task)
-  expect(end).toMatchObject({ state: 'done', troubles: [], sentence: expect.stringContaining('All 7 files proved on Tide 2 and Lantern') })
+  expect(end).toMatchObject({
+    state: 'done',
+    troubles: [],
+    sentence: expect.stringContaining('All 7 files proved on Tide 2 and Lantern'),
+  })
   const copies = (await copiesOf(request, load))?.copies ?? []
   const undisturbed = copies.find((copy) => copy.volumeName === 'Slipway')
   for (const name of ['Tide 2', 'Lantern']) {
     const copy = copies.find((one) => one.volumeName === name)
-    expect(copy).toMatchObject({ mark: 2, filesVerified: undisturbed?.filesVerified, sizeBytes: undisturbed?.sizeBytes, folder: undisturbed?.folder })
+    expect(copy).toMatchObject({
+      mark: 2,
+      filesVerified: undisturbed?.filesVerified,
+      sizeBytes: undisturbed?.sizeBytes,
+      folder: undisturbed?.folder,
+    })
     // Source: diff and find of Debian. Same files, same times to the microsecond, same checksum list as the undisturbed copy.
     const base = join(volumeFolder(name), 'Steam-bending ribs/Cards')
     expect(debian('diff', ['-r', cardFolder('Curlew A'), join(base, 'Curlew A')])).toBe('')
-    expect(debian('diff', [join(volumeFolder('Slipway'), 'Steam-bending ribs/Cards/Curlew A.xxh64'), join(base, 'Curlew A.xxh64')])).toBe('')
-    const times = (folder: string) => debian('find', ['.', '-type', 'f', '-printf', '%P\t%T@\n'], folder).trim().split('\n').sort().map((line) => line.split('\t'))
+    expect(
+      debian('diff', [
+        join(volumeFolder('Slipway'), 'Steam-bending ribs/Cards/Curlew A.xxh64'),
+        join(base, 'Curlew A.xxh64'),
+      ]),
+    ).toBe('')
+    const times = (folder: string) =>
+      debian('find', ['.', '-type', 'f', '-printf', '%P\t%T@\n'], folder)
+        .trim()
+        .split('\n')
+        .sort()
+        .map((line) => line.split('\t'))
     const wanted = times(cardFolder('Curlew A'))
     for (const [at, [path, time]] of times(join(base, 'Curlew A')).entries()) {
       expect(path).toBe(wanted[at]?.[0])
@@ -62,13 +99,17 @@ test('a paused copy holds still, goes on, and a stopped one leaves nothing half-
   const load = await lookAt(request, 'Field 1')
   const [bucket = ''] = await volumeIds(request, 'Saltings bucket')
   const task = await startTask(request, `/loads/${load.id}/copies`, { volumeIds: [bucket] })
-  await expect.poll(async () => (await taskNow(request, task)).progress?.done ?? 0, { intervals: [50] }).toBeGreaterThan(0)
+  await expect
+    .poll(async () => (await taskNow(request, task)).progress?.done ?? 0, { intervals: [50] })
+    .toBeGreaterThan(0)
   expect((await post(request, `/tasks/${task}/pause`)).status).toBe(204)
-  await expect.poll(async () => {
-    const before = (await taskNow(request, task)).progress?.done
-    await new Promise((resolve) => setTimeout(resolve, 1500))
-    return (await taskNow(request, task)).progress?.done === before
-  }).toBe(true)
+  await expect
+    .poll(async () => {
+      const before = (await taskNow(request, task)).progress?.done
+      await new Promise((resolve) => setTimeout(resolve, 1500))
+      return (await taskNow(request, task)).progress?.done === before
+    })
+    .toBe(true)
   expect((await taskNow(request, task)).state).toBe('paused')
   expect((await post(request, `/tasks/${task}/resume`)).status).toBe(204)
   expect((await post(request, `/tasks/${task}/stop`)).status).toBe(204)
@@ -81,10 +122,19 @@ test('a flipped bit is named with file and volume, and copying again mends it', 
   const load = await lookAt(request, 'Field 1')
   const [slipway = '', tide = ''] = await volumeIds(request, 'Slipway', 'Tide 1')
   await post(request, `/bench/${await deviceId(request, 'Tide 1')}/fault`, { kind: 'flip-bit', afterBytes: 1_000_000 })
-  const end = await taskEnd(request, await startTask(request, `/loads/${load.id}/copies`, { volumeIds: [slipway, tide] }))
-  expect(end.troubles).toEqual([expect.stringMatching(/^TAKES\/FLD1000\d\.WAV on Tide 1 differed when it was read back/)])
+  const end = await taskEnd(
+    request,
+    await startTask(request, `/loads/${load.id}/copies`, { volumeIds: [slipway, tide] }),
+  )
+  expect(end.troubles).toEqual([
+    expect.stringMatching(/^TAKES\/FLD1000\d\.WAV on Tide 1 differed when it was read back/),
+  ])
   await page.goto(`/p/${load.productionId}/copies`)
-  await page.getByRole('tab', { name: /Field 1/ }).or(page.getByRole('heading', { name: /Field 1/ })).first().click()
+  await page
+    .getByRole('tab', { name: /Field 1/ })
+    .or(page.getByRole('heading', { name: /Field 1/ }))
+    .first()
+    .click()
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Not yet')
   await expect(page.locator('[data-task="copy"]')).toContainText('differed when it was read back')
   await expect(page.locator('[data-volume="Tide 1"]')).toHaveAttribute('data-mark', '0')
@@ -99,7 +149,10 @@ test('a full drive does not stop the other, and says how many bytes are missing'
   const [tide = '', lantern = ''] = await volumeIds(request, 'Tide 2', 'Lantern')
   const device = await deviceId(request, 'Lantern')
   await post(request, `/bench/${device}/fault`, { kind: 'full', afterBytes: 3_000_000 })
-  const end = await taskEnd(request, await startTask(request, `/loads/${load.id}/copies`, { volumeIds: [tide, lantern] }))
+  const end = await taskEnd(
+    request,
+    await startTask(request, `/loads/${load.id}/copies`, { volumeIds: [tide, lantern] }),
+  )
   expect(end.troubles).toEqual([expect.stringMatching(/^Lantern is full: .* \(\d+ bytes\) are missing/)])
   expect(end.sentence).toContain('proved on Tide 2')
   await post(request, `/bench/${device}/fault`, { kind: 'none', afterBytes: 0 })
@@ -117,13 +170,23 @@ test('a file of the person’s own is left alone, and set aside only when asked'
   const first = await taskEnd(request, await startTask(request, `/loads/${load.id}/copies`, order))
   expect(first.troubles).toEqual([expect.stringMatching(/two\\nlines\.txt on Tide 1 is another file/)])
   expect(debian('cat', [mine])).toBe('my own notes')
-  const second = await taskEnd(request, await startTask(request, `/loads/${load.id}/copies`, { ...order, setAside: true }))
+  const second = await taskEnd(
+    request,
+    await startTask(request, `/loads/${load.id}/copies`, { ...order, setAside: true }),
+  )
   expect(second.troubles).toEqual([])
-  expect(debian('grep', ['-rl', 'my own notes', join(volumeFolder('Tide 1'), 'Set aside')]).trim()).toContain('two\nlines.txt')
+  expect(debian('grep', ['-rl', 'my own notes', join(volumeFolder('Tide 1'), 'Set aside')]).trim()).toContain(
+    'two\nlines.txt',
+  )
   for (const drive of ['Slipway', 'Tide 1']) {
     const difference = (() => {
       try {
-        return debian('diff', ['-r', '--no-dereference', cardFolder('Odd names'), join(volumeFolder(drive), TITLE, 'Cards/Odd names')])
+        return debian('diff', [
+          '-r',
+          '--no-dereference',
+          cardFolder('Odd names'),
+          join(volumeFolder(drive), TITLE, 'Cards/Odd names'),
+        ])
       } catch (error) {
         return String((error as { stdout?: string }).stdout)
       }

@@ -14,24 +14,39 @@ async function namelessThings(page: Page): Promise<string[]> {
     }
     const pressed = [...document.querySelectorAll('button, a, input, select, [role="img"], [role="application"]')]
     const pictures = [...document.querySelectorAll('img')].filter((image) => !image.hasAttribute('alt'))
-    return [...pressed.filter((element) => !named(element)), ...pictures].map((element) => element.outerHTML.slice(0, 120))
+    return [...pressed.filter((element) => !named(element)), ...pictures].map((element) =>
+      element.outerHTML.slice(0, 120),
+    )
   })
 }
 
 test.describe('every screen', () => {
-  for (const [name, size] of [['desk', { width: 1280, height: 800 }], ['small phone', { width: 360, height: 740 }]] as const) {
+  for (const [name, size] of [
+    ['desk', { width: 1280, height: 800 }],
+    ['small phone', { width: 360, height: 740 }],
+  ] as const) {
     test(`fits a ${name}, names everything, and complains of nothing`, async ({ page, request }) => {
       await page.setViewportSize(size)
       const said = complaints(page)
-      const [full, empty] = [await productionId(request, 'Steam-bending ribs'), await productionId(request, 'Sail loft')]
-      const paths = ['/', '/bench', '/nowhere', ...[full, empty].flatMap((id) => STATIONS.map((station) => `/p/${id}/${station}`))]
+      const [full, empty] = [
+        await productionId(request, 'Steam-bending ribs'),
+        await productionId(request, 'Sail loft'),
+      ]
+      const paths = [
+        '/',
+        '/bench',
+        '/nowhere',
+        ...[full, empty].flatMap((id) => STATIONS.map((station) => `/p/${id}/${station}`)),
+      ]
       for (const path of paths) {
         await page.goto(path)
         await expect(heading(page), path).toBeVisible()
         await expect(heading(page), path).toHaveCount(1)
         // Charts and pictures may come a moment later and must not push the page wider than the window.
         await page.waitForLoadState('networkidle').catch(() => undefined)
-        const overflow = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
+        const overflow = await page.evaluate(
+          () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+        )
         expect(overflow, `${path} is wider than the window`).toBeLessThanOrEqual(0)
         expect(await namelessThings(page), path).toEqual([])
       }
@@ -79,7 +94,8 @@ test('the palette finds productions, clips, volumes and stations by a few letter
 test('the clip table sorts by any column, and says by which', async ({ page, request }) => {
   await page.goto(`/p/${await productionId(request, 'Steam-bending ribs')}/cards`)
   const table = page.getByRole('region', { name: 'Clips' }).last()
-  const names = () => table.locator('[data-clip]').evaluateAll((rows) => rows.map((row) => row.getAttribute('data-clip')))
+  const names = () =>
+    table.locator('[data-clip]').evaluateAll((rows) => rows.map((row) => row.getAttribute('data-clip')))
   await table.getByRole('button', { name: 'Recorded' }).click()
   const up = await names()
   await expect(table.getByRole('columnheader', { name: 'Recorded' })).toHaveAttribute('aria-sort', 'ascending')
@@ -90,7 +106,13 @@ test('the clip table sorts by any column, and says by which', async ({ page, req
 
 test('an empty station says what it is for and offers the first step', async ({ page, request }) => {
   const id = await productionId(request, 'Sail loft')
-  for (const [station, sentence] of [['shoot', 'Plan what will be recorded.'], ['copies', 'Nothing to copy yet.'], ['proxies', 'No clips to make proxies of.'], ['exports', 'Nothing to frame yet.'], ['shelf', 'Nothing to shelve yet.']] as const) {
+  for (const [station, sentence] of [
+    ['shoot', 'Plan what will be recorded.'],
+    ['copies', 'Nothing to copy yet.'],
+    ['proxies', 'No clips to make proxies of.'],
+    ['exports', 'Nothing to frame yet.'],
+    ['shelf', 'Nothing to shelve yet.'],
+  ] as const) {
     await page.goto(`/p/${id}/${station}`)
     await expect(heading(page)).toHaveText(sentence)
   }

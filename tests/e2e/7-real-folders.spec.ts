@@ -16,7 +16,22 @@ let production = ''
 
 /** A short clip on the card, made by Debian's ffmpeg. */
 function film(name: string): void {
-  debian('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=25:d=2', '-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-movflags', '+faststart', join(card, name)])
+  debian('ffmpeg', [
+    '-v',
+    'error',
+    '-y',
+    '-f',
+    'lavfi',
+    '-i',
+    'testsrc2=s=320x180:r=25:d=2',
+    '-c:v',
+    'libx264',
+    '-pix_fmt',
+    'yuv420p',
+    '-movflags',
+    '+faststart',
+    join(card, name),
+  ])
 }
 
 const copiesOf = async (request: APIRequestContext) => {
@@ -28,7 +43,14 @@ const copiesOf = async (request: APIRequestContext) => {
 /** Copies to both drives and returns the sentence it ended with. */
 async function copyAgain(request: APIRequestContext, setAside = false): Promise<string> {
   const volumes = await volumeIds(request, 'Mudflat drive', 'Saltern drive')
-  return (await taskEnd(request, await startTask(request, `/loads/${(await copiesOf(request)).loadId}/copies`, { volumeIds: volumes, setAside }))).sentence ?? ''
+  return (
+    (
+      await taskEnd(
+        request,
+        await startTask(request, `/loads/${(await copiesOf(request)).loadId}/copies`, { volumeIds: volumes, setAside }),
+      )
+    ).sentence ?? ''
+  )
 }
 
 test.beforeAll(() => {
@@ -42,7 +64,10 @@ test.afterAll(() => rmSync(root, { recursive: true, force: true }))
 test('a real card in a real folder is named, copied to real drives, played and cleared', async ({ page, request }) => {
   production = String((await post(request, '/productions', { title: 'Varnishing day' })).body?.id)
   await page.goto(`/p/${production}/storage`)
-  for (const [name, path] of [['Mudflat drive', mudflat], ['Saltern drive', saltern]] as const) {
+  for (const [name, path] of [
+    ['Mudflat drive', mudflat],
+    ['Saltern drive', saltern],
+  ] as const) {
     await page.getByRole('button', { name: 'Add a volume' }).click()
     const sheet = page.getByRole('dialog', { name: 'Add a volume' })
     await sheet.getByLabel('Folder').fill(path)
@@ -73,12 +98,17 @@ test('a real card in a real folder is named, copied to real drives, played and c
   await expect(heading(page)).toContainText('Yes: this card may be formatted')
 })
 
-test('a clip filmed since the look is noticed by itself, and nothing is cleared before it is copied', async ({ page, request }) => {
+test('a clip filmed since the look is noticed by itself, and nothing is cleared before it is copied', async ({
+  page,
+  request,
+}) => {
   await page.goto(`/p/${production}/cards`)
   await expect(heading(page)).toContainText('nothing wrong found')
   film('CURL0003.MP4')
   await expect(heading(page)).toContainText('has not been looked at', { timeout: 30_000 })
-  expect(await copyAgain(request)).toContain('The card has changed since it was looked at: 1 file new. Look at it again')
+  expect(await copyAgain(request)).toContain(
+    'The card has changed since it was looked at: 1 file new. Look at it again',
+  )
   await page.getByRole('button', { name: 'Look at the card' }).click()
   await expect(heading(page)).toContainText('“Curlew B”: 3 clips')
   await page.keyboard.press('3')
@@ -88,11 +118,16 @@ test('a clip filmed since the look is noticed by itself, and nothing is cleared 
   for (const drive of [mudflat, saltern]) {
     // Source: diff of Debian's diffutils, xxhsum of Debian's xxhash.
     expect(debian('diff', ['-r', slot, mirror(drive)])).toBe('')
-    expect(debian('xxhsum', ['-c', 'Curlew B.xxh64'], join(drive, 'Varnishing day/Cards')).match(/: OK/g)).toHaveLength(5)
+    expect(debian('xxhsum', ['-c', 'Curlew B.xxh64'], join(drive, 'Varnishing day/Cards')).match(/: OK/g)).toHaveLength(
+      5,
+    )
   }
 })
 
-test('no proof is taken over by a clip that was written anew, and the copy of the old one is kept', async ({ page, request }) => {
+test('no proof is taken over by a clip that was written anew, and the copy of the old one is kept', async ({
+  page,
+  request,
+}) => {
   const clip = join(card, 'CURL0002.MP4')
   const { size } = statSync(clip)
   // Same name, same size, other content: as after a format with the counter reset.
@@ -117,7 +152,9 @@ test('no proof is taken over by a clip that was written anew, and the copy of th
 
 test('where clips can be played, one must be named', async ({ request }) => {
   const { loadId, copies } = await copiesOf(request)
-  expect(await post(request, `/loads/${loadId}/spot-plays`, { volumeId: copies[0]?.volumeId, clipId: null, seconds: 1 })).toMatchObject({ status: 422, body: { field: 'clipId' } })
+  expect(
+    await post(request, `/loads/${loadId}/spot-plays`, { volumeId: copies[0]?.volumeId, clipId: null, seconds: 1 }),
+  ).toMatchObject({ status: 422, body: { field: 'clipId' } })
 })
 
 test('a copy that was moved away or damaged clears nothing', async ({ page, request }) => {
@@ -145,10 +182,15 @@ test('a reader that holds another card, or none, does not pass for the one that 
   await expect(heading(page)).toContainText('No card is in the reader', { timeout: 30_000 })
   mkdirSync(card, { recursive: true })
   film('CURL0004.MP4')
-  await expect(heading(page)).toContainText('“left slot” is in the reader and has not been looked at', { timeout: 30_000 })
+  await expect(heading(page)).toContainText('“left slot” is in the reader and has not been looked at', {
+    timeout: 30_000,
+  })
 })
 
-test('a card of raw frames, which nothing here can play, is cleared by the person’s own eyes', async ({ page, request }) => {
+test('a card of raw frames, which nothing here can play, is cleared by the person’s own eyes', async ({
+  page,
+  request,
+}) => {
   for (const folder of [slot, mirror(mudflat), mirror(saltern)]) rmSync(folder, { recursive: true })
   mkdirSync(join(slot, 'HERON'), { recursive: true })
   for (let at = 0; at < 3; at += 1) writeFileSync(join(slot, `HERON/HERON_${at}.DNG`), `frame ${at}`)
@@ -158,7 +200,8 @@ test('a card of raw frames, which nothing here can play, is cleared by the perso
   await page.getByRole('button', { name: 'Raw frames or other files' }).click()
   expect(await copyAgain(request)).toContain('All 3 files proved')
   const { loadId, copies } = await copiesOf(request)
-  const played = (clipId: string | null) => post(request, `/loads/${loadId}/spot-plays`, { volumeId: copies[0]?.volumeId, clipId, seconds: 1 })
+  const played = (clipId: string | null) =>
+    post(request, `/loads/${loadId}/spot-plays`, { volumeId: copies[0]?.volumeId, clipId, seconds: 1 })
   expect((await played('00000000-0000-4000-8000-000000000000')).status).toBe(404)
   await page.keyboard.press('3')
   await page.locator('[data-volume="Mudflat drive"]').getByRole('button', { name: 'Play from it' }).click()

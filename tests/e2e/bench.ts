@@ -13,11 +13,14 @@ export const volumeFolder = (name: string) => join(STATE, 'demo/bench/volumes', 
 export const cardFolder = (name: string) => join(STATE, 'demo/bench/cards', name.toLowerCase().replaceAll(' ', '-'))
 
 /** Runs one of Debian's programs and returns what it printed; throws when it fails. */
-export const debian = (program: string, args: readonly string[], cwd?: string) => execFileSync(program, args, { cwd, encoding: 'latin1', stdio: ['ignore', 'pipe', 'pipe'] })
+export const debian = (program: string, args: readonly string[], cwd?: string) =>
+  execFileSync(program, args, { cwd, encoding: 'latin1', stdio: ['ignore', 'pipe', 'pipe'] })
 
-export const runState = () => JSON.parse(readFileSync(join(STATE, 'run.json'), 'utf8')) as { processes: Record<string, number> }
+export const runState = () =>
+  JSON.parse(readFileSync(join(STATE, 'run.json'), 'utf8')) as { processes: Record<string, number> }
 
-const get = async <T>(request: APIRequestContext, path: string) => (await (await request.get(`/api${path}`)).json()) as T
+const get = async <T>(request: APIRequestContext, path: string) =>
+  (await (await request.get(`/api${path}`)).json()) as T
 
 export async function productionId(request: APIRequestContext, title: string): Promise<string> {
   const found = (await get<ProductionView[]>(request, '/productions')).find((one) => one.title === title)
@@ -37,7 +40,10 @@ export async function deviceId(request: APIRequestContext, name: string): Promis
 /** Changes something as the pages do. */
 export async function post(request: APIRequestContext, path: string, data: object = {}) {
   const response = await request.post(`/api${path}`, { data, headers: { 'Content-Type': 'application/json' } })
-  return { status: response.status(), body: response.status() === 204 ? undefined : ((await response.json()) as Record<string, unknown>) }
+  return {
+    status: response.status(),
+    body: response.status() === 204 ? undefined : ((await response.json()) as Record<string, unknown>),
+  }
 }
 
 /** Starts a task and returns its id. */
@@ -50,7 +56,9 @@ export async function startTask(request: APIRequestContext, path: string, data: 
 export const taskNow = (request: APIRequestContext, id: string) => get<TaskView>(request, `/tasks/${id}`)
 
 export async function taskEnd(request: APIRequestContext, id: string): Promise<TaskView> {
-  await expect.poll(async () => (await taskNow(request, id)).state, { timeout: 90_000, intervals: [200] }).toMatch(/done|failed|stopped/)
+  await expect
+    .poll(async () => (await taskNow(request, id)).state, { timeout: 90_000, intervals: [200] })
+    .toMatch(/done|failed|stopped/)
   return taskNow(request, id)
 }
 

@@ -11,20 +11,31 @@ const kinds = (records: readonly { kind: string }[], kind: string) => records.fi
 describe('a copy to two drives', () => {
   it('ends with two equal trees, kept times and nothing of ours left behind', async () => {
     const bench = filledBench()
-    const { records, files } = await copyCard(new FolderMedium(bench.card), new FolderMedium(bench.slipway), new FolderMedium(bench.tide))
+    const { records, files } = await copyCard(
+      new FolderMedium(bench.card),
+      new FolderMedium(bench.slipway),
+      new FolderMedium(bench.tide),
+    )
     expect(kinds(records, 'proved')).toHaveLength(files.size * 2)
     // Source: diff -r of Debian's diffutils, and xxhsum of Debian's xxhash.
     expect(treeDifference(bench.card, join(bench.slipway, 'Mirror'))).toBe('')
     expect(treeDifference(bench.card, join(bench.tide, 'Mirror'))).toBe('')
     const name = 'DCIM/100CURLW/CURL0041.MP4'
     const sum = execFileSync('xxhsum', ['-H64', join(bench.card, name)], { encoding: 'utf8' }).slice(0, 16)
-    expect(records).toContainEqual(expect.objectContaining({ kind: 'proved', hash: sum, destinationId: 'tide', fromMedium: true }))
-    expect(Math.abs(statSync(join(bench.card, name)).mtimeMs - statSync(join(bench.tide, 'Mirror', name)).mtimeMs)).toBeLessThan(0.01)
+    expect(records).toContainEqual(
+      expect.objectContaining({ kind: 'proved', hash: sum, destinationId: 'tide', fromMedium: true }),
+    )
+    expect(
+      Math.abs(statSync(join(bench.card, name)).mtimeMs - statSync(join(bench.tide, 'Mirror', name)).mtimeMs),
+    ).toBeLessThan(0.01)
     expect(existsSync(join(bench.slipway, '.yendra/parts'))).toBe(false)
   })
 
   it('finds a flipped bit by reading back and names file and drive; the file gets no name there', async () => {
-    for (const [afterBytes, path] of [[12_000_000, 'DCIM/100CURLW/CURL0041.MP4'], [30_000_500, 'DCIM/100CURLW/CURL100.XML']] as const) {
+    for (const [afterBytes, path] of [
+      [12_000_000, 'DCIM/100CURLW/CURL0041.MP4'],
+      [30_000_500, 'DCIM/100CURLW/CURL100.XML'],
+    ] as const) {
       const bench = filledBench()
       const tide = simulated(bench.tide, { fault: { kind: 'flip-bit', afterBytes } })
       const { records, files } = await copyCard(new FolderMedium(bench.card), simulated(bench.slipway), tide)
@@ -43,33 +54,53 @@ describe('a copy to two drives', () => {
 
   it('finds a write that was cut short though the drive said it was well', async () => {
     const bench = filledBench()
-    const { records } = await copyCard(new FolderMedium(bench.card), simulated(bench.slipway), simulated(bench.tide, { fault: { kind: 'truncate-write', afterBytes: 20_000_000 } }))
+    const { records } = await copyCard(
+      new FolderMedium(bench.card),
+      simulated(bench.slipway),
+      simulated(bench.tide, { fault: { kind: 'truncate-write', afterBytes: 20_000_000 } }),
+    )
     expect(kinds(records, 'mismatch')).toEqual([expect.objectContaining({ destinationId: 'tide' })])
   })
 
   it('goes on to the other drive when one is full, and says how many bytes are missing', async () => {
     const bench = filledBench()
     const capacityBytes = 22_000_000
-    const { records, files } = await copyCard(new FolderMedium(bench.card), simulated(bench.slipway), simulated(bench.tide, { capacityBytes }))
+    const { records, files } = await copyCard(
+      new FolderMedium(bench.card),
+      simulated(bench.slipway),
+      simulated(bench.tide, { capacityBytes }),
+    )
     expect(treeDifference(bench.card, join(bench.slipway, 'Mirror'))).toBe('')
     const failed = records.filter((record) => record.kind === 'destination-failed')
     expect(failed).toEqual([expect.objectContaining({ destinationId: 'tide', reason: 'full' })])
     const total = [...files.values()].reduce((sum, path) => sum + statSync(join(bench.card, path)).size, 0)
     const needed = (failed[0]?.missingBytes ?? 0) + capacityBytes
     expect(Math.abs(needed - total)).toBeLessThan(1000)
-    expect(kinds(records, 'proved').filter((record) => 'destinationId' in record && record.destinationId === 'slipway')).toHaveLength(files.size)
+    expect(
+      kinds(records, 'proved').filter((record) => 'destinationId' in record && record.destinationId === 'slipway'),
+    ).toHaveLength(files.size)
   })
 
   it('goes on when a drive is unplugged, and reports it once', async () => {
     const bench = filledBench()
-    const { records } = await copyCard(new FolderMedium(bench.card), simulated(bench.slipway), simulated(bench.tide, { fault: { kind: 'unplug', afterBytes: 25_000_000 } }))
-    expect(kinds(records, 'destination-failed')).toEqual([expect.objectContaining({ destinationId: 'tide', reason: 'gone' })])
+    const { records } = await copyCard(
+      new FolderMedium(bench.card),
+      simulated(bench.slipway),
+      simulated(bench.tide, { fault: { kind: 'unplug', afterBytes: 25_000_000 } }),
+    )
+    expect(kinds(records, 'destination-failed')).toEqual([
+      expect.objectContaining({ destinationId: 'tide', reason: 'gone' }),
+    ])
     expect(treeDifference(bench.card, join(bench.slipway, 'Mirror'))).toBe('')
   })
 
   it('names the file that a card cannot read, and brings all others home', async () => {
     const bench = filledBench()
-    const { records, files } = await copyCard(simulated(bench.card, { fault: { kind: 'read-error', afterBytes: 10_000_000 } }), simulated(bench.slipway), simulated(bench.tide))
+    const { records, files } = await copyCard(
+      simulated(bench.card, { fault: { kind: 'read-error', afterBytes: 10_000_000 } }),
+      simulated(bench.slipway),
+      simulated(bench.tide),
+    )
     const failed = records.filter((record) => record.kind === 'source-failed')
     expect(failed.map((record) => files.get(record.fileId))).toEqual(['DCIM/100CURLW/CURL0041.MP4'])
     expect(failed[0]?.message).toMatch(/byte \d+/)
@@ -81,7 +112,9 @@ describe('a copy to two drives', () => {
     const bench = filledBench()
     const pulled = simulated(bench.card, { fault: { kind: 'unplug', afterBytes: 24_000_000 } })
     await expect(copyCard(pulled, simulated(bench.slipway), simulated(bench.tide))).rejects.toBeInstanceOf(SourceGone)
-    const before = execFileSync('find', [join(bench.tide, 'Mirror'), '-type', 'f', '-name', '*.MP4'], { encoding: 'utf8' })
+    const before = execFileSync('find', [join(bench.tide, 'Mirror'), '-type', 'f', '-name', '*.MP4'], {
+      encoding: 'utf8',
+    })
     expect(before.trim().split('\n')).toHaveLength(1)
     const { records } = await copyCard(simulated(bench.card), simulated(bench.slipway), simulated(bench.tide))
     expect(records.filter((record) => record.kind === 'proved' && record.already)).toHaveLength(2)
@@ -90,7 +123,11 @@ describe('a copy to two drives', () => {
 
   it('says how much is missing when a drive calls itself full in mid-work', async () => {
     const bench = filledBench()
-    const { records } = await copyCard(new FolderMedium(bench.card), simulated(bench.slipway), simulated(bench.tide, { fault: { kind: 'full', afterBytes: 22_000_000 } }))
+    const { records } = await copyCard(
+      new FolderMedium(bench.card),
+      simulated(bench.slipway),
+      simulated(bench.tide, { fault: { kind: 'full', afterBytes: 22_000_000 } }),
+    )
     const [failed] = records.filter((record) => record.kind === 'destination-failed')
     expect(failed).toMatchObject({ destinationId: 'tide', reason: 'full' })
     expect(failed?.kind === 'destination-failed' && failed.missingBytes).toBeGreaterThan(9_000_000)
@@ -101,22 +138,39 @@ describe('a copy to two drives', () => {
     await copyCard(new FolderMedium(bench.card), new FolderMedium(bench.slipway), new FolderMedium(bench.tide))
     const mine = join(bench.tide, 'Mirror/DCIM/100CURLW/CURL0042.MP4')
     writeFileSync(mine, 'my own notes')
-    const { records, files } = await copyCard(new FolderMedium(bench.card), new FolderMedium(bench.slipway), new FolderMedium(bench.tide))
+    const { records, files } = await copyCard(
+      new FolderMedium(bench.card),
+      new FolderMedium(bench.slipway),
+      new FolderMedium(bench.tide),
+    )
     expect(kinds(records, 'conflict')).toEqual([expect.objectContaining({ destinationId: 'tide' })])
     expect(execFileSync('cat', [mine], { encoding: 'utf8' })).toBe('my own notes')
-    expect(kinds(records, 'proved').filter((record) => 'already' in record && record.already === true)).toHaveLength(files.size * 2 - 1)
+    expect(kinds(records, 'proved').filter((record) => 'already' in record && record.already === true)).toHaveLength(
+      files.size * 2 - 1,
+    )
   })
 
   it('brings odd names and an empty file home whole, and leaves links alone', async () => {
     const bench = emptyBench()
-    const names = [Buffer.from('bad\xff\xfename.mp4', 'latin1'), Buffer.from('two\nlines.txt'), Buffer.from('back\\slash'), Buffer.from('.part'), Buffer.from(`${'l'.repeat(251)}.mp4`), Buffer.from('Case'), Buffer.from('case')]
-    for (const [at, name] of names.entries()) writeFileSync(Buffer.concat([Buffer.from(`${bench.card}/`), name]), `content ${at}`)
+    const names = [
+      Buffer.from('bad\xff\xfename.mp4', 'latin1'),
+      Buffer.from('two\nlines.txt'),
+      Buffer.from('back\\slash'),
+      Buffer.from('.part'),
+      Buffer.from(`${'l'.repeat(251)}.mp4`),
+      Buffer.from('Case'),
+      Buffer.from('case'),
+    ]
+    for (const [at, name] of names.entries())
+      writeFileSync(Buffer.concat([Buffer.from(`${bench.card}/`), name]), `content ${at}`)
     writeFileSync(join(bench.card, 'empty.wav'), '')
     symlinkSync('/etc/hostname', join(bench.card, 'link'))
     await copyCard(new FolderMedium(bench.card), new FolderMedium(bench.slipway), new FolderMedium(bench.tide))
     for (const drive of [bench.slipway, bench.tide]) {
       const mirror = join(drive, 'Mirror')
-      const arrived = readdirSync(mirror, { encoding: 'buffer' }).map((name) => name.toString('latin1')).sort()
+      const arrived = readdirSync(mirror, { encoding: 'buffer' })
+        .map((name) => name.toString('latin1'))
+        .sort()
       expect(arrived).toEqual([...names.map((name) => name.toString('latin1')), 'empty.wav'].sort())
       expect(treeDifference(bench.card, mirror)).toBe(`Only in ${bench.card}: link\n`)
     }

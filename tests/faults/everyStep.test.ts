@@ -56,7 +56,11 @@ function smallCard(): Bench {
 }
 
 const copyWith = (bench: Bench, power: Power) =>
-  copyCard(powered(new FolderMedium(bench.card), power), powered(new FolderMedium(bench.slipway), power), powered(new FolderMedium(bench.tide), power))
+  copyCard(
+    powered(new FolderMedium(bench.card), power),
+    powered(new FolderMedium(bench.slipway), power),
+    powered(new FolderMedium(bench.tide), power),
+  )
 
 describe('a copy that loses power', () => {
   it('at any of its steps ends, when it is started again, as an undisturbed one does', async () => {
@@ -69,14 +73,25 @@ describe('a copy that loses power', () => {
       await copyWith(bench, new Power(goesAt)).catch(() => undefined)
       // Whatever has its real name by now is whole.
       for (const drive of [bench.slipway, bench.tide]) {
-        expect(treeDifference(bench.card, join(drive, 'Mirror')).split('\n').filter((line) => line.includes('differ')), `cut at step ${goesAt}`).toEqual([])
+        expect(
+          treeDifference(bench.card, join(drive, 'Mirror'))
+            .split('\n')
+            .filter((line) => line.includes('differ')),
+          `cut at step ${goesAt}`,
+        ).toEqual([])
       }
       const { records } = await copyWith(bench, new Power(Infinity))
-      expect(records.filter((record) => record.kind !== 'proved'), `cut at step ${goesAt}`).toEqual([])
+      expect(
+        records.filter((record) => record.kind !== 'proved'),
+        `cut at step ${goesAt}`,
+      ).toEqual([])
       // Source: diff -r and find of Debian.
       for (const drive of [bench.slipway, bench.tide]) {
         expect(treeDifference(bench.card, join(drive, 'Mirror')), `cut at step ${goesAt}`).toBe('')
-        expect(execFileSync('find', [drive, '-type', 'f', '-not', '-path', '*/Mirror/*'], { encoding: 'utf8' }), `cut at step ${goesAt}`).toBe('')
+        expect(
+          execFileSync('find', [drive, '-type', 'f', '-not', '-path', '*/Mirror/*'], { encoding: 'utf8' }),
+          `cut at step ${goesAt}`,
+        ).toBe('')
       }
     }
   })

@@ -10,7 +10,13 @@ import type { Medium } from '../../server/engine/medium'
 import { walk } from '../../server/engine/walk'
 
 /** A device without limits or faults. */
-export const HEALTHY: BenchDevice = { capacityBytes: 1e12, readBytesPerSecond: 1e12, writeBytesPerSecond: 1e12, plugged: true, fault: undefined }
+export const HEALTHY: BenchDevice = {
+  capacityBytes: 1e12,
+  readBytesPerSecond: 1e12,
+  writeBytesPerSecond: 1e12,
+  plugged: true,
+  fault: undefined,
+}
 
 export interface Bench {
   readonly card: string
@@ -32,15 +38,18 @@ export function filledBench(): Bench {
   const bench = emptyBench()
   const folder = join(bench.card, 'DCIM/100CURLW')
   mkdirSync(folder, { recursive: true })
-  const pattern = (bytes: number, seed: number) => Buffer.alloc(bytes, Buffer.from(Array.from({ length: 257 }, (_, at) => (at * 31 + seed) % 256)))
+  const pattern = (bytes: number, seed: number) =>
+    Buffer.alloc(bytes, Buffer.from(Array.from({ length: 257 }, (_, at) => (at * 31 + seed) % 256)))
   writeFileSync(join(folder, 'CURL0041.MP4'), pattern(21_000_123, 1))
   writeFileSync(join(folder, 'CURL0042.MP4'), pattern(9_000_000, 2))
-  for (let at = 0; at < 40; at += 1) writeFileSync(join(folder, `CURL${String(100 + at)}.XML`), pattern(1000 + at * 997, at))
+  for (let at = 0; at < 40; at += 1)
+    writeFileSync(join(folder, `CURL${String(100 + at)}.XML`), pattern(1000 + at * 997, at))
   writeFileSync(join(folder, 'EMPTY.TXT'), '')
   return bench
 }
 
-export const simulated = (root: string, device: Partial<BenchDevice> = {}): BenchMedium => new BenchMedium(root, { ...HEALTHY, ...device }, () => undefined)
+export const simulated = (root: string, device: Partial<BenchDevice> = {}): BenchMedium =>
+  new BenchMedium(root, { ...HEALTHY, ...device }, () => undefined)
 
 export interface CopyResult {
   readonly records: readonly CopyRecord[]
@@ -52,13 +61,26 @@ export async function copyCard(card: Medium, slipway: Medium, tide: Medium): Pro
   const entries = await walk(new FolderMedium(card.root))
   const files: SourceFile[] = entries
     .filter((entry) => entry.kind === 'file')
-    .map((entry, id) => ({ id, path: entry.path, sizeBytes: entry.sizeBytes, modifiedMs: entry.modifiedMs, wantedBy: new Set(['slipway', 'tide']) }))
+    .map((entry, id) => ({
+      id,
+      path: entry.path,
+      sizeBytes: entry.sizeBytes,
+      modifiedMs: entry.modifiedMs,
+      wantedBy: new Set(['slipway', 'tide']),
+    }))
   const records: CopyRecord[] = []
   const place = { folder: Buffer.from('Mirror'), parts: Buffer.from('.yendra/parts') }
   await copyTree({
-    source: card, files, folders: entries.filter((entry) => entry.kind === 'folder').map((entry) => entry.path),
-    destinations: [{ id: 'slipway', medium: slipway, ...place }, { id: 'tide', medium: tide, ...place }],
-    gate: () => Promise.resolve(), onBytes: () => undefined, report: (found) => Promise.resolve(void records.push(...found)),
+    source: card,
+    files,
+    folders: entries.filter((entry) => entry.kind === 'folder').map((entry) => entry.path),
+    destinations: [
+      { id: 'slipway', medium: slipway, ...place },
+      { id: 'tide', medium: tide, ...place },
+    ],
+    gate: () => Promise.resolve(),
+    onBytes: () => undefined,
+    report: (found) => Promise.resolve(void records.push(...found)),
   })
   return { records, files: new Map(files.map((file) => [file.id, file.path.toString('latin1')])) }
 }
@@ -66,7 +88,10 @@ export async function copyCard(card: Medium, slipway: Medium, tide: Medium): Pro
 /** Differences between two trees as Debian's diffutils sees them; `''` when equal. Links are not followed. */
 export function treeDifference(a: string, b: string): string {
   try {
-    return execFileSync('diff', ['-r', '--no-dereference', a, b], { encoding: 'latin1', stdio: ['ignore', 'pipe', 'ignore'] })
+    return execFileSync('diff', ['-r', '--no-dereference', a, b], {
+      encoding: 'latin1',
+      stdio: ['ignore', 'pipe', 'ignore'],
+    })
   } catch (error) {
     return String((error as { stdout?: unknown }).stdout)
   }

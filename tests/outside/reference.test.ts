@@ -17,10 +17,39 @@ describe('levels of H.264', () => {
   it('are those that a reference encoder writes into its streams', () => {
     // Source: libx264 in Debian's ffmpeg chooses the lowest level of ITU-T H.264 table A-1 by itself; one reference frame.
     const folder = scratch()
-    for (const [widthPx, heightPx, framesPerSecond] of [[1920, 1080, 30], [1920, 1080, 60], [1080, 1920, 25], [3840, 2160, 30], [1280, 720, 30], [720, 576, 25], [1080, 1080, 25], [1352, 760, 100]] as const) {
+    for (const [widthPx, heightPx, framesPerSecond] of [
+      [1920, 1080, 30],
+      [1920, 1080, 60],
+      [1080, 1920, 25],
+      [3840, 2160, 30],
+      [1280, 720, 30],
+      [720, 576, 25],
+      [1080, 1080, 25],
+      [1352, 760, 100],
+    ] as const) {
       const path = join(folder, `${widthPx}x${heightPx}-${framesPerSecond}.mp4`)
-      execFileSync('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', `color=gray:s=${widthPx}x${heightPx}:r=${framesPerSecond}:d=0.1`, '-c:v', 'libx264', '-preset', 'ultrafast', '-profile:v', 'high', '-pix_fmt', 'yuv420p', path])
-      const level = Number(execFileSync('ffprobe', ['-v', 'error', '-show_entries', 'stream=level', '-of', 'csv=p=0', path], { encoding: 'utf8' }))
+      execFileSync('ffmpeg', [
+        '-v',
+        'error',
+        '-f',
+        'lavfi',
+        '-i',
+        `color=gray:s=${widthPx}x${heightPx}:r=${framesPerSecond}:d=0.1`,
+        '-c:v',
+        'libx264',
+        '-preset',
+        'ultrafast',
+        '-profile:v',
+        'high',
+        '-pix_fmt',
+        'yuv420p',
+        path,
+      ])
+      const level = Number(
+        execFileSync('ffprobe', ['-v', 'error', '-show_entries', 'stream=level', '-of', 'csv=p=0', path], {
+          encoding: 'utf8',
+        }),
+      )
       expect(neededLevel({ widthPx, heightPx, framesPerSecond, bitsPerSecond: 100_000 }), path).toBe(level)
     }
   })
@@ -50,8 +79,15 @@ describe('hashes and checksum lists', () => {
     })
     writeFileSync(join(folder, 'list'), Buffer.from(formatChecksumList(sums), 'latin1'))
     execFileSync('sha256sum', ['--strict', '--quiet', '-c', 'list'], { cwd: folder })
-    const theirs = execFileSync('sh', ['-c', 'find . -type f ! -name list -print0 | xargs -0 sha256sum'], { cwd: folder, encoding: 'latin1' })
-    expect(parseChecksumList(theirs).map((sum) => sum.path.slice(2)).sort()).toEqual([...names].sort())
+    const theirs = execFileSync('sh', ['-c', 'find . -type f ! -name list -print0 | xargs -0 sha256sum'], {
+      cwd: folder,
+      encoding: 'latin1',
+    })
+    expect(
+      parseChecksumList(theirs)
+        .map((sum) => sum.path.slice(2))
+        .sort(),
+    ).toEqual([...names].sort())
   })
 })
 
@@ -62,8 +98,21 @@ describe('a bag', () => {
     writeFileSync(join(root, 'from/film.mp4'), Buffer.alloc(9_000_001, 'film'))
     const medium = new FolderMedium(join(root, 'to'))
     const order = {
-      target: medium, folder: Buffer.from('Bag'), parts: Buffer.from('.parts'), gate: () => Promise.resolve(), onBytes: () => undefined,
-      payload: [{ medium: new FolderMedium(join(root, 'from')), path: Buffer.from('film.mp4'), name: '100% film.mp4', modifiedMs: 1_700_000_000_000 }], notes: [], info: [],
+      target: medium,
+      folder: Buffer.from('Bag'),
+      parts: Buffer.from('.parts'),
+      gate: () => Promise.resolve(),
+      onBytes: () => undefined,
+      payload: [
+        {
+          medium: new FolderMedium(join(root, 'from')),
+          path: Buffer.from('film.mp4'),
+          name: '100% film.mp4',
+          modifiedMs: 1_700_000_000_000,
+        },
+      ],
+      notes: [],
+      info: [],
     }
     const written = await writeBag(order)
     expect(written).toMatchObject({ fromMedium: true, files: [{ path: 'data/100% film.mp4', sizeBytes: 9_000_001 }] })
@@ -83,14 +132,54 @@ describe('reading media', () => {
     // Source: files made by Debian's ffmpeg with known properties.
     const folder = scratch()
     const make = (name: string, ...args: string[]) => {
-      execFileSync('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=24000/1001:d=1', '-f', 'lavfi', '-i', 'sine=d=1', '-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', '-c:a', 'aac', '-ac', '1', ...args, join(folder, name)])
+      execFileSync('ffmpeg', [
+        '-v',
+        'error',
+        '-f',
+        'lavfi',
+        '-i',
+        'testsrc2=s=320x180:r=24000/1001:d=1',
+        '-f',
+        'lavfi',
+        '-i',
+        'sine=d=1',
+        '-c:v',
+        'libx264',
+        '-preset',
+        'ultrafast',
+        '-pix_fmt',
+        'yuv420p',
+        '-c:a',
+        'aac',
+        '-ac',
+        '1',
+        ...args,
+        join(folder, name),
+      ])
       return Buffer.from(join(folder, name))
     }
     const plain = await probeFile(make('late.mp4'))
-    expect(plain).toMatchObject({ indexFirst: false, audio: { channels: 1 }, video: { widthPx: 320, heightPx: 180, rate: { num: 24000, den: 1001 }, rotationDegrees: 0 } })
+    expect(plain).toMatchObject({
+      indexFirst: false,
+      audio: { channels: 1 },
+      video: { widthPx: 320, heightPx: 180, rate: { num: 24000, den: 1001 }, rotationDegrees: 0 },
+    })
     expect((await probeFile(make('first.mp4', '-movflags', '+faststart'))).indexFirst).toBe(true)
-    execFileSync('ffmpeg', ['-v', 'error', '-i', join(folder, 'late.mp4'), '-c', 'copy', '-metadata:s:v', 'rotate=90', join(folder, 'turned.mp4')])
-    expect((await probeFile(Buffer.from(join(folder, 'turned.mp4')))).video).toMatchObject({ widthPx: 180, heightPx: 320 })
+    execFileSync('ffmpeg', [
+      '-v',
+      'error',
+      '-i',
+      join(folder, 'late.mp4'),
+      '-c',
+      'copy',
+      '-metadata:s:v',
+      'rotate=90',
+      join(folder, 'turned.mp4'),
+    ])
+    expect((await probeFile(Buffer.from(join(folder, 'turned.mp4')))).video).toMatchObject({
+      widthPx: 180,
+      heightPx: 320,
+    })
     writeFileSync(join(folder, 'none.mp4'), 'not a film')
     await expect(probeFile(Buffer.from(join(folder, 'none.mp4')))).rejects.toThrow(/Invalid data/)
   })

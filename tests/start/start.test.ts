@@ -33,13 +33,17 @@ async function until(condition: () => boolean, what: string): Promise<void> {
   throw new Error(`It did not come to this: ${what}`)
 }
 
-const running = () => JSON.parse(readFileSync(join(state, 'run.json'), 'utf8')) as { processes: { database: number; http: number; worker: number } }
+const running = () =>
+  JSON.parse(readFileSync(join(state, 'run.json'), 'utf8')) as {
+    processes: { database: number; http: number; worker: number }
+  }
 let databasePid: number | undefined
 
 afterAll(async () => {
   for (const child of started) child.kill('SIGINT')
   const pid = databasePid
-  if (pid !== undefined) await until(() => !isAlive(pid), 'the database stops').catch(() => process.kill(pid, 'SIGQUIT'))
+  if (pid !== undefined)
+    await until(() => !isAlive(pid), 'the database stops').catch(() => process.kill(pid, 'SIGQUIT'))
   rmSync(state, { recursive: true, force: true })
 })
 

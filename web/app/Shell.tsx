@@ -30,27 +30,62 @@ export function Shell() {
   const theme = useTheme()
   const close = () => setOpen('none')
   useEffect(() => void loadPalette(), [])
-  useKeys({ productionId, quiet: open !== 'none', openPalette: () => setOpen('palette'), openHelp: () => setOpen('help') })
+  useKeys({
+    productionId,
+    quiet: open !== 'none',
+    openPalette: () => setOpen('palette'),
+    openHelp: () => setOpen('help'),
+  })
   return (
     <div className="mx-auto flex min-h-screen max-w-[76rem] flex-col px-4 sm:px-8">
-      <a href="#page" className="sr-only focus:not-sr-only">Go to the page</a>
+      <a href="#page" className="sr-only focus:not-sr-only">
+        Go to the page
+      </a>
       <header className="flex items-center justify-between gap-4 pt-3 pb-4" data-screen-only>
         <Link to="/" className="flex items-center gap-2.5 text-lg font-bold" aria-label="Yendra: all productions">
           <img src="/mark.svg" alt="" className="size-7" /> Yendra
         </Link>
         <div className="flex items-center gap-1">
-          <Button look="plain" onClick={() => setOpen('palette')} aria-label="Find anything"><Search className="size-4" aria-hidden /><span className="hidden font-normal text-quiet sm:inline">Find anything</span><kbd className="figure hidden text-quiet sm:inline">Ctrl K</kbd></Button>
-          <Link to="/bench" className="inline-flex min-h-9 items-center gap-1.5 px-2.5 font-semibold" aria-label="Bench"><FlaskConical className="size-4" aria-hidden /><span className="hidden sm:inline">Bench</span></Link>
-          <Button look="quiet" onClick={switchTheme} aria-label={theme === 'night' ? 'Change to day' : 'Change to night'} className="!px-2">{theme === 'night' ? <Sun className="size-4.5" aria-hidden /> : <Moon className="size-4.5" aria-hidden />}</Button>
-          <Button look="quiet" onClick={() => setOpen('help')} aria-label="Keys" className="!px-2"><CircleHelp className="size-4.5" aria-hidden /></Button>
+          <Button look="plain" onClick={() => setOpen('palette')} aria-label="Find anything">
+            <Search className="size-4" aria-hidden />
+            <span className="hidden font-normal text-quiet sm:inline">Find anything</span>
+            <kbd className="figure hidden text-quiet sm:inline">Ctrl K</kbd>
+          </Button>
+          <Link
+            to="/bench"
+            className="inline-flex min-h-9 items-center gap-1.5 px-2.5 font-semibold"
+            aria-label="Bench"
+          >
+            <FlaskConical className="size-4" aria-hidden />
+            <span className="hidden sm:inline">Bench</span>
+          </Link>
+          <Button
+            look="quiet"
+            onClick={switchTheme}
+            aria-label={theme === 'night' ? 'Change to day' : 'Change to night'}
+            className="!px-2"
+          >
+            {theme === 'night' ? <Sun className="size-4.5" aria-hidden /> : <Moon className="size-4.5" aria-hidden />}
+          </Button>
+          <Button look="quiet" onClick={() => setOpen('help')} aria-label="Keys" className="!px-2">
+            <CircleHelp className="size-4.5" aria-hidden />
+          </Button>
         </div>
       </header>
-      {!connected && <p role="status" className="mb-3 border-l-4 border-doubt bg-sheet px-3 py-2">Yendra does not answer just now. Work under way goes on or is taken up again; this page joins in by itself.</p>}
+      {!connected && (
+        <p role="status" className="mb-3 border-l-4 border-doubt bg-sheet px-3 py-2">
+          Yendra does not answer just now. Work under way goes on or is taken up again; this page joins in by itself.
+        </p>
+      )}
       <main id="page" className="grow pb-40">
         <Outlet />
       </main>
       <TaskTray />
-      {open === 'palette' && <Suspense><Palette onClose={close} productionId={productionId} /></Suspense>}
+      {open === 'palette' && (
+        <Suspense>
+          <Palette onClose={close} productionId={productionId} />
+        </Suspense>
+      )}
       <KeyHelp open={open === 'help'} onClose={close} />
       <ScrollRestoration />
     </div>

@@ -8,10 +8,26 @@ const STATE_WORDS = { empty: 'nothing yet', open: 'under way', done: 'in order' 
 export function Knot({ state, worry }: { state: 'empty' | 'open' | 'done'; worry: boolean }) {
   return (
     <svg viewBox="0 0 16 16" className="size-4 shrink-0 overflow-visible" aria-hidden="true">
-      <circle cx="8" cy="8" r="6" fill="var(--paper)" stroke="currentColor" strokeWidth="1.6" strokeDasharray={state === 'empty' ? '2.2 2' : undefined} />
+      <circle
+        cx="8"
+        cy="8"
+        r="6"
+        fill="var(--paper)"
+        stroke="currentColor"
+        strokeWidth="1.6"
+        strokeDasharray={state === 'empty' ? '2.2 2' : undefined}
+      />
       {state === 'open' && <path d="M8 2a6 6 0 0 0 0 12z" fill="currentColor" />}
       {state === 'done' && <circle cx="8" cy="8" r="6" fill="currentColor" />}
-      {worry && <path d="M12.5-5v11.5M12.5-5l8 3.2-8 3.2z" fill="var(--stop)" stroke="var(--stop)" strokeWidth="1.4" strokeLinejoin="round" />}
+      {worry && (
+        <path
+          d="M12.5-5v11.5M12.5-5l8 3.2-8 3.2z"
+          fill="var(--stop)"
+          stroke="var(--stop)"
+          strokeWidth="1.4"
+          strokeLinejoin="round"
+        />
+      )}
     </svg>
   )
 }
@@ -24,9 +40,20 @@ export function StationLine({ production, current }: { production: ProductionVie
   return (
     <>
       <div className="mb-3 flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1">
-        <p className="text-lg font-bold">{production.title} <span className="text-base font-normal text-quiet">for {production.client || 'nobody yet'}{production.shootOn && `, shoot day ${production.shootOn}`}</span></p>
-        <Link to={`/p/${production.id}/${production.next.station}`} className="text-accent underline decoration-1 underline-offset-4" data-screen-only>
-          Next: {production.next.sentence} <kbd className="figure ml-1 hidden border sm:inline border-rule px-1 text-quiet">n</kbd>
+        <p className="text-lg font-bold">
+          {production.title}{' '}
+          <span className="text-base font-normal text-quiet">
+            for {production.client || 'nobody yet'}
+            {production.shootOn && `, shoot day ${production.shootOn}`}
+          </span>
+        </p>
+        <Link
+          to={`/p/${production.id}/${production.next.station}`}
+          className="text-accent underline decoration-1 underline-offset-4"
+          data-screen-only
+        >
+          Next: {production.next.sentence}{' '}
+          <kbd className="figure ml-1 hidden border sm:inline border-rule px-1 text-quiet">n</kbd>
         </Link>
       </div>
       <nav aria-label="Stations" className="mb-6 overflow-x-auto" data-screen-only>
@@ -38,12 +65,19 @@ export function StationLine({ production, current }: { production: ProductionVie
             return (
               <li key={station} className="relative">
                 <Link
-                  to={`/p/${production.id}/${station}`} aria-current={here ? 'page' : undefined} ref={here ? intoSight : undefined}
+                  to={`/p/${production.id}/${station}`}
+                  aria-current={here ? 'page' : undefined}
+                  ref={here ? intoSight : undefined}
                   aria-label={`${at + 1} ${STATION_NAMES[station]}: ${status ? `${STATE_WORDS[status.state]}, ${status.figure}` : ''}${status?.worry ? `, ${status.worry}` : ''}`}
                   className={`block rounded-box py-2 pr-2 pl-1 ${here ? 'bg-wash' : 'hover:bg-sheet'}`}
                 >
-                  <span className={`relative inline-flex ${here ? 'bg-wash' : 'bg-paper'} pr-1.5 text-accent`}><Knot state={status?.state ?? 'empty'} worry={status?.worry !== undefined} /></span>
-                  <span className={`block ${here ? 'font-bold' : 'font-semibold'}`}><span className="figure mr-1 text-quiet">{at + 1}</span>{STATION_NAMES[station]}</span>
+                  <span className={`relative inline-flex ${here ? 'bg-wash' : 'bg-paper'} pr-1.5 text-accent`}>
+                    <Knot state={status?.state ?? 'empty'} worry={status?.worry !== undefined} />
+                  </span>
+                  <span className={`block ${here ? 'font-bold' : 'font-semibold'}`}>
+                    <span className="figure mr-1 text-quiet">{at + 1}</span>
+                    {STATION_NAMES[station]}
+                  </span>
                   <span className="figure block text-quiet">{status?.figure}</span>
                   <span className="block min-h-5 text-sm leading-5 text-stop">{status?.worry}</span>
                 </Link>

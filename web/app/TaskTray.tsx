@@ -6,7 +6,13 @@ import { Button } from '../parts/Button'
 import { isOpen, useTasks } from '../parts/queries'
 import { TaskLine } from '../parts/TaskLine'
 
-const STATION_OF: Record<TaskKind, string> = { scan: 'cards', copy: 'copies', proxy: 'proxies', render: 'exports', bag: 'shelf' }
+const STATION_OF: Record<TaskKind, string> = {
+  scan: 'cards',
+  copy: 'copies',
+  proxy: 'proxies',
+  render: 'exports',
+  bag: 'shelf',
+}
 
 /** Good news goes by itself; it stays at its station. Trouble stays until somebody has seen it. */
 const GOOD_NEWS_MS = 10_000
@@ -20,7 +26,12 @@ export function TaskTray() {
   const [dismissed, setDismissed] = useState<ReadonlySet<string>>(new Set())
   const [since] = useState(() => Date.now())
   // A station shows its own work itself.
-  const elsewhere = (task: TaskView) => !(pathname.endsWith(`/${STATION_OF[task.kind]}`) && task.productionId !== null && pathname.includes(task.productionId))
+  const elsewhere = (task: TaskView) =>
+    !(
+      pathname.endsWith(`/${STATION_OF[task.kind]}`) &&
+      task.productionId !== null &&
+      pathname.includes(task.productionId)
+    )
   const open = tasks.filter((task) => isOpen(task) && elsewhere(task))
   const dismiss = (...ids: readonly string[]) => setDismissed((before) => new Set([...before, ...ids]))
   const news = tasks.filter((task) => task.endedAt && Date.parse(task.endedAt) > since && !dismissed.has(task.id))
@@ -39,12 +50,16 @@ export function TaskTray() {
   return (
     <section aria-label="Work" className="fixed inset-x-0 bottom-0 z-30 border-t border-ink bg-sheet" data-screen-only>
       <div className="mx-auto max-w-[76rem] space-y-2 px-4 py-3 sm:px-8">
-        {open.slice(0, 3).map((task) => <TaskLine key={task.id} task={task} />)}
+        {open.slice(0, 3).map((task) => (
+          <TaskLine key={task.id} task={task} />
+        ))}
         {open.length > 3 && <p className="text-quiet">and {open.length - 3} more waiting</p>}
         {open.length === 0 && ended && (
           <div role="status" className="flex items-start justify-between gap-4">
             <TaskLine task={ended} />
-            <Button look="quiet" className="!px-1.5" aria-label="Dismiss" onClick={() => dismiss(ended.id)}><X className="size-4" aria-hidden /></Button>
+            <Button look="quiet" className="!px-1.5" aria-label="Dismiss" onClick={() => dismiss(ended.id)}>
+              <X className="size-4" aria-hidden />
+            </Button>
           </div>
         )}
       </div>

@@ -26,7 +26,14 @@ export const router = createBrowserRouter([
     errorElement: <ErrorPage />,
     children: [
       { index: true, element: <Overview /> },
-      { path: 'bench', element: <Suspense><Bench /></Suspense> },
+      {
+        path: 'bench',
+        element: (
+          <Suspense>
+            <Bench />
+          </Suspense>
+        ),
+      },
       { path: 'p/:productionId/:station', element: <ProductionFrame pages={PAGES} /> },
       { path: '*', element: <NotFound /> },
     ],

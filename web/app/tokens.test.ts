@@ -6,7 +6,8 @@ const css = readFileSync(new URL('./tokens.css', import.meta.url), 'utf8')
 /** The colours of one theme by role; night overrides day. */
 function colours(theme: 'day' | 'night'): Map<string, string> {
   const block = (selector: string) => css.slice(css.indexOf(selector)).split('}')[0] ?? ''
-  const read = (text: string) => [...text.matchAll(/--([a-z-]+): (#[0-9a-f]{6});/g)].map((match) => [match[1] ?? '', match[2] ?? ''] as const)
+  const read = (text: string) =>
+    [...text.matchAll(/--([a-z-]+): (#[0-9a-f]{6});/g)].map((match) => [match[1] ?? '', match[2] ?? ''] as const)
   return new Map([...read(block(':root {')), ...(theme === 'night' ? read(block(":root[data-theme='night']")) : [])])
 }
 

@@ -11,7 +11,9 @@ interface Keys {
   readonly openHelp: () => void
 }
 
-const isTyping = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
+const isTyping = (target: EventTarget | null) =>
+  target instanceof HTMLElement &&
+  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
 /** Puts the focus on the page's main button, as soon as the page has one. */
 function focusMainButton(patienceMs = 2000): void {
   const button = document.querySelector<HTMLElement>('main [data-primary]:not(:disabled)')
@@ -31,14 +33,23 @@ export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): v
         openPalette()
         return
       }
-      if (quiet || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target) || document.querySelector('[role="dialog"]')) return
+      if (
+        quiet ||
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        isTyping(event.target) ||
+        document.querySelector('[role="dialog"]')
+      )
+        return
       const production = productions?.find((one) => one.id === productionId) ?? productions?.[0]
       if (event.key === '/') {
         event.preventDefault()
         openPalette()
       } else if (event.key === '?') openHelp()
       else if (event.key === '0') void navigate('/')
-      else if (/^[1-7]$/.test(event.key) && production) void navigate(`/p/${production.id}/${STATIONS[Number(event.key) - 1]}`)
+      else if (/^[1-7]$/.test(event.key) && production)
+        void navigate(`/p/${production.id}/${STATIONS[Number(event.key) - 1]}`)
       else if (event.key === 'n' && production) {
         const target = `/p/${production.id}/${production.next.station}`
         // At the right station already: put the finger on the button, press it with Enter.

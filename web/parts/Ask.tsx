@@ -14,5 +14,9 @@ export function Ask<T>({ query, children }: { query: UseQueryResult<T>; children
       </>
     )
   }
-  return <p className="text-quiet" aria-live="polite">One moment …</p>
+  return (
+    <p className="text-quiet" aria-live="polite">
+      One moment …
+    </p>
+  )
 }

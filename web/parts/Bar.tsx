@@ -1,10 +1,24 @@
 /** A bar to scale: parts of a whole, left to right. Shares are 0–1. */
-export function Bar({ parts, label }: { parts: readonly { share: number; tone: 'solid' | 'half' | 'light' }[]; label: string }) {
-  const tones = { solid: 'bg-accent', half: 'bg-[color-mix(in_srgb,var(--accent)_55%,var(--paper))]', light: 'bg-[color-mix(in_srgb,var(--accent)_25%,var(--paper))]' }
+export function Bar({
+  parts,
+  label,
+}: {
+  parts: readonly { share: number; tone: 'solid' | 'half' | 'light' }[]
+  label: string
+}) {
+  const tones = {
+    solid: 'bg-accent',
+    half: 'bg-[color-mix(in_srgb,var(--accent)_55%,var(--paper))]',
+    light: 'bg-[color-mix(in_srgb,var(--accent)_25%,var(--paper))]',
+  }
   return (
     <span role="img" aria-label={label} className="flex h-2.5 w-full overflow-hidden rounded-box bg-rule">
       {parts.map((part, at) => (
-        <span key={at} className={`h-full ${tones[part.tone]}`} style={{ width: `${Math.min(1, Math.max(0, part.share)) * 100}%` }} />
+        <span
+          key={at}
+          className={`h-full ${tones[part.tone]}`}
+          style={{ width: `${Math.min(1, Math.max(0, part.share)) * 100}%` }}
+        />
       ))}
     </span>
   )

@@ -15,7 +15,8 @@ interface ButtonProps extends ButtonHTMLAttributes<HTMLButtonElement> {
 export function Button({ look = 'plain', className = '', type = 'button', ...rest }: ButtonProps) {
   return (
     <button
-      type={type} data-primary={look === 'primary' ? '' : undefined}
+      type={type}
+      data-primary={look === 'primary' ? '' : undefined}
       className={`inline-flex min-h-9 items-center justify-center gap-2 rounded-box border px-3.5 py-1 font-semibold disabled:cursor-not-allowed disabled:opacity-50 ${LOOKS[look]} ${className}`}
       {...rest}
     />

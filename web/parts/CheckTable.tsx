@@ -6,11 +6,26 @@ export function CheckTable({ checks }: { checks: readonly FileCheck[] }) {
   return (
     <div className="overflow-x-auto">
       <table className="text-sm">
-        <thead><tr><th className="w-8"><span className="sr-only">Result</span></th><th>Check</th><th>Wanted</th><th>In the file</th></tr></thead>
+        <thead>
+          <tr>
+            <th className="w-8">
+              <span className="sr-only">Result</span>
+            </th>
+            <th>Check</th>
+            <th>Wanted</th>
+            <th>In the file</th>
+          </tr>
+        </thead>
         <tbody>
           {checks.map((check) => (
             <tr key={check.name} data-pass={check.pass}>
-              <td className="!py-1">{check.pass ? <Check className="size-4 text-good" aria-label="passes" /> : <X className="size-4 text-stop" aria-label="fails" />}</td>
+              <td className="!py-1">
+                {check.pass ? (
+                  <Check className="size-4 text-good" aria-label="passes" />
+                ) : (
+                  <X className="size-4 text-stop" aria-label="fails" />
+                )}
+              </td>
               <td className="!py-1 font-semibold">{check.name}</td>
               <td className="figure !py-1">{check.wanted}</td>
               <td className={`figure !py-1 ${check.pass ? '' : 'text-stop'}`}>{check.found}</td>

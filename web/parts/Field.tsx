@@ -9,25 +9,63 @@ interface Labelled {
 }
 
 /** A labelled text field; what is wrong stands under it. */
-export function Field({ label, hint, fault, className = '', ref, ...rest }: Labelled & InputHTMLAttributes<HTMLInputElement> & { ref?: Ref<HTMLInputElement> }) {
+export function Field({
+  label,
+  hint,
+  fault,
+  className = '',
+  ref,
+  ...rest
+}: Labelled & InputHTMLAttributes<HTMLInputElement> & { ref?: Ref<HTMLInputElement> }) {
   const id = useId()
   return (
     <div className={className}>
-      <label htmlFor={id} className="mb-1 block text-sm font-semibold">{label}</label>
-      <input id={id} ref={ref} className={`${BOX} ${fault ? 'border-stop' : 'border-rule'}`} aria-invalid={fault ? true : undefined} aria-describedby={`${id}-more`} {...rest} />
-      <p id={`${id}-more`} className={`mt-0.5 min-h-5 text-sm ${fault ? 'text-stop' : 'text-quiet'}`}>{fault ?? hint}</p>
+      <label htmlFor={id} className="mb-1 block text-sm font-semibold">
+        {label}
+      </label>
+      <input
+        id={id}
+        ref={ref}
+        className={`${BOX} ${fault ? 'border-stop' : 'border-rule'}`}
+        aria-invalid={fault ? true : undefined}
+        aria-describedby={`${id}-more`}
+        {...rest}
+      />
+      <p id={`${id}-more`} className={`mt-0.5 min-h-5 text-sm ${fault ? 'text-stop' : 'text-quiet'}`}>
+        {fault ?? hint}
+      </p>
     </div>
   )
 }
 
 /** A labelled choice among a few. */
-export function Choice({ label, hint, fault, className = '', children, ...rest }: Labelled & SelectHTMLAttributes<HTMLSelectElement>) {
+export function Choice({
+  label,
+  hint,
+  fault,
+  className = '',
+  children,
+  ...rest
+}: Labelled & SelectHTMLAttributes<HTMLSelectElement>) {
   const id = useId()
   return (
     <div className={className}>
-      <label htmlFor={id} className="mb-1 block text-sm font-semibold">{label}</label>
-      <select id={id} className={`${BOX} ${fault ? 'border-stop' : 'border-rule'}`} aria-describedby={`${id}-more`} {...rest}>{children}</select>
-      {(fault ?? hint) && <p id={`${id}-more`} className={`mt-0.5 text-sm ${fault ? 'text-stop' : 'text-quiet'}`}>{fault ?? hint}</p>}
+      <label htmlFor={id} className="mb-1 block text-sm font-semibold">
+        {label}
+      </label>
+      <select
+        id={id}
+        className={`${BOX} ${fault ? 'border-stop' : 'border-rule'}`}
+        aria-describedby={`${id}-more`}
+        {...rest}
+      >
+        {children}
+      </select>
+      {(fault ?? hint) && (
+        <p id={`${id}-more`} className={`mt-0.5 text-sm ${fault ? 'text-stop' : 'text-quiet'}`}>
+          {fault ?? hint}
+        </p>
+      )}
     </div>
   )
 }

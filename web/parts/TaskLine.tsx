@@ -9,7 +9,8 @@ import { useSend } from './useSend'
 
 function progressText({ done, total, unit, perSecond }: TaskProgress): string {
   const left = perSecond > 0 ? `, ${formatLength(Math.ceil((total - done) / perSecond))} left` : ''
-  if (unit === 'bytes') return `${formatBytes(done)} of ${formatBytes(total)}${perSecond > 0 ? `, ${formatByteRate(perSecond)}` : ''}${done < total ? left : ''}`
+  if (unit === 'bytes')
+    return `${formatBytes(done)} of ${formatBytes(total)}${perSecond > 0 ? `, ${formatByteRate(perSecond)}` : ''}${done < total ? left : ''}`
   return `${done} of ${total} ${unit}${perSecond > 0 ? `, ${perSecond}/s` : ''}${done < total ? left : ''}`
 }
 
@@ -23,21 +24,58 @@ export function TaskLine({ task }: { task: TaskView }) {
   if (!isOpen(task)) {
     return (
       <div data-task={task.kind} data-state={task.state}>
-        <p className={task.state === 'failed' || task.troubles.length > 0 ? 'text-stop' : ''}><span className="sr-only">{task.title}: </span>{task.sentence}</p>
-        {task.troubles.length > 0 && <ul className="mt-1 list-disc space-y-1 pl-5">{task.troubles.slice(0, 8).map((trouble) => <li key={trouble} className="break-words">{trouble}</li>)}{task.troubles.length > 8 && <li>and {task.troubles.length - 8} more</li>}</ul>}
+        <p className={task.state === 'failed' || task.troubles.length > 0 ? 'text-stop' : ''}>
+          <span className="sr-only">{task.title}: </span>
+          {task.sentence}
+        </p>
+        {task.troubles.length > 0 && (
+          <ul className="mt-1 list-disc space-y-1 pl-5">
+            {task.troubles.slice(0, 8).map((trouble) => (
+              <li key={trouble} className="break-words">
+                {trouble}
+              </li>
+            ))}
+            {task.troubles.length > 8 && <li>and {task.troubles.length - 8} more</li>}
+          </ul>
+        )}
       </div>
     )
   }
   return (
     <div data-task={task.kind} data-state={task.state}>
       <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1">
-        <p className="font-semibold">{task.title}{task.state === 'paused' && ' — paused'}</p>
+        <p className="font-semibold">
+          {task.title}
+          {task.state === 'paused' && ' — paused'}
+        </p>
         <div className="flex items-center gap-2">
-          <span className="figure text-quiet">{progress ? progressText(progress) : task.state === 'queued' ? 'waiting for its turn' : 'starting'}</span>
-          {task.state === 'paused'
-            ? <Button look="quiet" className="!px-1.5" aria-label={`Resume: ${task.title}`} onClick={() => order('resume')}><Play className="size-4" aria-hidden /></Button>
-            : task.state === 'running' && <Button look="quiet" className="!px-1.5" aria-label={`Pause: ${task.title}`} onClick={() => order('pause')}><Pause className="size-4" aria-hidden /></Button>}
-          <Button look="quiet" className="!px-1.5" aria-label={`Stop: ${task.title}`} onClick={() => order('stop')}><Square className="size-4" aria-hidden /></Button>
+          <span className="figure text-quiet">
+            {progress ? progressText(progress) : task.state === 'queued' ? 'waiting for its turn' : 'starting'}
+          </span>
+          {task.state === 'paused' ? (
+            <Button
+              look="quiet"
+              className="!px-1.5"
+              aria-label={`Resume: ${task.title}`}
+              onClick={() => order('resume')}
+            >
+              <Play className="size-4" aria-hidden />
+            </Button>
+          ) : (
+            task.state === 'running' && (
+              <Button
+                look="quiet"
+                className="!px-1.5"
+                aria-label={`Pause: ${task.title}`}
+                onClick={() => order('pause')}
+              >
+                <Pause className="size-4" aria-hidden />
+              </Button>
+            )
+          )}
+          <Button look="quiet" className="!px-1.5" aria-label={`Stop: ${task.title}`} onClick={() => order('stop')}>
+            <Square className="size-4" aria-hidden />
+          </Button>
         </div>
       </div>
       {progress?.volumes && progress.volumes.length > 0 ? (
@@ -47,7 +85,10 @@ export function TaskLine({ task }: { task: TaskView }) {
           ))}
         </div>
       ) : (
-        <Bar label={`${Math.round(share(progress?.done ?? 0, progress?.total ?? 0) * 100)} %`} parts={[{ share: share(progress?.done ?? 0, progress?.total ?? 0), tone: 'solid' }]} />
+        <Bar
+          label={`${Math.round(share(progress?.done ?? 0, progress?.total ?? 0) * 100)} %`}
+          parts={[{ share: share(progress?.done ?? 0, progress?.total ?? 0), tone: 'solid' }]}
+        />
       )}
       <Trouble error={send.error} />
     </div>
@@ -57,11 +98,19 @@ export function TaskLine({ task }: { task: TaskView }) {
 function VolumeRow({ volume }: { volume: NonNullable<TaskProgress['volumes']>[number] }) {
   const proved = share(volume.proved, volume.total)
   const written = share(volume.written, volume.total)
-  const words = volume.failed ? 'stopped' : `${Math.floor(written * 100)} % written, ${Math.floor(proved * 100)} % proved`
+  const words = volume.failed
+    ? 'stopped'
+    : `${Math.floor(written * 100)} % written, ${Math.floor(proved * 100)} % proved`
   return (
     <>
       <span className="font-semibold">{volume.name}</span>
-      <Bar label={`${volume.name}: ${words}`} parts={[{ share: proved, tone: 'solid' }, { share: Math.max(0, written - proved), tone: 'light' }]} />
+      <Bar
+        label={`${volume.name}: ${words}`}
+        parts={[
+          { share: proved, tone: 'solid' },
+          { share: Math.max(0, written - proved), tone: 'light' },
+        ]}
+      />
       <span className="figure text-quiet">{words}</span>
     </>
   )

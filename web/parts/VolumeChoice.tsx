@@ -4,13 +4,30 @@ import { Choice } from './Field'
 
 /** The first connected volume of the preferred kind, else the first connected one. */
 export const preferredVolume = (volumes: readonly VolumeView[], kind: VolumeKind): string =>
-  (volumes.find((volume) => volume.connected && volume.kind === kind) ?? volumes.find((volume) => volume.connected))?.id ?? ''
+  (volumes.find((volume) => volume.connected && volume.kind === kind) ?? volumes.find((volume) => volume.connected))
+    ?.id ?? ''
 
 /** Chooses one of the connected volumes, with the room it has. */
-export function VolumeChoice({ label, volumes, value, onChange }: { label: string; volumes: readonly VolumeView[]; value: string; onChange: (id: string) => void }) {
+export function VolumeChoice({
+  label,
+  volumes,
+  value,
+  onChange,
+}: {
+  label: string
+  volumes: readonly VolumeView[]
+  value: string
+  onChange: (id: string) => void
+}) {
   return (
     <Choice label={label} className="w-64" value={value} onChange={(event) => onChange(event.target.value)}>
-      {volumes.filter((volume) => volume.connected).map((volume) => <option key={volume.id} value={volume.id}>{volume.name}, {formatBytes(volume.budget.freeBytes)} free</option>)}
+      {volumes
+        .filter((volume) => volume.connected)
+        .map((volume) => (
+          <option key={volume.id} value={volume.id}>
+            {volume.name}, {formatBytes(volume.budget.freeBytes)} free
+          </option>
+        ))}
     </Choice>
   )
 }

@@ -8,7 +8,9 @@ export class ApiProblem extends Error {
 }
 
 const UNREACHABLE: Problem = {
-  type: '/problems/unreachable', title: 'Yendra does not answer', status: 503,
+  type: '/problems/unreachable',
+  title: 'Yendra does not answer',
+  status: 503,
   detail: 'The start command is not running, or is just starting. Nothing is lost; this page goes on by itself.',
 }
 

@@ -12,7 +12,8 @@ import { Trouble } from './Trouble'
 const MARKS: readonly MarkValue[] = [0, 1, 2, 3]
 
 /** What is drawn of a mark, without colours and words. */
-const shapeOf = (mark: MarkValue) => /<svg[^>]*>(.*)<\/svg>/.exec(renderToStaticMarkup(<Mark mark={mark} label="spoken" />))?.[1]
+const shapeOf = (mark: MarkValue) =>
+  /<svg[^>]*>(.*)<\/svg>/.exec(renderToStaticMarkup(<Mark mark={mark} label="spoken" />))?.[1]
 
 describe('the mark', () => {
   it('has a shape of its own for each step, told apart without colour', () => {
@@ -37,7 +38,12 @@ describe('the top of a screen', () => {
 describe('what went wrong', () => {
   it('is said with its title and sentence, and not at all when all is well', () => {
     expect(renderToStaticMarkup(<Trouble error={null} />)).toBe('')
-    const problem = new ApiProblem({ type: '/problems/conflict', title: 'Not possible now', status: 409, detail: 'Tide 1 is not connected.' })
+    const problem = new ApiProblem({
+      type: '/problems/conflict',
+      title: 'Not possible now',
+      status: 409,
+      detail: 'Tide 1 is not connected.',
+    })
     const markup = renderToStaticMarkup(<Trouble error={problem} />)
     expect(markup).toContain('role="alert"')
     expect(markup).toContain('Not possible now')
@@ -66,7 +72,15 @@ describe('checks and bars', () => {
   })
 
   it('keep a bar inside its box whatever the shares', () => {
-    const markup = renderToStaticMarkup(<Bar label="too much" parts={[{ share: 1.7, tone: 'solid' }, { share: -1, tone: 'light' }]} />)
+    const markup = renderToStaticMarkup(
+      <Bar
+        label="too much"
+        parts={[
+          { share: 1.7, tone: 'solid' },
+          { share: -1, tone: 'light' },
+        ]}
+      />,
+    )
     expect(markup).toContain('width:100%')
     expect(markup).toContain('width:0%')
     expect(markup).toContain('aria-label="too much"')

@@ -12,17 +12,22 @@ import type { TaskView, Topic } from '../../contract/tasks'
 import { getJson } from './api'
 
 /** Every question the pages ask. The first part of a key is the topic that server-sent events name. */
-const useAsk = <T>(topic: Topic, path: string, ...more: string[]) => useQuery({ queryKey: [topic, path, ...more], queryFn: () => getJson<T>(path) })
+const useAsk = <T>(topic: Topic, path: string, ...more: string[]) =>
+  useQuery({ queryKey: [topic, path, ...more], queryFn: () => getJson<T>(path) })
 
 export const useProductions = () => useAsk<ProductionView[]>('productions', '/productions')
-export const usePlans = (productionId: string) => useAsk<CameraPlanView[]>('productions', `/productions/${productionId}/plans`)
+export const usePlans = (productionId: string) =>
+  useAsk<CameraPlanView[]>('productions', `/productions/${productionId}/plans`)
 export const useSettings = () => useAsk<Settings>('copies', '/settings')
 export const useReaders = () => useAsk<ReaderView[]>('cards', '/readers')
 export const useLoads = (productionId: string) => useAsk<LoadView[]>('cards', `/productions/${productionId}/loads`)
 export const useCopies = (productionId: string) => useAsk<LoadCopies[]>('copies', `/productions/${productionId}/copies`)
-export const useProxies = (productionId: string) => useAsk<ProxyView[]>('proxies', `/productions/${productionId}/proxies`)
-export const useStorage = (productionId: string) => useAsk<StorageView>('storage', `/storage?production=${productionId}`)
-export const useExports = (productionId: string) => useAsk<ExportsView>('exports', `/productions/${productionId}/exports`)
+export const useProxies = (productionId: string) =>
+  useAsk<ProxyView[]>('proxies', `/productions/${productionId}/proxies`)
+export const useStorage = (productionId: string) =>
+  useAsk<StorageView>('storage', `/storage?production=${productionId}`)
+export const useExports = (productionId: string) =>
+  useAsk<ExportsView>('exports', `/productions/${productionId}/exports`)
 export const useBags = (productionId: string) => useAsk<BagView[]>('shelf', `/productions/${productionId}/bags`)
 export const useBench = () => useAsk<BenchView>('bench', '/bench')
 export const useTasks = () => useAsk<TaskView[]>('tasks', '/tasks')

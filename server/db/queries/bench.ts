@@ -10,13 +10,19 @@ export async function benchDevice(db: Db, id: string) {
 
 export const benchCards = (db: Db) => db.selectFrom('benchCard').selectAll().orderBy('name').execute()
 
-export const benchCard = (db: Db, name: string) => db.selectFrom('benchCard').selectAll().where('name', '=', name).executeTakeFirst()
+export const benchCard = (db: Db, name: string) =>
+  db.selectFrom('benchCard').selectAll().where('name', '=', name).executeTakeFirst()
 
 /** Puts a card into a simulated reader, or takes it out with `undefined`; a card lies in one reader at most. */
 export async function putCard(db: Db, readerId: string, card: string | undefined): Promise<void> {
   await db.transaction().execute(async (tx) => {
-    if (card) await tx.updateTable('benchDevice').set({ card: null, insertedAt: null }).where('card', '=', card).execute()
-    await tx.updateTable('benchDevice').set({ card: card ?? null, insertedAt: card ? new Date() : null }).where('id', '=', readerId).execute()
+    if (card)
+      await tx.updateTable('benchDevice').set({ card: null, insertedAt: null }).where('card', '=', card).execute()
+    await tx
+      .updateTable('benchDevice')
+      .set({ card: card ?? null, insertedAt: card ? new Date() : null })
+      .where('id', '=', readerId)
+      .execute()
   })
 }
 
@@ -24,8 +30,16 @@ export const setPlugged = (db: Db, id: string, plugged: boolean) =>
   db.updateTable('benchDevice').set({ plugged }).where('id', '=', id).execute()
 
 export const armFault = (db: Db, id: string, fault: Fault | undefined) =>
-  db.updateTable('benchDevice').set({ fault: fault ? JSON.stringify(fault) : null }).where('id', '=', id).execute()
+  db
+    .updateTable('benchDevice')
+    .set({ fault: fault ? JSON.stringify(fault) : null })
+    .where('id', '=', id)
+    .execute()
 
 /** A fault that has struck is spent; an unplugged device stays unplugged until somebody plugs it in. */
 export const clearFault = (db: Db, id: string, kind: Fault['kind']) =>
-  db.updateTable('benchDevice').set({ fault: null, ...(kind === 'unplug' ? { plugged: false } : {}) }).where('id', '=', id).execute()
+  db
+    .updateTable('benchDevice')
+    .set({ fault: null, ...(kind === 'unplug' ? { plugged: false } : {}) })
+    .where('id', '=', id)
+    .execute()

@@ -5,11 +5,18 @@ import type { Db } from '../connection'
 import { NO_ID } from './shoot'
 
 export const deliverablesOf = (db: Db, productionIds: readonly string[]) =>
-  db.selectFrom('deliverable').innerJoin('clip', 'clip.id', 'deliverable.clipId').innerJoin('volume', 'volume.id', 'deliverable.volumeId')
-    .selectAll('deliverable').select(['clip.name as clipName', 'clip.probe as master', 'volume.name as volumeName'])
-    .where('deliverable.productionId', 'in', [...productionIds, NO_ID]).orderBy('madeAt', 'desc').execute()
+  db
+    .selectFrom('deliverable')
+    .innerJoin('clip', 'clip.id', 'deliverable.clipId')
+    .innerJoin('volume', 'volume.id', 'deliverable.volumeId')
+    .selectAll('deliverable')
+    .select(['clip.name as clipName', 'clip.probe as master', 'volume.name as volumeName'])
+    .where('deliverable.productionId', 'in', [...productionIds, NO_ID])
+    .orderBy('madeAt', 'desc')
+    .execute()
 
-export const deliverable = (db: Db, id: string) => db.selectFrom('deliverable').selectAll().where('id', '=', id).executeTakeFirst()
+export const deliverable = (db: Db, id: string) =>
+  db.selectFrom('deliverable').selectAll().where('id', '=', id).executeTakeFirst()
 
 export interface NewDeliverable {
   readonly productionId: string
@@ -24,4 +31,13 @@ export interface NewDeliverable {
 }
 
 export const addDeliverable = (db: Db, { cropWindow, probe, bars, ...rest }: NewDeliverable) =>
-  db.insertInto('deliverable').values({ ...rest, cropWindow: JSON.stringify(cropWindow), probe: JSON.stringify(probe), bars: JSON.stringify(bars) }).returning('id').executeTakeFirstOrThrow()
+  db
+    .insertInto('deliverable')
+    .values({
+      ...rest,
+      cropWindow: JSON.stringify(cropWindow),
+      probe: JSON.stringify(probe),
+      bars: JSON.stringify(bars),
+    })
+    .returning('id')
+    .executeTakeFirstOrThrow()

@@ -5,13 +5,26 @@ import type { ByteClass } from '../../../core/storage/budget'
 
 export const volumes = (db: Db) => db.selectFrom('volume').selectAll().orderBy('createdAt').execute()
 
-export const volume = (db: Db, id: string) => db.selectFrom('volume').selectAll().where('id', '=', id).executeTakeFirst()
+export const volume = (db: Db, id: string) =>
+  db.selectFrom('volume').selectAll().where('id', '=', id).executeTakeFirst()
 
-export const addVolume = (db: Db, values: { id: string; name: string; kind: VolumeKind; site: string; rootPath: string | null; simulated: boolean; capacityBytes: number; host: string }) =>
-  db.insertInto('volume').values(values).execute()
+export const addVolume = (
+  db: Db,
+  values: {
+    id: string
+    name: string
+    kind: VolumeKind
+    site: string
+    rootPath: string | null
+    simulated: boolean
+    capacityBytes: number
+    host: string
+  },
+) => db.insertInto('volume').values(values).execute()
 
 /** A volume that was found again at another place by its marker, or that has lost its place to another. */
-export const moveVolume = (db: Db, id: string, place: { rootPath: string | null; host: string }) => db.updateTable('volume').set(place).where('id', '=', id).execute()
+export const moveVolume = (db: Db, id: string, place: { rootPath: string | null; host: string }) =>
+  db.updateTable('volume').set(place).where('id', '=', id).execute()
 
 export interface KnownBytes {
   readonly productionId: string

@@ -11,16 +11,28 @@ import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 
 const FAULT_WORDS: Record<BenchFault, string> = {
-  none: 'no fault', 'flip-bit': 'one bit flips while writing', 'truncate-write': 'a write is cut short, and nothing is said', 'read-error': 'a read fails', unplug: 'unplugged in mid-work', full: 'full',
+  none: 'no fault',
+  'flip-bit': 'one bit flips while writing',
+  'truncate-write': 'a write is cut short, and nothing is said',
+  'read-error': 'a read fails',
+  unplug: 'unplugged in mid-work',
+  full: 'full',
 }
 
 /** The practice bench: put cards in and out, unplug drives, cause faults, and see what Yendra says. */
 export default function Bench() {
   return (
     <Ask query={useBench()}>
-      {(bench) => (bench.devices.length === 0 ? (
-        <Empty title="There is no practice bench here.">It belongs to the demo. This is the empty database, which works on real folders only: add them at Cards and at Storage.</Empty>
-      ) : <Devices bench={bench} />)}
+      {(bench) =>
+        bench.devices.length === 0 ? (
+          <Empty title="There is no practice bench here.">
+            It belongs to the demo. This is the empty database, which works on real folders only: add them at Cards and
+            at Storage.
+          </Empty>
+        ) : (
+          <Devices bench={bench} />
+        )
+      }
     </Ask>
   )
 }
@@ -31,47 +43,95 @@ function Devices({ bench }: { bench: BenchView }) {
   return (
     <>
       <Answer why="The devices below are folders that behave like a reader, drives, a phone and a cloud bucket: with a capacity, a speed, and a fault when you switch one on. Nothing here can hurt real footage.">
-        {armed.length === 0 ? 'Practise here: every device is healthy.' : `A fault waits in ${armed.map((device) => device.name).join(' and ')}.`}
+        {armed.length === 0
+          ? 'Practise here: every device is healthy.'
+          : `A fault waits in ${armed.map((device) => device.name).join(' and ')}.`}
       </Answer>
       <Trouble error={send.error} />
-      {bench.devices.filter((device) => device.role === 'reader').map((reader) => (
-        <section key={reader.id} aria-label={reader.name} className="mb-9">
-          <h2 className="mb-2">{reader.name}: {reader.card ? `“${reader.card}” is in it` : 'empty'}</h2>
-          <table>
-            <thead><tr><th>Card</th><th>What is on it</th><th><span className="sr-only">Action</span></th></tr></thead>
-            <tbody>
-              {bench.cards.map((card) => (
-                <tr key={card.name}>
-                  <td className="font-semibold whitespace-nowrap">{card.name}</td>
-                  <td className="text-quiet">{card.story}</td>
-                  <td className="text-right whitespace-nowrap !pr-0">
-                    {card.inReader
-                      ? <Button aria-label={`Take out ${card.name}`} onClick={() => send.mutate({ path: `/bench/${reader.id}/eject` })}>Take out</Button>
-                      : <Button aria-label={`Put in ${card.name}`} onClick={() => send.mutate({ path: `/bench/${reader.id}/insert`, body: { card: card.name } })}>Put in</Button>}
-                  </td>
+      {bench.devices
+        .filter((device) => device.role === 'reader')
+        .map((reader) => (
+          <section key={reader.id} aria-label={reader.name} className="mb-9">
+            <h2 className="mb-2">
+              {reader.name}: {reader.card ? `“${reader.card}” is in it` : 'empty'}
+            </h2>
+            <table>
+              <thead>
+                <tr>
+                  <th>Card</th>
+                  <th>What is on it</th>
+                  <th>
+                    <span className="sr-only">Action</span>
+                  </th>
                 </tr>
-              ))}
-            </tbody>
-          </table>
-        </section>
-      ))}
+              </thead>
+              <tbody>
+                {bench.cards.map((card) => (
+                  <tr key={card.name}>
+                    <td className="font-semibold whitespace-nowrap">{card.name}</td>
+                    <td className="text-quiet">{card.story}</td>
+                    <td className="text-right whitespace-nowrap !pr-0">
+                      {card.inReader ? (
+                        <Button
+                          aria-label={`Take out ${card.name}`}
+                          onClick={() => send.mutate({ path: `/bench/${reader.id}/eject` })}
+                        >
+                          Take out
+                        </Button>
+                      ) : (
+                        <Button
+                          aria-label={`Put in ${card.name}`}
+                          onClick={() => send.mutate({ path: `/bench/${reader.id}/insert`, body: { card: card.name } })}
+                        >
+                          Put in
+                        </Button>
+                      )}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </section>
+        ))}
       <h2 className="mb-1">Devices and their faults</h2>
-      <div>{bench.devices.map((device) => <DeviceRow key={device.id} device={device} />)}</div>
+      <div>
+        {bench.devices.map((device) => (
+          <DeviceRow key={device.id} device={device} />
+        ))}
+      </div>
     </>
   )
 }
 
 function DeviceRow({ device }: { device: BenchDeviceView }) {
   const send = useSend()
-  const [kind, setKind] = useState<BenchFault>(device.fault !== 'none' ? device.fault : device.role === 'reader' ? 'read-error' : 'flip-bit')
+  const [kind, setKind] = useState<BenchFault>(
+    device.fault !== 'none' ? device.fault : device.role === 'reader' ? 'read-error' : 'flip-bit',
+  )
   const [after, setAfter] = useState('20 MB')
   const afterBytes = parseBytes(after)
-  const faults = BENCH_FAULTS.filter((fault) => fault !== 'none' && (device.role === 'volume' || fault === 'read-error' || fault === 'unplug'))
+  const faults = BENCH_FAULTS.filter(
+    (fault) => fault !== 'none' && (device.role === 'volume' || fault === 'read-error' || fault === 'unplug'),
+  )
   return (
-    <section aria-label={`Device ${device.name}`} className="grid items-end gap-x-6 gap-y-2 border-t border-rule py-3 lg:grid-cols-[1fr_auto]">
+    <section
+      aria-label={`Device ${device.name}`}
+      className="grid items-end gap-x-6 gap-y-2 border-t border-rule py-3 lg:grid-cols-[1fr_auto]"
+    >
       <div>
-        <p className="font-bold">{device.name} <span className="font-normal text-quiet">{device.plugged ? 'plugged in' : 'unplugged'}</span>{device.fault !== 'none' && <span className="text-stop"> — {FAULT_WORDS[device.fault]} after {formatBytes(device.afterBytes)}</span>}</p>
-        <p className="figure text-sm text-quiet">{formatBytes(device.capacityBytes)}, reads {formatByteRate(device.readBytesPerSecond)}{device.role === 'volume' && `, writes ${formatByteRate(device.writeBytesPerSecond)}`}</p>
+        <p className="font-bold">
+          {device.name} <span className="font-normal text-quiet">{device.plugged ? 'plugged in' : 'unplugged'}</span>
+          {device.fault !== 'none' && (
+            <span className="text-stop">
+              {' '}
+              — {FAULT_WORDS[device.fault]} after {formatBytes(device.afterBytes)}
+            </span>
+          )}
+        </p>
+        <p className="figure text-sm text-quiet">
+          {formatBytes(device.capacityBytes)}, reads {formatByteRate(device.readBytesPerSecond)}
+          {device.role === 'volume' && `, writes ${formatByteRate(device.writeBytesPerSecond)}`}
+        </p>
         {device.folder && <p className="figure text-sm break-all text-quiet">{device.folder}</p>}
         <Trouble error={send.error} />
       </div>
@@ -82,13 +142,39 @@ function DeviceRow({ device }: { device: BenchDeviceView }) {
           if (afterBytes !== undefined) send.mutate({ path: `/bench/${device.id}/fault`, body: { kind, afterBytes } })
         }}
       >
-        <Choice label="Fault" className="w-60" value={kind} onChange={(event) => setKind(event.target.value as BenchFault)}>
-          {faults.map((fault) => <option key={fault} value={fault}>{FAULT_WORDS[fault]}</option>)}
+        <Choice
+          label="Fault"
+          className="w-60"
+          value={kind}
+          onChange={(event) => setKind(event.target.value as BenchFault)}
+        >
+          {faults.map((fault) => (
+            <option key={fault} value={fault}>
+              {FAULT_WORDS[fault]}
+            </option>
+          ))}
         </Choice>
-        <Field label="After" className="-mb-[1.375rem] w-24" value={after} onChange={(event) => setAfter(event.target.value)} fault={afterBytes === undefined ? '20 MB?' : undefined} />
+        <Field
+          label="After"
+          className="-mb-[1.375rem] w-24"
+          value={after}
+          onChange={(event) => setAfter(event.target.value)}
+          fault={afterBytes === undefined ? '20 MB?' : undefined}
+        />
         <Button type="submit">Switch on</Button>
-        {device.fault !== 'none' && <Button onClick={() => send.mutate({ path: `/bench/${device.id}/fault`, body: { kind: 'none', afterBytes: 0 } })}>Switch off</Button>}
-        <Button aria-label={`${device.plugged ? 'Unplug' : 'Plug in'} ${device.name}`} onClick={() => send.mutate({ path: `/bench/${device.id}/${device.plugged ? 'unplug' : 'plug'}` })}>{device.plugged ? 'Unplug' : 'Plug in'}</Button>
+        {device.fault !== 'none' && (
+          <Button
+            onClick={() => send.mutate({ path: `/bench/${device.id}/fault`, body: { kind: 'none', afterBytes: 0 } })}
+          >
+            Switch off
+          </Button>
+        )}
+        <Button
+          aria-label={`${device.plugged ? 'Unplug' : 'Plug in'} ${device.name}`}
+          onClick={() => send.mutate({ path: `/bench/${device.id}/${device.plugged ? 'unplug' : 'plug'}` })}
+        >
+          {device.plugged ? 'Unplug' : 'Plug in'}
+        </Button>
       </form>
     </section>
   )

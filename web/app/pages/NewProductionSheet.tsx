@@ -12,25 +12,52 @@ import { useSend } from '../../parts/useSend'
 export function NewProductionSheet({ open, onClose }: { open: boolean; onClose: () => void }) {
   const navigate = useNavigate()
   const send = useSend<{ id: string }>()
-  const { register, handleSubmit, reset, formState: { errors } } = useForm<NewProduction>({ resolver: yupResolver(newProduction), defaultValues: { title: '', client: '', shootOn: '' } })
+  const {
+    register,
+    handleSubmit,
+    reset,
+    formState: { errors },
+  } = useForm<NewProduction>({
+    resolver: yupResolver(newProduction),
+    defaultValues: { title: '', client: '', shootOn: '' },
+  })
   const save = handleSubmit((values) =>
-    send.mutate({ path: '/productions', body: values }, {
-      onSuccess: ({ id }) => {
-        reset()
-        void navigate(`/p/${id}/shoot`)
+    send.mutate(
+      { path: '/productions', body: values },
+      {
+        onSuccess: ({ id }) => {
+          reset()
+          void navigate(`/p/${id}/shoot`)
+        },
       },
-    }),
+    ),
   )
   return (
-    <Sheet title="New production" about="One video for one client or channel. Everything but the title can wait." open={open} onClose={onClose}>
+    <Sheet
+      title="New production"
+      about="One video for one client or channel. Everything but the title can wait."
+      open={open}
+      onClose={onClose}
+    >
       <form onSubmit={(event) => void save(event)} noValidate>
-        <Field label="Title" fault={errors.title?.message} hint="It becomes the name of its folder on every volume." autoFocus {...register('title')} />
+        <Field
+          label="Title"
+          fault={errors.title?.message}
+          hint="It becomes the name of its folder on every volume."
+          autoFocus
+          {...register('title')}
+        />
         <div className="grid gap-x-4 sm:grid-cols-2">
           <Field label="Client or channel" fault={errors.client?.message} {...register('client')} />
           <Field label="Shoot day" type="date" fault={errors.shootOn?.message} {...register('shootOn')} />
         </div>
         <Trouble error={send.error} />
-        <div className="flex gap-3"><Button look="primary" type="submit" disabled={send.isPending}>Make it</Button><Button onClick={onClose}>Leave</Button></div>
+        <div className="flex gap-3">
+          <Button look="primary" type="submit" disabled={send.isPending}>
+            Make it
+          </Button>
+          <Button onClick={onClose}>Leave</Button>
+        </div>
       </form>
     </Sheet>
   )

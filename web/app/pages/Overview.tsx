@@ -21,7 +21,13 @@ export function Overview() {
   return (
     <>
       <Ask query={query}>
-        {(productions) => (productions.length === 0 ? <FirstProduction onNew={start} /> : <ProductionList productions={productions} onNew={start} />)}
+        {(productions) =>
+          productions.length === 0 ? (
+            <FirstProduction onNew={start} />
+          ) : (
+            <ProductionList productions={productions} onNew={start} />
+          )
+        }
       </Ask>
       <NewProductionSheet open={search.has('new')} onClose={() => setSearch({})} />
     </>
@@ -30,8 +36,18 @@ export function Overview() {
 
 function FirstProduction({ onNew }: { onNew: () => void }) {
   return (
-    <Empty title="No production yet." action={<Button look="primary" onClick={onNew}><Plus className="size-4" aria-hidden />New production</Button>}>
-      A production is one video, from the plan to the shelf. Name the first one; then plan its cameras or put a card into the reader. To look around with made-up footage first, stop this and run <span className="figure">npm start</span> without <span className="figure">--empty</span>.
+    <Empty
+      title="No production yet."
+      action={
+        <Button look="primary" onClick={onNew}>
+          <Plus className="size-4" aria-hidden />
+          New production
+        </Button>
+      }
+    >
+      A production is one video, from the plan to the shelf. Name the first one; then plan its cameras or put a card
+      into the reader. To look around with made-up footage first, stop this and run{' '}
+      <span className="figure">npm start</span> without <span className="figure">--empty</span>.
     </Empty>
   )
 }
@@ -42,13 +58,41 @@ function ProductionList({ productions, onNew }: { productions: readonly Producti
   return (
     <>
       <Answer
-        why={first ? <>Next for <strong className="text-ink">{first.title}</strong>: {first.next.sentence}</> : 'No card waits, every load is proved twice, every drive has room.'}
-        action={<><Button onClick={onNew}><Plus className="size-4" aria-hidden />New production</Button>{first && <Link to={`/p/${first.id}/${first.next.station}`} data-primary="" className="inline-flex min-h-9 items-center rounded-box border border-accent bg-accent px-3.5 py-1 font-semibold text-accent-ink">Go there</Link>}</>}
+        why={
+          first ? (
+            <>
+              Next for <strong className="text-ink">{first.title}</strong>: {first.next.sentence}
+            </>
+          ) : (
+            'No card waits, every load is proved twice, every drive has room.'
+          )
+        }
+        action={
+          <>
+            <Button onClick={onNew}>
+              <Plus className="size-4" aria-hidden />
+              New production
+            </Button>
+            {first && (
+              <Link
+                to={`/p/${first.id}/${first.next.station}`}
+                data-primary=""
+                className="inline-flex min-h-9 items-center rounded-box border border-accent bg-accent px-3.5 py-1 font-semibold text-accent-ink"
+              >
+                Go there
+              </Link>
+            )}
+          </>
+        }
       >
-        {worried.length === 0 ? 'Nothing needs you now.' : `${counted(worried.length, 'production')} of ${productions.length} ${worried.length === 1 ? 'needs' : 'need'} you.`}
+        {worried.length === 0
+          ? 'Nothing needs you now.'
+          : `${counted(worried.length, 'production')} of ${productions.length} ${worried.length === 1 ? 'needs' : 'need'} you.`}
       </Answer>
       <ul className="border-t border-ink">
-        {productions.map((production) => <ProductionRow key={production.id} production={production} />)}
+        {productions.map((production) => (
+          <ProductionRow key={production.id} production={production} />
+        ))}
       </ul>
     </>
   )
@@ -59,17 +103,40 @@ function ProductionRow({ production }: { production: ProductionView }) {
   const stored = production.line.find((status) => status.station === 'storage')
   return (
     <li className="border-b border-rule">
-      <Link to={`/p/${production.id}/${production.next.station}`} className="grid items-center gap-x-6 gap-y-1 py-4 hover:bg-sheet md:grid-cols-[16rem_11rem_1fr_6rem]">
+      <Link
+        to={`/p/${production.id}/${production.next.station}`}
+        className="grid items-center gap-x-6 gap-y-1 py-4 hover:bg-sheet md:grid-cols-[16rem_11rem_1fr_6rem]"
+      >
         <span>
           <span className="block text-lg leading-6 font-bold">{production.title}</span>
-          <span className="block text-sm text-quiet">{production.client || 'no client'}{production.shootOn && `, ${production.shootOn}`}</span>
+          <span className="block text-sm text-quiet">
+            {production.client || 'no client'}
+            {production.shootOn && `, ${production.shootOn}`}
+          </span>
         </span>
-        <span className="relative flex justify-between text-accent" role="img" aria-label={production.line.map((status) => `${STATION_NAMES[status.station]} ${status.state === 'done' ? 'in order' : status.state === 'open' ? 'under way' : 'nothing yet'}`).join(', ')}>
+        <span
+          className="relative flex justify-between text-accent"
+          role="img"
+          aria-label={production.line
+            .map(
+              (status) =>
+                `${STATION_NAMES[status.station]} ${status.state === 'done' ? 'in order' : status.state === 'open' ? 'under way' : 'nothing yet'}`,
+            )
+            .join(', ')}
+        >
           <span className="absolute inset-x-1 top-1/2 h-px bg-ink" />
-          {production.line.map((status) => <span key={status.station} className="relative"><Knot state={status.state} worry={status.worry !== undefined} /></span>)}
+          {production.line.map((status) => (
+            <span key={status.station} className="relative">
+              <Knot state={status.state} worry={status.worry !== undefined} />
+            </span>
+          ))}
         </span>
         <span>
-          {worries.map((status) => <span key={status.station} className="mr-3 text-stop">{STATION_NAMES[status.station]}: {status.worry}.</span>)}
+          {worries.map((status) => (
+            <span key={status.station} className="mr-3 text-stop">
+              {STATION_NAMES[status.station]}: {status.worry}.
+            </span>
+          ))}
           <span className="block">{production.next.sentence}</span>
         </span>
         <span className="figure text-quiet md:text-right">{stored?.state === 'empty' ? '' : stored?.figure}</span>

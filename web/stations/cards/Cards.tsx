@@ -24,10 +24,26 @@ export default function Cards({ productionId }: { productionId: string }) {
   return (
     <>
       <Ask query={readers}>
-        {(known) => <Readers readers={known} productionId={productionId} loads={loads.data ?? []} busy={scanning !== undefined} onAdd={() => setAdding(true)} />}
+        {(known) => (
+          <Readers
+            readers={known}
+            productionId={productionId}
+            loads={loads.data ?? []}
+            busy={scanning !== undefined}
+            onAdd={() => setAdding(true)}
+          />
+        )}
       </Ask>
-      {scanning && <div className="mb-6 border-y border-rule py-3"><TaskLine task={scanning} /></div>}
-      {!scanning && failed?.state === 'failed' && <div className="mb-6 border-y border-rule py-3"><TaskLine task={failed} /></div>}
+      {scanning && (
+        <div className="mb-6 border-y border-rule py-3">
+          <TaskLine task={scanning} />
+        </div>
+      )}
+      {!scanning && failed?.state === 'failed' && (
+        <div className="mb-6 border-y border-rule py-3">
+          <TaskLine task={failed} />
+        </div>
+      )}
       <Ask query={loads}>{(all) => [...all].reverse().map((load) => <LoadSection key={load.id} load={load} />)}</Ask>
       <AddFolderSheet what="reader" open={adding} onClose={() => setAdding(false)} />
     </>
@@ -49,24 +65,53 @@ function Readers({ readers, productionId, loads, busy, onAdd }: ReadersProps) {
   const load = loads.find((one) => one.id === holding?.loadId)
   const [typed, setTyped] = useState<string>()
   const label = typed ?? waiting?.cardName ?? ''
-  const look = (reader: ReaderView) => send.mutate({ path: `/readers/${reader.id}/scan`, body: { productionId, label } }, { onSuccess: () => setTyped(undefined) })
+  const look = (reader: ReaderView) =>
+    send.mutate(
+      { path: `/readers/${reader.id}/scan`, body: { productionId, label } },
+      { onSuccess: () => setTyped(undefined) },
+    )
   const add = <Button onClick={onAdd}>Add a reader folder</Button>
   const target = waiting ?? holding
-  const sentence = waiting ? `“${waiting.cardName}” is in the reader and has not been looked at.`
-    : load ? `“${load.label}”: ${load.sentence}`
-    : holding ? 'The card in the reader belongs to another production.'
-    : readers.length === 0 ? 'No reader is known yet.' : 'No card is in the reader.'
-  const why = waiting ? 'Looking never writes to the card: it lists everything, reads every clip and says what is odd. Its name becomes its folder on every volume; a card that is known keeps the name it has.'
-    : load ? `${counted(load.fileCount, 'file')}, ${formatBytes(load.sizeBytes)}. Next, copy it to two volumes at once.`
-    : readers.length === 0 ? 'Add the folder where your card appears when it is in the reader.' : 'Write-protect the card where it has a switch, then put it in.'
+  const sentence = waiting
+    ? `“${waiting.cardName}” is in the reader and has not been looked at.`
+    : load
+      ? `“${load.label}”: ${load.sentence}`
+      : holding
+        ? 'The card in the reader belongs to another production.'
+        : readers.length === 0
+          ? 'No reader is known yet.'
+          : 'No card is in the reader.'
+  const why = waiting
+    ? 'Looking never writes to the card: it lists everything, reads every clip and says what is odd. Its name becomes its folder on every volume; a card that is known keeps the name it has.'
+    : load
+      ? `${counted(load.fileCount, 'file')}, ${formatBytes(load.sizeBytes)}. Next, copy it to two volumes at once.`
+      : readers.length === 0
+        ? 'Add the folder where your card appears when it is in the reader.'
+        : 'Write-protect the card where it has a switch, then put it in.'
   return (
     <>
       <Answer
         why={why}
         action={
           <div className="flex flex-wrap items-end gap-3">
-            {waiting && <Field label="Call it" className="-mb-[1.375rem] w-48" maxLength={80} value={label} onChange={(event) => setTyped(event.target.value)} />}
-            {target && <Button look={waiting ? 'primary' : 'plain'} disabled={busy || send.isPending} onClick={() => look(target)}>{waiting ? 'Look at the card' : 'Look again'}</Button>}
+            {waiting && (
+              <Field
+                label="Call it"
+                className="-mb-[1.375rem] w-48"
+                maxLength={80}
+                value={label}
+                onChange={(event) => setTyped(event.target.value)}
+              />
+            )}
+            {target && (
+              <Button
+                look={waiting ? 'primary' : 'plain'}
+                disabled={busy || send.isPending}
+                onClick={() => look(target)}
+              >
+                {waiting ? 'Look at the card' : 'Look again'}
+              </Button>
+            )}
             {add}
           </div>
         }
@@ -82,7 +127,10 @@ function LoadSection({ load }: { load: LoadView }) {
   return (
     <section aria-label={`Load ${load.label}`} className="mb-10">
       <h2 className="mb-1 text-xl">{load.label}</h2>
-      <p className="mb-3 text-quiet">{counted(load.clips.length, 'clip')}, {counted(load.fileCount, 'file')}, <span className="figure">{formatBytes(load.sizeBytes)}</span></p>
+      <p className="mb-3 text-quiet">
+        {counted(load.clips.length, 'clip')}, {counted(load.fileCount, 'file')},{' '}
+        <span className="figure">{formatBytes(load.sizeBytes)}</span>
+      </p>
       <Findings findings={load.findings} loadId={load.id} />
       <ClipTable clips={load.clips} />
     </section>

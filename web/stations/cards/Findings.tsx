@@ -4,14 +4,19 @@ import { Button } from '../../parts/Button'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 
-const SIGNS = { stop: { Icon: CircleAlert, tone: 'text-stop', word: 'Wrong' }, ask: { Icon: CircleHelp, tone: 'text-doubt', word: 'Question' }, note: { Icon: Info, tone: 'text-quiet', word: 'Note' } } as const
+const SIGNS = {
+  stop: { Icon: CircleAlert, tone: 'text-stop', word: 'Wrong' },
+  ask: { Icon: CircleHelp, tone: 'text-doubt', word: 'Question' },
+  note: { Icon: Info, tone: 'text-quiet', word: 'Note' },
+} as const
 const ANSWERED = { Icon: CircleCheck, tone: 'text-quiet', word: 'Answered' } as const
 
 /** What is odd about a card, heaviest first; questions can be answered, and are not asked again. */
 export function Findings({ findings, loadId }: { findings: readonly Finding[]; loadId: string }) {
   const send = useSend()
   if (findings.length === 0) return null
-  const reply = (finding: Finding, answer: string | null) => send.mutate({ path: `/loads/${loadId}/answers`, body: { key: findingKey(finding), answer } })
+  const reply = (finding: Finding, answer: string | null) =>
+    send.mutate({ path: `/loads/${loadId}/answers`, body: { key: findingKey(finding), answer } })
   return (
     <>
       <ul className="mb-4 space-y-2.5">
@@ -21,11 +26,41 @@ export function Findings({ findings, loadId }: { findings: readonly Finding[]; l
             <li key={findingKey(finding)} className="flex gap-2.5" data-finding={finding.kind}>
               <Icon className={`mt-0.5 size-5 shrink-0 ${tone}`} aria-label={word} />
               <div className="min-w-0">
-                <p className={finding.answer === undefined ? '' : 'text-quiet'}>{finding.sentence}{finding.answer !== undefined && <><strong className="text-ink"> {finding.answer}.</strong> <Button look="quiet" className="!min-h-0 !px-1 !py-0 text-sm !font-normal" aria-label={`Take back: ${finding.answer}`} disabled={send.isPending} onClick={() => reply(finding, null)}>take back</Button></>}</p>
-                {finding.paths.length > 0 && finding.kind !== 'gap' && <p className="figure break-all text-quiet">{finding.paths.slice(0, 6).join(', ')}{finding.paths.length > 6 && ` and ${finding.paths.length - 6} more`}</p>}
+                <p className={finding.answer === undefined ? '' : 'text-quiet'}>
+                  {finding.sentence}
+                  {finding.answer !== undefined && (
+                    <>
+                      <strong className="text-ink"> {finding.answer}.</strong>{' '}
+                      <Button
+                        look="quiet"
+                        className="!min-h-0 !px-1 !py-0 text-sm !font-normal"
+                        aria-label={`Take back: ${finding.answer}`}
+                        disabled={send.isPending}
+                        onClick={() => reply(finding, null)}
+                      >
+                        take back
+                      </Button>
+                    </>
+                  )}
+                </p>
+                {finding.paths.length > 0 && finding.kind !== 'gap' && (
+                  <p className="figure break-all text-quiet">
+                    {finding.paths.slice(0, 6).join(', ')}
+                    {finding.paths.length > 6 && ` and ${finding.paths.length - 6} more`}
+                  </p>
+                )}
                 {finding.weight !== 'note' && finding.kind !== 'returned' && finding.answer === undefined && (
                   <div className="mt-1.5 flex flex-wrap gap-2">
-                    {(USUAL_ANSWERS[finding.kind] ?? ['That is right']).map((answer) => <Button key={answer} className="!min-h-8 !px-2.5 text-sm" disabled={send.isPending} onClick={() => reply(finding, answer)}>{answer}</Button>)}
+                    {(USUAL_ANSWERS[finding.kind] ?? ['That is right']).map((answer) => (
+                      <Button
+                        key={answer}
+                        className="!min-h-8 !px-2.5 text-sm"
+                        disabled={send.isPending}
+                        onClick={() => reply(finding, answer)}
+                      >
+                        {answer}
+                      </Button>
+                    ))}
                   </div>
                 )}
               </div>

@@ -8,7 +8,8 @@ import { useCopies } from '../../parts/queries'
 import { LoadPanel } from './LoadPanel'
 import { Policy } from './Policy'
 
-const urgency = (load: LoadCopies) => (load.formattedAt ? 3 : load.clear.clear ? 2 : load.copies.filter((copy) => copy.mark >= 2).length >= 2 ? 1 : 0)
+const urgency = (load: LoadCopies) =>
+  load.formattedAt ? 3 : load.clear.clear ? 2 : load.copies.filter((copy) => copy.mark >= 2).length >= 2 ? 1 : 0
 
 /** Station 3: is it copied, is it proved, may the card be formatted? */
 export default function Copies({ productionId }: { productionId: string }) {
@@ -21,8 +22,19 @@ export default function Copies({ productionId }: { productionId: string }) {
         const load = loads.find((one) => one.loadId === chosen) ?? sorted[0]
         if (!load) {
           return (
-            <Empty title="Nothing to copy yet." action={<Link to={`/p/${productionId}/cards`} className="font-semibold text-accent underline underline-offset-4">Look at a card first</Link>}>
-              Here a load is copied to two volumes at once, read back from each and compared, until one glance answers: is it copied, is it proved, may the card be formatted?
+            <Empty
+              title="Nothing to copy yet."
+              action={
+                <Link
+                  to={`/p/${productionId}/cards`}
+                  className="font-semibold text-accent underline underline-offset-4"
+                >
+                  Look at a card first
+                </Link>
+              }
+            >
+              Here a load is copied to two volumes at once, read back from each and compared, until one glance answers:
+              is it copied, is it proved, may the card be formatted?
             </Empty>
           )
         }
@@ -35,10 +47,17 @@ export default function Copies({ productionId }: { productionId: string }) {
               <div role="tablist" aria-label="Loads" className="mb-5 flex flex-wrap gap-2">
                 {sorted.map((one) => (
                   <button
-                    key={one.loadId} type="button" role="tab" aria-selected={one === load} onClick={() => setChosen(one.loadId)}
+                    key={one.loadId}
+                    type="button"
+                    role="tab"
+                    aria-selected={one === load}
+                    onClick={() => setChosen(one.loadId)}
                     className={`rounded-box border px-3 py-1 font-semibold ${one === load ? 'border-ink bg-wash' : 'border-rule'}`}
                   >
-                    {one.label} <span className="font-normal text-quiet">{one.formattedAt ? 'formatted' : one.clear.clear ? 'clear' : 'not clear'}</span>
+                    {one.label}{' '}
+                    <span className="font-normal text-quiet">
+                      {one.formattedAt ? 'formatted' : one.clear.clear ? 'clear' : 'not clear'}
+                    </span>
                   </button>
                 ))}
               </div>

@@ -16,17 +16,37 @@ interface PlaySheetProps {
 }
 
 /** Lets the person see that a copy is good. */
-export const PlaySheet = (props: PlaySheetProps) => (props.load.playableClips.length > 0 ? <Player {...props} /> : <OwnProgram {...props} />)
+export const PlaySheet = (props: PlaySheetProps) =>
+  props.load.playableClips.length > 0 ? <Player {...props} /> : <OwnProgram {...props} />
 
 /** Nothing on the card can be played here, such as raw frames: the person looks with a program of their own. */
 function OwnProgram({ load, copy, onClose }: PlaySheetProps) {
   const send = useSend()
-  const said = () => send.mutate({ path: `/loads/${load.loadId}/spot-plays`, body: { volumeId: copy.volumeId, clipId: null, seconds: ENOUGH_SECONDS } }, { onSuccess: onClose })
+  const said = () =>
+    send.mutate(
+      {
+        path: `/loads/${load.loadId}/spot-plays`,
+        body: { volumeId: copy.volumeId, clipId: null, seconds: ENOUGH_SECONDS },
+      },
+      { onSuccess: onClose },
+    )
   return (
-    <Sheet title={`Look at a file on ${copy.volumeName}`} about="Nothing on this card can be played here. Open a file from the copy in a program of your own, with the card out of the reader, and see that it is whole." open onClose={onClose}>
-      <p className="mb-4">On {copy.volumeName}: <span className="figure break-all">{copy.folder}</span></p>
+    <Sheet
+      title={`Look at a file on ${copy.volumeName}`}
+      about="Nothing on this card can be played here. Open a file from the copy in a program of your own, with the card out of the reader, and see that it is whole."
+      open
+      onClose={onClose}
+    >
+      <p className="mb-4">
+        On {copy.volumeName}: <span className="figure break-all">{copy.folder}</span>
+      </p>
       <Trouble error={send.error} />
-      <div className="flex flex-wrap gap-3"><Button look="primary" disabled={send.isPending} onClick={said}>I opened a file, and it is whole</Button><Button onClick={onClose}>Not yet</Button></div>
+      <div className="flex flex-wrap gap-3">
+        <Button look="primary" disabled={send.isPending} onClick={said}>
+          I opened a file, and it is whole
+        </Button>
+        <Button onClick={onClose}>Not yet</Button>
+      </div>
     </Sheet>
   )
 }
@@ -45,26 +65,55 @@ function Player({ load, copy, onClose }: PlaySheetProps) {
     state.at = now
     if (state.seconds < ENOUGH_SECONDS || state.told) return
     state.told = true
-    send.mutate({ path: `/loads/${load.loadId}/spot-plays`, body: { volumeId: copy.volumeId, clipId, seconds: Math.max(ENOUGH_SECONDS, state.seconds) } })
+    send.mutate({
+      path: `/loads/${load.loadId}/spot-plays`,
+      body: { volumeId: copy.volumeId, clipId, seconds: Math.max(ENOUGH_SECONDS, state.seconds) },
+    })
   }
   return (
-    <Sheet title={`Play from ${copy.volumeName}`} about="Best with the card out of the reader, so that you surely watch the copy. Watch a second or more, and listen." open onClose={onClose} width="max-w-3xl">
+    <Sheet
+      title={`Play from ${copy.volumeName}`}
+      about="Best with the card out of the reader, so that you surely watch the copy. Watch a second or more, and listen."
+      open
+      onClose={onClose}
+      width="max-w-3xl"
+    >
       <Choice
-        label="Clip" className="mb-3 max-w-sm" value={clipId}
+        label="Clip"
+        className="mb-3 max-w-sm"
+        value={clipId}
         onChange={(event) => {
           watched.current = { at: 0, seconds: 0, told: watched.current.told }
           setBroken(false)
           setClipId(event.target.value)
         }}
       >
-        {load.playableClips.map((clip) => <option key={clip.id} value={clip.id}>{clip.name}, {formatLength(clip.seconds)}</option>)}
+        {load.playableClips.map((clip) => (
+          <option key={clip.id} value={clip.id}>
+            {clip.name}, {formatLength(clip.seconds)}
+          </option>
+        ))}
       </Choice>
       <video
-        key={clipId} src={`/api/loads/${load.loadId}/play/${copy.volumeId}/${clipId}`} controls autoPlay className="aspect-video w-full bg-ink"
-        onTimeUpdate={(event) => follow(event.currentTarget.currentTime)} onError={() => setBroken(true)} aria-label={`Player for the copy on ${copy.volumeName}`}
+        key={clipId}
+        src={`/api/loads/${load.loadId}/play/${copy.volumeId}/${clipId}`}
+        controls
+        autoPlay
+        className="aspect-video w-full bg-ink"
+        onTimeUpdate={(event) => follow(event.currentTarget.currentTime)}
+        onError={() => setBroken(true)}
+        aria-label={`Player for the copy on ${copy.volumeName}`}
       />
       <p className="mt-2" aria-live="polite">
-        {broken ? <span className="text-stop">This clip does not play from the copy. If it plays from the card in the camera, copy again.</span> : send.isSuccess ? <strong className="text-good">Written down: played from {copy.volumeName}.</strong> : <span className="text-quiet">It is written down after one second of playing.</span>}
+        {broken ? (
+          <span className="text-stop">
+            This clip does not play from the copy. If it plays from the card in the camera, copy again.
+          </span>
+        ) : send.isSuccess ? (
+          <strong className="text-good">Written down: played from {copy.volumeName}.</strong>
+        ) : (
+          <span className="text-quiet">It is written down after one second of playing.</span>
+        )}
       </p>
       <Trouble error={send.error} />
     </Sheet>

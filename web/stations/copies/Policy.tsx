@@ -16,15 +16,48 @@ export function Policy() {
         const settings = { ...known, ...chosen }
         const keep = (change: Partial<Settings>) => {
           setChosen({ ...chosen, ...change })
-          send.mutate({ method: 'PUT', path: '/settings', body: { ...settings, ...change } }, { onSettled: () => setChosen({}) })
+          send.mutate(
+            { method: 'PUT', path: '/settings', body: { ...settings, ...change } },
+            { onSettled: () => setChosen({}) },
+          )
         }
         return (
           <fieldset className="mt-10 max-w-2xl border-t border-rule pt-4">
             <legend className="pr-3 font-bold">Your rule for formatting</legend>
-            <label className="flex items-start gap-2.5 py-1"><input type="radio" name="policy" className="mt-1.5" checked={settings.policy === 'at-home-only'} onChange={() => keep({ policy: 'at-home-only' })} /><span><strong>At home only.</strong> Cards are formatted at your own desk. Carry enough of them.</span></label>
-            <label className="flex items-start gap-2.5 py-1"><input type="radio" name="policy" className="mt-1.5" checked={settings.policy === 'reuse-on-the-job'} onChange={() => keep({ policy: 'reuse-on-the-job' })} /><span><strong>Reuse on the job.</strong> For all-day shoots with too few cards: two verified copies, one played with the card out. A wrong format here loses a day that cannot be filmed again.</span></label>
+            <label className="flex items-start gap-2.5 py-1">
+              <input
+                type="radio"
+                name="policy"
+                className="mt-1.5"
+                checked={settings.policy === 'at-home-only'}
+                onChange={() => keep({ policy: 'at-home-only' })}
+              />
+              <span>
+                <strong>At home only.</strong> Cards are formatted at your own desk. Carry enough of them.
+              </span>
+            </label>
+            <label className="flex items-start gap-2.5 py-1">
+              <input
+                type="radio"
+                name="policy"
+                className="mt-1.5"
+                checked={settings.policy === 'reuse-on-the-job'}
+                onChange={() => keep({ policy: 'reuse-on-the-job' })}
+              />
+              <span>
+                <strong>Reuse on the job.</strong> For all-day shoots with too few cards: two verified copies, one
+                played with the card out. A wrong format here loses a day that cannot be filmed again.
+              </span>
+            </label>
             {settings.policy === 'at-home-only' && (
-              <label className="mt-2 flex items-center gap-2.5"><input type="checkbox" checked={settings.atHome} onChange={(event) => keep({ atHome: event.target.checked })} />I am at my own desk now</label>
+              <label className="mt-2 flex items-center gap-2.5">
+                <input
+                  type="checkbox"
+                  checked={settings.atHome}
+                  onChange={(event) => keep({ atHome: event.target.checked })}
+                />
+                I am at my own desk now
+              </label>
             )}
             <Trouble error={send.error} />
           </fieldset>

@@ -13,7 +13,12 @@ interface CropStageProps {
 
 const FINE_PX = 2
 const COARSE_PX = 40
-const STEPS: Record<string, readonly [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
+const STEPS: Record<string, readonly [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+}
 const ZOOM_STEP = 1.05
 export const MOST_ZOOM = 4
 
@@ -26,13 +31,17 @@ export function CropStage({ master, atSeconds, window, zoom, onMove, onZoom }: C
   const inSource = (event: PointerEvent) => {
     const box = stage.current?.getBoundingClientRect()
     if (!box) return centre
-    return { x: ((event.clientX - box.left) / box.width) * master.widthPx, y: ((event.clientY - box.top) / box.height) * master.heightPx }
+    return {
+      x: ((event.clientX - box.left) / box.width) * master.widthPx,
+      y: ((event.clientY - box.top) / box.height) * master.heightPx,
+    }
   }
   // The centre is kept where the window can follow, so that a drag past the edge does not have to be taken back.
-  const moveTo = (x: number, y: number) => onMove({
-    x: Math.min(Math.max(x, window.widthPx / 2), master.widthPx - window.widthPx / 2),
-    y: Math.min(Math.max(y, window.heightPx / 2), master.heightPx - window.heightPx / 2),
-  })
+  const moveTo = (x: number, y: number) =>
+    onMove({
+      x: Math.min(Math.max(x, window.widthPx / 2), master.widthPx - window.widthPx / 2),
+      y: Math.min(Math.max(y, window.heightPx / 2), master.heightPx - window.heightPx / 2),
+    })
   const zoomBy = (factor: number) => onZoom(Math.min(MOST_ZOOM, Math.max(1, zoom * factor)))
   const frame = useRef<HTMLDivElement>(null)
   const turn = useRef(zoomBy)
@@ -62,17 +71,39 @@ export function CropStage({ master, atSeconds, window, zoom, onMove, onZoom }: C
   const percent = (part: number, whole: number) => `${(100 * part) / whole}%`
   return (
     <div
-      ref={stage} className="relative mx-auto touch-none overflow-hidden rounded-box bg-ink select-none"
+      ref={stage}
+      className="relative mx-auto touch-none overflow-hidden rounded-box bg-ink select-none"
       // An upright master must not be taller than the screen.
-      style={{ aspectRatio: `${master.widthPx} / ${master.heightPx}`, maxWidth: `calc(72vh * ${master.widthPx / master.heightPx})` }}
+      style={{
+        aspectRatio: `${master.widthPx} / ${master.heightPx}`,
+        maxWidth: `calc(72vh * ${master.widthPx / master.heightPx})`,
+      }}
     >
-      <img src={`/api/clips/${master.clipId}/picture`} alt="" draggable={false} className="absolute inset-0 size-full object-fill" />
-      <img src={`/api/clips/${master.clipId}/frame?at=${atSeconds.toFixed(2)}`} alt={`A frame of ${master.name}`} draggable={false} className="absolute text-[#fff] inset-0 size-full object-fill" />
+      <img
+        src={`/api/clips/${master.clipId}/picture`}
+        alt=""
+        draggable={false}
+        className="absolute inset-0 size-full object-fill"
+      />
+      <img
+        src={`/api/clips/${master.clipId}/frame?at=${atSeconds.toFixed(2)}`}
+        alt={`A frame of ${master.name}`}
+        draggable={false}
+        className="absolute text-[#fff] inset-0 size-full object-fill"
+      />
       <div
-        ref={frame} role="application" tabIndex={0} data-testid="crop-window"
+        ref={frame}
+        role="application"
+        tabIndex={0}
+        data-testid="crop-window"
         aria-label={`Crop window, ${window.widthPx} by ${window.heightPx} pixels at ${window.x}, ${window.y}. Arrow keys move it, plus and minus change its size.`}
         className="absolute cursor-move border-2 border-[#fff] shadow-[0_0_0_200vmax_rgb(8_14_17/0.62)] outline-offset-4 focus-visible:outline-[#fff]"
-        style={{ left: percent(window.x, master.widthPx), top: percent(window.y, master.heightPx), width: percent(window.widthPx, master.widthPx), height: percent(window.heightPx, master.heightPx) }}
+        style={{
+          left: percent(window.x, master.widthPx),
+          top: percent(window.y, master.heightPx),
+          width: percent(window.widthPx, master.widthPx),
+          height: percent(window.heightPx, master.heightPx),
+        }}
         onKeyDown={onKey}
         onPointerDown={(event) => {
           const point = inSource(event)

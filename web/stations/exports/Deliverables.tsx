@@ -14,17 +14,33 @@ export function Deliverables({ deliverables }: { deliverables: readonly Delivera
           <li key={one.id} className="border-b border-rule" data-deliverable={one.destinationName} data-pass={one.pass}>
             <details className="py-3" open={at === 0}>
               <summary className="flex flex-wrap items-baseline justify-between gap-x-6">
-                <span><strong>{one.destinationName}</strong> from <span className="figure">{one.clipName}</span></span>
-                <span className="figure text-quiet">{formatBytes(one.sizeBytes)}, {format(new Date(one.madeAt), 'yyyy-MM-dd HH:mm')}</span>
-                {one.pass ? <span className="text-good">passes all {one.checks.length} checks</span> : <strong className="text-stop">{one.checks.filter((check) => !check.pass).length} of {one.checks.length} checks fail: do not upload it</strong>}
+                <span>
+                  <strong>{one.destinationName}</strong> from <span className="figure">{one.clipName}</span>
+                </span>
+                <span className="figure text-quiet">
+                  {formatBytes(one.sizeBytes)}, {format(new Date(one.madeAt), 'yyyy-MM-dd HH:mm')}
+                </span>
+                {one.pass ? (
+                  <span className="text-good">passes all {one.checks.length} checks</span>
+                ) : (
+                  <strong className="text-stop">
+                    {one.checks.filter((check) => !check.pass).length} of {one.checks.length} checks fail: do not upload
+                    it
+                  </strong>
+                )}
               </summary>
-              <p className="figure my-2 text-sm break-all text-quiet">{one.volumeName}: {one.path}</p>
+              <p className="figure my-2 text-sm break-all text-quiet">
+                {one.volumeName}: {one.path}
+              </p>
               <CheckTable checks={one.checks} />
             </details>
           </li>
         ))}
       </ul>
-      <p className="mt-3 max-w-2xl text-sm text-quiet">Music, people and places in a film need permission for each place it is published: the licence and local law decide.</p>
+      <p className="mt-3 max-w-2xl text-sm text-quiet">
+        Music, people and places in a film need permission for each place it is published: the licence and local law
+        decide.
+      </p>
     </section>
   )
 }

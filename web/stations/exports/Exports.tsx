@@ -22,8 +22,13 @@ export default function Exports({ productionId }: { productionId: string }) {
     <Ask query={useExports(productionId)}>
       {(view) => {
         const [master] = view.masters
-        return master ? <Framing view={view} first={master} productionId={productionId} /> : (
-          <Empty title="Nothing to frame yet.">Here one master is cut to each destination’s frame: a window on the real picture, the scale, the size of the file, and a check of what was rendered. Look at a card and copy it first.</Empty>
+        return master ? (
+          <Framing view={view} first={master} productionId={productionId} />
+        ) : (
+          <Empty title="Nothing to frame yet.">
+            Here one master is cut to each destination’s frame: a window on the real picture, the scale, the size of the
+            file, and a check of what was rendered. Look at a card and copy it first.
+          </Empty>
         )
       }}
     </Ask>
@@ -35,7 +40,10 @@ interface Placement {
   readonly centre: { readonly x: number; readonly y: number }
 }
 
-const middleOf = (master: MasterView): Placement => ({ zoom: 1, centre: { x: master.widthPx / 2, y: master.heightPx / 2 } })
+const middleOf = (master: MasterView): Placement => ({
+  zoom: 1,
+  centre: { x: master.widthPx / 2, y: master.heightPx / 2 },
+})
 
 function Framing({ view, first, productionId }: { view: ExportsView; first: MasterView; productionId: string }) {
   const send = useSend()
@@ -58,45 +66,113 @@ function Framing({ view, first, productionId }: { view: ExportsView; first: Mast
     : `${destination.name} from ${master.name}: every pixel is real.`
   return (
     <>
-      <Answer why={result.invented ? 'Take a larger window, a smaller destination, or a master with more pixels.' : 'Drag the window or use the arrow keys; it keeps the destination’s aspect, on even pixels.'}>{sentence}</Answer>
+      <Answer
+        why={
+          result.invented
+            ? 'Take a larger window, a smaller destination, or a master with more pixels.'
+            : 'Drag the window or use the arrow keys; it keeps the destination’s aspect, on even pixels.'
+        }
+      >
+        {sentence}
+      </Answer>
       <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[1fr_20rem]">
         <div className="min-w-0">
           <CropStage
-            key={master.clipId} master={master} atSeconds={at ?? master.seconds / 3} window={result.window} zoom={placed.zoom}
-            onMove={(centre) => setPlaced({ ...placed, centre })} onZoom={(zoom) => setPlaced({ ...placed, zoom })}
+            key={master.clipId}
+            master={master}
+            atSeconds={at ?? master.seconds / 3}
+            window={result.window}
+            zoom={placed.zoom}
+            onMove={(centre) => setPlaced({ ...placed, centre })}
+            onZoom={(zoom) => setPlaced({ ...placed, zoom })}
           />
-          <label className="mt-3 flex items-center gap-3 text-sm text-quiet">Frame at
-            <input type="range" className="grow accent-[var(--accent)]" min={0} max={Math.max(0, master.seconds - 0.05)} step={0.04} defaultValue={master.seconds / 3} onPointerUp={(event) => setAt(Number(event.currentTarget.value))} onKeyUp={(event) => setAt(Number(event.currentTarget.value))} />
+          <label className="mt-3 flex items-center gap-3 text-sm text-quiet">
+            Frame at
+            <input
+              type="range"
+              className="grow accent-[var(--accent)]"
+              min={0}
+              max={Math.max(0, master.seconds - 0.05)}
+              step={0.04}
+              defaultValue={master.seconds / 3}
+              onPointerUp={(event) => setAt(Number(event.currentTarget.value))}
+              onKeyUp={(event) => setAt(Number(event.currentTarget.value))}
+            />
             <span className="figure w-16 text-right">{(at ?? master.seconds / 3).toFixed(2)} s</span>
           </label>
-          <label className="mt-1 flex items-center gap-3 text-sm text-quiet">Closer&nbsp;&nbsp;
-            <input type="range" className="grow accent-[var(--accent)]" min={1} max={MOST_ZOOM} step={0.05} value={placed.zoom} onChange={(event) => setPlaced({ ...placed, zoom: Number(event.target.value) })} />
+          <label className="mt-1 flex items-center gap-3 text-sm text-quiet">
+            Closer&nbsp;&nbsp;
+            <input
+              type="range"
+              className="grow accent-[var(--accent)]"
+              min={1}
+              max={MOST_ZOOM}
+              step={0.05}
+              value={placed.zoom}
+              onChange={(event) => setPlaced({ ...placed, zoom: Number(event.target.value) })}
+            />
             <span className="figure w-16 text-right">{Math.round(placed.zoom * 100)} %</span>
           </label>
-          <p className="mt-1 text-sm text-quiet">Dashed: strips at top and bottom that a destination’s own controls often cover. Keep faces and titles between them.</p>
+          <p className="mt-1 text-sm text-quiet">
+            Dashed: strips at top and bottom that a destination’s own controls often cover. Keep faces and titles
+            between them.
+          </p>
         </div>
         <div>
-          <Choice label="Master" className="mb-3" value={clipId} onChange={(event) => {
-            const next = view.masters.find((one) => one.clipId === event.target.value)
-            if (!next) return
-            setClipId(next.clipId)
-            setPlaced(middleOf(next))
-            setAt(undefined)
-          }}>
-            {view.masters.map((one) => <option key={one.clipId} value={one.clipId}>{one.name}, {one.widthPx}×{one.heightPx}</option>)}
+          <Choice
+            label="Master"
+            className="mb-3"
+            value={clipId}
+            onChange={(event) => {
+              const next = view.masters.find((one) => one.clipId === event.target.value)
+              if (!next) return
+              setClipId(next.clipId)
+              setPlaced(middleOf(next))
+              setAt(undefined)
+            }}
+          >
+            {view.masters.map((one) => (
+              <option key={one.clipId} value={one.clipId}>
+                {one.name}, {one.widthPx}×{one.heightPx}
+              </option>
+            ))}
           </Choice>
-          <Choice label="Destination" className="mb-4" value={destinationId} onChange={(event) => setDestinationId(event.target.value)}>
-            {DESTINATIONS.map((one) => <option key={one.id} value={one.id}>{one.name}, {one.widthPx}×{one.heightPx}</option>)}
+          <Choice
+            label="Destination"
+            className="mb-4"
+            value={destinationId}
+            onChange={(event) => setDestinationId(event.target.value)}
+          >
+            {DESTINATIONS.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}, {one.widthPx}×{one.heightPx}
+              </option>
+            ))}
           </Choice>
           <Measure master={master} destination={destination} result={result} />
           <div className="mt-4 flex flex-wrap items-end gap-3">
             {storage && <VolumeChoice label="Onto" volumes={storage.volumes} value={volumeId} onChange={setVolume} />}
-            <Button look="primary" disabled={busy || send.isPending || !volumeId} onClick={() => send.mutate({ path: '/exports', body: { clipId: master.clipId, destinationId, volumeId, window: result.window } })}>Render it</Button>
+            <Button
+              look="primary"
+              disabled={busy || send.isPending || !volumeId}
+              onClick={() =>
+                send.mutate({
+                  path: '/exports',
+                  body: { clipId: master.clipId, destinationId, volumeId, window: result.window },
+                })
+              }
+            >
+              Render it
+            </Button>
           </div>
           <Trouble error={send.error} />
         </div>
       </div>
-      {task && (busy || task.state === 'failed') && <div className="mt-6 border-y border-rule py-3"><TaskLine task={task} /></div>}
+      {task && (busy || task.state === 'failed') && (
+        <div className="mt-6 border-y border-rule py-3">
+          <TaskLine task={task} />
+        </div>
+      )}
       <Deliverables deliverables={view.deliverables} />
     </>
   )

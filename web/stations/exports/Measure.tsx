@@ -6,7 +6,15 @@ import { formatBitRate, formatBytes, formatLength } from '../../../core/units/qu
 import type { MasterView } from '../../../contract/exports'
 
 /** The figures of a framing: window, scale, bit rate, level, size. */
-export function Measure({ master, destination, result }: { master: MasterView; destination: Destination; result: Reframe }) {
+export function Measure({
+  master,
+  destination,
+  result,
+}: {
+  master: MasterView
+  destination: Destination
+  result: Reframe
+}) {
   const rate = parseFrameRate(master.rate) ?? { num: 25, den: 1 }
   const framesPerSecond = rate.num / rate.den
   const bitsPerSecond = deliveryBitRate(destination, framesPerSecond)
@@ -16,9 +24,22 @@ export function Measure({ master, destination, result }: { master: MasterView; d
   const rows: readonly (readonly [string, string, boolean?])[] = [
     ['Window', `${window.widthPx}×${window.heightPx} at ${window.x}, ${window.y}`],
     ['Scale', `${(result.scale * 100).toFixed(1)} %${result.invented ? ', invented' : ''}`, result.invented],
-    ['Closest without loss', losslessZoom(master, destination) >= 1 ? `${(losslessZoom(master, destination) * 100).toFixed(0)} %` : 'none: the master is too small', losslessZoom(master, destination) < 1],
-    ['Video', `${frameRateLabel(rate)}/s, ${formatBitRate(bitsPerSecond)}, level ${level === undefined ? 'none' : levelText(level)}`],
-    ['Length and size', `${formatLength(master.seconds)}, about ${formatBytes(predictedBytes(bitsPerSecond, master.withSound ? destination.audioBitsPerSecond : 0, master.seconds))}`, tooLong],
+    [
+      'Closest without loss',
+      losslessZoom(master, destination) >= 1
+        ? `${(losslessZoom(master, destination) * 100).toFixed(0)} %`
+        : 'none: the master is too small',
+      losslessZoom(master, destination) < 1,
+    ],
+    [
+      'Video',
+      `${frameRateLabel(rate)}/s, ${formatBitRate(bitsPerSecond)}, level ${level === undefined ? 'none' : levelText(level)}`,
+    ],
+    [
+      'Length and size',
+      `${formatLength(master.seconds)}, about ${formatBytes(predictedBytes(bitsPerSecond, master.withSound ? destination.audioBitsPerSecond : 0, master.seconds))}`,
+      tooLong,
+    ],
   ]
   return (
     <dl aria-label="Figures of this framing">

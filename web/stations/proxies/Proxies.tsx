@@ -18,17 +18,28 @@ import { preferredVolume, VolumeChoice } from '../../parts/VolumeChoice'
 export default function Proxies({ productionId }: { productionId: string }) {
   return (
     <Ask query={useProxies(productionId)}>
-      {(proxies) => proxies.length === 0 ? (
-        <Empty title="No clips to make proxies of.">A proxy is a small file that stands in for a heavy original while editing. Look at a card and copy it first; proxies are made from a proved copy, never from the card.</Empty>
-      ) : <ProxyList proxies={proxies} productionId={productionId} />}
+      {(proxies) =>
+        proxies.length === 0 ? (
+          <Empty title="No clips to make proxies of.">
+            A proxy is a small file that stands in for a heavy original while editing. Look at a card and copy it first;
+            proxies are made from a proved copy, never from the card.
+          </Empty>
+        ) : (
+          <ProxyList proxies={proxies} productionId={productionId} />
+        )
+      }
     </Ask>
   )
 }
 
 function sentenceOf(made: readonly ProxyView[], failed: readonly ProxyView[], all: readonly ProxyView[]): string {
-  if (failed.length > 0) return `${counted(failed.length, 'proxy', 'proxies')} ${failed.length === 1 ? 'differs from its original' : 'differ from their originals'}: do not edit with ${failed.length === 1 ? 'it' : 'them'}.`
-  if (made.length === all.length) return `${made.length === 1 ? 'The one proxy equals its' : `All ${made.length} proxies equal their`} original${made.length === 1 ? '' : 's'} in frames, rate and length.`
-  return made.length === 0 ? `${counted(all.length, 'clip has', 'clips have')} no proxy yet.` : `${made.length} of ${all.length} clips have a proxy.`
+  if (failed.length > 0)
+    return `${counted(failed.length, 'proxy', 'proxies')} ${failed.length === 1 ? 'differs from its original' : 'differ from their originals'}: do not edit with ${failed.length === 1 ? 'it' : 'them'}.`
+  if (made.length === all.length)
+    return `${made.length === 1 ? 'The one proxy equals its' : `All ${made.length} proxies equal their`} original${made.length === 1 ? '' : 's'} in frames, rate and length.`
+  return made.length === 0
+    ? `${counted(all.length, 'clip has', 'clips have')} no proxy yet.`
+    : `${made.length} of ${all.length} clips have a proxy.`
 }
 
 function ProxyList({ proxies, productionId }: { proxies: readonly ProxyView[]; productionId: string }) {
@@ -41,28 +52,55 @@ function ProxyList({ proxies, productionId }: { proxies: readonly ProxyView[]; p
   const open = proxies.filter((proxy) => !proxy.made?.pass)
   const volumeId = choice ?? preferredVolume(storage?.volumes ?? [], 'edit')
   const working = tasks.filter((task) => task.kind === 'proxy' && task.productionId === productionId && isOpen(task))
-  const ended = tasks.find((task) => task.kind === 'proxy' && task.productionId === productionId && task.state === 'failed')
+  const ended = tasks.find(
+    (task) => task.kind === 'proxy' && task.productionId === productionId && task.state === 'failed',
+  )
   const expected = open.reduce((sum, proxy) => sum + (proxy.wanted.bitsPerSecond * proxy.seconds) / 8, 0)
   return (
     <>
       <Answer
         why="H.264 at half the original’s size, aspect kept, same rate, same sound, same start timecode. Folder and base name stay those of the original, so that an editing program can swap them; the final render must use the originals."
-        action={open.length > 0 && storage && (
-          <div className="flex flex-wrap items-end gap-3">
-            <VolumeChoice label="Onto" volumes={storage.volumes} value={volumeId} onChange={setChoice} />
-            <Button look="primary" disabled={working.length > 0 || send.isPending || !volumeId} onClick={() => send.mutate({ path: '/proxies', body: { clipIds: open.map((proxy) => proxy.clipId), volumeId } })}>
-              Make {counted(open.length, 'proxy', 'proxies')}, about {formatBytes(expected)}
-            </Button>
-          </div>
-        )}
+        action={
+          open.length > 0 &&
+          storage && (
+            <div className="flex flex-wrap items-end gap-3">
+              <VolumeChoice label="Onto" volumes={storage.volumes} value={volumeId} onChange={setChoice} />
+              <Button
+                look="primary"
+                disabled={working.length > 0 || send.isPending || !volumeId}
+                onClick={() =>
+                  send.mutate({ path: '/proxies', body: { clipIds: open.map((proxy) => proxy.clipId), volumeId } })
+                }
+              >
+                Make {counted(open.length, 'proxy', 'proxies')}, about {formatBytes(expected)}
+              </Button>
+            </div>
+          )
+        }
       >
         {sentenceOf(made, failed, proxies)}
       </Answer>
       <Trouble error={send.error} />
-      {working.length > 0 && <div className="mb-6 space-y-3 border-y border-rule py-3">{working.slice(0, 3).reverse().map((task) => <TaskLine key={task.id} task={task} />)}{working.length > 3 && <p className="text-quiet">and {working.length - 3} more waiting</p>}</div>}
-      {working.length === 0 && ended && <div className="mb-6 border-y border-rule py-3"><TaskLine task={ended} /></div>}
+      {working.length > 0 && (
+        <div className="mb-6 space-y-3 border-y border-rule py-3">
+          {working
+            .slice(0, 3)
+            .reverse()
+            .map((task) => (
+              <TaskLine key={task.id} task={task} />
+            ))}
+          {working.length > 3 && <p className="text-quiet">and {working.length - 3} more waiting</p>}
+        </div>
+      )}
+      {working.length === 0 && ended && (
+        <div className="mb-6 border-y border-rule py-3">
+          <TaskLine task={ended} />
+        </div>
+      )}
       <ul className="border-t border-ink">
-        {proxies.map((proxy) => <ProxyRow key={proxy.clipId} proxy={proxy} />)}
+        {proxies.map((proxy) => (
+          <ProxyRow key={proxy.clipId} proxy={proxy} />
+        ))}
       </ul>
     </>
   )
@@ -77,12 +115,45 @@ function ProxyRow({ proxy }: { proxy: ProxyView }) {
         <summary className="grid list-none grid-cols-[auto_1fr] items-center gap-x-4 gap-y-1 md:grid-cols-[auto_7rem_11rem_1fr_13rem]">
           <ChevronRight className="size-4 text-quiet transition-transform group-open:rotate-90" aria-hidden />
           <img src={`/api/clips/${proxy.clipId}/picture`} alt="" className="h-14 w-25 rounded-box object-cover" />
-          <span className="max-md:col-start-2"><span className="figure block font-semibold">{proxy.clipName}</span><span className="text-sm text-quiet">{proxy.loadLabel}</span></span>
-          <span className="figure max-md:col-start-2">{proxy.frame} → {proxy.wanted.frame}, {rate && frameRateLabel(rate)}<span className="block text-quiet">{formatBytes(proxy.sizeBytes)} → {proxy.made ? formatBytes(proxy.made.sizeBytes) : `about ${formatBytes((proxy.wanted.bitsPerSecond * proxy.seconds) / 8)}, ${formatBitRate(proxy.wanted.bitsPerSecond)}`}</span></span>
-          <span className="max-md:col-start-2">{proxy.made ? (proxy.made.pass ? <span className="text-good">equal in all {proxy.made.checks.length} checks</span> : <strong className="text-stop">{counted(failing, 'check')} failed</strong>) : <span className="text-quiet">not made</span>}</span>
+          <span className="max-md:col-start-2">
+            <span className="figure block font-semibold">{proxy.clipName}</span>
+            <span className="text-sm text-quiet">{proxy.loadLabel}</span>
+          </span>
+          <span className="figure max-md:col-start-2">
+            {proxy.frame} → {proxy.wanted.frame}, {rate && frameRateLabel(rate)}
+            <span className="block text-quiet">
+              {formatBytes(proxy.sizeBytes)} →{' '}
+              {proxy.made
+                ? formatBytes(proxy.made.sizeBytes)
+                : `about ${formatBytes((proxy.wanted.bitsPerSecond * proxy.seconds) / 8)}, ${formatBitRate(proxy.wanted.bitsPerSecond)}`}
+            </span>
+          </span>
+          <span className="max-md:col-start-2">
+            {proxy.made ? (
+              proxy.made.pass ? (
+                <span className="text-good">equal in all {proxy.made.checks.length} checks</span>
+              ) : (
+                <strong className="text-stop">{counted(failing, 'check')} failed</strong>
+              )
+            ) : (
+              <span className="text-quiet">not made</span>
+            )}
+          </span>
         </summary>
         <div className="mt-3 pl-8">
-          {proxy.made ? <><p className="figure mb-2 text-sm break-all text-quiet">{proxy.made.volumeName}: {proxy.made.path}</p><CheckTable checks={proxy.made.checks} /></> : <p className="text-quiet">Frame count, exact rate, duration, sound channels and start timecode are compared with the original once it is made.</p>}
+          {proxy.made ? (
+            <>
+              <p className="figure mb-2 text-sm break-all text-quiet">
+                {proxy.made.volumeName}: {proxy.made.path}
+              </p>
+              <CheckTable checks={proxy.made.checks} />
+            </>
+          ) : (
+            <p className="text-quiet">
+              Frame count, exact rate, duration, sound channels and start timecode are compared with the original once
+              it is made.
+            </p>
+          )}
         </div>
       </details>
     </li>

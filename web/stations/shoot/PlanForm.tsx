@@ -2,7 +2,15 @@ import { useForm, useWatch } from 'react-hook-form'
 import { recordingBudget, SPEED_CLASSES, type RecordingPlan } from '../../../core/shoot/recording'
 import { frameRateLabel, frameRateText, parseFrameRate } from '../../../core/units/frameRate'
 import { frameSizeText, parseFrameSize } from '../../../core/units/frameSize'
-import { counted, formatBytes, formatByteRate, formatLength, parseBitRate, parseBytes, parseLength } from '../../../core/units/quantity'
+import {
+  counted,
+  formatBytes,
+  formatByteRate,
+  formatLength,
+  parseBitRate,
+  parseBytes,
+  parseLength,
+} from '../../../core/units/quantity'
 import type { CameraPlanView } from '../../../contract/shoot'
 import { Button } from '../../parts/Button'
 import { Choice, Field } from '../../parts/Field'
@@ -23,17 +31,44 @@ interface Typed {
   fill: string
 }
 
-const DEFAULTS: Typed = { camera: '', frame: '3840×2160', rate: '25', video: '100 Mb/s', audio: '256 kb/s', take: '10 min', takes: '6', card: '128 GB', speed: '30000000', fill: '90' }
+const DEFAULTS: Typed = {
+  camera: '',
+  frame: '3840×2160',
+  rate: '25',
+  video: '100 Mb/s',
+  audio: '256 kb/s',
+  take: '10 min',
+  takes: '6',
+  card: '128 GB',
+  speed: '30000000',
+  fill: '90',
+}
 
 /** Figures as they were typed, not rounded: a change of one field must not change another. */
 const typedOf = (plan: CameraPlanView): Typed => ({
-  camera: plan.camera, frame: frameSizeText(plan), rate: frameRateLabel(parseFrameRate(plan.rate) ?? { num: 25, den: 1 }), video: `${plan.videoBitsPerSecond / 1e6} Mb/s`, audio: `${plan.audioBitsPerSecond / 1e3} kb/s`,
-  take: formatLength(plan.secondsPerTake), takes: String(plan.takes), card: `${plan.cardBytes / 1e9} GB`, speed: String(plan.cardBytesPerSecond), fill: String(Math.round(plan.fillLimit * 100)),
+  camera: plan.camera,
+  frame: frameSizeText(plan),
+  rate: frameRateLabel(parseFrameRate(plan.rate) ?? { num: 25, den: 1 }),
+  video: `${plan.videoBitsPerSecond / 1e6} Mb/s`,
+  audio: `${plan.audioBitsPerSecond / 1e3} kb/s`,
+  take: formatLength(plan.secondsPerTake),
+  takes: String(plan.takes),
+  card: `${plan.cardBytes / 1e9} GB`,
+  speed: String(plan.cardBytesPerSecond),
+  fill: String(Math.round(plan.fillLimit * 100)),
 })
 
 const FAULTS: Record<keyof Typed, string> = {
-  camera: 'Name the camera.', frame: 'Write it as 3840×2160.', rate: 'Write it as 25, 23.976 or 24000/1001.', video: 'Write it as 100 Mb/s.', audio: 'Write it as 256 kb/s, or 0.',
-  take: 'Write it as 12 min, 1h20 or 2:30.', takes: 'A whole number from 1.', card: 'Write it as 128 GB.', speed: 'Choose one.', fill: 'A share from 10 to 100 %.',
+  camera: 'Name the camera.',
+  frame: 'Write it as 3840×2160.',
+  rate: 'Write it as 25, 23.976 or 24000/1001.',
+  video: 'Write it as 100 Mb/s.',
+  audio: 'Write it as 256 kb/s, or 0.',
+  take: 'Write it as 12 min, 1h20 or 2:30.',
+  takes: 'A whole number from 1.',
+  card: 'Write it as 128 GB.',
+  speed: 'Choose one.',
+  fill: 'A share from 10 to 100 %.',
 }
 
 /** Reads the typed fields; `undefined` stands where one cannot be read. */
@@ -56,21 +91,63 @@ function readTyped(typed: Typed): { plan: RecordingPlan | undefined; wrong: Set<
   if (takes < 1 || takes > 10_000) wrong.add('takes')
   if (!card || card < 1e6) wrong.add('card')
   if (!(fill >= 10 && fill <= 100)) wrong.add('fill')
-  if (!frame || !rate || !video || audio === undefined || !take || !card || [...wrong].some((name) => name !== 'camera')) return { plan: undefined, wrong }
-  return { wrong, plan: { camera: typed.camera.trim(), ...frame, rate, videoBitsPerSecond: video, audioBitsPerSecond: audio, secondsPerTake: Math.round(take), takes, cardBytes: card, cardBytesPerSecond: Number(typed.speed), fillLimit: fill / 100 } }
+  if (
+    !frame ||
+    !rate ||
+    !video ||
+    audio === undefined ||
+    !take ||
+    !card ||
+    [...wrong].some((name) => name !== 'camera')
+  )
+    return { plan: undefined, wrong }
+  return {
+    wrong,
+    plan: {
+      camera: typed.camera.trim(),
+      ...frame,
+      rate,
+      videoBitsPerSecond: video,
+      audioBitsPerSecond: audio,
+      secondsPerTake: Math.round(take),
+      takes,
+      cardBytes: card,
+      cardBytesPerSecond: Number(typed.speed),
+      fillLimit: fill / 100,
+    },
+  }
 }
 
 /** One camera's plan, with its result under the fingers. */
-export function PlanForm({ productionId, plan: before, onDone }: { productionId: string; plan: CameraPlanView | undefined; onDone: () => void }) {
-  const { register, handleSubmit, control, formState: { submitCount } } = useForm<Typed>({ defaultValues: before ? typedOf(before) : DEFAULTS })
+export function PlanForm({
+  productionId,
+  plan: before,
+  onDone,
+}: {
+  productionId: string
+  plan: CameraPlanView | undefined
+  onDone: () => void
+}) {
+  const {
+    register,
+    handleSubmit,
+    control,
+    formState: { submitCount },
+  } = useForm<Typed>({ defaultValues: before ? typedOf(before) : DEFAULTS })
   const typed = useWatch({ control }) as Typed
   const send = useSend()
   const { plan, wrong } = readTyped(typed)
-  const fault = (name: keyof Typed) => (wrong.has(name) && (submitCount > 0 || name !== 'camera') ? FAULTS[name] : undefined)
+  const fault = (name: keyof Typed) =>
+    wrong.has(name) && (submitCount > 0 || name !== 'camera') ? FAULTS[name] : undefined
   const save = handleSubmit(() => {
     if (!plan || wrong.size > 0) return
     const body = { ...plan, rate: frameRateText(plan.rate) }
-    send.mutate(before ? { method: 'PUT', path: `/plans/${before.id}`, body } : { path: `/productions/${productionId}/plans`, body }, { onSuccess: onDone })
+    send.mutate(
+      before
+        ? { method: 'PUT', path: `/plans/${before.id}`, body }
+        : { path: `/productions/${productionId}/plans`, body },
+      { onSuccess: onDone },
+    )
   })
   const field = (name: keyof Typed, label: string) => <Field label={label} fault={fault(name)} {...register(name)} />
   return (
@@ -86,25 +163,48 @@ export function PlanForm({ productionId, plan: before, onDone }: { productionId:
         {field('card', 'Card size')}
         {field('fill', 'Fill limit in %')}
         <Choice label="Card speed class" className="mb-5" {...register('speed')}>
-          {SPEED_CLASSES.map((one) => <option key={one.name} value={one.bytesPerSecond}>{one.name}: {one.bytesPerSecond / 1e6} MB/s</option>)}
-          {before && !SPEED_CLASSES.some((one) => one.bytesPerSecond === before.cardBytesPerSecond) && <option value={before.cardBytesPerSecond}>{formatByteRate(before.cardBytesPerSecond)}</option>}
+          {SPEED_CLASSES.map((one) => (
+            <option key={one.name} value={one.bytesPerSecond}>
+              {one.name}: {one.bytesPerSecond / 1e6} MB/s
+            </option>
+          ))}
+          {before && !SPEED_CLASSES.some((one) => one.bytesPerSecond === before.cardBytesPerSecond) && (
+            <option value={before.cardBytesPerSecond}>{formatByteRate(before.cardBytesPerSecond)}</option>
+          )}
         </Choice>
       </div>
       <Preview plan={plan} />
       <Trouble error={send.error} />
-      <div className="mt-4 flex gap-3"><Button look="primary" type="submit" disabled={send.isPending}>{before ? 'Keep the change' : 'Add to the plan'}</Button><Button onClick={onDone}>Leave</Button></div>
+      <div className="mt-4 flex gap-3">
+        <Button look="primary" type="submit" disabled={send.isPending}>
+          {before ? 'Keep the change' : 'Add to the plan'}
+        </Button>
+        <Button onClick={onDone}>Leave</Button>
+      </div>
     </form>
   )
 }
 
 function Preview({ plan }: { plan: RecordingPlan | undefined }) {
-  if (!plan) return <p className="border-t border-rule pt-3 text-quiet">The result appears when every field can be read.</p>
+  if (!plan)
+    return <p className="border-t border-rule pt-3 text-quiet">The result appears when every field can be read.</p>
   const budget = recordingBudget(plan)
   return (
     <p className="border-t border-rule pt-3" aria-live="polite" data-testid="plan-preview">
-      <strong className="text-lg">{formatBytes(budget.sizeBytes)} on {counted(budget.cards, 'card')}</strong>, {formatLength(budget.secondsPerCard)} fit on one. {' '}
-      {budget.sustained ? <span className="text-good">The card keeps up with {formatByteRate(budget.streamBytesPerSecond)}.</span> : <span className="text-stop">The card is too slow for {formatByteRate(budget.streamBytesPerSecond)}: {budget.neededClass ? `use ${budget.neededClass}` : 'no speed class carries this; use faster media'}.</span>}
-      {' '}Shutter 1/{budget.shutter.stop}{budget.shutter.exact !== budget.shutter.stop && ` (exactly 1/${Number(budget.shutter.exact.toFixed(1))})`}.
+      <strong className="text-lg">
+        {formatBytes(budget.sizeBytes)} on {counted(budget.cards, 'card')}
+      </strong>
+      , {formatLength(budget.secondsPerCard)} fit on one.{' '}
+      {budget.sustained ? (
+        <span className="text-good">The card keeps up with {formatByteRate(budget.streamBytesPerSecond)}.</span>
+      ) : (
+        <span className="text-stop">
+          The card is too slow for {formatByteRate(budget.streamBytesPerSecond)}:{' '}
+          {budget.neededClass ? `use ${budget.neededClass}` : 'no speed class carries this; use faster media'}.
+        </span>
+      )}{' '}
+      Shutter 1/{budget.shutter.stop}
+      {budget.shutter.exact !== budget.shutter.stop && ` (exactly 1/${Number(budget.shutter.exact.toFixed(1))})`}.
     </p>
   )
 }

@@ -23,36 +23,84 @@ export default function Shoot({ productionId }: { productionId: string }) {
   return (
     <>
       <Ask query={plans}>
-        {(all) => all.length === 0 ? (
-          <Empty title="Plan what will be recorded." action={<Button look="primary" onClick={add}>Add a camera</Button>}>
-            Frame size, rate, bit rate, minutes and takes give the bytes, the cards to carry, the speed they need and the shutter to set. Arrive with enough cards that none is used twice.
-          </Empty>
-        ) : <PlanList plans={all} onAdd={add} onChange={(plan) => setOpen({ plan })} />}
+        {(all) =>
+          all.length === 0 ? (
+            <Empty
+              title="Plan what will be recorded."
+              action={
+                <Button look="primary" onClick={add}>
+                  Add a camera
+                </Button>
+              }
+            >
+              Frame size, rate, bit rate, minutes and takes give the bytes, the cards to carry, the speed they need and
+              the shutter to set. Arrive with enough cards that none is used twice.
+            </Empty>
+          ) : (
+            <PlanList plans={all} onAdd={add} onChange={(plan) => setOpen({ plan })} />
+          )
+        }
       </Ask>
-      <Sheet title={open?.plan ? `Change ${open.plan.camera}` : 'Add a camera'} about="Write units as you like: 100 Mb/s, 12 min, 128 GB. The result moves while you type." open={open !== undefined} onClose={() => setOpen(undefined)} width="max-w-2xl">
+      <Sheet
+        title={open?.plan ? `Change ${open.plan.camera}` : 'Add a camera'}
+        about="Write units as you like: 100 Mb/s, 12 min, 128 GB. The result moves while you type."
+        open={open !== undefined}
+        onClose={() => setOpen(undefined)}
+        width="max-w-2xl"
+      >
         {open && <PlanForm productionId={productionId} plan={open.plan} onDone={() => setOpen(undefined)} />}
       </Sheet>
     </>
   )
 }
 
-function PlanList({ plans, onAdd, onChange }: { plans: readonly CameraPlanView[]; onAdd: () => void; onChange: (plan: CameraPlanView) => void }) {
+function PlanList({
+  plans,
+  onAdd,
+  onChange,
+}: {
+  plans: readonly CameraPlanView[]
+  onAdd: () => void
+  onChange: (plan: CameraPlanView) => void
+}) {
   const send = useSend()
   const bytes = plans.reduce((sum, plan) => sum + plan.budget.sizeBytes, 0)
   const cards = plans.reduce((sum, plan) => sum + plan.budget.cards, 0)
   const slow = plans.filter((plan) => !plan.budget.sustained)
-  const why = slow.length > 0
-    ? `${slow.map((plan) => plan.camera).join(' and ')}: the card cannot take the stream. Change card or bit rate before the day.`
-    : `${counted(cards, 'card')} and one spare: none is filled above its limit, none is used twice.`
+  const why =
+    slow.length > 0
+      ? `${slow.map((plan) => plan.camera).join(' and ')}: the card cannot take the stream. Change card or bit rate before the day.`
+      : `${counted(cards, 'card')} and one spare: none is filled above its limit, none is used twice.`
   return (
     <>
-      <Answer why={why} action={<Button look="primary" onClick={onAdd}>Add a camera</Button>}>
+      <Answer
+        why={why}
+        action={
+          <Button look="primary" onClick={onAdd}>
+            Add a camera
+          </Button>
+        }
+      >
         Carry {counted(cards, 'card')} for {formatBytes(bytes)}.
       </Answer>
       <Trouble error={send.error} />
       <div className="overflow-x-auto">
         <table className="min-w-[58rem]">
-          <thead><tr><th>Camera</th><th>Frame and rate</th><th className="text-right">Stream</th><th className="text-right">Length</th><th className="text-right">Bytes</th><th className="text-right">Cards</th><th>Card speed</th><th>Shutter</th><th><span className="sr-only">Change</span></th></tr></thead>
+          <thead>
+            <tr>
+              <th>Camera</th>
+              <th>Frame and rate</th>
+              <th className="text-right">Stream</th>
+              <th className="text-right">Length</th>
+              <th className="text-right">Bytes</th>
+              <th className="text-right">Cards</th>
+              <th>Card speed</th>
+              <th>Shutter</th>
+              <th>
+                <span className="sr-only">Change</span>
+              </th>
+            </tr>
+          </thead>
           <tbody>
             {plans.map((plan) => {
               const { budget } = plan
@@ -60,16 +108,50 @@ function PlanList({ plans, onAdd, onChange }: { plans: readonly CameraPlanView[]
               return (
                 <tr key={plan.id}>
                   <td className="text-lg font-bold">{plan.camera}</td>
-                  <td className="figure whitespace-nowrap">{plan.widthPx}×{plan.heightPx}, {rate ? frameRateLabel(rate) : plan.rate}</td>
+                  <td className="figure whitespace-nowrap">
+                    {plan.widthPx}×{plan.heightPx}, {rate ? frameRateLabel(rate) : plan.rate}
+                  </td>
                   <td className="figure text-right whitespace-nowrap">{formatByteRate(budget.streamBytesPerSecond)}</td>
-                  <td className="figure text-right whitespace-nowrap">{plan.takes} × {formatLength(plan.secondsPerTake)}<span className="block text-quiet">{formatLength(budget.seconds)}</span></td>
-                  <td className="figure text-right whitespace-nowrap">{formatBytes(budget.sizeBytes)}<span className="block text-quiet">{formatBinaryBytes(budget.sizeBytes)}</span></td>
-                  <td className="figure text-right whitespace-nowrap">{budget.cards} × {formatBytes(plan.cardBytes)}<span className="block text-quiet">{formatLength(budget.secondsPerCard)} each</span></td>
-                  <td>{budget.sustained ? <span className="text-good">keeps up</span> : <strong className="text-stop">too slow</strong>}<span className="block text-sm text-quiet">{budget.neededClass ? `needs ${budget.neededClass}` : 'above every speed class'}</span></td>
+                  <td className="figure text-right whitespace-nowrap">
+                    {plan.takes} × {formatLength(plan.secondsPerTake)}
+                    <span className="block text-quiet">{formatLength(budget.seconds)}</span>
+                  </td>
+                  <td className="figure text-right whitespace-nowrap">
+                    {formatBytes(budget.sizeBytes)}
+                    <span className="block text-quiet">{formatBinaryBytes(budget.sizeBytes)}</span>
+                  </td>
+                  <td className="figure text-right whitespace-nowrap">
+                    {budget.cards} × {formatBytes(plan.cardBytes)}
+                    <span className="block text-quiet">{formatLength(budget.secondsPerCard)} each</span>
+                  </td>
+                  <td>
+                    {budget.sustained ? (
+                      <span className="text-good">keeps up</span>
+                    ) : (
+                      <strong className="text-stop">too slow</strong>
+                    )}
+                    <span className="block text-sm text-quiet">
+                      {budget.neededClass ? `needs ${budget.neededClass}` : 'above every speed class'}
+                    </span>
+                  </td>
                   <td className="figure">1/{budget.shutter.stop}</td>
                   <td className="text-right whitespace-nowrap !pr-0">
-                    <Button look="quiet" className="!px-1.5" aria-label={`Change ${plan.camera}`} onClick={() => onChange(plan)}><Pencil className="size-4" aria-hidden /></Button>
-                    <Button look="quiet" className="!px-1.5" aria-label={`Remove ${plan.camera} from the plan`} onClick={() => send.mutate({ method: 'DELETE', path: `/plans/${plan.id}` })}><Trash2 className="size-4" aria-hidden /></Button>
+                    <Button
+                      look="quiet"
+                      className="!px-1.5"
+                      aria-label={`Change ${plan.camera}`}
+                      onClick={() => onChange(plan)}
+                    >
+                      <Pencil className="size-4" aria-hidden />
+                    </Button>
+                    <Button
+                      look="quiet"
+                      className="!px-1.5"
+                      aria-label={`Remove ${plan.camera} from the plan`}
+                      onClick={() => send.mutate({ method: 'DELETE', path: `/plans/${plan.id}` })}
+                    >
+                      <Trash2 className="size-4" aria-hidden />
+                    </Button>
                   </td>
                 </tr>
               )
@@ -77,7 +159,11 @@ function PlanList({ plans, onAdd, onChange }: { plans: readonly CameraPlanView[]
           </tbody>
         </table>
       </div>
-      <p className="mt-6 max-w-2xl text-sm text-quiet">Bytes in powers of ten as on cards and drives, with powers of two below as many file browsers show them. Lithium batteries, drones, ladders and mains near water: follow local rules and the maker’s instructions. Filming people and places needs their permission.</p>
+      <p className="mt-6 max-w-2xl text-sm text-quiet">
+        Bytes in powers of ten as on cards and drives, with powers of two below as many file browsers show them. Lithium
+        batteries, drones, ladders and mains near water: follow local rules and the maker’s instructions. Filming people
+        and places needs their permission.
+      </p>
     </>
   )
 }

@@ -8,15 +8,38 @@ import { Sheet } from '../../parts/Sheet'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 
-const KIND_WORDS: Record<(typeof VOLUME_KINDS)[number], string> = { edit: 'edit drive', archive: 'archive drive', phone: 'phone', cloud: 'cloud folder', stick: 'flash drive' }
+const KIND_WORDS: Record<(typeof VOLUME_KINDS)[number], string> = {
+  edit: 'edit drive',
+  archive: 'archive drive',
+  phone: 'phone',
+  cloud: 'cloud folder',
+  stick: 'flash drive',
+}
 
 const TEXTS = {
-  volume: { title: 'Add a volume', about: 'Yendra reads and writes below this folder only, and leaves one small marker there (.yendra) so that the volume is known wherever it is mounted.', placeholder: '/media/you/Slipway' },
-  reader: { title: 'Add a reader folder', about: 'The folder where your card appears when it is in the reader. Yendra never writes there.', placeholder: '/media/you/CARD' },
+  volume: {
+    title: 'Add a volume',
+    about:
+      'Yendra reads and writes below this folder only, and leaves one small marker there (.yendra) so that the volume is known wherever it is mounted.',
+    placeholder: '/media/you/Slipway',
+  },
+  reader: {
+    title: 'Add a reader folder',
+    about: 'The folder where your card appears when it is in the reader. Yendra never writes there.',
+    placeholder: '/media/you/CARD',
+  },
 } as const
 
 /** Registers a real folder as a volume or as a card reader. */
-export function AddFolderSheet({ what, open, onClose }: { what: 'volume' | 'reader'; open: boolean; onClose: () => void }) {
+export function AddFolderSheet({
+  what,
+  open,
+  onClose,
+}: {
+  what: 'volume' | 'reader'
+  open: boolean
+  onClose: () => void
+}) {
   return (
     <Sheet title={TEXTS[what].title} about={TEXTS[what].about} open={open} onClose={onClose}>
       {what === 'volume' ? <VolumeForm onClose={onClose} /> : <ReaderForm onClose={onClose} />}
@@ -26,15 +49,39 @@ export function AddFolderSheet({ what, open, onClose }: { what: 'volume' | 'read
 
 function VolumeForm({ onClose }: { onClose: () => void }) {
   const send = useSend()
-  const { register, handleSubmit, formState: { errors } } = useForm<NewVolume>({ resolver: yupResolver(newVolume), defaultValues: { kind: 'archive', name: '', site: '', path: '' } })
+  const {
+    register,
+    handleSubmit,
+    formState: { errors },
+  } = useForm<NewVolume>({
+    resolver: yupResolver(newVolume),
+    defaultValues: { kind: 'archive', name: '', site: '', path: '' },
+  })
   const save = handleSubmit((body) => send.mutate({ path: '/volumes', body }, { onSuccess: onClose }))
   return (
     <form onSubmit={(event) => void save(event)} noValidate>
-      <Field label="Folder" placeholder={TEXTS.volume.placeholder} fault={errors.path?.message} autoFocus {...register('path')} />
+      <Field
+        label="Folder"
+        placeholder={TEXTS.volume.placeholder}
+        fault={errors.path?.message}
+        autoFocus
+        {...register('path')}
+      />
       <Field label="Name" fault={errors.name?.message} hint="What stands on its label." {...register('name')} />
       <div className="mb-4 grid gap-x-4 sm:grid-cols-2">
-        <Choice label="Kind" {...register('kind')}>{VOLUME_KINDS.map((kind) => <option key={kind} value={kind}>{KIND_WORDS[kind]}</option>)}</Choice>
-        <Field label="Kept at" placeholder="studio, home, off-site …" fault={errors.site?.message} {...register('site')} />
+        <Choice label="Kind" {...register('kind')}>
+          {VOLUME_KINDS.map((kind) => (
+            <option key={kind} value={kind}>
+              {KIND_WORDS[kind]}
+            </option>
+          ))}
+        </Choice>
+        <Field
+          label="Kept at"
+          placeholder="studio, home, off-site …"
+          fault={errors.site?.message}
+          {...register('site')}
+        />
       </div>
       <Ending error={send.error} pending={send.isPending} onClose={onClose} />
     </form>
@@ -43,11 +90,21 @@ function VolumeForm({ onClose }: { onClose: () => void }) {
 
 function ReaderForm({ onClose }: { onClose: () => void }) {
   const send = useSend()
-  const { register, handleSubmit, formState: { errors } } = useForm({ resolver: yupResolver(newReader), defaultValues: { name: '', path: '' } })
+  const {
+    register,
+    handleSubmit,
+    formState: { errors },
+  } = useForm({ resolver: yupResolver(newReader), defaultValues: { name: '', path: '' } })
   const save = handleSubmit((body) => send.mutate({ path: '/readers', body }, { onSuccess: onClose }))
   return (
     <form onSubmit={(event) => void save(event)} noValidate>
-      <Field label="Folder" placeholder={TEXTS.reader.placeholder} fault={errors.path?.message} autoFocus {...register('path')} />
+      <Field
+        label="Folder"
+        placeholder={TEXTS.reader.placeholder}
+        fault={errors.path?.message}
+        autoFocus
+        {...register('path')}
+      />
       <Field label="Name" fault={errors.name?.message} hint="Such as “left slot”." {...register('name')} />
       <Ending error={send.error} pending={send.isPending} onClose={onClose} />
     </form>
@@ -58,7 +115,12 @@ function Ending({ error, pending, onClose }: { error: Error | null; pending: boo
   return (
     <>
       <Trouble error={error} />
-      <div className="flex gap-3"><Button look="primary" type="submit" disabled={pending}>Add it</Button><Button onClick={onClose}>Leave</Button></div>
+      <div className="flex gap-3">
+        <Button look="primary" type="submit" disabled={pending}>
+          Add it
+        </Button>
+        <Button onClick={onClose}>Leave</Button>
+      </div>
     </>
   )
 }

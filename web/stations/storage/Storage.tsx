@@ -25,7 +25,11 @@ function prepareStyleElement(): void {
   document.head.append(style)
 }
 
-const CLASS_WORDS: Record<ByteClass, string> = { originals: 'Originals: never made again', generated: 'Generated: can be made again', outputs: 'Outputs: finished films and bags' }
+const CLASS_WORDS: Record<ByteClass, string> = {
+  originals: 'Originals: never made again',
+  generated: 'Generated: can be made again',
+  outputs: 'Outputs: finished films and bags',
+}
 
 /** Station 5: how full everything is, and what this production's bytes are. */
 export default function Storage({ productionId }: { productionId: string }) {
@@ -34,9 +38,22 @@ export default function Storage({ productionId }: { productionId: string }) {
   return (
     <>
       <Ask query={useStorage(productionId)}>
-        {(storage) => storage.volumes.length === 0 ? (
-          <Empty title="No volume is known yet." action={<Button look="primary" onClick={add}>Add a volume</Button>}>Add the drives you edit on and archive to. At least two are needed before a card may be called safe.</Empty>
-        ) : <Rooms storage={storage} onAdd={add} />}
+        {(storage) =>
+          storage.volumes.length === 0 ? (
+            <Empty
+              title="No volume is known yet."
+              action={
+                <Button look="primary" onClick={add}>
+                  Add a volume
+                </Button>
+              }
+            >
+              Add the drives you edit on and archive to. At least two are needed before a card may be called safe.
+            </Empty>
+          ) : (
+            <Rooms storage={storage} onAdd={add} />
+          )
+        }
       </Ask>
       <AddFolderSheet what="volume" open={adding} onClose={() => setAdding(false)} />
     </>
@@ -45,11 +62,14 @@ export default function Storage({ productionId }: { productionId: string }) {
 
 function sentenceOf(volumes: readonly VolumeView[]): string {
   const over = volumes.filter((volume) => volume.budget.state === 'over')
-  if (over.length > 0) return `${over.map((volume) => volume.name).join(' and ')} ${over.length === 1 ? 'is' : 'are'} too full.`
+  if (over.length > 0)
+    return `${over.map((volume) => volume.name).join(' and ')} ${over.length === 1 ? 'is' : 'are'} too full.`
   const tight = volumes.filter((volume) => volume.connected && volume.budget.state === 'tight')
   if (tight.length > 0) return `${tight.map((volume) => volume.name).join(' and ')} will be full soon.`
   const edit = volumes.find((volume) => volume.kind === 'edit' && volume.connected)
-  return edit ? `${edit.name} can still take ${formatBytes(edit.budget.plannableBytes)}.` : 'Every connected volume has room.'
+  return edit
+    ? `${edit.name} can still take ${formatBytes(edit.budget.plannableBytes)}.`
+    : 'Every connected volume has room.'
 }
 
 const total = (classes: readonly ClassBytes[]) => classes.reduce((sum, one) => sum + one.sizeBytes, 0)
@@ -58,21 +78,30 @@ function Rooms({ storage, onAdd }: { storage: StorageView; onAdd: () => void }) 
   const away = storage.volumes.filter((volume) => !volume.connected)
   return (
     <>
-      <Answer why={`15 % of an edit drive and 5 % of the others are kept free.${away.length > 0 ? ` ${away.map((volume) => volume.name).join(', ')}: not connected, taken from the books.` : ''}`} action={<Button onClick={onAdd}>Add a volume</Button>}>
+      <Answer
+        why={`15 % of an edit drive and 5 % of the others are kept free.${away.length > 0 ? ` ${away.map((volume) => volume.name).join(', ')}: not connected, taken from the books.` : ''}`}
+        action={<Button onClick={onAdd}>Add a volume</Button>}
+      >
         {sentenceOf(storage.volumes)}
       </Answer>
       <div className="grid gap-x-12 gap-y-8 lg:grid-cols-[1fr_19rem]">
         <section aria-label="How full the volumes are" className="min-w-0">
           <h2 className="mb-1">How full the volumes are</h2>
-          <Suspense fallback={<p className="h-72 text-quiet">One moment …</p>}><VolumeChart volumes={storage.volumes} /></Suspense>
+          <Suspense fallback={<p className="h-72 text-quiet">One moment …</p>}>
+            <VolumeChart volumes={storage.volumes} />
+          </Suspense>
         </section>
         <section aria-label="Bytes of this production">
-          <h2 className="mb-2">This production: <span className="figure">{formatBytes(total(storage.productionClasses))}</span></h2>
+          <h2 className="mb-2">
+            This production: <span className="figure">{formatBytes(total(storage.productionClasses))}</span>
+          </h2>
           <dl>
             {BYTE_CLASSES.map((name) => (
               <div key={name} className="flex justify-between gap-4 border-t border-rule py-2">
                 <dt>{CLASS_WORDS[name]}</dt>
-                <dd className="figure whitespace-nowrap" data-class={name}>{formatBytes(storage.productionClasses.find((one) => one.byteClass === name)?.sizeBytes ?? 0)}</dd>
+                <dd className="figure whitespace-nowrap" data-class={name}>
+                  {formatBytes(storage.productionClasses.find((one) => one.byteClass === name)?.sizeBytes ?? 0)}
+                </dd>
               </div>
             ))}
           </dl>
@@ -84,23 +113,49 @@ function Rooms({ storage, onAdd }: { storage: StorageView; onAdd: () => void }) 
   )
 }
 
-const KIND_WORDS: Record<VolumeView['kind'], string> = { edit: 'edit drive', archive: 'archive drive', phone: 'phone', cloud: 'cloud', stick: 'flash drive' }
+const KIND_WORDS: Record<VolumeView['kind'], string> = {
+  edit: 'edit drive',
+  archive: 'archive drive',
+  phone: 'phone',
+  cloud: 'cloud',
+  stick: 'flash drive',
+}
 
 function VolumeTable({ volumes }: { volumes: readonly VolumeView[] }) {
   return (
     <div className="mt-8 overflow-x-auto">
       <table className="min-w-[54rem]">
-        <thead><tr><th>Volume</th><th>Kept at</th><th className="text-right">Capacity</th><th className="text-right">Used</th><th className="text-right">Free</th><th className="text-right">Kept free</th><th className="text-right">Can be planned</th></tr></thead>
+        <thead>
+          <tr>
+            <th>Volume</th>
+            <th>Kept at</th>
+            <th className="text-right">Capacity</th>
+            <th className="text-right">Used</th>
+            <th className="text-right">Free</th>
+            <th className="text-right">Kept free</th>
+            <th className="text-right">Can be planned</th>
+          </tr>
+        </thead>
         <tbody>
           {volumes.map((volume) => (
             <tr key={volume.id} data-volume={volume.name}>
-              <td><span className="font-bold">{volume.name}</span> <span className="text-quiet">{KIND_WORDS[volume.kind]}{!volume.connected && ', not connected'}</span></td>
+              <td>
+                <span className="font-bold">{volume.name}</span>{' '}
+                <span className="text-quiet">
+                  {KIND_WORDS[volume.kind]}
+                  {!volume.connected && ', not connected'}
+                </span>
+              </td>
               <td className="text-quiet">{volume.site}</td>
               <td className="figure text-right">{formatBytes(volume.capacityBytes)}</td>
               <td className="figure text-right">{formatBytes(volume.usedBytes)}</td>
               <td className="figure text-right">{formatBytes(volume.budget.freeBytes)}</td>
               <td className="figure text-right">{formatBytes(volume.budget.headroomBytes)}</td>
-              <td className={`figure text-right ${volume.budget.state === 'over' ? 'text-stop' : volume.budget.state === 'tight' ? 'text-doubt' : ''}`}>{formatBytes(volume.budget.plannableBytes)}</td>
+              <td
+                className={`figure text-right ${volume.budget.state === 'over' ? 'text-stop' : volume.budget.state === 'tight' ? 'text-doubt' : ''}`}
+              >
+                {formatBytes(volume.budget.plannableBytes)}
+              </td>
             </tr>
           ))}
         </tbody>
