@@ -1,6 +1,6 @@
 import { defineConfig } from 'vite'
 
-const PROGRAMS = { http: 'server/http/main.ts', worker: 'server/jobs/main.ts', setup: 'server/demo/setup.ts' }
+const PROGRAMS = { http: 'server/programs/http.ts', worker: 'server/programs/worker.ts', setup: 'server/programs/setup.ts' }
 
 /** The programs that Node.js runs; `--mode bench` builds the measurements instead. */
 export default defineConfig(({ mode }) => ({

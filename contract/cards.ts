@@ -32,6 +32,8 @@ export interface ReaderView {
   readonly cardName: string | null
   /** The load that this card is known to hold, when it was looked at since it was inserted. */
   readonly loadId: string | null
+  /** How it differs from what was looked at, in words. */
+  readonly difference: string | null
 }
 
 export interface ClipView {
@@ -48,6 +50,8 @@ export interface ClipView {
   readonly sidecars: number
   readonly recordedAt: string | null
   readonly trouble: string | null
+  /** What is missing of its end, in words. */
+  readonly cut: string | null
   /** False when it was deleted in the camera since; copies of it are kept. */
   readonly onCard: boolean
   readonly hasPicture: boolean

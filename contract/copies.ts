@@ -11,6 +11,26 @@ export const copyOrder = object({
   setAside: boolean().default(false),
 }).noUnknown()
 
+export const CHECK_WAYS = ['whole', 'sample'] as const
+
+/** Reading copies again: whole, or files drawn by risk. */
+export const checkOrder = object({
+  volumeIds: array()
+    .of(string().uuid('That is no volume.').required())
+    .min(1, 'Choose at least one volume.')
+    .required('Choose at least one volume.'),
+  how: string().oneOf(CHECK_WAYS, 'Read the whole copy or a sample.').required('Read the whole copy or a sample.'),
+}).noUnknown()
+
+/** That the card was formatted; `anyway` when the answer was not yes, which is written down as well. */
+export const formattedOrder = object({ anyway: boolean().default(false) }).noUnknown()
+
+/** That two volumes are different drives, where the system cannot know. */
+export const differentDrives = object({
+  volumeId: string().uuid().required('Say which volume.'),
+  otherVolumeId: string().uuid().required('Say which other volume.'),
+}).noUnknown()
+
 export const spotPlay = object({
   volumeId: string().uuid().required('Say which volume was played.'),
   /** Without one: the person opened a file of the copy in a program of their own, since nothing on the card can be played here. */
@@ -23,6 +43,14 @@ export const settings = object({
     .oneOf(['at-home-only', 'reuse-on-the-job'] as const, 'Choose one of the two policies.')
     .required(),
   atHome: boolean().required(),
+  /** A copy that could only be read back through memory passes for verified. */
+  acceptMemory: boolean().default(false),
+  /** How old a proof may be before a sample is read again, or before an unseen drive counts no more. */
+  proofHours: number()
+    .integer('Give whole hours.')
+    .min(1, 'Give at least one hour.')
+    .max(24 * 365, 'Give at most a year.')
+    .default(24),
 }).noUnknown()
 export type Settings = InferType<typeof settings>
 
@@ -30,6 +58,13 @@ export interface CopyView extends CopyFacts {
   readonly mark: Mark
   /** Folder of the mirror on the volume. */
   readonly folder: string
+  /** Volumes that lie on the same drive as this one, and those of which the system cannot tell. */
+  readonly sharesDriveWith: readonly string[]
+  readonly mayShareDriveWith: readonly { readonly volumeId: string; readonly volumeName: string }[]
+  /** Names of volumes of which the person said that they are other drives. */
+  readonly saidDifferentFrom: readonly string[]
+  /** Files with names that only the second checksum list can hold. */
+  readonly hasOddNames: boolean
   /** Files that differ or collide, with what is wrong. */
   readonly troubles: readonly { readonly path: string; readonly sentence: string }[]
 }
@@ -42,5 +77,7 @@ export interface LoadCopies {
   readonly copies: readonly CopyView[]
   readonly clear: ClearAnswer
   readonly formattedAt: string | null
+  /** What stood against it when it was said to be formatted. */
+  readonly formattedAgainst: string | null
   readonly playableClips: readonly { readonly id: string; readonly name: string; readonly seconds: number }[]
 }

@@ -8,6 +8,8 @@ export const newProduction = object({
   shootOn: string()
     .matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Give the shoot day as year-month-day.', excludeEmptyString: true })
     .default(''),
+  /** The person’s zone, by its IANA name; days are counted in it. */
+  timeZone: string().max(60, 'That is no time zone.').default(''),
 }).noUnknown()
 export type NewProduction = InferType<typeof newProduction>
 

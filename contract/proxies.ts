@@ -1,14 +1,21 @@
 import { array, object, string } from 'yup'
 import type { FileCheck } from '../core/media/check'
 
+/** Proxies of single clips, or of every clip of a production that has none that passes. */
 export const proxyOrder = object({
   clipIds: array()
     .of(string().uuid().required())
     .min(1, 'Choose at least one clip.')
-    .max(500, 'Choose at most 500 clips at once.')
-    .required('Choose at least one clip.'),
-  volumeId: string().uuid().required('Choose the volume for the proxies.'),
-}).noUnknown()
+    .max(2000, 'Choose at most 2000 clips at once, or the whole production.'),
+  productionId: string().uuid(),
+  volumeId: string().uuid('That is no volume.').required('Choose the volume for the proxies.'),
+})
+  .noUnknown()
+  .test('one-of', 'Choose the clips or the production.', (order, context) =>
+    (order.clipIds === undefined) === (order.productionId === undefined)
+      ? context.createError({ path: 'clipIds', message: 'Choose at least one clip, or the whole production.' })
+      : true,
+  )
 
 export interface ProxyView {
   readonly clipId: string

@@ -26,6 +26,15 @@ export interface VolumeView {
   readonly budget: VolumeBudget
   /** Bytes that Yendra knows on it, by class; `usedBytes` may be more. */
   readonly classes: readonly ClassBytes[]
+  /** Names of other volumes on the same drive: copies on both count as one. */
+  readonly sharesDriveWith: readonly string[]
+}
+
+/** What registering a folder came to. */
+export interface Registered {
+  readonly id: string
+  /** Volumes and readers on the same drive, by name. */
+  readonly sharesDriveWith: readonly string[]
 }
 
 export interface StorageView {

@@ -1,5 +1,7 @@
-export type TaskKind = 'scan' | 'copy' | 'proxy' | 'render' | 'bag'
-export type TaskState = 'queued' | 'running' | 'paused' | 'done' | 'failed' | 'stopped'
+import type { TaskKind } from './taskKinds'
+import type { Topic } from './topics'
+
+export type TaskState = 'queued' | 'running' | 'paused' | 'done' | 'failed' | 'stopped' | 'set-aside'
 export const TASK_ORDERS = ['pause', 'resume', 'stop'] as const
 export type TaskOrder = (typeof TASK_ORDERS)[number]
 
@@ -39,5 +41,3 @@ export interface TaskView {
 /** Sent over `/api/events`. `changed` names the queries to ask again. */
 export type ServerEvent =
   { readonly kind: 'task'; readonly task: TaskView } | { readonly kind: 'changed'; readonly topics: readonly Topic[] }
-
-export type Topic = 'productions' | 'cards' | 'copies' | 'proxies' | 'storage' | 'exports' | 'shelf' | 'bench' | 'tasks'

@@ -1,15 +1,16 @@
 import { counted, formatLength } from '../units/quantity'
+import { printOf } from '../units/print'
 import { counterGaps, parseDcfName } from './dcf'
 
-export type EntryKind = 'file' | 'link' | 'special'
+/** What is counted of a card's entries at the look: links, special entries, odd names, and files gone since an earlier look. */
+export type CountedKind = 'link' | 'special' | 'odd-name' | 'gone' | 'lost'
 
-/** One thing found on a card. `path` is printable; bytes that are no UTF-8 and control characters are escaped. */
-export interface CardEntry {
-  readonly path: string
-  readonly kind: EntryKind
-  readonly sizeBytes: number
-  /** Seen at an earlier look and no longer there: whether a volume holds a proved copy of it. */
-  readonly gone?: 'copied' | 'lost'
+/** How many entries one finding is about, the key of exactly these, and the first few as printable paths. */
+export interface EntryCount {
+  readonly kind: CountedKind
+  readonly files: number
+  readonly key: string
+  readonly paths: readonly string[]
 }
 
 /** One clip as it was probed. */
@@ -23,6 +24,8 @@ export interface ScannedClip {
   readonly trouble: string | undefined
   /** Sound recordings have no picture to make. */
   readonly hasPicture: boolean
+  /** What is missing of its end, in words. */
+  readonly cut: string | undefined
 }
 
 export type FindingWeight = 'stop' | 'ask' | 'note'
@@ -31,6 +34,7 @@ export type FindingWeight = 'stop' | 'ask' | 'note'
 export interface Finding {
   readonly kind:
     | 'empty'
+    | 'cut'
     | 'unreadable'
     | 'no-picture'
     | 'gap'
@@ -44,7 +48,11 @@ export interface Finding {
     | 'returned'
   readonly weight: FindingWeight
   readonly sentence: string
+  /** The first few of what it is about; `files` counts all. */
   readonly paths: readonly string[]
+  readonly files: number
+  /** Tells it from other findings of the load: another set of paths has another key. */
+  readonly key: string
   /** What the person answered to a question, once they did. */
   readonly answer?: string
 }
@@ -52,6 +60,7 @@ export interface Finding {
 /** What people usually answer to a question, or say when they have settled what is wrong. */
 export const USUAL_ANSWERS: Partial<Record<Finding['kind'], readonly string[]>> = {
   empty: ['A false start', 'I can do without it'],
+  cut: ['I can do without the end', 'Rescued from the copy'],
   unreadable: ['I can do without it', 'Rescued from the copy'],
   'no-picture': ['It plays in the camera', 'I can do without it'],
   gap: ['Deleted in the camera', 'On another card', 'Another mode'],
@@ -63,13 +72,12 @@ export const USUAL_ANSWERS: Partial<Record<Finding['kind'], readonly string[]>> 
 }
 
 /** Tells findings of one load apart, so that an answer is found again at the next look. */
-export const findingKey = (finding: Pick<Finding, 'kind' | 'paths'>): string =>
-  [finding.kind, ...finding.paths].join('\n')
+export const findingKeyOf = (kind: string, paths: readonly string[]): string => `${kind} ${printOf(paths)}`
 
 /** Puts the answers given so far beside their questions; `null` is an answer that was taken back. */
 export const withAnswers = (findings: readonly Finding[], answers: ReadonlyMap<string, string | null>): Finding[] =>
   findings.map((finding) => {
-    const answer = finding.weight === 'note' ? undefined : answers.get(findingKey(finding))
+    const answer = finding.weight === 'note' ? undefined : answers.get(finding.key)
     return answer === undefined || answer === null ? finding : { ...finding, answer }
   })
 
@@ -83,41 +91,67 @@ export const openQuestions = (findings: readonly Finding[]): number =>
 
 const DAY_MS = 86_400_000
 
+const SHOWN_PATHS = 20
+
 /** Everything worth saying of a card before it is copied, heaviest first. `shootDay` is an ISO date. */
 export function cardFindings(
-  listed: readonly CardEntry[],
+  counts: readonly EntryCount[],
   clips: readonly ScannedClip[],
   shootDay: string | undefined,
 ): Finding[] {
+  const found = [...clipFindings(clips, shootDay), ...counts.flatMap(entryFinding)]
+  if (clips.length === 0)
+    found.push({
+      kind: 'no-clips',
+      weight: 'ask',
+      paths: [],
+      files: 0,
+      key: findingKeyOf('no-clips', []),
+      sentence: 'There is no clip on this card. Is it the right one, or was it just formatted?',
+    })
+  const order: Record<FindingWeight, number> = { stop: 0, ask: 1, note: 2 }
+  return found.sort((a, b) => order[a.weight] - order[b.weight])
+}
+
+function clipFindings(clips: readonly ScannedClip[], shootDay: string | undefined): Finding[] {
   const found: Finding[] = []
-  const entries = listed.filter((entry) => entry.gone === undefined)
-  const say = (kind: Finding['kind'], weight: FindingWeight, paths: readonly string[], sentence: string) => {
-    if (paths.length > 0) found.push({ kind, weight, sentence, paths })
+  const say = (kind: Finding['kind'], weight: FindingWeight, about: readonly ScannedClip[], sentence: string) => {
+    const paths = about.map((clip) => clip.path)
+    if (paths.length === 0) return
+    const key = findingKeyOf(kind, paths)
+    found.push({ kind, weight, sentence, key, files: paths.length, paths: paths.slice(0, SHOWN_PATHS) })
   }
-  const empty = clips.filter((clip) => clip.sizeBytes === 0).map((clip) => clip.path)
+  const words = (about: readonly ScannedClip[], of: (clip: ScannedClip) => string | undefined) =>
+    [...new Set(about.flatMap((clip) => of(clip) ?? []))].slice(0, 4).join('; ')
+
+  const empty = clips.filter((clip) => clip.sizeBytes === 0)
   say(
     'empty',
     'stop',
     empty,
     `${counted(empty.length, 'clip')} ${empty.length === 1 ? 'is' : 'are'} empty: 0 bytes were written. Keep the card; do not format it before you know why.`,
   )
-
   const unreadable = clips.filter((clip) => clip.sizeBytes > 0 && clip.trouble)
   say(
     'unreadable',
     'stop',
-    unreadable.map((clip) => clip.path),
-    `${counted(unreadable.length, 'clip')} cannot be read: ${[...new Set(unreadable.map((clip) => clip.trouble))].join('; ')}. Copy it as it is and keep the card for a rescue.`,
+    unreadable,
+    `${counted(unreadable.length, 'clip')} cannot be read: ${words(unreadable, (clip) => clip.trouble)}. Copy it as it is and keep the card for a rescue.`,
   )
-
-  const blind = clips.filter((clip) => !clip.trouble && clip.hasPicture && !clip.pictureMade).map((clip) => clip.path)
+  const cut = clips.filter((clip) => clip.cut !== undefined)
+  say(
+    'cut',
+    'stop',
+    cut,
+    `${counted(cut.length, 'clip')} ${cut.length === 1 ? 'is' : 'are'} not whole: ${words(cut, (clip) => clip.cut)}. Play the end in the camera, and keep the card.`,
+  )
+  const blind = clips.filter((clip) => !clip.trouble && clip.hasPicture && !clip.pictureMade)
   say(
     'no-picture',
     'stop',
     blind,
     `No picture can be decoded from ${counted(blind.length, 'clip')}. Play it in the camera before anything else.`,
   )
-
   for (const gap of counterGaps(clips.flatMap((clip) => parseDcfName(clip.path) ?? []))) {
     const from = `${gap.prefix}${String(gap.after).padStart(4, '0')}`
     const to = `${gap.prefix}${String(gap.before).padStart(4, '0')}`
@@ -125,10 +159,11 @@ export function cardFindings(
       kind: 'gap',
       weight: 'ask',
       paths: [from, to],
+      files: gap.missing,
+      key: findingKeyOf('gap', [from, to]),
       sentence: `The counter jumps from ${from} to ${to}: ${counted(gap.missing, 'number')} missing. Deleted in the camera, on another card, or another mode?`,
     })
   }
-
   const strayed = shootDay
     ? clips.filter(
         (clip) => clip.recordedAt && Math.abs(Date.parse(clip.recordedAt) - Date.parse(shootDay)) > 3 * DAY_MS,
@@ -137,56 +172,43 @@ export function cardFindings(
   say(
     'clock',
     'ask',
-    strayed.map((clip) => clip.path),
+    strayed,
     `${counted(strayed.length, 'clip')} recorded more than three days from the shoot of ${shootDay}. Was the camera’s clock reset?`,
   )
+  return found
+}
 
-  const links = entries.filter((entry) => entry.kind === 'link').map((entry) => entry.path)
-  say(
-    'link',
-    'ask',
-    links,
-    `${counted(links.length, 'symbolic link')} on the card: reported, not followed and not copied.`,
-  )
-  const special = entries.filter((entry) => entry.kind === 'special').map((entry) => entry.path)
-  say(
-    'special',
-    'stop',
-    special,
-    `${counted(special.length, 'entry', 'entries')} that ${special.length === 1 ? 'is' : 'are'} neither file nor folder, or may not be opened: not copied.`,
-  )
-  const odd = entries.filter((entry) => entry.path.includes('\\')).map((entry) => entry.path)
-  say(
-    'odd-name',
-    'note',
-    odd,
-    `${counted(odd.length, 'name')} with bytes that cannot be printed, shown escaped. The bytes are kept as they are.`,
-  )
-  const gone = (fate: CardEntry['gone']) =>
-    listed.filter((entry) => entry.kind === 'file' && entry.gone === fate).map((entry) => entry.path)
-  const [lost, kept] = [gone('lost'), gone('copied')]
-  say(
-    'lost',
-    'stop',
-    lost,
-    `${counted(lost.length, 'file')} seen at an earlier look ${lost.length === 1 ? 'is' : 'are'} no longer on the card, and no volume holds a copy. Did you delete ${lost.length === 1 ? 'it' : 'them'}? If not, leave the card as it is: what was deleted can often be rescued until something is recorded over it.`,
-  )
-  say(
-    'gone',
-    'note',
-    kept,
-    `${counted(kept.length, 'file')} copied earlier ${kept.length === 1 ? 'is' : 'are'} no longer on the card. The copies are kept.`,
-  )
-  if (clips.length === 0)
-    found.push({
-      kind: 'no-clips',
-      weight: 'ask',
-      paths: [],
-      sentence: 'There is no clip on this card. Is it the right one, or was it just formatted?',
-    })
+const ENTRY_WORDS: Record<CountedKind, { readonly weight: FindingWeight; readonly say: (files: number) => string }> = {
+  link: {
+    weight: 'ask',
+    say: (files) => `${counted(files, 'symbolic link')} on the card: reported, not followed and not copied.`,
+  },
+  special: {
+    weight: 'stop',
+    say: (files) =>
+      `${counted(files, 'entry', 'entries')} that ${files === 1 ? 'is' : 'are'} neither file nor folder, or cannot be opened: not copied.`,
+  },
+  'odd-name': {
+    weight: 'note',
+    say: (files) =>
+      `${counted(files, 'name')} with bytes that cannot be printed, shown escaped. The bytes are kept as they are.`,
+  },
+  lost: {
+    weight: 'stop',
+    say: (files) =>
+      `${counted(files, 'file')} seen at an earlier look ${files === 1 ? 'is' : 'are'} no longer on the card, and no volume holds a copy. Did you delete ${files === 1 ? 'it' : 'them'}? If not, leave the card as it is: what was deleted can often be rescued until something is recorded over it.`,
+  },
+  gone: {
+    weight: 'note',
+    say: (files) =>
+      `${counted(files, 'file')} copied earlier ${files === 1 ? 'is' : 'are'} no longer on the card. The copies are kept.`,
+  },
+}
 
-  const order: Record<FindingWeight, number> = { stop: 0, ask: 1, note: 2 }
-  return found.sort((a, b) => order[a.weight] - order[b.weight])
+function entryFinding({ kind, files, key, paths }: EntryCount): Finding[] {
+  if (files === 0) return []
+  const { weight, say } = ENTRY_WORDS[kind]
+  return [{ kind, weight, sentence: say(files), files, key, paths }]
 }
 
 /** The card in one sentence: `6 clips, 4 min 10 s, nothing wrong found.` */

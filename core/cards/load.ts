@@ -1,3 +1,7 @@
+import { isClockShift } from '../copies/standing'
+import { isMediaName } from '../media/mediaName'
+import { drawOf } from '../units/print'
+
 /** A file as a card lists it, enough to know it again without reading it. */
 export interface ListedFile {
   readonly path: string
@@ -10,24 +14,71 @@ export interface KnownLoad {
   readonly files: readonly ListedFile[]
 }
 
+/** A known load that a listing may be, and how far the clock has moved since. */
+export interface Recognised {
+  readonly id: string
+  /** Whole hours in milliseconds that all times are later now; 0 mostly. */
+  readonly shiftMs: number
+}
+
 /** Size and time as cards keep them: one file is another when either differs, whatever it is called. */
 export const contentOf = (file: Pick<ListedFile, 'sizeBytes' | 'modifiedMs'>): string =>
   `${file.sizeBytes} ${Math.trunc(file.modifiedMs)}`
 
-const identity = (file: ListedFile) => `${contentOf(file)} ${file.path}`
-
 /** Less than this share of a load's files found again means another load: cameras write the same few files after every format. */
 const LEAST_SHARE = 0.5
 
+const bytesOf = (files: readonly ListedFile[]) => files.reduce((sum, file) => sum + file.sizeBytes, 0)
+
 /**
- * Which known load a card holds: the one that shares most files (same path, size and time), and at least half of its
- * own, since a load only grows until the next format. `undefined`: a new load.
+ * Known loads that a card's listing may be, likeliest first: same path, size and time, or times that are all later or
+ * earlier by the same whole hours. Of a load's files, of its bytes and of its clips at least half must be there, since
+ * a load only grows until the next format. What a listing suggests, samples of content must confirm.
  */
-export function recogniseLoad(files: readonly ListedFile[], known: readonly KnownLoad[]): string | undefined {
-  const here = new Set(files.map(identity))
-  const shared = known.map((load) => ({ load, files: load.files.filter((file) => here.has(identity(file))).length }))
-  const likely = shared.filter(({ load, files }) => files > 0 && files >= LEAST_SHARE * load.files.length)
-  return likely.sort((a, b) => b.files - a.files)[0]?.load.id
+export function recogniseLoads(files: readonly ListedFile[], known: readonly KnownLoad[]): Recognised[] {
+  const here = new Map(files.map((file) => [file.path, file]))
+  const likely = known.flatMap((load) => {
+    const { shiftMs, shared } = sharedFiles(load.files, here)
+    return isEnough(shared, load.files) ? [{ id: load.id, shiftMs, shared: shared.length }] : []
+  })
+  likely.sort((a, b) => b.shared - a.shared || Math.abs(a.shiftMs) - Math.abs(b.shiftMs))
+  return likely.map(({ id, shiftMs }) => ({ id, shiftMs }))
+}
+
+function sharedFiles(before: readonly ListedFile[], here: ReadonlyMap<string, ListedFile>) {
+  const byShift = new Map<number, ListedFile[]>()
+  for (const file of before) {
+    const now = here.get(file.path)
+    if (!now || now.sizeBytes !== file.sizeBytes) continue
+    const shift = Math.trunc(now.modifiedMs) - Math.trunc(file.modifiedMs)
+    if (shift !== 0 && !isClockShift(shift)) continue
+    const shared = byShift.get(shift)
+    if (shared) shared.push(file)
+    else byShift.set(shift, [file])
+  }
+  const [best] = [...byShift].sort(([a, one], [b, other]) => other.length - one.length || Math.abs(a) - Math.abs(b))
+  return { shiftMs: best?.[0] ?? 0, shared: best?.[1] ?? [] }
+}
+
+function isEnough(shared: readonly ListedFile[], all: readonly ListedFile[]): boolean {
+  if (shared.length === 0 || shared.length < LEAST_SHARE * all.length) return false
+  if (bytesOf(shared) < LEAST_SHARE * bytesOf(all)) return false
+  const clips = all.filter((file) => isMediaName(file.path))
+  return shared.filter((file) => isMediaName(file.path)).length >= LEAST_SHARE * clips.length
+}
+
+/** How many files of a card are sampled, the largest ones first and the rest by the draw. */
+const SAMPLED = 12
+
+/** Files whose ends are hashed at the look: half of them the largest, half drawn by size and a seed. */
+export function filesToSample<F extends ListedFile>(files: readonly F[], seed: string): F[] {
+  const bySize = files.filter((file) => file.sizeBytes > 0).sort((a, b) => b.sizeBytes - a.sizeBytes)
+  const largest = bySize.slice(0, SAMPLED / 2)
+  const drawn = bySize
+    .slice(SAMPLED / 2)
+    .map((file) => ({ file, key: Math.log(Math.max(1e-9, drawOf(seed, file.path))) / Math.log2(2 + file.sizeBytes) }))
+    .sort((a, b) => b.key - a.key)
+  return [...largest, ...drawn.slice(0, SAMPLED / 2).map(({ file }) => file)]
 }
 
 export interface CardChanges {

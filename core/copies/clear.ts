@@ -1,19 +1,35 @@
 import { counted } from '../units/quantity'
-import { markOf, type CopyFacts } from './mark'
+import { deviceRelation, type DeviceIdentity, type DeviceRelation } from './device'
+import { markOf, type CopyFacts, type MarkRule } from './mark'
 
 export type ClearPolicy = 'at-home-only' | 'reuse-on-the-job'
+
+export interface ClearRules extends MarkRule {
+  /** A proof older than this counts no more: of a volume that cannot be seen, or until a sample of it was read again. */
+  readonly proofHours: number
+}
 
 export interface ClearQuestion {
   readonly copies: readonly CopyFacts[]
   readonly policy: ClearPolicy
+  readonly rules: ClearRules
   /** Whether the person says they are at their own desk now. */
   readonly atHome: boolean
   readonly cardInReader: boolean
+  /** How the card in the reader differs from what was looked at, in words; it may be another card of the same names. */
+  readonly cardDifference: string | undefined
+  readonly cardDevice: DeviceIdentity | undefined
+  /** Pairs of volumes of which the person said that they are different drives. */
+  readonly saidDifferent: readonly (readonly [string, string])[]
   /** Files on the card that were not copied because they are neither file nor folder. */
   readonly filesLeftOut: number
   /** Findings of the card that are wrong and that nobody has settled. */
   readonly thingsWrong: number
   readonly formattedAt: string | undefined
+  /** Milliseconds since 1970. */
+  readonly now: number
+  /** False when nobody could look at the card and the copies just now. */
+  readonly looked: boolean
 }
 
 export interface Reason {
@@ -26,30 +42,144 @@ export interface ClearAnswer {
   readonly sentence: string
   readonly reasons: readonly Reason[]
   readonly caution: string
+  /** Volumes of which a sample must be read before the answer can be yes. */
+  readonly sampleFirst: readonly string[]
 }
+
+const namesOf = (copies: readonly CopyFacts[], joint = ' and ') => copies.map((copy) => copy.volumeName).join(joint)
 
 /**
  * May this card be formatted, in the camera, by the person? Common practice, no source: two verified copies on two
- * volumes, one spot-played, at home. The policy *reuse on the job* drops the last and asks that the card was out.
+ * different drives, neither being the card, one spot-played, at home. The policy *reuse on the job* drops the last and
+ * asks that the card was out. A copy counts as it is listed now; one that cannot be seen counts for a while after its
+ * proof, and at least one must be seen.
  */
 export function clearToFormat(question: ClearQuestion): ClearAnswer {
-  const verified = question.copies.filter((copy) => markOf(copy) >= 2)
-  const played = question.copies.filter((copy) => markOf(copy) === 3)
-  const troubled = question.copies.filter((copy) => copy.filesMismatched + copy.filesInConflict > 0)
+  if (question.formattedAt) {
+    const sentence = 'You said this card was formatted. The next scan starts a new load.'
+    return { clear: false, sentence, reasons: [], caution: '', sampleFirst: [] }
+  }
+  const whole = question.copies.filter((copy) => markOf(copy, question.rules) >= 2)
+  const stale = whole.filter((copy) => !isFresh(copy, question))
+  const counting = whole.filter((copy) => !stale.includes(copy))
+  const reasons = [
+    ...copyReasons(question, counting, stale),
+    ...placeReasons(question),
+    ...troubleReasons(question),
+    ...cardReasons(question),
+  ]
+  const open = reasons.filter((reason) => !reason.met)
+  const clear = open.length === 0
+  return {
+    clear,
+    sentence: clear
+      ? 'Yes: this card may be formatted, in the camera.'
+      : `Not yet: ${lowerFirst(open[0]?.sentence ?? '')}`,
+    reasons,
+    caution: clear
+      ? 'Do it in the camera, rested, with this screen open. Formatting cannot be undone.'
+      : 'Do not format, delete or rewrite when exhausted: this list is still here in the morning.',
+    sampleFirst: stale.filter((copy) => copy.connected).map((copy) => copy.volumeId),
+  }
+}
+
+/** Read within the time that the rule allows: every file of it, or a sample since. */
+function isFresh(copy: CopyFacts, { now, rules }: ClearQuestion): boolean {
+  const readAt = Math.max(timeOf(copy.firstVerifiedAt), timeOf(copy.readAgainAt))
+  return now - readAt <= rules.proofHours * 3_600_000
+}
+
+const timeOf = (at: string | undefined) => (at === undefined ? 0 : Date.parse(at))
+
+function ageOf(copy: CopyFacts, now: number): string {
+  const hours = Math.floor((now - Math.max(timeOf(copy.firstVerifiedAt), timeOf(copy.readAgainAt))) / 3_600_000)
+  if (hours < 1) return 'less than an hour ago'
+  return hours < 48 ? `${counted(hours, 'hour')} ago` : `${Math.floor(hours / 24)} days ago`
+}
+
+const oldest = (copies: readonly [CopyFacts, ...CopyFacts[]]): CopyFacts =>
+  copies.reduce((old, copy) => (timeOf(copy.firstVerifiedAt) < timeOf(old.firstVerifiedAt) ? copy : old))
+
+const isSome = <T>(items: readonly T[]): items is readonly [T, ...T[]] => items.length > 0
+
+function copyReasons(question: ClearQuestion, counting: readonly CopyFacts[], stale: readonly CopyFacts[]): Reason[] {
+  const { now, rules } = question
+  const described = counting.map((copy) =>
+    copy.connected ? copy.volumeName : `${copy.volumeName}, not seen now, proved ${ageOf(copy, now)}`,
+  )
+  const how = counting.some((copy) => copy.filesVerified < copy.filesWanted)
+    ? 'read back, perhaps from memory, which your rule accepts'
+    : 'read back from the medium'
   const reasons: Reason[] = [
     {
-      met: verified.length >= 2,
+      met: counting.length >= 2,
       sentence:
-        verified.length === 0
+        counting.length === 0
           ? 'No volume holds a verified copy yet; two are needed.'
-          : `${counted(verified.length, 'verified copy', 'verified copies')} (${verified.map((copy) => copy.volumeName).join(', ')}), read back from the medium; two are needed.`,
+          : `${counted(counting.length, 'verified copy', 'verified copies')} (${described.join('; ')}), ${how}; two are needed.`,
     },
+  ]
+  const short = counting.length < 2
+  const seen = stale.filter((copy) => copy.connected)
+  if (isSome(seen))
+    reasons.unshift({
+      met: !short,
+      sentence: `${namesOf(seen)} ${seen.length === 1 ? 'was' : 'were'} proved ${ageOf(oldest(seen), now)}: read a sample of ${seen.length === 1 ? 'it' : 'them'} first.`,
+    })
+  const unseen = stale.filter((copy) => !copy.connected)
+  if (unseen.length > 0)
+    reasons.push({
+      met: !short,
+      sentence: `${namesOf(unseen)} cannot be seen and ${unseen.length === 1 ? 'was' : 'were'} proved more than ${counted(rules.proofHours, 'hour')} ago: connect ${unseen.length === 1 ? 'it' : 'them'}.`,
+    })
+  if (counting.length > 0 && !counting.some((copy) => copy.connected))
+    reasons.unshift({ met: false, sentence: `No copy can be seen now: connect ${namesOf(counting, ' or ')}.` })
+  if (counting.length >= 2) reasons.push(...deviceReasons(question, counting))
+  return reasons
+}
+
+/** How two copies lie to each other, with what the person said where the system cannot know. */
+function relationOf(question: ClearQuestion, a: CopyFacts, b: CopyFacts): DeviceRelation {
+  const relation = deviceRelation(a.device, b.device)
+  if (relation !== 'unknown') return relation
+  const said = question.saidDifferent.some((pair) => pair.includes(a.volumeId) && pair.includes(b.volumeId))
+  return said ? 'different' : 'unknown'
+}
+
+/** Two copies on one device are one copy, and a copy on the card’s own device is none. */
+function deviceReasons(question: ClearQuestion, counting: readonly CopyFacts[]): Reason[] {
+  const onCard = counting.filter((copy) => deviceRelation(copy.device, question.cardDevice) === 'same')
+  const away = counting.filter((copy) => !onCard.includes(copy))
+  const pairs = away.flatMap((a, at) => away.slice(at + 1).map((b) => ({ a, b, relation: relationOf(question, a, b) })))
+  const apart = pairs.some(({ relation }) => relation === 'different')
+  const reasons: Reason[] = []
+  if (onCard.length > 0)
+    reasons.push({
+      met: apart,
+      sentence: `${namesOf(onCard)} ${onCard.length === 1 ? 'lies' : 'lie'} on the same drive as the card: that is no copy.`,
+    })
+  for (const { a, b, relation } of pairs) {
+    if (relation === 'same')
+      reasons.push({
+        met: apart,
+        sentence: `${a.volumeName} and ${b.volumeName} lie on the same drive: they count as one copy.`,
+      })
+    if (relation === 'unknown')
+      reasons.push({
+        met: apart,
+        sentence: `The system cannot tell whether ${a.volumeName} and ${b.volumeName} are different drives: say so if you know, or use another volume.`,
+      })
+  }
+  return reasons
+}
+
+function placeReasons(question: ClearQuestion): Reason[] {
+  const played = question.copies.filter((copy) => markOf(copy, question.rules) === 3)
+  return [
     {
       met: played.length > 0,
       sentence:
-        played.length > 0
-          ? `A clip was played from ${played.map((copy) => copy.volumeName).join(' and ')}.`
-          : 'No clip has been played from a copy yet.',
+        played.length > 0 ? `A clip was played from ${namesOf(played)}.` : 'No clip has been played from a copy yet.',
     },
     question.policy === 'at-home-only'
       ? {
@@ -65,51 +195,58 @@ export function clearToFormat(question: ClearQuestion): ClearAnswer {
             : 'The card is out of the reader.',
         },
   ]
-  if (troubled.length > 0) {
+}
+
+function troubleReasons({ copies, rules }: ClearQuestion): Reason[] {
+  const reasons: Reason[] = []
+  const verified = copies.filter((copy) => markOf(copy, rules) >= 2).length
+  const troubled = copies.filter((copy) => copy.filesMismatched + copy.filesInConflict > 0)
+  if (troubled.length > 0)
     reasons.push({
       met: false,
-      sentence: `${troubled.map((copy) => copy.volumeName).join(', ')}: some files differ from the card. Settle them first.`,
+      sentence: `${namesOf(troubled, ', ')}: some files differ from the card. Settle them first.`,
+    })
+  for (const copy of copies.filter((one) => one.filesMissing > 0 && !one.mirrorLost)) {
+    const files = counted(copy.filesMissing, 'file')
+    const are = copy.filesMissing === 1 ? 'is' : 'are'
+    reasons.push({
+      met: verified >= 2,
+      sentence: `${copy.volumeName}: ${files} ${are} gone or no longer as ${copy.filesMissing === 1 ? 'it was' : 'they were'} proved. Copy again.`,
     })
   }
-  if (question.thingsWrong > 0) {
+  const lost = copies.filter((copy) => copy.mirrorLost)
+  if (lost.length > 0)
+    reasons.push({
+      met: verified >= 2,
+      sentence: `${namesOf(lost, ', ')}: the copy was there and is gone. Copy again, or find out who moved it.`,
+    })
+  const memory = copies.filter((copy) => markOf(copy) === 1 && copy.filesVerifiedFromCache > 0)
+  if (memory.length > 0 && !rules.acceptMemory)
+    reasons.push({
+      met: verified >= 2,
+      sentence: `${namesOf(memory)} could only be read back through memory, perhaps not from the medium: that counts as copied.`,
+    })
+  return reasons
+}
+
+function cardReasons(question: ClearQuestion): Reason[] {
+  const reasons: Reason[] = []
+  if (!question.looked)
+    reasons.push({ met: false, sentence: 'Nobody could look at the card and the copies just now. Wait a moment.' })
+  if (question.cardDifference !== undefined) reasons.push({ met: false, sentence: question.cardDifference })
+  if (question.thingsWrong > 0)
     reasons.push({
       met: false,
       sentence: `${counted(question.thingsWrong, 'thing')} on the card ${question.thingsWrong === 1 ? 'is' : 'are'} wrong and not settled: see Cards.`,
     })
-  }
-  const lost = question.copies.filter((copy) => copy.mirrorLost)
-  if (lost.length > 0) {
-    reasons.push({
-      met: verified.length >= 2,
-      sentence: `${lost.map((copy) => copy.volumeName).join(', ')}: the copy was there and is gone. Copy again, or find out who moved it.`,
-    })
-  }
-  if (question.filesLeftOut > 0) {
+  if (question.filesLeftOut > 0)
     reasons.push({
       met: true,
       sentence: `${counted(question.filesLeftOut, 'link, device entry or locked folder', 'links, device entries or locked folders')} on the card ${question.filesLeftOut === 1 ? 'is' : 'are'} listed but not copied.`,
     })
-  }
-  if (question.formattedAt) {
-    return {
-      clear: false,
-      sentence: 'You said this card was formatted. The next scan starts a new load.',
-      reasons,
-      caution: '',
-    }
-  }
-  const open = reasons.filter((reason) => !reason.met)
-  const clear = open.length === 0
-  return {
-    clear,
-    sentence: clear
-      ? 'Yes: this card may be formatted, in the camera.'
-      : `Not yet: ${lowerFirst(open[0]?.sentence ?? '')}`,
-    reasons,
-    caution: clear
-      ? 'Do it in the camera, rested, with this screen open. Formatting cannot be undone.'
-      : 'Do not format, delete or rewrite when exhausted: this list is still here in the morning.',
-  }
+  return reasons
 }
 
-const lowerFirst = (text: string) => text.charAt(0).toLowerCase() + text.slice(1)
+/** Sentences that begin with the name of a volume keep it as it is. */
+const lowerFirst = (text: string) =>
+  /^(No|Nobody|You|The|A) /.test(text) ? text.charAt(0).toLowerCase() + text.slice(1) : text

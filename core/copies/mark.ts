@@ -1,3 +1,5 @@
+import type { DeviceIdentity } from './device'
+
 /**
  * How far a copy of a load has come on one volume: 0 planned, 1 copied, 2 verified (every file read back from the
  * medium and equal), 3 spot-played.
@@ -6,31 +8,48 @@ export type Mark = 0 | 1 | 2 | 3
 
 export const MARK_WORDS: readonly [string, string, string, string] = ['planned', 'copied', 'verified', 'spot-played']
 
-/** The facts known of one load on one volume. Counts are files; only the latest verification of a file counts. */
+/** The facts known of one load on one volume. Counts are files on the card; only the latest proof and listing of a file count. */
 export interface CopyFacts {
   readonly volumeId: string
   readonly volumeName: string
   readonly site: string
   readonly connected: boolean
+  readonly device: DeviceIdentity | undefined
   readonly filesWanted: number
+  /** Proved equal, in whatever way. */
   readonly filesCopied: number
   /** Read back from the medium and equal to the source. */
   readonly filesVerified: number
-  /** Read back and equal, but the system's cache could not be bypassed. */
+  /** Read back and equal, but the answer may have come from memory. */
   readonly filesVerifiedFromCache: number
   readonly filesMismatched: number
   readonly filesInConflict: number
+  /** Proved once, and listed no more, or with another size or time. */
+  readonly filesMissing: number
   /** Its folder is gone from the volume, though the volume is connected. */
   readonly mirrorLost: boolean
   readonly sizeBytes: number
+  /** The oldest and the newest proof that stands, as ISO times. */
+  readonly firstVerifiedAt: string | undefined
   readonly lastVerifiedAt: string | undefined
+  /** When a whole reading or a sample of it was last found equal, as an ISO time. */
+  readonly readAgainAt: string | undefined
+  /** When the volume last listed it. */
+  readonly seenAt: string | undefined
   readonly spotPlayedAt: string | undefined
 }
 
+export interface MarkRule {
+  /** The person's rule: a copy that could only be read back through memory passes for verified. */
+  readonly acceptMemory: boolean
+}
+
+const CAREFUL: MarkRule = { acceptMemory: false }
+
 /** The mark that the facts earn: a single missing, differing or unproved file holds it back, and so does a lost folder. */
-export function markOf(facts: CopyFacts): Mark {
-  if (facts.mirrorLost || facts.filesWanted === 0 || facts.filesCopied < facts.filesWanted || facts.filesMismatched > 0)
-    return 0
-  if (facts.filesVerified < facts.filesWanted) return 1
+export function markOf(facts: CopyFacts, rule = CAREFUL): Mark {
+  const wrong = facts.filesMismatched + facts.filesInConflict + facts.filesMissing
+  if (facts.mirrorLost || facts.filesWanted === 0 || facts.filesCopied < facts.filesWanted || wrong > 0) return 0
+  if (facts.filesVerified < facts.filesWanted && !rule.acceptMemory) return 1
   return facts.spotPlayedAt ? 3 : 2
 }

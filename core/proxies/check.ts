@@ -4,17 +4,30 @@ import { frameRateText, sameRate } from '../units/frameRate'
 import { frameSizeText } from '../units/frameSize'
 import { proxyFrame } from './recipe'
 
+/** What came out when the proxy was decoded from end to end. */
+export interface DecodedProxy {
+  readonly frames: number
+  readonly errors: number
+}
+
 /**
  * A proxy against its original: exact rate, frame count, duration within half a frame, frame size of the recipe,
  * sample aspect, rotation, sound channels and start timecode. Common practice, no source.
  */
-export function checkProxy(original: Probe, proxy: Probe, fraction: number): FileCheck[] {
+export function checkProxy(original: Probe, proxy: Probe, fraction: number, decoded?: DecodedProxy): FileCheck[] {
   const [from, to] = [original.video, proxy.video]
   if (!from || !to) return [fileCheck('Picture', false, 'a video track', 'none')]
   const wantedSize = proxyFrame(from, fraction)
   const halfFrame = from.rate.den / from.rate.num / 2
   const channels = (probe: Probe) => (probe.audio ? `${probe.audio.channels} channels` : 'no sound')
+  const decoding = decoded
+    ? [
+        fileCheck('Decoded frames', decoded.frames === to.frames, String(to.frames), String(decoded.frames)),
+        fileCheck('Decoding', decoded.errors === 0, 'no errors', `${decoded.errors} errors`),
+      ]
+    : []
   return [
+    ...decoding,
     fileCheck('Frames', from.frames === to.frames, String(from.frames), String(to.frames)),
     fileCheck('Frame rate', sameRate(from.rate, to.rate), frameRateText(from.rate), frameRateText(to.rate)),
     fileCheck(

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { allPass } from '../media/check'
-import { isMediaName, type Probe, type VideoTrack } from '../media/probe'
+import { isMediaName } from '../media/mediaName'
+import type { Probe, VideoTrack } from '../media/probe'
 import { frameRate } from '../units/frameRate'
 import { checkProxy } from './check'
 import { proxyBitRate, proxyFrame } from './recipe'

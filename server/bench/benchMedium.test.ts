@@ -4,7 +4,8 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { alignedBlocks } from '../engine/blocks'
 import { BenchMedium } from './benchMedium'
-import type { BenchDevice, Fault } from './faults'
+import type { Fault } from '../../contract/bench'
+import type { BenchDevice } from './benchDevice'
 
 const healthy: BenchDevice = {
   capacityBytes: 1e9,
@@ -18,7 +19,15 @@ const name = Buffer.from('file')
 function device(change: Partial<BenchDevice> = {}) {
   const root = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-device-'))
   const struck: Fault[] = []
-  return { root, struck, medium: new BenchMedium(root, { ...healthy, ...change }, (fault) => struck.push(fault)) }
+  return {
+    root,
+    struck,
+    medium: new BenchMedium(root, {
+      id: root,
+      settings: { ...healthy, ...change },
+      onStruck: (fault) => struck.push(fault),
+    }),
+  }
 }
 
 async function write(medium: BenchMedium, bytes: Uint8Array): Promise<void> {

@@ -1,8 +1,10 @@
 import { setTimeout as sleep } from 'node:timers/promises'
+import type { DeviceIdentity } from '../../core/copies/device'
 import { FolderMedium } from '../engine/folder'
 import { deviceError, type Medium, type MediumEntry, type ReadableFile, type WritableFile } from '../engine/medium'
 import { walk } from '../engine/walk'
-import type { BenchDevice, Fault } from './faults'
+import type { Fault } from '../../contract/bench'
+import type { BenchDevice } from './benchDevice'
 
 /** Spreads bytes over time so that a device is never faster than its rate. */
 class Pace {
@@ -14,6 +16,16 @@ class Pace {
     this.#free = Math.max(now, this.#free) + (bytes / this.bytesPerSecond) * 1000
     if (this.#free - now > 4) await sleep(this.#free - now)
   }
+}
+
+/** Which device a folder plays, and how it behaves. */
+export interface BenchPlace {
+  /** Of the device; with a card in it, of that card’s stay in it. */
+  readonly id: string
+  readonly settings: BenchDevice
+  readonly onStruck: (fault: Fault) => void
+  /** Whether it is still plugged in, with the same card in it. */
+  readonly isThere?: () => boolean
 }
 
 /** A folder that behaves like a device: with a capacity, a speed, and a fault when one is switched on. */
@@ -29,18 +41,17 @@ export class BenchMedium implements Medium {
 
   constructor(
     readonly root: string,
-    readonly device: BenchDevice,
-    readonly onStruck: (fault: Fault) => void,
+    readonly bench: BenchPlace,
   ) {
     this.#folder = new FolderMedium(root)
-    this.#reading = new Pace(device.readBytesPerSecond)
-    this.#writing = new Pace(device.writeBytesPerSecond)
-    this.#fault = device.fault
-    this.#unplugged = !device.plugged
+    this.#reading = new Pace(bench.settings.readBytesPerSecond)
+    this.#writing = new Pace(bench.settings.writeBytesPerSecond)
+    this.#fault = bench.settings.fault
+    this.#unplugged = !bench.settings.plugged
   }
 
   #plugged(): FolderMedium {
-    if (this.#unplugged) throw deviceError('ENODEV', 'The device was unplugged.')
+    if (this.#unplugged || this.bench.isThere?.() === false) throw deviceError('ENODEV', 'The device was unplugged.')
     return this.#folder
   }
 
@@ -52,7 +63,7 @@ export class BenchMedium implements Medium {
     // A full device stays full until somebody makes room; the others strike once.
     if (fault.kind !== 'full') this.#fault = undefined
     if (fault.kind === 'unplug') this.#unplugged = true
-    if (fault.kind !== 'full') this.onStruck(fault)
+    if (fault.kind !== 'full') this.bench.onStruck(fault)
     return fault.kind
   }
 
@@ -76,7 +87,9 @@ export class BenchMedium implements Medium {
   async open(path: Buffer): Promise<ReadableFile> {
     const file = await this.#plugged().open(path)
     return {
-      fromMedium: file.fromMedium,
+      // A simulated drive answers for itself, wherever its folder lies.
+      fromMedium: true,
+      identity: () => file.identity(),
       close: () => file.close(),
       read: async (block, position) => {
         this.#plugged()
@@ -100,7 +113,7 @@ export class BenchMedium implements Medium {
         if (struck === 'unplug') throw deviceError('ENODEV', 'The device was unplugged.')
         await this.#used()
         // Nothing is awaited between the check and the sum: several files are written at once.
-        if (struck === 'full' || this.#usedBytes + block.length > this.device.capacityBytes)
+        if (struck === 'full' || this.#usedBytes + block.length > this.bench.settings.capacityBytes)
           throw deviceError('ENOSPC', 'The device is full.')
         this.#usedBytes += block.length
         written += block.length
@@ -134,6 +147,11 @@ export class BenchMedium implements Medium {
     return this.#plugged().publish(part, path)
   }
 
+  async replace(part: Buffer, path: Buffer): Promise<void> {
+    await this.#plugged().replace(part, path)
+    this.#counting = undefined
+  }
+
   async move(from: Buffer, to: Buffer): Promise<void> {
     await this.#plugged().move(from, to)
   }
@@ -147,15 +165,30 @@ export class BenchMedium implements Medium {
     await this.#plugged().settle()
   }
 
+  async settleFile(path: Buffer): Promise<void> {
+    await this.#plugged().settleFile(path)
+  }
+
   async settleFolders(folders: readonly Buffer[]): Promise<void> {
     await this.#plugged().settleFolders(folders)
   }
 
   async room(): Promise<{ capacityBytes: number; freeBytes: number }> {
     this.#plugged()
-    const { capacityBytes } = this.device
+    const { capacityBytes } = this.bench.settings
     if (this.#fault?.kind === 'full' && this.#passed > this.#fault.afterBytes) return { capacityBytes, freeBytes: 0 }
     return { capacityBytes, freeBytes: Math.max(0, capacityBytes - (await this.#used())) }
+  }
+
+  async place(): Promise<string> {
+    this.#plugged()
+    return Promise.resolve(this.bench.id)
+  }
+
+  async device(): Promise<DeviceIdentity> {
+    this.#plugged()
+    const id = `bench:${this.bench.id}`
+    return Promise.resolve({ fileSystem: id, disks: [id], known: true, pastCache: true })
   }
 }
 

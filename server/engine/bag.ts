@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto'
 import { BAG_DECLARATION, bagInfo, bagManifest, payloadOxum, type PayloadFile } from '../../core/shelf/bag'
 import { alignedBlocks, LARGE_BLOCK } from './blocks'
-import { joinPath, type Medium } from './medium'
+import { joinPath, parentOf, type Medium } from './medium'
+import { NewNames } from './newNames'
 
 export interface BagPayload {
   readonly medium: Medium
@@ -93,9 +94,14 @@ export async function writeBag(order: BagOrder): Promise<WrittenBag> {
     for (const tag of tags) sums.push({ path: tag.name, ...(await writeText(target, at(tag.name), tag.text)) })
     await writeText(target, at('tagmanifest-sha256.txt'), bagManifest(sums))
     const fromMedium = await proveBag(target, parts, [...files, ...sums], block, order)
-    await target.settleFolders([parts, at('data')])
+    const names = new NewNames(target)
+    for (const file of [...files, ...sums]) names.add(at(file.path))
+    await names.settle()
+    await target.makeFolder(parentOf(order.folder))
     await target.move(parts, order.folder)
-    await target.settleFolders([order.folder.subarray(0, Math.max(0, order.folder.lastIndexOf(0x2f)))])
+    const given = new NewNames(target)
+    given.add(order.folder)
+    await given.settle()
     return { files, fromMedium }
   } catch (error) {
     await target.remove(parts).catch(() => undefined)

@@ -1,9 +1,11 @@
-import { itemAt } from './blocks'
-import type { CopyDestination, CopyRecord, SourceFile } from './copy'
-import { assertUnchanged, nameIfEqual } from './copyLarge'
+import type { FileRecord } from '../../core/copies/record'
+import type { CopyDestination, SourceFile } from './copyOrder'
 import type { CopyRun } from './copyRun'
 import { settleExisting } from './existing'
 import { readBack, RunningHash } from './hash'
+import { inLanes } from './lanes'
+import { nameIfEqual } from './nameIfEqual'
+import { assertUnchanged, openSource } from './source'
 
 /** Small files under way at the same time. */
 export const LANES = 16
@@ -24,13 +26,16 @@ export async function copyBatch(
   blocks: readonly Uint8Array[],
 ): Promise<void> {
   const written: Written[] = []
+  const records: FileRecord[] = []
   await inLanes(files, blocks, async (file, block) => {
     await run.order.gate()
-    const done = await writeSmall(run, file, block)
+    const existing = await settleExisting(run, file, [block])
+    records.push(...existing.records)
+    const done = await writeSmall(run, file, block, existing.settled)
     if (done) written.push(done)
   })
+  await run.assertSamePlace()
   await Promise.all(run.alive().map((to) => run.attempt(to, () => to.medium.settle())))
-  const records: CopyRecord[] = []
   const proofs = written.flatMap(({ file, hash, targets }) => targets.map((to) => ({ file, hash, to })))
   await inLanes(proofs, blocks, async ({ file, hash, to }, block) => {
     const found = await run.attempt(to, () =>
@@ -45,34 +50,16 @@ export async function copyBatch(
     const record = found && (await nameIfEqual(run, file, to, hash, found))
     if (record) records.push(record)
   })
-  await run.settleNames()
-  await run.order.report(records)
+  await run.report(records)
 }
 
-/** Works through items with one block for each lane; the first error stops all lanes and is thrown. */
-async function inLanes<T>(
-  items: readonly T[],
-  blocks: readonly Uint8Array[],
-  work: (item: T, block: Uint8Array) => Promise<void>,
-): Promise<void> {
-  let next = 0
-  await Promise.all(
-    blocks.slice(0, LANES).map(async (block) => {
-      while (next < items.length) {
-        const item = itemAt(items, next)
-        next += 1
-        await work(item, block).catch((error: unknown) => {
-          next = items.length
-          throw error
-        })
-      }
-    }),
-  )
-}
-
-async function writeSmall(run: CopyRun, file: SourceFile, block: Uint8Array): Promise<Written | undefined> {
-  const existing = await settleExisting(run, file, [block])
-  const targets = run.alive(file).filter((to) => !existing.has(to.id))
+async function writeSmall(
+  run: CopyRun,
+  file: SourceFile,
+  block: Uint8Array,
+  settled: ReadonlySet<string>,
+): Promise<Written | undefined> {
+  const targets = run.alive(file).filter((to) => !settled.has(to.id))
   if (targets.length === 0) return undefined
   const bytes = await readWhole(run, file, block)
   if (bytes === undefined) return undefined
@@ -99,15 +86,12 @@ async function writeSmall(run: CopyRun, file: SourceFile, block: Uint8Array): Pr
 }
 
 async function readWhole(run: CopyRun, file: SourceFile, block: Uint8Array): Promise<number | undefined> {
+  const { source } = run.order
   try {
-    const source = await run.order.source.open(file.path)
-    try {
-      const bytes = await source.read(block, 0)
-      assertUnchanged(file, bytes)
-      return bytes
-    } finally {
-      await source.close()
-    }
+    const { open, before } = await openSource(source, file)
+    const bytes = await open.read(block, 0).finally(() => open.close())
+    await assertUnchanged(source, file, before, bytes)
+    return bytes
   } catch (error) {
     await run.sourceFailed(file, error)
     return undefined

@@ -1,9 +1,12 @@
+import type { FileRecord } from '../../core/copies/record'
 import { itemAt } from './blocks'
-import type { CopyDestination, CopyRecord, SourceFile } from './copy'
+import type { CopyDestination, SourceFile } from './copyOrder'
 import type { CopyRun } from './copyRun'
-import { awaitedLater, readBack, RunningHash } from './hash'
 import { settleExisting } from './existing'
+import { awaitedLater, readBack, RunningHash } from './hash'
 import type { WritableFile } from './medium'
+import { nameIfEqual } from './nameIfEqual'
+import { assertUnchanged, openSource } from './source'
 
 const RING = 4
 
@@ -13,15 +16,20 @@ const RING = 4
  */
 export async function copyLarge(run: CopyRun, file: SourceFile, blocks: readonly Uint8Array[]): Promise<void> {
   const existing = await settleExisting(run, file, blocks)
-  const targets = run.alive(file).filter((to) => !existing.has(to.id))
+  await run.report(existing.records)
+  const targets = run.alive(file).filter((to) => !existing.settled.has(to.id))
   if (targets.length === 0) return
-  const hash = await writeAll(run, file, targets, blocks.slice(0, RING))
-  if (hash === undefined) return
+  const written = await writeAll(run, file, targets, blocks.slice(0, RING))
+  if (written === undefined) return
   const proofs = await Promise.all(
-    targets.map((to, at) => prove(run, file, to, hash, blocks.slice(RING + 2 * at, RING + 2 * at + 2))),
+    written.targets.map((to, at) => prove(run, file, to, written.hash, blocks.slice(RING + 2 * at, RING + 2 * at + 2))),
   )
-  await run.settleNames()
-  await run.order.report(proofs.filter((record) => record !== undefined))
+  await run.report(proofs.filter((record) => record !== undefined))
+}
+
+interface WrittenLarge {
+  readonly hash: string
+  readonly targets: readonly CopyDestination[]
 }
 
 async function writeAll(
@@ -29,15 +37,16 @@ async function writeAll(
   file: SourceFile,
   targets: readonly CopyDestination[],
   ring: readonly Uint8Array[],
-): Promise<string | undefined> {
+): Promise<WrittenLarge | undefined> {
   const { order } = run
-  const source = await order.source
-    .open(file.path)
-    .catch(async (error: unknown) => void (await run.sourceFailed(file, error)))
-  if (!source) return undefined
-  const opened = new Map<CopyDestination, WritableFile>()
+  const opened = await openSource(order.source, file).catch(
+    async (error: unknown) => void (await run.sourceFailed(file, error)),
+  )
+  if (!opened) return undefined
+  const source = opened.open
+  const parts = new Map<CopyDestination, WritableFile>()
   await Promise.all(
-    targets.map((to) => run.attempt(to, async () => opened.set(to, await to.medium.create(run.partPath(to, file))))),
+    targets.map((to) => run.attempt(to, async () => parts.set(to, await to.medium.create(run.partPath(to, file))))),
   )
   const hash = new RunningHash()
   const size = itemAt(ring, 0).length
@@ -54,7 +63,7 @@ async function writeAll(
       hash.update(view)
       const at = position
       const written = Promise.all(
-        [...opened].map(([to, part]) =>
+        [...parts].map(([to, part]) =>
           run.attempt(to, async () => {
             await part.write(view, at)
             order.onBytes(to.id, 'written', bytes)
@@ -66,10 +75,11 @@ async function writeAll(
       if (bytes < size) break
       reading[slot] = awaitedLater(written.then(() => source.read(block, (turn + ring.length) * size)))
     }
-    assertUnchanged(file, position)
+    await run.assertSamePlace()
+    await assertUnchanged(order.source, file, opened.before, position)
     await Promise.all(taken)
-    await Promise.all([...opened].map(([to, part]) => run.attempt(to, () => part.close(file.modifiedMs, 'durable'))))
-    return hash.digest()
+    await Promise.all([...parts].map(([to, part]) => run.attempt(to, () => part.close(file.modifiedMs, 'durable'))))
+    return { hash: hash.digest(), targets: run.alive(file).filter((to) => parts.has(to)) }
   } catch (error) {
     await Promise.allSettled(taken)
     await order.gate()
@@ -78,16 +88,8 @@ async function writeAll(
   } finally {
     // The blocks are lent: nothing may still be read into them or written from them afterwards.
     await Promise.allSettled([...taken, ...reading])
-    await Promise.all([source.close(), ...[...opened.values()].map((part) => part.abandon().catch(() => undefined))])
+    await Promise.all([source.close(), ...[...parts.values()].map((part) => part.abandon().catch(() => undefined))])
   }
-}
-
-/** A card that was written to after it was looked at must be looked at again. */
-export function assertUnchanged(file: SourceFile, sizeBytes: number): void {
-  if (sizeBytes !== file.sizeBytes)
-    throw new Error(
-      `It has ${sizeBytes} bytes now and had ${file.sizeBytes} when the card was looked at. Look at the card again.`,
-    )
 }
 
 /** Reads one part back; equal parts get their name, others are removed and reported. */
@@ -97,7 +99,7 @@ async function prove(
   to: CopyDestination,
   wanted: string,
   blocks: readonly Uint8Array[],
-): Promise<CopyRecord | undefined> {
+): Promise<FileRecord | undefined> {
   const found = await run.attempt(to, () =>
     readBack(
       to.medium,
@@ -108,23 +110,4 @@ async function prove(
     ),
   )
   return found && nameIfEqual(run, file, to, wanted, found)
-}
-
-export async function nameIfEqual(
-  run: CopyRun,
-  file: SourceFile,
-  to: CopyDestination,
-  wanted: string,
-  found: { hash: string; fromMedium: boolean },
-): Promise<CopyRecord | undefined> {
-  const outcome = { fileId: file.id, destinationId: to.id }
-  if (found.hash !== wanted) {
-    await run.attempt(to, () => to.medium.remove(run.partPath(to, file)))
-    return { kind: 'mismatch', ...outcome, wanted, found: found.hash }
-  }
-  const placed = await run.attempt(to, () => run.place(to, file))
-  if (placed === undefined) return undefined
-  return placed === 'named'
-    ? { kind: 'proved', ...outcome, hash: wanted, fromMedium: found.fromMedium, already: false }
-    : { kind: 'conflict', ...outcome, wanted, found: 'a file that appeared meanwhile' }
 }

@@ -1,11 +1,18 @@
-import type { CopyDestination, CopyOrder, CopyRecord, SourceFile } from './copy'
-import { errorCode, joinPath, parentOf, type Medium } from './medium'
+import type { CopyRecord, DestinationFailed, FileRecord } from '../../core/copies/record'
+import type { CopyDestination, CopyOrder, SourceFile } from './copyOrder'
+import { errorCode, joinPath, type FileIdentity, type Medium } from './medium'
+import { NewNames } from './newNames'
 import { Stopped } from './stopped'
 
 const GONE = new Set(['ENODEV', 'ENXIO', 'ENOTCONN', 'ESTALE', 'EHOSTDOWN'])
+/** One name that a file system cannot hold; all others can still arrive. */
+const NAME_REFUSED = new Set(['ENAMETOOLONG', 'EILSEQ', 'EINVAL', 'ENOTDIR', 'EISDIR'])
 
 /** The card itself went away: nothing more can be copied, and no single file is to blame. */
 export class SourceGone extends Error {}
+
+/** Another card, or another folder, lies where the card lay when the copy began. */
+export class SourceSwapped extends Error {}
 
 const isGone = (medium: Medium): Promise<boolean> =>
   medium.list(Buffer.alloc(0)).then(
@@ -13,13 +20,18 @@ const isGone = (medium: Medium): Promise<boolean> =>
     () => true,
   )
 
+const messageOf = (error: unknown) => (error instanceof Error ? error.message : String(error))
+
 /** The state of one copy while it runs: which destinations still answer, and what they still lack. */
 export class CopyRun {
   readonly #failed = new Set<string>()
   readonly #placed = new Map<string, number>()
-  readonly #settling = new Map<string, Set<string>>()
+  readonly #names: Map<string, NewNames>
+  #place = ''
 
-  constructor(readonly order: CopyOrder) {}
+  constructor(readonly order: CopyOrder) {
+    this.#names = new Map(order.destinations.map((to) => [to.id, new NewNames(to.medium)]))
+  }
 
   /** Destinations that still answer; with a file, those that still want it. */
   alive(file?: SourceFile): CopyDestination[] {
@@ -37,15 +49,36 @@ export class CopyRun {
   }
 
   async prepare(): Promise<void> {
+    this.#place = await this.order.source.place().catch((error: unknown) => {
+      throw new SourceGone(messageOf(error))
+    })
     await Promise.all(
       this.order.destinations.map((to) =>
         this.attempt(to, async () => {
           await to.medium.makeFolder(to.parts)
-          await to.medium.makeFolder(to.folder)
-          for (const folder of this.order.folders) await to.medium.makeFolder(joinPath(to.folder, folder))
+          await this.#makeFolder(to, to.folder)
+          for (const folder of this.order.folders) {
+            await this.#makeFolder(to, joinPath(to.folder, folder)).catch((error: unknown) => {
+              // A folder whose name does not fit is missed by the files that need it.
+              if (!NAME_REFUSED.has(errorCode(error))) throw error
+            })
+          }
         }),
       ),
     )
+  }
+
+  async #makeFolder(to: CopyDestination, folder: Buffer): Promise<void> {
+    await to.medium.makeFolder(folder)
+    this.#names.get(to.id)?.add(folder)
+  }
+
+  /** Throws when another card lies where this one lay: nothing read from there may be taken for this card’s. */
+  async assertSamePlace(): Promise<void> {
+    const place = await this.order.source.place().catch((error: unknown) => {
+      throw new SourceGone(messageOf(error))
+    })
+    if (place !== this.#place) throw new SourceSwapped('Another card lies in the reader now.')
   }
 
   /** Does one thing on one destination; a failure takes that destination out of the run and is reported. */
@@ -64,15 +97,27 @@ export class CopyRun {
     }
   }
 
-  async #destinationFailure(to: CopyDestination, error: unknown): Promise<CopyRecord> {
+  /** As `attempt`, for what concerns one file’s own name: a name that does not fit is the file’s trouble alone. */
+  async attemptFile<T>(to: CopyDestination, file: SourceFile, action: () => Promise<T>): Promise<T | undefined> {
+    return this.attempt(to, async () => {
+      try {
+        return await action()
+      } catch (error) {
+        if (!NAME_REFUSED.has(errorCode(error))) throw error
+        await this.order.report([{ kind: 'refused', fileId: file.id, destinationId: to.id, message: messageOf(error) }])
+        return undefined
+      }
+    })
+  }
+
+  async #destinationFailure(to: CopyDestination, error: unknown): Promise<DestinationFailed> {
     const code = errorCode(error)
-    const message = error instanceof Error ? error.message : String(error)
     const wanted = this.order.files
       .filter((file) => file.wantedBy.has(to.id))
       .reduce((sum, file) => sum + file.sizeBytes, 0)
     const open = wanted - (this.#placed.get(to.id) ?? 0)
-    const reason =
-      code === 'ENOSPC' || code === 'EDQUOT' ? 'full' : GONE.has(code) || (await isGone(to.medium)) ? 'gone' : 'refused'
+    const gone = GONE.has(code) || (await isGone(to.medium))
+    const reason = code === 'ENOSPC' || code === 'EDQUOT' ? 'full' : gone ? 'gone' : 'refused'
     // Parts of files that did not arrive are ours to remove, and count as room again.
     if (reason === 'full') await to.medium.remove(to.parts).catch(() => undefined)
     const room = reason === 'full' ? await to.medium.room().catch(() => undefined) : undefined
@@ -80,44 +125,49 @@ export class CopyRun {
       kind: 'destination-failed',
       destinationId: to.id,
       reason,
-      message,
+      message: messageOf(error),
       missingBytes: Math.max(0, open - (room?.freeBytes ?? 0)),
     }
   }
 
-  /** Reports a file that cannot be read; throws SourceGone when that is because the card is no longer there. */
+  /** Reports a file that cannot be read; throws when that is because the card is no longer there. */
   async sourceFailed(file: SourceFile, error: unknown): Promise<void> {
-    const message = error instanceof Error ? error.message : String(error)
-    if (await isGone(this.order.source)) throw new SourceGone(message)
-    await this.order.report([{ kind: 'source-failed', fileId: file.id, message }])
+    if (error instanceof SourceGone || error instanceof SourceSwapped) throw error
+    if (await isGone(this.order.source)) throw new SourceGone(messageOf(error))
+    await this.assertSamePlace()
+    await this.order.report([{ kind: 'source-failed', fileId: file.id, message: messageOf(error) }])
     await Promise.all(this.alive(file).map((to) => to.medium.remove(this.partPath(to, file)).catch(() => undefined)))
   }
 
-  /** Gives a proved part its name. Names become durable in `settleNames`. */
-  async place(to: CopyDestination, file: SourceFile): Promise<'named' | 'taken'> {
+  /** Gives a proved part its name; `undefined` when something has that name already. */
+  async place(to: CopyDestination, file: SourceFile): Promise<FileIdentity | undefined> {
     const path = this.finalPath(to, file)
-    const result = await to.medium.publish(this.partPath(to, file), path)
-    if (result === 'taken') return result
+    if ((await to.medium.publish(this.partPath(to, file), path)) === 'taken') return undefined
     this.#placed.set(to.id, (this.#placed.get(to.id) ?? 0) + file.sizeBytes)
-    const folders = this.#settling.get(to.id) ?? new Set()
-    this.#settling.set(to.id, folders.add(parentOf(path).toString('latin1')))
-    return result
+    return this.met(to, path)
   }
 
-  async settleNames(): Promise<void> {
+  /** What lies under a name now; the name is made durable before it is reported. */
+  async met(to: CopyDestination, path: Buffer): Promise<FileIdentity> {
+    this.#names.get(to.id)?.add(path)
+    const entry = await to.medium.entry(path)
+    if (!entry) throw new Error('A file is gone the moment after it got its name.')
+    return entry
+  }
+
+  /** Makes names durable, then reports; of a destination where that failed nothing is reported as proved. */
+  async report(records: readonly FileRecord[]): Promise<void> {
     await Promise.all(
-      this.alive().map((to) =>
-        this.attempt(to, async () => {
-          const folders = [...(this.#settling.get(to.id) ?? [])].map((folder) => Buffer.from(folder, 'latin1'))
-          this.#settling.delete(to.id)
-          await to.medium.settleFolders(folders)
-        }),
-      ),
+      this.alive().map((to) => this.attempt(to, () => this.#names.get(to.id)?.settle() ?? Promise.resolve())),
     )
+    const durable: CopyRecord[] = records.filter(
+      (record) => record.kind !== 'proved' || !this.#failed.has(record.destinationId),
+    )
+    await this.order.report(durable)
   }
 
   async finish(): Promise<void> {
-    await this.settleNames()
+    await this.report([])
     await Promise.all(this.alive().map((to) => this.attempt(to, () => to.medium.remove(to.parts))))
   }
 }

@@ -1,59 +1,90 @@
-import type { CopyRecord, SourceFile } from './copy'
+import type { FileRecord } from '../../core/copies/record'
+import type { CopyDestination, SourceFile } from './copyOrder'
 import type { CopyRun } from './copyRun'
 import { readBack } from './hash'
+import type { MediumEntry } from './medium'
+import { assertUnchanged, openSource } from './source'
+
+export interface Existing {
+  /** Destinations where the name is taken, whatever lies there. */
+  readonly settled: ReadonlySet<string>
+  readonly records: readonly FileRecord[]
+}
+
+const NOTHING: Existing = { settled: new Set(), records: [] }
 
 /**
- * Destinations where the file's name is taken already. The same content counts as proved, since it was read just now;
- * different content is a conflict for the person. Nothing is overwritten.
+ * Destinations where the file's name is taken already. The same content counts as proved, since it is made durable
+ * and read now; different content is a conflict for the person. Nothing is overwritten.
  */
-export async function settleExisting(
+export async function settleExisting(run: CopyRun, file: SourceFile, blocks: readonly Uint8Array[]): Promise<Existing> {
+  const targets = run.alive(file)
+  const looked = await Promise.all(
+    targets.map((to) =>
+      run.attemptFile(to, file, async () => ({ to, entry: await to.medium.entry(run.finalPath(to, file)) })),
+    ),
+  )
+  // A name that does not fit there was reported and is not tried again.
+  const settled = new Set(targets.filter((_, at) => !looked[at] || looked[at].entry).map((to) => to.id))
+  const taken = looked.flatMap((one) => (one?.entry ? [{ to: one.to, entry: one.entry }] : []))
+  if (taken.length === 0) return settled.size > 0 ? { settled, records: [] } : NOTHING
+  const pair = blocks.slice(0, 2)
+  const wanted = file.knownHash ?? (await hashOfSource(run, file, pair))
+  if (wanted === undefined) return { settled, records: [] }
+  const records: FileRecord[] = []
+  for (const { to, entry } of taken) {
+    const record = await run.attempt(to, () => compare(run, file, to, entry, wanted, pair))
+    if (record) records.push(record)
+  }
+  return { settled, records }
+}
+
+async function hashOfSource(
   run: CopyRun,
   file: SourceFile,
   blocks: readonly Uint8Array[],
-): Promise<Set<string>> {
-  const { order } = run
-  const taken = (
-    await Promise.all(
-      run
-        .alive(file)
-        .map((to) => run.attempt(to, async () => ({ to, entry: await to.medium.entry(run.finalPath(to, file)) }))),
-    )
-  ).filter((one) => one?.entry !== undefined)
-  if (taken.length === 0) return new Set()
-  const pair = blocks.slice(0, 2)
-  const wanted = await readBack(order.source, file.path, pair, () => undefined, order.gate).catch(
-    async (error: unknown) => {
-      await order.gate()
-      await run.sourceFailed(file, error)
-      return undefined
-    },
-  )
-  const settled = new Set(taken.flatMap((one) => one?.to.id ?? []))
-  if (!wanted) return settled
-  const records: CopyRecord[] = []
-  for (const { to, entry } of taken.flatMap((one) => one ?? [])) {
-    const outcome = { fileId: file.id, destinationId: to.id }
-    if (entry?.kind !== 'file' || entry.sizeBytes !== wanted.sizeBytes) {
-      records.push({
-        kind: 'conflict',
-        ...outcome,
-        wanted: wanted.hash,
-        found: entry?.kind === 'file' ? `${entry.sizeBytes} bytes` : `a ${entry?.kind ?? 'missing file'}`,
-      })
-      continue
-    }
-    const found = await run.attempt(to, () =>
-      readBack(to.medium, run.finalPath(to, file), pair, () => undefined, order.gate),
-    )
-    if (!found) continue
-    if (found.hash !== wanted.hash) {
-      records.push({ kind: 'conflict', ...outcome, wanted: wanted.hash, found: found.hash })
-      continue
-    }
-    order.onBytes(to.id, 'written', file.sizeBytes)
-    order.onBytes(to.id, 'proved', file.sizeBytes)
-    records.push({ kind: 'proved', ...outcome, hash: wanted.hash, fromMedium: found.fromMedium, already: true })
+): Promise<string | undefined> {
+  const { source, gate } = run.order
+  try {
+    const { open, before } = await openSource(source, file)
+    await open.close()
+    const { hash, sizeBytes } = await readBack(source, file.path, blocks, () => undefined, gate)
+    await assertUnchanged(source, file, before, sizeBytes)
+    return hash
+  } catch (error) {
+    await gate()
+    await run.sourceFailed(file, error)
+    return undefined
   }
-  await order.report(records)
-  return settled
+}
+
+async function compare(
+  run: CopyRun,
+  file: SourceFile,
+  to: CopyDestination,
+  entry: MediumEntry,
+  wanted: string,
+  blocks: readonly Uint8Array[],
+): Promise<FileRecord> {
+  const { order } = run
+  const outcome = { fileId: file.id, destinationId: to.id }
+  if (entry.kind !== 'file') return { kind: 'conflict', ...outcome, wanted, found: `a ${entry.kind}` }
+  if (entry.sizeBytes !== file.sizeBytes)
+    return { kind: 'conflict', ...outcome, wanted, found: `${entry.sizeBytes} bytes` }
+  const path = run.finalPath(to, file)
+  await to.medium.settleFile(path)
+  const found = await readBack(to.medium, path, blocks, () => undefined, order.gate)
+  if (found.hash !== wanted) return { kind: 'conflict', ...outcome, wanted, found: found.hash }
+  order.onBytes(to.id, 'written', file.sizeBytes)
+  order.onBytes(to.id, 'proved', file.sizeBytes)
+  const { sizeBytes, modifiedMs } = await run.met(to, path)
+  return {
+    kind: 'proved',
+    ...outcome,
+    hash: wanted,
+    fromMedium: found.fromMedium,
+    placed: false,
+    sizeBytes,
+    modifiedMs,
+  }
 }

@@ -1,41 +1,40 @@
-import { execFile } from 'node:child_process'
-import { constants, type Stats } from 'node:fs'
-import {
-  link,
-  lstat,
-  mkdir,
-  open,
-  readdir,
-  readlink,
-  rename,
-  rm,
-  statfs,
-  unlink,
-  type FileHandle,
-} from 'node:fs/promises'
-import { promisify } from 'node:util'
+import { constants } from 'node:fs'
+import type { DeviceIdentity } from '../../core/copies/device'
+import { realDisk, type Disk, type DiskFile, type DiskStats } from './disk'
 import {
   deviceError,
   errorCode,
   joinPath,
   parentOf,
   type EntryKind,
+  type FileIdentity,
   type Medium,
   type MediumEntry,
   type ReadableFile,
   type WritableFile,
 } from './medium'
 
-const run = promisify(execFile)
-
-const kindOf = (stats: Stats): EntryKind =>
+const kindOf = (stats: DiskStats): EntryKind =>
   stats.isFile() ? 'file' : stats.isDirectory() ? 'folder' : stats.isSymbolicLink() ? 'link' : 'special'
+
+const identityOf = (stats: DiskStats): FileIdentity => ({
+  sizeBytes: stats.size,
+  modifiedMs: stats.mtimeMs,
+  node: `${stats.dev}:${stats.ino}`,
+})
 
 /** A folder of a mounted file system. */
 export class FolderMedium implements Medium {
   readonly #made = new Set<string>()
+  readonly #disk: Disk
+  #device: Promise<DeviceIdentity> | undefined
 
-  constructor(readonly root: string) {}
+  constructor(
+    readonly root: string,
+    disk: Disk = realDisk,
+  ) {
+    this.#disk = disk
+  }
 
   #at(path: Buffer): Buffer {
     if (path.includes(0) || path.toString('latin1').split('/').includes('..'))
@@ -44,14 +43,23 @@ export class FolderMedium implements Medium {
   }
 
   async list(folder: Buffer): Promise<MediumEntry[]> {
-    const names = await readdir(this.#at(folder), { encoding: 'buffer' })
-    const entries = await Promise.all(names.map((name) => this.entry(joinPath(folder, name))))
+    const names = await this.#disk.readdir(this.#at(folder))
+    const entries = await Promise.all(names.map((name) => this.#listed(joinPath(folder, name))))
     return entries.flatMap((entry) => entry ?? [])
+  }
+
+  /** A name that cannot even be asked about is there all the same. */
+  async #listed(path: Buffer): Promise<MediumEntry | undefined> {
+    return this.entry(path).catch((error: unknown) => {
+      if (!['EACCES', 'EPERM', 'EIO', 'ENAMETOOLONG', 'EUCLEAN'].includes(errorCode(error))) throw error
+      const name = path.subarray(path.lastIndexOf(0x2f) + 1)
+      return { name, kind: 'special' as const, sizeBytes: 0, modifiedMs: 0, node: '', linkTarget: undefined }
+    })
   }
 
   async entry(path: Buffer): Promise<MediumEntry | undefined> {
     const full = this.#at(path)
-    const stats = await lstat(full).catch((error: unknown) => {
+    const stats = await this.#disk.lstat(full).catch((error: unknown) => {
       if (errorCode(error) === 'ENOENT' || errorCode(error) === 'ENOTDIR') return undefined
       throw error
     })
@@ -60,29 +68,30 @@ export class FolderMedium implements Medium {
     return {
       name: path.subarray(path.lastIndexOf(0x2f) + 1),
       kind,
-      sizeBytes: stats.size,
-      modifiedMs: stats.mtimeMs,
-      linkTarget: kind === 'link' ? await readlink(full, { encoding: 'buffer' }) : undefined,
+      ...identityOf(stats),
+      linkTarget: kind === 'link' ? await this.#disk.readlink(full) : undefined,
     }
   }
 
   async open(path: Buffer): Promise<ReadableFile> {
     const full = this.#at(path)
     const flags = constants.O_RDONLY | constants.O_NOFOLLOW
+    const { pastCache } = await this.device()
+    if (!pastCache) return new FolderReadable(await this.#disk.open(full, flags), false)
     try {
-      return new FolderReadable(await open(full, flags | constants.O_DIRECT), true)
+      return new FolderReadable(await this.#disk.open(full, flags | constants.O_DIRECT), true)
     } catch (error) {
       // File systems without direct reading answer EINVAL; the caller is told through fromMedium.
       if (errorCode(error) !== 'EINVAL') throw error
-      return new FolderReadable(await open(full, flags), false)
+      return new FolderReadable(await this.#disk.open(full, flags), false)
     }
   }
 
   async create(path: Buffer): Promise<WritableFile> {
     const { O_WRONLY, O_CREAT, O_TRUNC, O_NOFOLLOW, O_DIRECT } = constants
     const full = this.#at(path)
-    return new FolderWritable(await open(full, O_WRONLY | O_CREAT | O_TRUNC | O_NOFOLLOW, 0o644), () =>
-      open(full, O_WRONLY | O_NOFOLLOW | O_DIRECT),
+    return new FolderWritable(await this.#disk.open(full, O_WRONLY | O_CREAT | O_TRUNC | O_NOFOLLOW, 0o644), () =>
+      this.#disk.open(full, O_WRONLY | O_NOFOLLOW | O_DIRECT),
     )
   }
 
@@ -90,7 +99,7 @@ export class FolderMedium implements Medium {
     const key = path.toString('latin1')
     if (key === '' || this.#made.has(key)) return
     await this.makeFolder(parentOf(path))
-    await mkdir(this.#at(path)).catch((error: unknown) => {
+    await this.#disk.mkdir(this.#at(path)).catch((error: unknown) => {
       if (errorCode(error) !== 'EEXIST') throw error
     })
     if ((await this.entry(path))?.kind !== 'folder')
@@ -100,8 +109,8 @@ export class FolderMedium implements Medium {
 
   async publish(part: Buffer, path: Buffer): Promise<'named' | 'taken'> {
     try {
-      await link(this.#at(part), this.#at(path))
-      await unlink(this.#at(part))
+      await this.#disk.link(this.#at(part), this.#at(path))
+      await this.#disk.unlink(this.#at(part))
       return 'named'
     } catch (error) {
       if (errorCode(error) === 'EEXIST') return 'taken'
@@ -109,44 +118,63 @@ export class FolderMedium implements Medium {
     }
     // File systems without hard links (exFAT and its kin on cards and sticks).
     if (await this.entry(path)) return 'taken'
-    await rename(this.#at(part), this.#at(path))
+    await this.#disk.rename(this.#at(part), this.#at(path))
     return 'named'
+  }
+
+  async replace(part: Buffer, path: Buffer): Promise<void> {
+    await this.#disk.rename(this.#at(part), this.#at(path))
   }
 
   async move(from: Buffer, to: Buffer): Promise<void> {
     await this.makeFolder(parentOf(to))
     if (await this.entry(to)) throw deviceError('EEXIST', 'Something has that name already.')
-    await rename(this.#at(from), this.#at(to))
+    await this.#disk.rename(this.#at(from), this.#at(to))
   }
 
   async remove(path: Buffer): Promise<void> {
-    await rm(this.#at(path), { force: true, recursive: true })
+    await this.#disk.remove(this.#at(path))
     this.#made.clear()
   }
 
   async settle(): Promise<void> {
-    await run('sync', ['-f', this.root])
+    await this.#disk.syncFileSystem(this.root)
+  }
+
+  async settleFile(path: Buffer): Promise<void> {
+    await this.#sync(path, constants.O_RDONLY | constants.O_NOFOLLOW)
   }
 
   async settleFolders(folders: readonly Buffer[]): Promise<void> {
-    await Promise.all(
-      folders.map(async (folder) => {
-        const handle = await open(this.#at(folder), constants.O_RDONLY | constants.O_DIRECTORY)
-        await handle.sync().finally(() => handle.close())
-      }),
-    )
+    await Promise.all(folders.map((folder) => this.#sync(folder, constants.O_RDONLY | constants.O_DIRECTORY)))
+  }
+
+  async #sync(path: Buffer, flags: number): Promise<void> {
+    const handle = await this.#disk.open(this.#at(path), flags)
+    await handle.sync().finally(() => handle.close())
   }
 
   async room(): Promise<{ capacityBytes: number; freeBytes: number }> {
-    const stats = await statfs(this.root)
+    const stats = await this.#disk.statfs(this.root)
     return { capacityBytes: stats.blocks * stats.bsize, freeBytes: stats.bavail * stats.bsize }
+  }
+
+  async place(): Promise<string> {
+    const stats = await this.#disk.lstat(Buffer.from(this.root))
+    return `${stats.dev}:${stats.ino}`
+  }
+
+  /** Asked once: a medium is made anew for each piece of work. */
+  device(): Promise<DeviceIdentity> {
+    this.#device ??= this.#disk.device(this.root)
+    return this.#device
   }
 }
 
 class FolderReadable implements ReadableFile {
-  readonly #handle: FileHandle
+  readonly #handle: DiskFile
   constructor(
-    handle: FileHandle,
+    handle: DiskFile,
     readonly fromMedium: boolean,
   ) {
     this.#handle = handle
@@ -154,6 +182,10 @@ class FolderReadable implements ReadableFile {
 
   async read(block: Uint8Array, position: number): Promise<number> {
     return (await this.#handle.read(block, 0, block.length, position)).bytesRead
+  }
+
+  async identity(): Promise<FileIdentity> {
+    return identityOf(await this.#handle.stat())
   }
 
   close(): Promise<void> {
@@ -166,11 +198,11 @@ const GRID = 4096
 const DIRECT_FROM = 4 * 1024 * 1024
 
 class FolderWritable implements WritableFile {
-  readonly #handle: FileHandle
-  readonly #openDirect: () => Promise<FileHandle>
-  #direct: Promise<FileHandle | undefined> | undefined
+  readonly #handle: DiskFile
+  readonly #openDirect: () => Promise<DiskFile>
+  #direct: Promise<DiskFile | undefined> | undefined
 
-  constructor(handle: FileHandle, openDirect: () => Promise<FileHandle>) {
+  constructor(handle: DiskFile, openDirect: () => Promise<DiskFile>) {
     this.#handle = handle
     this.#openDirect = openDirect
   }
@@ -203,7 +235,7 @@ class FolderWritable implements WritableFile {
   }
 }
 
-async function writeAll(handle: FileHandle, block: Uint8Array, position: number): Promise<void> {
+async function writeAll(handle: DiskFile, block: Uint8Array, position: number): Promise<void> {
   for (let done = 0; done < block.length;) {
     const { bytesWritten } = await handle.write(block, done, block.length - done, position + done)
     if (bytesWritten === 0) throw deviceError('EIO', 'The volume takes no more bytes.')
@@ -212,7 +244,7 @@ async function writeAll(handle: FileHandle, block: Uint8Array, position: number)
 }
 
 /** False when this memory or file system does not allow it; nothing is lost then, the block is written the usual way. */
-async function writeDirect(handle: FileHandle, block: Uint8Array, position: number): Promise<boolean> {
+async function writeDirect(handle: DiskFile, block: Uint8Array, position: number): Promise<boolean> {
   try {
     const { bytesWritten } = await handle.write(block, 0, block.length, position)
     return bytesWritten === block.length

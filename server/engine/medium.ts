@@ -1,12 +1,20 @@
+import type { DeviceIdentity } from '../../core/copies/device'
+
 /** What the engine needs of a place that stores files. A real folder and a simulated device look the same from here. */
 
 export type EntryKind = 'file' | 'folder' | 'link' | 'special'
 
-export interface MediumEntry {
-  readonly name: Buffer
-  readonly kind: EntryKind
+/** What tells a file from another at the same path: a file written anew under its old name differs in one of these. */
+export interface FileIdentity {
   readonly sizeBytes: number
   readonly modifiedMs: number
+  /** File system and inode. */
+  readonly node: string
+}
+
+export interface MediumEntry extends FileIdentity {
+  readonly name: Buffer
+  readonly kind: EntryKind
   /** Where a link points, never followed. */
   readonly linkTarget: Buffer | undefined
 }
@@ -14,6 +22,7 @@ export interface MediumEntry {
 export interface ReadableFile {
   /** Fills `block` from `position`; 0 at the end. Block and position are multiples of 4096. */
   read(block: Uint8Array, position: number): Promise<number>
+  identity(): Promise<FileIdentity>
   close(): Promise<void>
   /** False when the system's cache may have answered instead of the medium. */
   readonly fromMedium: boolean
@@ -41,14 +50,22 @@ export interface Medium {
   makeFolder(path: Buffer): Promise<void>
   /** Gives a finished part its final name; `taken` when something has that name already. Never overwrites. */
   publish(part: Buffer, path: Buffer): Promise<'named' | 'taken'>
+  /** Gives a newer version of a file of ours its name; at every moment one of the two has it. */
+  replace(part: Buffer, path: Buffer): Promise<void>
   /** Moves within the medium, to a name that is free. */
   move(from: Buffer, to: Buffer): Promise<void>
   remove(path: Buffer): Promise<void>
   /** Waits until everything written so far is on the medium. */
   settle(): Promise<void>
+  /** Waits until a file that others wrote is on the medium. */
+  settleFile(path: Buffer): Promise<void>
   /** Makes names in these folders durable. */
   settleFolders(folders: readonly Buffer[]): Promise<void>
   room(): Promise<{ capacityBytes: number; freeBytes: number }>
+  /** Changes when another file system or folder stands at the root. */
+  place(): Promise<string>
+  /** What it stands on: two media on one device are one copy. */
+  device(): Promise<DeviceIdentity>
 }
 
 export const joinPath = (...parts: readonly Buffer[]): Buffer =>
@@ -64,26 +81,6 @@ export const errorCode = (error: unknown): string =>
 
 export const deviceError = (code: string, message: string): Error => Object.assign(new Error(message), { code })
 
-const AT_ONCE = 64
-
-/** Those of a mirror's files that are no longer in its folder, or have another size there. Nothing is read but names and sizes. */
-export async function lostFiles<F extends { readonly path: Buffer; readonly sizeBytes: number }>(
-  medium: Medium,
-  folder: Buffer,
-  files: readonly F[],
-): Promise<F[]> {
-  const lost: F[] = []
-  for (let at = 0; at < files.length; at += AT_ONCE) {
-    const looked = await Promise.all(
-      files
-        .slice(at, at + AT_ONCE)
-        .map(async (file) => ({ file, entry: await medium.entry(joinPath(folder, file.path)) })),
-    )
-    lost.push(
-      ...looked.flatMap(({ file, entry }) =>
-        entry?.kind === 'file' && entry.sizeBytes === file.sizeBytes ? [] : [file],
-      ),
-    )
-  }
-  return lost
-}
+/** Two looks at one file: nothing wrote to it in between, and no other file has its name now. */
+export const sameFile = (a: FileIdentity, b: FileIdentity): boolean =>
+  a.node === b.node && a.sizeBytes === b.sizeBytes && a.modifiedMs === b.modifiedMs

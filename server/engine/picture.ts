@@ -1,13 +1,19 @@
 import type { BlackBars } from '../../core/exports/check'
 import type { VideoTrack } from '../../core/media/probe'
-import { FFMPEG_BASE, INPUT, runTool } from './tool'
+import { FFMPEG_BASE, INPUT, runTool, SAFE_INPUT, type ToolControl } from './tool'
 
 /** One frame as a JPEG at most `widthPx` wide; rejects with ToolFailed when none can be decoded. */
-export async function framePicture(path: Buffer, atSeconds: number, widthPx: number): Promise<Buffer> {
+export async function framePicture(
+  path: Buffer,
+  atSeconds: number,
+  widthPx: number,
+  control?: ToolControl,
+): Promise<Buffer> {
   const { out, messages } = await runTool({
     program: 'ffmpeg',
     input: path,
     seconds: 60,
+    control,
     args: [
       ...FFMPEG_BASE,
       '-ss',
@@ -34,18 +40,18 @@ export async function framePicture(path: Buffer, atSeconds: number, widthPx: num
 }
 
 /** Black bars that stay over the whole clip, measured on decoded frames; luma up to 24 counts as black. */
-export async function measureBars(path: Buffer, video: VideoTrack): Promise<BlackBars> {
+export async function measureBars(path: Buffer, video: VideoTrack, control?: ToolControl): Promise<BlackBars> {
   const { messages } = await runTool({
     program: 'ffmpeg',
     input: path,
     seconds: 3600,
+    control,
     args: [
       '-nostdin',
       '-hide_banner',
       '-loglevel',
       'info',
-      '-protocol_whitelist',
-      'file,pipe',
+      ...SAFE_INPUT,
       '-i',
       INPUT,
       '-an',

@@ -1,7 +1,7 @@
 import { open } from 'node:fs/promises'
 import type { AudioTrack, Probe, VideoTrack } from '../../core/media/probe'
 import { frameRate, parseFrameRate, secondsOfFrames } from '../../core/units/frameRate'
-import { INPUT, runTool } from './tool'
+import { INPUT, runTool, SAFE_INPUT, type ToolControl } from './tool'
 
 interface ProbedStream {
   codec_type?: string
@@ -38,23 +38,13 @@ const numberOr = (text: string | undefined, otherwise: number) => {
 }
 
 /** Reads a media file with ffprobe. Rejects with ToolFailed when it cannot be read as media. */
-export async function probeFile(path: Buffer): Promise<Probe> {
+export async function probeFile(path: Buffer, control?: ToolControl): Promise<Probe> {
   const { out } = await runTool({
     program: 'ffprobe',
     input: path,
     seconds: 60,
-    args: [
-      '-hide_banner',
-      '-loglevel',
-      'error',
-      '-protocol_whitelist',
-      'file,pipe',
-      '-show_streams',
-      '-show_format',
-      '-of',
-      'json',
-      INPUT,
-    ],
+    control,
+    args: ['-hide_banner', '-loglevel', 'error', ...SAFE_INPUT, '-show_streams', '-show_format', '-of', 'json', INPUT],
   })
   const { streams = [], format = {} } = JSON.parse(out.toString()) as Probed
   const video = streams.find((stream) => stream.codec_type === 'video' && stream.disposition?.attached_pic !== 1)

@@ -1,13 +1,22 @@
 import { spawn } from 'node:child_process'
-import { constants } from 'node:fs'
+import { constants, readFileSync } from 'node:fs'
 import { open } from 'node:fs/promises'
 import { Stopped } from './stopped'
+
+/** A program that was started, told from any other that gets its number later by the time it began. */
+export interface ToolProcess {
+  readonly pid: number
+  /** Clock ticks after the start of the system, field 22 of proc(5) `stat`. */
+  readonly startedTicks: string
+}
 
 /** Lets a long program be paused and ended by the person. */
 export interface ToolControl {
   readonly signal: AbortSignal
   /** Called with a function that pauses and resumes the program; returns one that forgets it. */
   readonly onPause: (apply: (paused: boolean) => void) => () => void
+  /** Told of each program that starts, so that one left behind by a killed worker can be ended. */
+  readonly onStarted?: (process: ToolProcess) => void
 }
 
 export interface ToolRun {
@@ -15,7 +24,10 @@ export interface ToolRun {
   readonly args: readonly string[]
   /** Opened read-only and given to the program as `/dev/fd/3`, so that no name on a card is ever parsed as an option or protocol. */
   readonly input?: Buffer
+  /** Running time at most; time spent paused does not count. */
   readonly seconds: number
+  /** Address space at most; 2 GiB, unless the work is known to need more. */
+  readonly memoryBytes?: number
   readonly control?: ToolControl
   readonly onLine?: (line: string) => void
 }
@@ -44,54 +56,131 @@ export class ToolFailed extends Error {
 
 export const INPUT = '/dev/fd/3'
 const KEPT_BYTES = 64 * 1024 * 1024
+const CARD_MEMORY_BYTES = 2 * 1024 ** 3
 
-/** Runs one of the media programs without a shell; ends it after a time limit. */
-export async function runTool({ program, args, input, seconds, control, onLine }: ToolRun): Promise<ToolResult> {
-  const handle = input && (await open(input, constants.O_RDONLY | constants.O_NOFOLLOW))
+/** A program that dies with its parent and cannot take more memory than it is given (setpriv and prlimit of Debian). */
+export const boundedCommand = (program: string, memoryBytes = CARD_MEMORY_BYTES): [string, ...string[]] => [
+  'setpriv',
+  '--pdeathsig',
+  'KILL',
+  'prlimit',
+  `--as=${memoryBytes}`,
+  program,
+]
+
+/** Runs one of the media programs without a shell; ends it after a time limit, and with its parent. */
+export async function runTool(run: ToolRun): Promise<ToolResult> {
+  if (run.control?.signal.aborted) throw new Stopped()
+  const handle = run.input && (await open(run.input, constants.O_RDONLY | constants.O_NOFOLLOW))
   try {
-    return await new Promise<ToolResult>((resolve, reject) => {
-      const child = spawn(program, args, { stdio: ['ignore', 'pipe', 'pipe', handle ? handle.fd : 'ignore'] })
-      const out: Buffer[] = []
-      let messages = ''
-      let bytes = 0
-      let timedOut = false
-      const end = () => child.kill('SIGKILL')
-      const timer = setTimeout(() => {
-        timedOut = true
-        end()
-      }, seconds * 1000)
-      const forget = control?.onPause((paused) => child.kill(paused ? 'SIGSTOP' : 'SIGCONT'))
-      control?.signal.addEventListener('abort', end, { once: true })
-      child.stdout?.on('data', (chunk: Buffer) => {
-        bytes += chunk.length
-        if (bytes <= KEPT_BYTES) out.push(chunk)
-        if (onLine) chunk.toString().split('\n').forEach(onLine)
-      })
-      child.stderr?.on('data', (chunk: Buffer) => {
-        messages = (messages + chunk.toString()).slice(-200_000)
-      })
-      child.on('error', reject)
-      child.on('close', (code) => {
-        clearTimeout(timer)
-        forget?.()
-        control?.signal.removeEventListener('abort', end)
-        if (control?.signal.aborted) reject(new Stopped())
-        else if (timedOut) reject(new ToolFailed(program, `It took longer than ${seconds} s and was ended.`))
-        else if (code !== 0) reject(new ToolFailed(program, messages))
-        else resolve({ out: Buffer.concat(out), messages })
-      })
-    })
+    return await follow(run, handle?.fd)
   } finally {
     await handle?.close()
   }
 }
 
-/** Options every ffmpeg call gets: no questions, only local files, quiet. */
-export const FFMPEG_BASE = [
-  '-nostdin',
-  '-hide_banner',
-  '-loglevel',
-  'error',
-  '-protocol_whitelist',
-  'file,pipe',
-] as const
+function follow(
+  { program, args, seconds, memoryBytes, control, onLine }: ToolRun,
+  fd: number | undefined,
+): Promise<ToolResult> {
+  return new Promise<ToolResult>((resolve, reject) => {
+    const [command, ...bounds] = boundedCommand(program, memoryBytes)
+    const child = spawn(command, [...bounds, ...args], { stdio: ['ignore', 'pipe', 'pipe', fd ?? 'ignore'] })
+    const out: Buffer[] = []
+    let messages = ''
+    let bytes = 0
+    let timedOut = false
+    const end = () => child.kill('SIGKILL')
+    const limit = new RunningTime(seconds, () => {
+      timedOut = true
+      end()
+    })
+    const forget = control?.onPause((paused) => {
+      child.kill(paused ? 'SIGSTOP' : 'SIGCONT')
+      limit.hold(paused)
+    })
+    control?.signal.addEventListener('abort', end, { once: true })
+    if (child.pid !== undefined) control?.onStarted?.({ pid: child.pid, startedTicks: startedTicks(child.pid) ?? '' })
+    child.stdout?.on('data', (chunk: Buffer) => {
+      bytes += chunk.length
+      if (bytes <= KEPT_BYTES) out.push(chunk)
+      else end()
+      if (onLine) chunk.toString().split('\n').forEach(onLine)
+    })
+    child.stderr?.on('data', (chunk: Buffer) => {
+      messages = (messages + chunk.toString()).slice(-200_000)
+    })
+    child.on('error', (error) => {
+      limit.hold(true)
+      reject(error)
+    })
+    child.on('close', (code) => {
+      limit.hold(true)
+      forget?.()
+      control?.signal.removeEventListener('abort', end)
+      if (control?.signal.aborted) reject(new Stopped())
+      else if (timedOut) reject(new ToolFailed(program, `It took longer than ${seconds} s and was ended.`))
+      else if (bytes > KEPT_BYTES) reject(new ToolFailed(program, 'It said more than 64 MB and was ended.'))
+      else if (code === 127)
+        reject(new ToolFailed(program, `${program} is not installed. Start Yendra again: it installs what is missing.`))
+      else if (code !== 0) reject(new ToolFailed(program, messages))
+      else resolve({ out: Buffer.concat(out), messages })
+    })
+  })
+}
+
+/** A time limit that stands still while the work does. */
+class RunningTime {
+  #leftMs: number
+  #since = 0
+  #timer: NodeJS.Timeout | undefined
+
+  constructor(
+    seconds: number,
+    readonly onEnd: () => void,
+  ) {
+    this.#leftMs = seconds * 1000
+    this.hold(false)
+  }
+
+  hold(held: boolean): void {
+    clearTimeout(this.#timer)
+    if (held && this.#timer) this.#leftMs -= performance.now() - this.#since
+    this.#timer = undefined
+    if (held) return
+    this.#since = performance.now()
+    // Longer waits than a timer can hold (24.8 days) do not occur.
+    this.#timer = setTimeout(this.onEnd, Math.max(0, this.#leftMs))
+  }
+}
+
+/** When a process began, by the system’s own count; `undefined` when there is none of that number. */
+export function startedTicks(pid: number): string | undefined {
+  try {
+    // The name in parentheses may itself hold spaces and parentheses.
+    const stat = readFileSync(`/proc/${pid}/stat`, 'latin1')
+    return stat.slice(stat.lastIndexOf(')') + 2).split(' ')[19]
+  } catch {
+    return undefined
+  }
+}
+
+/** Ends a program that outlived its worker; a number that belongs to another program by now is left alone. */
+export function endLeftover({ pid, startedTicks: ticks }: ToolProcess): boolean {
+  if (ticks === '' || startedTicks(pid) !== ticks) return false
+  process.kill(pid, 'SIGKILL')
+  return true
+}
+
+/**
+ * Containers that hold their own media and open no other file: no playlists, no lists of files, no picture patterns.
+ * Names are ffmpeg’s own.
+ */
+export const CONTAINERS =
+  'mov,mp4,m4a,3gp,3g2,mj2,matroska,webm,avi,mxf,mpegts,mpeg,wav,w64,aiff,caf,flac,mp3,aac,ogg,dv,flv,asf,gxf,ivf'
+
+/** Comes before the input: only this one file, only as one of these containers. */
+export const SAFE_INPUT = ['-protocol_whitelist', 'file', '-format_whitelist', CONTAINERS] as const
+
+/** Options every ffmpeg call gets: no questions, quiet. */
+export const FFMPEG_BASE = ['-nostdin', '-hide_banner', '-loglevel', 'error', ...SAFE_INPUT] as const

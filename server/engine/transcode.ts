@@ -14,6 +14,8 @@ export interface TranscodeJob {
 }
 
 const LONGEST_RUN_SECONDS = 24 * 3600
+/** Encoders of large frames look ahead over many of them. */
+const CODING_MEMORY_BYTES = 8 * 1024 ** 3
 
 async function transcode(job: TranscodeJob, args: readonly string[]): Promise<void> {
   let frames = 0
@@ -21,6 +23,7 @@ async function transcode(job: TranscodeJob, args: readonly string[]): Promise<vo
     program: 'ffmpeg',
     input: job.input,
     seconds: LONGEST_RUN_SECONDS,
+    memoryBytes: CODING_MEMORY_BYTES,
     control: job.control,
     args: [...FFMPEG_BASE, '-y', '-progress', 'pipe:1', '-nostats', ...args],
     onLine: (line) => {
@@ -157,4 +160,24 @@ export async function renderDeliverable(job: TranscodeJob, settings: RenderSetti
   } finally {
     await rm(logs, { recursive: true, force: true })
   }
+}
+
+/** Decodes a finished file from end to end: how many frames come out, and how many times the decoder complained. */
+export async function decodeWhole(input: Buffer, control?: ToolControl): Promise<{ frames: number; errors: number }> {
+  let frames = 0
+  const { messages } = await runTool({
+    program: 'ffmpeg',
+    input,
+    seconds: LONGEST_RUN_SECONDS,
+    control,
+    args: [
+      ...FFMPEG_BASE,
+      ...['-progress', 'pipe:1', '-nostats', '-i', INPUT, '-map', '0:v:0', '-map', '0:a?'],
+      ...['-fps_mode', 'passthrough', '-f', 'null', '-'],
+    ],
+    onLine: (line) => {
+      if (line.startsWith('frame=')) frames = Number(line.slice(6))
+    },
+  })
+  return { frames, errors: messages.split('\n').filter((line) => line.trim() !== '').length }
 }

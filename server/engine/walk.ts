@@ -1,14 +1,17 @@
 import { contentOf } from '../../core/cards/load'
-import { errorCode, joinPath, type Medium, type MediumEntry } from './medium'
 import { RunningHash } from './hash'
+import { errorCode, joinPath, type Medium, type MediumEntry } from './medium'
 
 export interface WalkedEntry extends MediumEntry {
   readonly path: Buffer
 }
 
+/** Trouble of one folder, not of the whole card. */
+const LOCKED = new Set(['EACCES', 'EPERM', 'EIO', 'ENAMETOOLONG', 'ELOOP', 'EUCLEAN'])
+
 /**
  * Every entry below a folder, folders before what they hold, in byte order of names. Links are listed, not followed.
- * A folder that may not be opened counts as special: it is there, and what it holds cannot be copied.
+ * A folder that cannot be listed counts as special: it is there, and what it holds cannot be copied.
  */
 export async function walk(medium: Medium, folder: Buffer = Buffer.alloc(0)): Promise<WalkedEntry[]> {
   const entries = (await medium.list(folder)).sort((a, b) => Buffer.compare(a.name, b.name))
@@ -23,7 +26,7 @@ async function withContent(medium: Medium, entry: WalkedEntry): Promise<WalkedEn
   try {
     return [entry, ...(await walk(medium, entry.path))]
   } catch (error) {
-    if (!['EACCES', 'EPERM'].includes(errorCode(error))) throw error
+    if (!LOCKED.has(errorCode(error))) throw error
     return [{ ...entry, kind: 'special' }]
   }
 }

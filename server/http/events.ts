@@ -2,8 +2,9 @@ import type { RequestHandler, Response } from 'express'
 import pg from 'pg'
 import type { ServerEvent } from '../../contract/tasks'
 import type { Db } from '../db/connection'
-import { NEWS_CHANNEL, task, taskView, type News } from '../db/queries/tasks'
+import { CHANNELS, task, taskView, type News } from '../db/queries/tasks'
 import { log } from '../log'
+import type { LookDesk, Looked } from './lookDesk'
 
 const KEEP_ALIVE_MS = 20_000
 
@@ -11,24 +12,22 @@ const KEEP_ALIVE_MS = 20_000
 export class EventStream {
   readonly #open = new Set<Response>()
 
-  constructor(readonly db: Db) {}
-
-  /** Whether any page is open. */
-  get isHeard(): boolean {
-    return this.#open.size > 0
-  }
+  constructor(
+    readonly db: Db,
+    readonly looks: LookDesk,
+  ) {}
 
   /** `onLost`: the connection is gone, and no page would be told anything any more. */
   async listen(url: string, onLost: (error: Error) => void): Promise<pg.Client> {
     const client = new pg.Client({ connectionString: url })
     client.on('error', onLost)
-    client.on(
-      'notification',
-      ({ payload }) =>
-        void this.#pass(JSON.parse(payload ?? '{}') as News).catch((error: unknown) => log.error(error, 'news')),
-    )
+    client.on('notification', ({ channel, payload }) => {
+      const message: unknown = JSON.parse(payload ?? '{}')
+      if (channel === CHANNELS.looked) this.looks.hear(message as Looked)
+      else void this.#pass(message as News).catch((error: unknown) => log.error(error, 'news'))
+    })
     await client.connect()
-    await client.query(`listen ${NEWS_CHANNEL}`)
+    for (const channel of [CHANNELS.news, CHANNELS.looked]) await client.query(`listen ${channel}`)
     return client
   }
 

@@ -1,7 +1,8 @@
 import type { ErrorRequestHandler, Request, RequestHandler } from 'express'
 import { ValidationError, type InferType, type Schema } from 'yup'
 import type { Problem } from '../../contract/problem'
-import { CannotWork } from '../jobs/work'
+import { CannotWork } from '../media/cannotWork'
+import { WrongFolder } from '../media/register'
 import { log } from '../log'
 
 /** An answer that went wrong, thrown by a route; becomes problem details (RFC 9457). */
@@ -59,6 +60,8 @@ function problemOf(error: unknown): Problem {
     ...(field ? { field } : {}),
   })
   if (error instanceof ProblemError) return problem(error.status, error.slug, error.title, error.message, error.field)
+  if (error instanceof WrongFolder)
+    return problem(422, 'invalid', 'Something is missing or wrong', error.message, 'path')
   if (error instanceof CannotWork) return problem(409, 'conflict', 'Not possible now', error.message)
   if (error instanceof ValidationError)
     return problem(422, 'invalid', 'Something is missing or wrong', plainer(error), error.path || undefined)

@@ -1,5 +1,5 @@
 import { Stopped } from '../engine/stopped'
-import type { ToolControl } from '../engine/tool'
+import type { ToolControl, ToolProcess } from '../engine/tool'
 import type { TaskOrder } from '../../contract/tasks'
 
 /** What a running task listens to: a gate for our own loops, a signal and a pause switch for outside programs. */
@@ -9,6 +9,8 @@ export class TaskControl implements ToolControl {
   #paused = false
   #resume: (() => void) | undefined
   #held: Promise<void> = Promise.resolve()
+
+  constructor(readonly onStarted: (process: ToolProcess) => void = () => undefined) {}
 
   get signal(): AbortSignal {
     return this.#abort.signal

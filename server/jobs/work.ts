@@ -1,3 +1,4 @@
+import type { TaskInput, TaskKind } from '../../contract/taskKinds'
 import type { Db } from '../db/connection'
 import type { TaskControl } from './control'
 import type { ProgressWriter } from './progress'
@@ -5,7 +6,10 @@ import type { ProgressWriter } from './progress'
 /** What every job gets. */
 export interface Work {
   readonly db: Db
+  readonly host: string
   readonly taskId: string
+  /** Of this run of the task: parts belong to it, and proofs name it. */
+  readonly attemptId: string
   readonly control: TaskControl
   readonly progress: ProgressWriter
 }
@@ -16,5 +20,8 @@ export interface WorkEnd {
   readonly troubles: readonly string[]
 }
 
-/** Something the person must put right first; its message is the sentence they read. */
-export class CannotWork extends Error {}
+/** The work of one kind of task; everything else about the kind stands in the contract. */
+export interface Job<K extends TaskKind> {
+  readonly kind: K
+  run(work: Work, input: TaskInput<K>): Promise<WorkEnd>
+}

@@ -117,7 +117,7 @@ describe('a copy to two drives', () => {
     })
     expect(before.trim().split('\n')).toHaveLength(1)
     const { records } = await copyCard(simulated(bench.card), simulated(bench.slipway), simulated(bench.tide))
-    expect(records.filter((record) => record.kind === 'proved' && record.already)).toHaveLength(2)
+    expect(records.filter((record) => record.kind === 'proved' && !record.placed)).toHaveLength(2)
     for (const drive of [bench.slipway, bench.tide]) expect(treeDifference(bench.card, join(drive, 'Mirror'))).toBe('')
   })
 
@@ -145,7 +145,7 @@ describe('a copy to two drives', () => {
     )
     expect(kinds(records, 'conflict')).toEqual([expect.objectContaining({ destinationId: 'tide' })])
     expect(execFileSync('cat', [mine], { encoding: 'utf8' })).toBe('my own notes')
-    expect(kinds(records, 'proved').filter((record) => 'already' in record && record.already === true)).toHaveLength(
+    expect(kinds(records, 'proved').filter((record) => 'placed' in record && !record.placed)).toHaveLength(
       files.size * 2 - 1,
     )
   })

@@ -3,8 +3,10 @@ import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { BenchMedium } from '../../server/bench/benchMedium'
-import type { BenchDevice } from '../../server/bench/faults'
-import { copyTree, type CopyRecord, type SourceFile } from '../../server/engine/copy'
+import type { BenchDevice } from '../../server/bench/benchDevice'
+import type { CopyRecord } from '../../core/copies/record'
+import { copyTree } from '../../server/engine/copy'
+import type { SourceFile } from '../../server/engine/copyOrder'
 import { FolderMedium } from '../../server/engine/folder'
 import type { Medium } from '../../server/engine/medium'
 import { walk } from '../../server/engine/walk'
@@ -49,7 +51,7 @@ export function filledBench(): Bench {
 }
 
 export const simulated = (root: string, device: Partial<BenchDevice> = {}): BenchMedium =>
-  new BenchMedium(root, { ...HEALTHY, ...device }, () => undefined)
+  new BenchMedium(root, { id: root, settings: { ...HEALTHY, ...device }, onStruck: () => undefined })
 
 export interface CopyResult {
   readonly records: readonly CopyRecord[]

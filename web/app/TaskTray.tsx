@@ -1,23 +1,16 @@
 import { X } from 'lucide-react'
 import { useEffect, useState } from 'react'
 import { useLocation } from 'react-router'
-import type { TaskKind, TaskView } from '../../contract/tasks'
+import { TASK_KINDS } from '../../contract/taskKinds'
+import type { TaskView } from '../../contract/tasks'
 import { Button } from '../parts/Button'
 import { isOpen, useTasks } from '../parts/queries'
 import { TaskLine } from '../parts/TaskLine'
 
-const STATION_OF: Record<TaskKind, string> = {
-  scan: 'cards',
-  copy: 'copies',
-  proxy: 'proxies',
-  render: 'exports',
-  bag: 'shelf',
-}
-
 /** Good news goes by itself; it stays at its station. Trouble stays until somebody has seen it. */
 const GOOD_NEWS_MS = 10_000
 
-const isTrouble = (task: TaskView) => task.state === 'failed' || task.troubles.length > 0
+const isTrouble = (task: TaskView) => task.state === 'failed' || task.state === 'set-aside' || task.troubles.length > 0
 
 /** Work under way, and the last thing that ended since the page was opened, at the foot of every page. */
 export function TaskTray() {
@@ -28,7 +21,7 @@ export function TaskTray() {
   // A station shows its own work itself.
   const elsewhere = (task: TaskView) =>
     !(
-      pathname.endsWith(`/${STATION_OF[task.kind]}`) &&
+      pathname.endsWith(`/${TASK_KINDS[task.kind].station}`) &&
       task.productionId !== null &&
       pathname.includes(task.productionId)
     )

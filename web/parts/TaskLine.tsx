@@ -1,4 +1,4 @@
-import { Pause, Play, Square } from 'lucide-react'
+import { Pause, Play, RotateCcw, Square } from 'lucide-react'
 import { formatByteRate, formatBytes, formatLength } from '../../core/units/quantity'
 import type { TaskProgress, TaskView } from '../../contract/tasks'
 import { Bar } from './Bar'
@@ -14,6 +14,8 @@ function progressText({ done, total, unit, perSecond }: TaskProgress): string {
   return `${done} of ${total} ${unit}${perSecond > 0 ? `, ${perSecond}/s` : ''}${done < total ? left : ''}`
 }
 
+const CANNOT: ReadonlySet<TaskView['state']> = new Set(['failed', 'set-aside'])
+
 const share = (part: number, whole: number) => (whole > 0 ? part / whole : 0)
 
 /** One piece of long work: how far, how fast, how long still; pause and stop; then the sentence it ended with. */
@@ -24,7 +26,7 @@ export function TaskLine({ task }: { task: TaskView }) {
   if (!isOpen(task)) {
     return (
       <div data-task={task.kind} data-state={task.state}>
-        <p className={task.state === 'failed' || task.troubles.length > 0 ? 'text-stop' : ''}>
+        <p className={CANNOT.has(task.state) || task.troubles.length > 0 ? 'text-stop' : ''}>
           <span className="sr-only">{task.title}: </span>
           {task.sentence}
         </p>
@@ -38,6 +40,12 @@ export function TaskLine({ task }: { task: TaskView }) {
             {task.troubles.length > 8 && <li>and {task.troubles.length - 8} more</li>}
           </ul>
         )}
+        {task.state === 'set-aside' && (
+          <Button className="mt-2" disabled={send.isPending} onClick={() => order('again')}>
+            <RotateCcw className="size-4" aria-hidden /> Try again
+          </Button>
+        )}
+        <Trouble error={send.error} />
       </div>
     )
   }

@@ -26,5 +26,14 @@ async function ask<T>(path: string, init?: RequestInit): Promise<T> {
 
 export const getJson = <T>(path: string) => ask<T>(path)
 
-export const sendJson = <T = void>(method: 'POST' | 'PUT' | 'DELETE', path: string, body: object = {}) =>
-  ask<T>(path, { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) })
+export const sendJson = <T = void>(
+  method: 'POST' | 'PUT' | 'DELETE',
+  path: string,
+  body: object = {},
+  key: string = crypto.randomUUID(),
+) =>
+  ask<T>(path, {
+    method,
+    headers: { 'Content-Type': 'application/json', 'Idempotency-Key': key },
+    body: JSON.stringify(body),
+  })

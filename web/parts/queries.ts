@@ -8,7 +8,8 @@ import type { ProxyView } from '../../contract/proxies'
 import type { BagView } from '../../contract/shelf'
 import type { CameraPlanView } from '../../contract/shoot'
 import type { StorageView } from '../../contract/storage'
-import type { TaskView, Topic } from '../../contract/tasks'
+import type { TaskView } from '../../contract/tasks'
+import type { Topic } from '../../contract/topics'
 import { getJson } from './api'
 
 /** Every question the pages ask. The first part of a key is the topic that server-sent events name. */

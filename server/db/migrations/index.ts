@@ -1,6 +1,11 @@
 import type { Migration } from 'kysely'
 import * as first from './0001-first'
 import * as lookedAgain from './0002-looked-again'
+import * as facts from './0003-facts'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
-export const migrations: Record<string, Migration> = { '0001-first': first, '0002-looked-again': lookedAgain }
+export const migrations: Record<string, Migration> = {
+  '0001-first': first,
+  '0002-looked-again': lookedAgain,
+  '0003-facts': facts,
+}

@@ -1,4 +1,4 @@
-import type { Fault } from '../../bench/faults'
+import type { Fault } from '../../../contract/bench'
 import type { Db } from '../connection'
 
 export const benchDevices = (db: Db) => db.selectFrom('benchDevice').selectAll().execute()

@@ -1,58 +1,42 @@
-import type { ExpressionBuilder } from 'kysely'
-import { contentOf } from '../../../core/cards/load'
+import { sql } from 'kysely'
+import type { CountedKind, EntryCount } from '../../../core/cards/findings'
 import type { Probe } from '../../../core/media/probe'
+import { anyOf } from '../anyOf'
 import type { Db } from '../connection'
 import type { Database } from '../schema'
-import { NO_ID } from './shoot'
-
-export const readers = (db: Db) => db.selectFrom('reader').selectAll().orderBy('createdAt').execute()
-
-export const reader = (db: Db, id: string) =>
-  db.selectFrom('reader').selectAll().where('id', '=', id).executeTakeFirst()
-
-export const addReader = (
-  db: Db,
-  values: { name: string; rootPath: string | null; simulated: boolean; host: string },
-) => db.insertInto('reader').values(values).returning('id').executeTakeFirstOrThrow()
 
 const allLoads = (db: Db) =>
   db
     .selectFrom('load')
     .innerJoin('production', 'production.id', 'load.productionId')
     .selectAll('load')
-    .select('production.shootOn')
+    .select(['production.shootOn', 'production.folder as productionFolder'])
 
 export const loadsOf = (db: Db, productionIds: readonly string[]) =>
-  allLoads(db)
-    .where('productionId', 'in', [...productionIds, NO_ID])
-    .orderBy('load.createdAt')
-    .execute()
+  allLoads(db).where(anyOf('load.production_id', productionIds)).orderBy('load.createdAt').execute()
 
 export const load = (db: Db, id: string) => allLoads(db).where('load.id', '=', id).executeTakeFirst()
 
-/** The clips of loads: those on the card, and those gone from it of which a volume holds a proved copy. */
+export type LoadRow = NonNullable<Awaited<ReturnType<typeof load>>>
+
+/** The clips of loads: those on the card, and those gone from it of which a volume ever held a proved copy. */
 export const clipsOf = (db: Db, loadIds: readonly string[]) =>
   db
     .selectFrom('clip')
     .innerJoin('loadEntry', 'loadEntry.id', 'clip.entryId')
     .selectAll('clip')
     .select((at) => at('loadEntry.state', '=', 'on-card').as('onCard'))
-    .where('clip.loadId', 'in', [...loadIds, NO_ID])
+    .where(anyOf('clip.load_id', loadIds))
     .where((at) =>
-      at.or([at('loadEntry.state', '=', 'on-card'), at.and([at('loadEntry.state', '=', 'gone'), provedSomewhere(at)])]),
+      at.or([
+        at('loadEntry.state', '=', 'on-card'),
+        at.and([at('loadEntry.state', '=', 'gone'), at('loadEntry.copied', '=', true)]),
+      ]),
     )
     .orderBy('clip.pathText')
     .execute()
 
-/** Whether any volume ever held a proved copy of an entry. */
-const provedSomewhere = (at: ExpressionBuilder<Database, 'loadEntry'>) =>
-  at.exists(
-    at
-      .selectFrom('copyFact')
-      .select('copyFact.id')
-      .whereRef('copyFact.entryId', '=', 'loadEntry.id')
-      .where('copyFact.kind', '=', 'proved'),
-  )
+export type ClipRow = Awaited<ReturnType<typeof clipsOf>>[number]
 
 /** A clip with the load, production and path bytes it belongs to. */
 export const clip = (db: Db, id: string) =>
@@ -61,23 +45,22 @@ export const clip = (db: Db, id: string) =>
     .innerJoin('load', 'load.id', 'clip.loadId')
     .innerJoin('loadEntry', 'loadEntry.id', 'clip.entryId')
     .selectAll('clip')
-    .select(['load.productionId', 'load.label as loadLabel', 'loadEntry.path as pathBytes'])
+    .select(['load.label as loadLabel', 'loadEntry.path as pathBytes', 'loadEntry.sizeBytes as entryBytes'])
     .where('clip.id', '=', id)
     .executeTakeFirst()
 
-/** Entries that findings look at: more than plain files and folders, names that need escaping, files gone since an earlier look. */
-export const oddEntries = (db: Db, loadIds: readonly string[]) =>
-  db
-    .selectFrom('loadEntry')
-    .select((at) => ['loadId', 'pathText', 'kind', 'sizeBytes', 'state', provedSomewhere(at).as('copied')])
-    .where('loadId', 'in', [...loadIds, NO_ID])
-    .where('state', '!=', 'replaced')
-    .where('kind', '!=', 'folder')
-    .where((at) => at.or([at('kind', '!=', 'file'), at('pathText', 'like', '%\\\\%'), at('state', '=', 'gone')]))
-    .orderBy('loadId')
-    .orderBy('path')
-    .limit(5000)
-    .execute()
+/** Whether another clip of the load has the same folder and the same name up to its ending. */
+export const hasTwin = async (db: Db, clip: { id: string; loadId: string; pathText: string }): Promise<boolean> => {
+  const stem = clip.pathText.replace(/\.[^./]*$/, '').toLowerCase()
+  const twin = await db
+    .selectFrom('clip')
+    .select('id')
+    .where('loadId', '=', clip.loadId)
+    .where('id', '<>', clip.id)
+    .where(sql<boolean>`lower(regexp_replace(path_text, '\.[^./]*$', '')) = ${stem}`)
+    .executeTakeFirst()
+  return twin !== undefined
+}
 
 /** What lay on the card at the latest look. */
 export const entriesOf = (db: Db, loadId: string) =>
@@ -89,11 +72,23 @@ export const entriesOf = (db: Db, loadId: string) =>
     .orderBy('path')
     .execute()
 
-/** Files of every load, as a card would list them, to know a card again. */
-export async function knownLoads(db: Db) {
+export type EntryRow = Awaited<ReturnType<typeof entriesOf>>[number]
+
+/** Files of loads as a card would list them, to know a card again: only loads that share a path with what it lists. */
+export async function loadsLike(db: Db, paths: readonly string[]) {
   const rows = await db
+    .with('likely', (from) =>
+      from
+        .selectFrom('loadEntry')
+        .select('loadId')
+        .distinct()
+        .where('kind', '=', 'file')
+        .where('state', '=', 'on-card')
+        .where(sql<boolean>`path_text = any(${[...paths]}::text[])`),
+    )
     .selectFrom('loadEntry')
-    .select(['loadId', 'pathText', 'sizeBytes', 'modifiedMs'])
+    .innerJoin('likely', 'likely.loadId', 'loadEntry.loadId')
+    .select(['loadEntry.loadId', 'pathText', 'sizeBytes', 'modifiedMs'])
     .where('kind', '=', 'file')
     .where('state', '=', 'on-card')
     .execute()
@@ -104,6 +99,38 @@ export async function knownLoads(db: Db) {
     byLoad.set(loadId, files)
   }
   return [...byLoad].map(([id, files]) => ({ id, files }))
+}
+
+const SHOWN_PATHS = 20
+
+/** What was counted of loads' entries at the latest look, each with the first few paths. */
+export async function entryCounts(db: Db, loadIds: readonly string[]): Promise<(EntryCount & { loadId: string })[]> {
+  const counts = await db.selectFrom('loadFinding').selectAll().where(anyOf('load_id', loadIds)).execute()
+  return Promise.all(
+    counts.map(async ({ loadId, kind, files, print }) => {
+      const paths = await oddEntries(db, loadId, kind as CountedKind)
+        .limit(SHOWN_PATHS)
+        .execute()
+      return { loadId, kind: kind as CountedKind, files, key: print, paths: paths.map((row) => row.pathText) }
+    }),
+  )
+}
+
+function oddEntries(db: Db, loadId: string, kind: CountedKind) {
+  const all = db.selectFrom('loadEntry').select('pathText').where('loadId', '=', loadId).orderBy('path')
+  switch (kind) {
+    case 'lost':
+    case 'gone':
+      return all
+        .where('kind', '=', 'file')
+        .where('state', '=', 'gone')
+        .where('copied', '=', kind === 'gone')
+    case 'odd-name':
+      return all.where('kind', '=', 'file').where('state', '=', 'on-card').where('odd', '=', true)
+    case 'link':
+    case 'special':
+      return all.where('kind', '=', kind).where('state', '=', 'on-card')
+  }
 }
 
 export interface NewLoad {
@@ -118,84 +145,89 @@ export interface NewLoad {
 export const addLoad = (db: Db, values: NewLoad) =>
   db.insertInto('load').values(values).returning('id').executeTakeFirstOrThrow()
 
-export const renewLoad = (db: Db, id: string, values: Omit<NewLoad, 'productionId' | 'label'>) =>
+export const renewLoad = (
+  db: Db,
+  id: string,
+  values: Omit<NewLoad, 'productionId' | 'label'> & { lookDone: boolean },
+) =>
   db
     .updateTable('load')
     .set({ ...values, scannedAt: new Date() })
     .where('id', '=', id)
     .execute()
 
-export interface NewEntry {
-  readonly path: Buffer
-  readonly pathText: string
-  readonly kind: 'file' | 'folder' | 'link' | 'special'
-  readonly sizeBytes: number
-  readonly modifiedMs: number
-}
+/** Everything that a look found is written down. */
+export const finishLook = (db: Db, id: string) =>
+  db.updateTable('load').set({ lookDone: true }).where('id', '=', id).execute()
 
-const CHUNK = 1000
-
-const inChunks = async <T>(items: readonly T[], write: (chunk: T[]) => Promise<unknown>): Promise<void> => {
-  for (let at = 0; at < items.length; at += CHUNK) await write(items.slice(at, at + CHUNK))
-}
-
-/** A file with another size or time is other content; folders and links are what their name and kind say. */
-const sameContent = (a: Omit<NewEntry, 'pathText'>, b: Omit<NewEntry, 'pathText'>) =>
-  a.kind === b.kind && (a.kind !== 'file' || contentOf(a) === contentOf(b))
-
-/**
- * Writes what a card lists now. Entries known already keep their id, and with it their proofs; what is no longer there
- * is marked as gone, and what has other content now gets a new row that nothing is proved of yet.
- */
-export async function putEntries(db: Db, loadId: string, entries: readonly NewEntry[]): Promise<void> {
-  const known = await db
-    .selectFrom('loadEntry')
-    .select(['id', 'path', 'kind', 'sizeBytes', 'modifiedMs', 'state'])
-    .where('loadId', '=', loadId)
-    .where('state', '!=', 'replaced')
+export const samplesOf = (db: Db, loadId: string) =>
+  db
+    .selectFrom('loadSample')
+    .innerJoin('loadEntry', 'loadEntry.id', 'loadSample.entryId')
+    .select([
+      'loadEntry.id as entryId',
+      'loadEntry.path',
+      'loadEntry.pathText',
+      'loadEntry.sizeBytes',
+      'loadSample.hash',
+    ])
+    .where('loadSample.loadId', '=', loadId)
+    .where('loadEntry.state', '=', 'on-card')
     .execute()
-  const here = new Map(entries.map((entry) => [entry.path.toString('latin1'), entry]))
-  const kept = new Set<string>()
-  const changes = { 'on-card': [] as number[], gone: [] as number[], replaced: [] as number[] }
-  for (const row of known) {
-    const key = row.path.toString('latin1')
-    const now = here.get(key)
-    const state = now === undefined ? 'gone' : sameContent(row, now) ? 'on-card' : 'replaced'
-    if (state === 'on-card') kept.add(key)
-    if (state !== row.state) changes[state].push(row.id)
-  }
-  for (const state of ['on-card', 'gone', 'replaced'] as const) {
-    await inChunks(changes[state], (ids) => db.updateTable('loadEntry').set({ state }).where('id', 'in', ids).execute())
-  }
-  await inChunks(
-    entries.filter((entry) => !kept.has(entry.path.toString('latin1'))),
-    (fresh) =>
-      db
-        .insertInto('loadEntry')
-        .values(fresh.map((entry) => ({ loadId, ...entry })))
-        .execute(),
-  )
+
+export async function addSamples(
+  db: Db,
+  rows: readonly { loadId: string; entryId: number; hash: string }[],
+): Promise<void> {
+  if (rows.length === 0) return
+  await db
+    .insertInto('loadSample')
+    .values([...rows])
+    .onConflict((at) => at.column('entryId').doNothing())
+    .execute()
 }
 
 export interface NewClip {
   readonly loadId: string
+  readonly productionId: string
   readonly entryId: number
   readonly pathText: string
   readonly name: string
   readonly sizeBytes: number
-  readonly sidecars: number
   readonly probe: Probe | undefined
   readonly trouble: string | undefined
+  readonly cut: string | undefined
   readonly hasPicture: boolean
   readonly pictureMade: boolean
+  readonly sidecarIds: readonly number[]
 }
 
-export const putClip = (db: Db, { probe, trouble, ...rest }: NewClip) => {
-  const values = { ...rest, probe: probe ? JSON.stringify(probe) : null, trouble: trouble ?? null }
-  return db
-    .insertInto('clip')
-    .values(values)
-    .onConflict((conflict) => conflict.column('entryId').doUpdateSet(values))
-    .returning('id')
-    .executeTakeFirstOrThrow()
+/** A clip with the files that belong to it. */
+export async function putClip(
+  db: Db,
+  { probe, trouble, cut, sidecarIds, productionId, ...rest }: NewClip,
+): Promise<{ id: string }> {
+  const values = {
+    ...rest,
+    sidecars: sidecarIds.length,
+    probe: probe ? JSON.stringify(probe) : null,
+    trouble: trouble ?? null,
+    cut: cut ?? null,
+  }
+  return db.transaction().execute(async (tx) => {
+    const { id } = await tx
+      .insertInto('clip')
+      .values({ ...values, productionId })
+      .onConflict((conflict) => conflict.column('entryId').doUpdateSet(values))
+      .returning('id')
+      .executeTakeFirstOrThrow()
+    await tx.deleteFrom('clipFile').where('clipId', '=', id).execute()
+    const role: Database['clipFile']['role'] = rest.hasPicture ? 'picture' : 'sound'
+    const sidecars = sidecarIds.map((entryId) => ({ clipId: id, entryId, role: 'sidecar' as const, number: null }))
+    await tx
+      .insertInto('clipFile')
+      .values([{ clipId: id, entryId: rest.entryId, role, number: null }, ...sidecars])
+      .execute()
+    return { id }
+  })
 }

@@ -1,8 +1,8 @@
 import type { BlackBars } from '../../../core/exports/check'
 import type { CropWindow } from '../../../core/exports/reframe'
 import type { Probe } from '../../../core/media/probe'
+import { anyOf } from '../anyOf'
 import type { Db } from '../connection'
-import { NO_ID } from './shoot'
 
 export const deliverablesOf = (db: Db, productionIds: readonly string[]) =>
   db
@@ -11,7 +11,7 @@ export const deliverablesOf = (db: Db, productionIds: readonly string[]) =>
     .innerJoin('volume', 'volume.id', 'deliverable.volumeId')
     .selectAll('deliverable')
     .select(['clip.name as clipName', 'clip.probe as master', 'volume.name as volumeName'])
-    .where('deliverable.productionId', 'in', [...productionIds, NO_ID])
+    .where(anyOf('deliverable.production_id', productionIds))
     .orderBy('madeAt', 'desc')
     .execute()
 

@@ -1,20 +1,32 @@
-import type { Db } from '../connection'
-import type { NewProduction } from '../../../contract/productions'
+import { fileTitle } from '../../../core/shelf/bag'
 import type { Settings } from '../../../contract/copies'
+import type { NewProduction } from '../../../contract/productions'
+import type { Db } from '../connection'
 
 export const productions = (db: Db) => db.selectFrom('production').selectAll().orderBy('createdAt', 'desc').execute()
 
 export const production = (db: Db, id: string) =>
   db.selectFrom('production').selectAll().where('id', '=', id).executeTakeFirst()
 
-export const addProduction = (db: Db, { title, client, shootOn }: NewProduction) =>
+/** `undefined` when another production has that folder: the database decides, so that two at once cannot both have it. */
+export const addProduction = (
+  db: Db,
+  { title, client, shootOn, timeZone }: Partial<NewProduction> & { title: string },
+) =>
   db
     .insertInto('production')
-    .values({ title, client, shootOn: shootOn || null })
+    .values({
+      title,
+      client: client ?? '',
+      shootOn: shootOn || null,
+      folder: fileTitle(title),
+      timeZone: timeZone || Intl.DateTimeFormat().resolvedOptions().timeZone,
+    })
+    .onConflict((at) => at.doNothing())
     .returningAll()
-    .executeTakeFirstOrThrow()
+    .executeTakeFirst()
 
-const DEFAULTS: Settings = { policy: 'at-home-only', atHome: true }
+const DEFAULTS: Settings = { policy: 'at-home-only', atHome: true, acceptMemory: false, proofHours: 24 }
 
 export async function readSettings(db: Db): Promise<Settings> {
   const row = await db.selectFrom('setting').select('value').where('key', '=', 'person').executeTakeFirst()

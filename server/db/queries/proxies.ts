@@ -1,20 +1,31 @@
 import type { Probe } from '../../../core/media/probe'
+import { anyOf } from '../anyOf'
 import type { Db } from '../connection'
-import { NO_ID } from './shoot'
 
-export const proxiesOf = (db: Db, clipIds: readonly string[]) =>
+export const proxiesOf = (db: Db, productionIds: readonly string[]) =>
   db
     .selectFrom('proxy')
+    .innerJoin('clip', 'clip.id', 'proxy.clipId')
     .innerJoin('volume', 'volume.id', 'proxy.volumeId')
     .selectAll('proxy')
     .select('volume.name as volumeName')
-    .where('clipId', 'in', [...clipIds, NO_ID])
+    .where(anyOf('clip.production_id', productionIds))
     .execute()
 
-export const putProxy = (
-  db: Db,
-  { probe, ...rest }: { clipId: string; volumeId: string; path: string; sizeBytes: number; probe: Probe },
-) => {
+export const proxyOf = (db: Db, clipId: string) =>
+  db.selectFrom('proxy').selectAll().where('clipId', '=', clipId).executeTakeFirst()
+
+export interface NewProxy {
+  readonly clipId: string
+  readonly volumeId: string
+  readonly path: string
+  readonly sizeBytes: number
+  readonly probe: Probe
+  readonly decodedFrames: number
+  readonly decodeErrors: number
+}
+
+export const putProxy = (db: Db, { probe, ...rest }: NewProxy) => {
   const values = { ...rest, probe: JSON.stringify(probe), madeAt: new Date() }
   return db
     .insertInto('proxy')

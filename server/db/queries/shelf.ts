@@ -1,14 +1,15 @@
+import { anyOf } from '../anyOf'
 import type { Db } from '../connection'
-import { NO_ID } from './shoot'
 
 export const bagsOf = (db: Db, productionIds: readonly string[]) =>
   db
     .selectFrom('bag')
     .innerJoin('volume', 'volume.id', 'bag.volumeId')
+    .innerJoin('site', 'site.id', 'volume.siteId')
     .innerJoin('deliverable', 'deliverable.id', 'bag.deliverableId')
     .selectAll('bag')
-    .select(['volume.name as volumeName', 'volume.site', 'deliverable.path as deliverablePath'])
-    .where('bag.productionId', 'in', [...productionIds, NO_ID])
+    .select(['volume.name as volumeName', 'site.name as site', 'deliverable.path as deliverablePath'])
+    .where(anyOf('bag.production_id', productionIds))
     .orderBy('writtenAt', 'desc')
     .execute()
 
@@ -23,4 +24,4 @@ export const addBag = (
     sizeBytes: number
     verifiedAt: Date | null
   },
-) => db.insertInto('bag').values(values).execute()
+) => db.insertInto('bag').values(values).returning('id').executeTakeFirstOrThrow()

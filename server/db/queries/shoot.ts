@@ -1,16 +1,9 @@
 import type { CameraPlan } from '../../../contract/shoot'
+import { anyOf } from '../anyOf'
 import type { Db } from '../connection'
 
 export const cameraPlans = (db: Db, productionIds: readonly string[]) =>
-  db
-    .selectFrom('cameraPlan')
-    .selectAll()
-    .where('productionId', 'in', [...productionIds, NO_ID])
-    .orderBy('createdAt')
-    .execute()
-
-/** Keeps an `in` list from being empty, which SQL does not allow. */
-export const NO_ID = '00000000-0000-0000-0000-000000000000'
+  db.selectFrom('cameraPlan').selectAll().where(anyOf('production_id', productionIds)).orderBy('createdAt').execute()
 
 export const addCameraPlan = (db: Db, productionId: string, plan: CameraPlan) =>
   db

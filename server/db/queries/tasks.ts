@@ -1,43 +1,61 @@
 import { sql } from 'kysely'
-import type {
-  ServerEvent,
-  TaskKind,
-  TaskOrder,
-  TaskProgress,
-  TaskState,
-  TaskView,
-  Topic,
-} from '../../../contract/tasks'
+import { TASK_KINDS, type TaskInput, type TaskKind } from '../../../contract/taskKinds'
+import type { ServerEvent, TaskOrder, TaskProgress, TaskState, TaskView } from '../../../contract/tasks'
+import type { Topic } from '../../../contract/topics'
 import type { Db } from '../connection'
 
-/** Channels of PostgreSQL's LISTEN and NOTIFY: news for browsers, orders for workers. */
-export const NEWS_CHANNEL = 'yendra_news'
-export const ORDER_CHANNEL = 'yendra_orders'
+/** Channels of PostgreSQL's LISTEN and NOTIFY: news for browsers, orders for workers, questions to the observer and its answers. */
+export const CHANNELS = {
+  news: 'yendra_news',
+  orders: 'yendra_orders',
+  look: 'yendra_look',
+  looked: 'yendra_looked',
+} as const
 
-const notify = (db: Db, channel: string, message: object) =>
-  sql`select pg_notify(${channel}, ${JSON.stringify(message)})`.execute(db)
+export const notify = (db: Db, channel: keyof typeof CHANNELS, message: object) =>
+  sql`select pg_notify(${CHANNELS[channel]}, ${JSON.stringify(message)})`.execute(db)
 
 export type News = { readonly kind: 'task'; readonly id: string } | Extract<ServerEvent, { kind: 'changed' }>
 
-export const tellNews = (db: Db, news: News) => notify(db, NEWS_CHANNEL, news)
+export const tellNews = (db: Db, news: News) => notify(db, 'news', news)
 export const tellChanged = (db: Db, ...topics: Topic[]) => tellNews(db, { kind: 'changed', topics })
-export const tellOrder = (db: Db, taskId: string, order: TaskOrder) => notify(db, ORDER_CHANNEL, { taskId, order })
 
-export interface NewTask {
-  readonly kind: TaskKind
+export interface NewTask<K extends TaskKind = TaskKind> {
+  readonly kind: K
   readonly title: string
   readonly productionId: string | null
   readonly loadId: string | null
-  readonly input: object
+  readonly input: TaskInput<K>
   readonly host: string
+  /** From the browser: an order that is sent twice is one task. */
+  readonly idempotencyKey: string | null
 }
 
-export const addTask = (db: Db, task: NewTask) =>
-  db
+/** An open task of the kind and subject stands in the way. */
+export class TaskOpen extends Error {}
+
+/**
+ * Writes a task down. A key that was used before gives the task that it made; a subject that has an open task of the
+ * kind already is refused by the database, so that two orders at once cannot both be taken. Throws TaskOpen.
+ */
+export async function addTask<K extends TaskKind>(db: Db, task: NewTask<K>): Promise<{ id: string; isNew: boolean }> {
+  const before = task.idempotencyKey && (await taskByKey(db, task.idempotencyKey))
+  if (before) return { id: before.id, isNew: false }
+  const subject = TASK_KINDS[task.kind].subject(task.input as never)
+  const made = await db
     .insertInto('task')
-    .values({ ...task, input: JSON.stringify(task.input), state: 'queued', troubles: '[]' })
+    .values({ ...task, subject, input: JSON.stringify(task.input), state: 'queued', troubles: '[]' })
+    .onConflict((at) => at.doNothing())
     .returning('id')
-    .executeTakeFirstOrThrow()
+    .executeTakeFirst()
+  if (made) return { id: made.id, isNew: true }
+  const twin = task.idempotencyKey && (await taskByKey(db, task.idempotencyKey))
+  if (twin) return { id: twin.id, isNew: false }
+  throw new TaskOpen()
+}
+
+const taskByKey = (db: Db, key: string) =>
+  db.selectFrom('task').select('id').where('idempotencyKey', '=', key).executeTakeFirst()
 
 export const task = (db: Db, id: string) => db.selectFrom('task').selectAll().where('id', '=', id).executeTakeFirst()
 
@@ -47,25 +65,23 @@ const OPEN: TaskState[] = ['queued', 'running', 'paused']
 export const openTasks = (db: Db, host: string) =>
   db.selectFrom('task').selectAll().where('host', '=', host).where('state', 'in', OPEN).orderBy('createdAt').execute()
 
-/** An open task of the same kind for the same load, if there is one. */
-export const openTaskOf = (db: Db, kind: TaskKind, loadId: string) =>
-  db
-    .selectFrom('task')
-    .select('id')
-    .where('kind', '=', kind)
-    .where('loadId', '=', loadId)
-    .where('state', 'in', OPEN)
-    .executeTakeFirst()
-
-/** What the person sees: everything under way, and what ended lately. */
-export const recentTasks = (db: Db, limit: number) =>
-  db
-    .selectFrom('task')
-    .selectAll()
-    .orderBy(sql`state in ('queued', 'running', 'paused')`, 'desc')
-    .orderBy('createdAt', 'desc')
-    .limit(limit)
-    .execute()
+/** What the person sees: what is under way first, then what waits, then what ended lately; each up to a number. */
+export async function recentTasks(db: Db, limit: number) {
+  const of = (states: readonly TaskState[]) =>
+    db
+      .selectFrom('task')
+      .selectAll()
+      .where('state', 'in', [...states])
+      .orderBy('createdAt', 'desc')
+      .limit(limit)
+      .execute()
+  const [active, waiting, ended] = await Promise.all([
+    of(['running', 'paused']),
+    of(['queued']),
+    of(['done', 'failed', 'stopped', 'set-aside']),
+  ])
+  return [...active, ...waiting, ...ended]
+}
 
 export const setTaskState = async (db: Db, id: string, state: TaskState, from: readonly TaskState[]) =>
   (await db
@@ -86,16 +102,107 @@ export const setProgress = (db: Db, id: string, progress: TaskProgress) =>
     .where('id', '=', id)
     .execute()
 
-export const endTask = (
-  db: Db,
-  id: string,
-  end: { state: 'done' | 'failed' | 'stopped'; sentence: string; troubles: readonly string[] },
-) =>
-  db
+export interface TaskEnd {
+  readonly state: 'done' | 'failed' | 'stopped' | 'set-aside'
+  readonly sentence: string
+  readonly troubles: readonly string[]
+}
+
+/** Ends an open task; false when it has ended already. */
+export const endTask = async (db: Db, id: string, end: TaskEnd): Promise<boolean> =>
+  (await db
     .updateTable('task')
     .set({ state: end.state, sentence: end.sentence, troubles: JSON.stringify(end.troubles), endedAt: new Date() })
     .where('id', '=', id)
+    .where('state', 'in', OPEN)
+    .returning('id')
+    .executeTakeFirst()) !== undefined
+
+/** Puts an ended task into the line once more. Throws TaskOpen when its subject has another open one. */
+export async function tryAgain(db: Db, id: string): Promise<boolean> {
+  try {
+    const row = await db
+      .updateTable('task')
+      .set({ state: 'queued', died: 0, sentence: null, troubles: '[]', progress: null, endedAt: null })
+      .where('id', '=', id)
+      .where('state', 'in', ['failed', 'stopped', 'set-aside'])
+      .returning('id')
+      .executeTakeFirst()
+    return row !== undefined
+  } catch (error) {
+    // Source: PostgreSQL documentation, appendix A: 23505 is unique_violation.
+    if (error instanceof Error && 'code' in error && error.code === '23505') throw new TaskOpen()
+    throw error
+  }
+}
+
+export async function addOrder(db: Db, taskId: string, order: TaskOrder): Promise<void> {
+  await db.insertInto('taskOrder').values({ taskId, taskOrder: order }).execute()
+  await notify(db, 'orders', { taskId })
+}
+
+/** Orders that nobody has obeyed yet, oldest first; they count as obeyed from now on. */
+export const takeOrders = async (db: Db, taskId: string): Promise<TaskOrder[]> =>
+  (
+    await db
+      .updateTable('taskOrder')
+      .set({ obeyedAt: new Date() })
+      .where('taskId', '=', taskId)
+      .where('obeyedAt', 'is', null)
+      .returning(['id', 'taskOrder'])
+      .execute()
+  )
+    .sort((a, b) => a.id - b.id)
+    .map((row) => row.taskOrder)
+
+export const addAttempt = (db: Db, taskId: string, host: string) =>
+  db.insertInto('attempt').values({ taskId, host }).returning('id').executeTakeFirstOrThrow()
+
+export const endAttempt = (db: Db, id: string, how: string) =>
+  db.updateTable('attempt').set({ endedAt: new Date(), how }).where('id', '=', id).execute()
+
+/** Attempts of a machine that a dead worker left open, with the programs it had started. */
+export async function openAttempts(db: Db, host: string) {
+  const attempts = await db
+    .selectFrom('attempt')
+    .select(['id', 'taskId'])
+    .where('host', '=', host)
+    .where('endedAt', 'is', null)
     .execute()
+  const children = await db
+    .selectFrom('toolChild')
+    .selectAll()
+    .where('attemptId', 'in', (from) =>
+      from.selectFrom('attempt').select('id').where('host', '=', host).where('endedAt', 'is', null),
+    )
+    .execute()
+  return attempts.map((attempt) => ({
+    ...attempt,
+    children: children.filter((child) => child.attemptId === attempt.id),
+  }))
+}
+
+/** Ids of all attempts that are under way on any machine: their parts are not to be touched. */
+export const liveAttempts = async (db: Db): Promise<Set<string>> =>
+  new Set((await db.selectFrom('attempt').select('id').where('endedAt', 'is', null).execute()).map((row) => row.id))
+
+export const addToolChild = (db: Db, attemptId: string, pid: number, startedTicks: string) =>
+  db
+    .insertInto('toolChild')
+    .values({ attemptId, pid, startedTicks })
+    .onConflict((at) => at.doNothing())
+    .execute()
+
+/** Counts that an attempt ended with its worker; how many of this task did so by now. */
+export const countDied = async (db: Db, id: string): Promise<number> =>
+  (
+    await db
+      .updateTable('task')
+      .set({ died: sql<number>`died + 1` })
+      .where('id', '=', id)
+      .returning('died')
+      .executeTakeFirst()
+  )?.died ?? 0
 
 type TaskRow = NonNullable<Awaited<ReturnType<typeof task>>>
 

@@ -19,11 +19,14 @@ export function NewProductionSheet({ open, onClose }: { open: boolean; onClose: 
     formState: { errors },
   } = useForm<NewProduction>({
     resolver: yupResolver(newProduction),
-    defaultValues: { title: '', client: '', shootOn: '' },
+    defaultValues: { title: '', client: '', shootOn: '', timeZone: '' },
   })
   const save = handleSubmit((values) =>
     send.mutate(
-      { path: '/productions', body: values },
+      {
+        path: '/productions',
+        body: { ...values, timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone },
+      },
       {
         onSuccess: ({ id }) => {
           reset()

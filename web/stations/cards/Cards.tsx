@@ -73,7 +73,7 @@ function Readers({ readers, productionId, loads, busy, onAdd }: ReadersProps) {
   const add = <Button onClick={onAdd}>Add a reader folder</Button>
   const target = waiting ?? holding
   const sentence = waiting
-    ? `“${waiting.cardName}” is in the reader and has not been looked at.`
+    ? (waiting.difference ?? `“${waiting.cardName}” is in the reader and has not been looked at.`)
     : load
       ? `“${load.label}”: ${load.sentence}`
       : holding

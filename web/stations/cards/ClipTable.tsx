@@ -33,6 +33,7 @@ const COLUMNS = [
               ? `with ${clip.sidecars} sidecar${clip.sidecars > 1 ? 's' : ''}`
               : 'alone'}
         </span>
+        {clip.cut && <span className="block font-sans text-sm text-stop">{clip.cut}</span>}
       </>
     ),
   }),

@@ -1,5 +1,5 @@
 import { CircleAlert, CircleCheck, CircleHelp, Info } from 'lucide-react'
-import { findingKey, USUAL_ANSWERS, type Finding } from '../../../core/cards/findings'
+import { USUAL_ANSWERS, type Finding } from '../../../core/cards/findings'
 import { Button } from '../../parts/Button'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
@@ -16,14 +16,14 @@ export function Findings({ findings, loadId }: { findings: readonly Finding[]; l
   const send = useSend()
   if (findings.length === 0) return null
   const reply = (finding: Finding, answer: string | null) =>
-    send.mutate({ path: `/loads/${loadId}/answers`, body: { key: findingKey(finding), answer } })
+    send.mutate({ path: `/loads/${loadId}/answers`, body: { key: finding.key, answer } })
   return (
     <>
       <ul className="mb-4 space-y-2.5">
         {findings.map((finding) => {
           const { Icon, tone, word } = finding.answer === undefined ? SIGNS[finding.weight] : ANSWERED
           return (
-            <li key={findingKey(finding)} className="flex gap-2.5" data-finding={finding.kind}>
+            <li key={finding.key} className="flex gap-2.5" data-finding={finding.kind}>
               <Icon className={`mt-0.5 size-5 shrink-0 ${tone}`} aria-label={word} />
               <div className="min-w-0">
                 <p className={finding.answer === undefined ? '' : 'text-quiet'}>
@@ -46,7 +46,7 @@ export function Findings({ findings, loadId }: { findings: readonly Finding[]; l
                 {finding.paths.length > 0 && finding.kind !== 'gap' && (
                   <p className="figure break-all text-quiet">
                     {finding.paths.slice(0, 6).join(', ')}
-                    {finding.paths.length > 6 && ` and ${finding.paths.length - 6} more`}
+                    {finding.files > 6 && finding.paths.length > 6 && ` and ${finding.files - 6} more`}
                   </p>
                 )}
                 {finding.weight !== 'note' && finding.kind !== 'returned' && finding.answer === undefined && (

@@ -9,6 +9,8 @@ import { useSend } from '../../parts/useSend'
 /** Writes down that the person formatted the card; says what is gone with it and where it still is. */
 export function FormatSheet({ load, open, onClose }: { load: LoadCopies; open: boolean; onClose: () => void }) {
   const send = useSend()
+  const safe = load.copies.filter((copy) => copy.mark >= 2)
+  const against = !load.clear.clear
   return (
     <Sheet
       title={`The card of “${load.label}” is formatted`}
@@ -16,28 +18,37 @@ export function FormatSheet({ load, open, onClose }: { load: LoadCopies; open: b
       open={open}
       onClose={onClose}
     >
+      {against && (
+        <p className="mb-3 font-semibold text-stop">
+          The answer is not yes. {load.clear.sentence} If it is not formatted yet, leave it as it is. If it is, write it
+          down all the same: what was said against it stays beside it.
+        </p>
+      )}
       <p className="mb-2">
-        Gone from the card: {load.fileCount} files, <span className="figure">{formatBytes(load.sizeBytes)}</span>. They
-        are still here:
+        Gone from the card: {load.fileCount} files, <span className="figure">{formatBytes(load.sizeBytes)}</span>.{' '}
+        {safe.length > 0 ? 'They are still here:' : 'No volume holds a verified copy.'}
       </p>
       <ul className="mb-5 space-y-1">
-        {load.copies
-          .filter((copy) => copy.mark >= 2)
-          .map((copy) => (
-            <li key={copy.volumeId} className="flex gap-3">
-              <Mark mark={copy.mark} /> <strong>{copy.volumeName}</strong>{' '}
-              <span className="text-quiet">{copy.site}</span>
-            </li>
-          ))}
+        {safe.map((copy) => (
+          <li key={copy.volumeId} className="flex gap-3">
+            <Mark mark={copy.mark} /> <strong>{copy.volumeName}</strong>{' '}
+            <span className="text-quiet">
+              {copy.site}
+              {!copy.connected && ', not seen now'}
+            </span>
+          </li>
+        ))}
       </ul>
       <Trouble error={send.error} />
       <div className="flex flex-wrap gap-3">
         <Button
           look="danger"
           disabled={send.isPending}
-          onClick={() => send.mutate({ path: `/loads/${load.loadId}/formatted` }, { onSuccess: onClose })}
+          onClick={() =>
+            send.mutate({ path: `/loads/${load.loadId}/formatted`, body: { anyway: against } }, { onSuccess: onClose })
+          }
         >
-          Write down that I formatted it
+          {against ? 'It is formatted: write it down against the answer' : 'Write down that I formatted it'}
         </Button>
         <Button onClick={onClose}>Not yet</Button>
       </div>

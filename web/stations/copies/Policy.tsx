@@ -59,6 +59,35 @@ export function Policy() {
                 I am at my own desk now
               </label>
             )}
+            <label className="mt-2 flex items-start gap-2.5">
+              <input
+                type="checkbox"
+                className="mt-1.5"
+                checked={settings.acceptMemory}
+                onChange={(event) => keep({ acceptMemory: event.target.checked })}
+              />
+              <span>
+                A copy that could only be read back through memory passes for verified. Shares and drives in memory
+                answer so; the medium itself may still hold something else.
+              </span>
+            </label>
+            <label className="mt-2 flex flex-wrap items-center gap-2.5">
+              <span>A proof counts for</span>
+              <select
+                className="min-h-9 rounded-box border border-rule bg-sheet px-2 py-1"
+                value={settings.proofHours}
+                onChange={(event) => keep({ proofHours: Number(event.target.value) })}
+              >
+                {[...new Set([12, 24, 48, 72, 168, settings.proofHours])]
+                  .sort((a, b) => a - b)
+                  .map((hours) => (
+                    <option key={hours} value={hours}>
+                      {hours} hours
+                    </option>
+                  ))}
+              </select>
+              <span>; then a sample is read again first, and a drive that cannot be seen counts no more.</span>
+            </label>
             <Trouble error={send.error} />
           </fieldset>
         )

@@ -68,9 +68,7 @@ function ProxyList({ proxies, productionId }: { proxies: readonly ProxyView[]; p
               <Button
                 look="primary"
                 disabled={working.length > 0 || send.isPending || !volumeId}
-                onClick={() =>
-                  send.mutate({ path: '/proxies', body: { clipIds: open.map((proxy) => proxy.clipId), volumeId } })
-                }
+                onClick={() => send.mutate({ path: '/proxies', body: { productionId, volumeId } })}
               >
                 Make {counted(open.length, 'proxy', 'proxies')}, about {formatBytes(expected)}
               </Button>

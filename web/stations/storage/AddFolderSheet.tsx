@@ -1,7 +1,7 @@
 import { yupResolver } from '@hookform/resolvers/yup'
 import { useForm } from 'react-hook-form'
 import { newReader } from '../../../contract/cards'
-import { newVolume, VOLUME_KINDS, type NewVolume } from '../../../contract/storage'
+import { newVolume, VOLUME_KINDS, type NewVolume, type Registered } from '../../../contract/storage'
 import { Button } from '../../parts/Button'
 import { Choice, Field } from '../../parts/Field'
 import { Sheet } from '../../parts/Sheet'
@@ -47,8 +47,31 @@ export function AddFolderSheet({
   )
 }
 
+/** Registers a folder; what lies on a drive that is known already is said before the sheet closes. */
+function useRegister(onClose: () => void) {
+  const send = useSend<Registered>()
+  const shares = send.data?.sharesDriveWith ?? []
+  const save = (path: string, body: object) =>
+    send.mutate({ path, body }, { onSuccess: (made) => made.sharesDriveWith.length === 0 && onClose() })
+  return { send, save, shares }
+}
+
+function SharedDrive({ shares, onClose }: { shares: readonly string[]; onClose: () => void }) {
+  return (
+    <>
+      <p className="mb-4" role="status">
+        It is added. It lies on the same drive as <strong>{shares.join(' and ')}</strong>: what is on both counts as one
+        copy, and one broken drive takes both along.
+      </p>
+      <Button look="primary" onClick={onClose}>
+        I see
+      </Button>
+    </>
+  )
+}
+
 function VolumeForm({ onClose }: { onClose: () => void }) {
-  const send = useSend()
+  const { send, save: add, shares } = useRegister(onClose)
   const {
     register,
     handleSubmit,
@@ -57,7 +80,8 @@ function VolumeForm({ onClose }: { onClose: () => void }) {
     resolver: yupResolver(newVolume),
     defaultValues: { kind: 'archive', name: '', site: '', path: '' },
   })
-  const save = handleSubmit((body) => send.mutate({ path: '/volumes', body }, { onSuccess: onClose }))
+  const save = handleSubmit((body) => add('/volumes', body))
+  if (shares.length > 0) return <SharedDrive shares={shares} onClose={onClose} />
   return (
     <form onSubmit={(event) => void save(event)} noValidate>
       <Field
@@ -89,13 +113,14 @@ function VolumeForm({ onClose }: { onClose: () => void }) {
 }
 
 function ReaderForm({ onClose }: { onClose: () => void }) {
-  const send = useSend()
+  const { send, save: add, shares } = useRegister(onClose)
   const {
     register,
     handleSubmit,
     formState: { errors },
   } = useForm({ resolver: yupResolver(newReader), defaultValues: { name: '', path: '' } })
-  const save = handleSubmit((body) => send.mutate({ path: '/readers', body }, { onSuccess: onClose }))
+  const save = handleSubmit((body) => add('/readers', body))
+  if (shares.length > 0) return <SharedDrive shares={shares} onClose={onClose} />
   return (
     <form onSubmit={(event) => void save(event)} noValidate>
       <Field

@@ -145,6 +145,11 @@ function VolumeTable({ volumes }: { volumes: readonly VolumeView[] }) {
                   {KIND_WORDS[volume.kind]}
                   {!volume.connected && ', not connected'}
                 </span>
+                {volume.sharesDriveWith.length > 0 && (
+                  <span className="block text-sm text-doubt">
+                    same drive as {volume.sharesDriveWith.join(' and ')}: copies on both count as one
+                  </span>
+                )}
               </td>
               <td className="text-quiet">{volume.site}</td>
               <td className="figure text-right">{formatBytes(volume.capacityBytes)}</td>

@@ -1,0 +1,68 @@
+import { array, boolean, object, string, type InferType } from 'yup'
+import type { Station } from '../core/line/stations'
+import { checkOrder } from './copies'
+import { renderOrder } from './exports'
+import { bagOrder } from './shelf'
+import type { Topic } from './topics'
+
+const id = () => string().uuid().required()
+
+/** Everything that is known of a kind of task without running one. A kind's work stands in `server/jobs/<station>/`. */
+export const TASK_KINDS = {
+  scan: {
+    station: 'cards',
+    line: 'files',
+    topics: ['cards', 'productions', 'copies'],
+    input: object({ readerId: id(), productionId: id(), label: string().defined() }),
+    subject: (input: { readerId: string }) => input.readerId,
+  },
+  copy: {
+    station: 'copies',
+    line: 'files',
+    topics: ['copies', 'productions', 'storage', 'proxies', 'exports', 'bench', 'cards'],
+    input: object({ loadId: id(), volumeIds: array().of(id()).required(), setAside: boolean().required() }),
+    subject: (input: { loadId: string }) => input.loadId,
+  },
+  check: {
+    station: 'copies',
+    line: 'files',
+    topics: ['copies', 'productions'],
+    input: checkOrder.concat(object({ loadId: id(), seed: string().required() })),
+    subject: (input: { loadId: string }) => input.loadId,
+  },
+  proxy: {
+    station: 'proxies',
+    line: 'pictures',
+    topics: ['proxies', 'productions', 'storage'],
+    input: object({ clipId: id(), volumeId: id() }),
+    subject: (input: { clipId: string }) => input.clipId,
+  },
+  render: {
+    station: 'exports',
+    line: 'pictures',
+    topics: ['exports', 'productions', 'storage'],
+    input: renderOrder,
+    subject: (input: InferType<typeof renderOrder>) =>
+      `${input.clipId} ${input.destinationId} ${input.volumeId} ${Object.values(input.window).join(' ')}`,
+  },
+  bag: {
+    station: 'shelf',
+    line: 'files',
+    topics: ['shelf', 'productions', 'storage'],
+    input: bagOrder,
+    subject: (input: InferType<typeof bagOrder>) => `${input.deliverableId} ${input.volumeId}`,
+  },
+} as const satisfies Record<
+  string,
+  {
+    station: Station
+    line: 'files' | 'pictures'
+    topics: readonly Topic[]
+    input: { validateSync(value: unknown): unknown }
+    subject: (input: never) => string
+  }
+>
+
+export type TaskKind = keyof typeof TASK_KINDS
+export type TaskInput<K extends TaskKind> = InferType<(typeof TASK_KINDS)[K]['input']>
+export const TASK_LINES = ['files', 'pictures'] as const

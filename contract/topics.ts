@@ -1,0 +1,2 @@
+/** What a page may have asked for; an event names those that changed. */
+export type Topic = 'productions' | 'cards' | 'copies' | 'proxies' | 'storage' | 'exports' | 'shelf' | 'bench' | 'tasks'

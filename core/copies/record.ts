@@ -1,0 +1,55 @@
+/** What became of one file on one destination, or of one side of a copy altogether. Hashes are hexadecimal digits. */
+export type CopyRecord = FileRecord | SourceFailed | DestinationFailed
+
+export type FileRecord = Proved | Mismatch | Conflict | Refused
+
+interface OfFile {
+  readonly fileId: number
+  readonly destinationId: string
+}
+
+/** Read back and equal, durable under its name. `sizeBytes` and `modifiedMs` are those that the destination lists. */
+export interface Proved extends OfFile {
+  readonly kind: 'proved'
+  readonly hash: string
+  /** False when the system's cache may have answered instead of the medium. */
+  readonly fromMedium: boolean
+  /** Whether this run gave the file its name; otherwise it was found there and read. */
+  readonly placed: boolean
+  readonly sizeBytes: number
+  readonly modifiedMs: number
+}
+
+/** Other bytes were read back than written; the file got no name. When checked again: other bytes than were proved. */
+export interface Mismatch extends OfFile {
+  readonly kind: 'mismatch'
+  readonly wanted: string
+  readonly found: string
+}
+
+/** Something else has the file's name. It was left as it is. */
+export interface Conflict extends OfFile {
+  readonly kind: 'conflict'
+  readonly wanted: string
+  readonly found: string
+}
+
+/** The destination cannot hold this one file: its name is too long or not allowed there. */
+export interface Refused extends OfFile {
+  readonly kind: 'refused'
+  readonly message: string
+}
+
+export interface SourceFailed {
+  readonly kind: 'source-failed'
+  readonly fileId: number
+  readonly message: string
+}
+
+export interface DestinationFailed {
+  readonly kind: 'destination-failed'
+  readonly destinationId: string
+  readonly reason: 'full' | 'gone' | 'refused'
+  readonly message: string
+  readonly missingBytes: number
+}

@@ -1,0 +1,138 @@
+import { sql } from 'kysely'
+import type { DeviceIdentity } from '../../../core/copies/device'
+import type { VolumeKind } from '../../../contract/storage'
+import type { Db } from '../connection'
+
+/** Volumes with their site and with where they appear on one computer. */
+const volumesOn = (db: Db, host: string) =>
+  db
+    .selectFrom('volume')
+    .innerJoin('site', 'site.id', 'volume.siteId')
+    .leftJoin('mount', (join) => join.onRef('mount.volumeId', '=', 'volume.id').on('mount.host', '=', host))
+    .select(['volume.id', 'volume.name', 'volume.kind', 'volume.simulated', 'volume.capacityBytes', 'volume.createdAt'])
+    .select(['site.name as site', 'mount.path as rootPath', 'mount.connected', 'mount.lastSeen', 'mount.device'])
+    .select(['mount.capacityBytes as seenCapacityBytes', 'mount.freeBytes'])
+
+export const volumes = (db: Db, host: string) => volumesOn(db, host).orderBy('volume.createdAt').execute()
+
+export const volume = (db: Db, host: string, id: string) =>
+  volumesOn(db, host).where('volume.id', '=', id).executeTakeFirst()
+
+export type VolumeRow = NonNullable<Awaited<ReturnType<typeof volume>>>
+
+/** The site of that name; made when there is none. */
+export async function siteNamed(db: Db, name: string): Promise<string> {
+  const kind = /cloud/i.test(name) ? 'cloud' : /bag|wallet|person/i.test(name) ? 'carried' : 'other'
+  await db
+    .insertInto('site')
+    .values({ name, kind })
+    .onConflict((at) => at.column('name').doNothing())
+    .execute()
+  return (await db.selectFrom('site').select('id').where('name', '=', name).executeTakeFirstOrThrow()).id
+}
+
+export interface NewVolume {
+  readonly id: string
+  readonly name: string
+  readonly kind: VolumeKind
+  readonly site: string
+  readonly simulated: boolean
+  readonly capacityBytes: number
+}
+
+export async function addVolume(db: Db, { site, ...values }: NewVolume): Promise<void> {
+  await db
+    .insertInto('volume')
+    .values({ ...values, siteId: await siteNamed(db, site) })
+    .execute()
+}
+
+/** Where a volume appears on a computer; another volume that had that place loses it. */
+export async function putMount(db: Db, volumeId: string, host: string, path: string): Promise<void> {
+  await db
+    .deleteFrom('mount')
+    .where('host', '=', host)
+    .where('path', '=', path)
+    .where('volumeId', '<>', volumeId)
+    .execute()
+  await db
+    .insertInto('mount')
+    .values({ volumeId, host, path })
+    .onConflict((at) => at.columns(['volumeId', 'host']).doUpdateSet({ path }))
+    .execute()
+}
+
+export interface SeenVolume {
+  readonly connected: boolean
+  readonly capacityBytes: number | undefined
+  readonly freeBytes: number | undefined
+  readonly device: DeviceIdentity | undefined
+}
+
+/** What the observer saw of a volume; what cannot be seen keeps its last figures. True when it came or went. */
+export async function putSeenVolume(db: Db, volumeId: string, host: string, seen: SeenVolume): Promise<boolean> {
+  const before = await db
+    .selectFrom('mount')
+    .select(['connected', 'device'])
+    .where('volumeId', '=', volumeId)
+    .where('host', '=', host)
+    .executeTakeFirst()
+  if (!before) return false
+  await db
+    .updateTable('mount')
+    .set({ connected: seen.connected })
+    .$if(seen.connected, (update) =>
+      update.set({
+        lastSeen: new Date(),
+        capacityBytes: seen.capacityBytes ?? null,
+        freeBytes: seen.freeBytes ?? null,
+        device: seen.device ? JSON.stringify(seen.device) : null,
+      }),
+    )
+    .where('volumeId', '=', volumeId)
+    .where('host', '=', host)
+    .execute()
+  const sameDevice = !seen.connected || JSON.stringify(before.device) === JSON.stringify(seen.device ?? null)
+  return before.connected !== seen.connected || !sameDevice
+}
+
+export const readers = (db: Db) => db.selectFrom('reader').selectAll().orderBy('createdAt').execute()
+
+export const reader = (db: Db, id: string) =>
+  db.selectFrom('reader').selectAll().where('id', '=', id).executeTakeFirst()
+
+export type ReaderRow = NonNullable<Awaited<ReturnType<typeof reader>>>
+
+export const addReader = (
+  db: Db,
+  values: { name: string; rootPath: string | null; simulated: boolean; host: string },
+) => db.insertInto('reader').values(values).returning('id').executeTakeFirstOrThrow()
+
+export interface SeenReader {
+  readonly state: 'card' | 'empty' | 'unreachable'
+  readonly cardName: string | null
+  readonly loadId: string | null
+  readonly same: boolean
+  readonly difference: string | null
+  readonly device: DeviceIdentity | undefined
+}
+
+/** What the observer saw in a reader. True when it differs from what was seen before. */
+export async function putSeenReader(db: Db, id: string, { device, ...seen }: SeenReader): Promise<boolean> {
+  const changed = await db
+    .updateTable('reader')
+    .set({ ...seen, device: device ? JSON.stringify(device) : null, seenAt: new Date() })
+    .where('id', '=', id)
+    .where((at) =>
+      at.or([
+        at('state', '<>', seen.state),
+        at.not(
+          sql<boolean>`(card_name, load_id, difference) is not distinct from (${seen.cardName}::text, ${seen.loadId}::uuid, ${seen.difference}::text)`,
+        ),
+        at('same', '<>', seen.same),
+      ]),
+    )
+    .returning('id')
+    .executeTakeFirst()
+  return changed !== undefined
+}

@@ -1,0 +1,74 @@
+import { anyOf } from '../anyOf'
+import type { Db } from '../connection'
+import type { Database } from '../schema'
+
+export interface NewSaid {
+  readonly kind: Database['said']['kind']
+  readonly loadId?: string
+  readonly volumeId?: string
+  readonly otherVolumeId?: string
+  readonly entryId?: number
+  readonly against?: string
+  readonly detail?: object
+}
+
+/** What a person said is written down, whatever stands against it. */
+export const addSaid = (db: Db, { detail, ...said }: NewSaid) =>
+  db
+    .insertInto('said')
+    .values({ ...said, detail: JSON.stringify(detail ?? {}) })
+    .execute()
+
+/** What was answered to questions about loads, oldest first. */
+export const answersOf = async (db: Db, loadIds: readonly string[]) =>
+  (
+    await db
+      .selectFrom('said')
+      .select(['loadId', 'detail'])
+      .where('kind', '=', 'answered')
+      .where(anyOf('load_id', loadIds))
+      .orderBy('id')
+      .execute()
+  ).map(({ loadId, detail }) => ({ loadId, ...(detail as { key: string; answer: string | null }) }))
+
+/** The latest time that the cards of loads were said to be formatted. */
+export const formattedOf = (db: Db, loadIds: readonly string[]) =>
+  db
+    .selectFrom('said')
+    .distinctOn('loadId')
+    .select(['loadId', 'at', 'against'])
+    .where('kind', '=', 'formatted')
+    .where(anyOf('load_id', loadIds))
+    .orderBy('loadId')
+    .orderBy('id', 'desc')
+    .execute()
+
+/** Every file that was played from a copy, with how it has lain there since. */
+export const playedOf = (db: Db, loadIds: readonly string[]) =>
+  db
+    .selectFrom('said')
+    .innerJoin('copyFile', (join) =>
+      join.onRef('copyFile.volumeId', '=', 'said.volumeId').onRef('copyFile.entryId', '=', 'said.entryId'),
+    )
+    .select(['said.loadId', 'said.volumeId', 'said.at', 'copyFile.placedAt', 'copyFile.absentAt', 'copyFile.standing'])
+    .where('said.kind', '=', 'spot-played')
+    .where(anyOf('said.load_id', loadIds))
+    .orderBy('said.id')
+    .execute()
+
+/** Pairs of volumes that were said to be different drives. */
+export const saidDifferent = (db: Db) =>
+  db.selectFrom('said').select(['volumeId', 'otherVolumeId']).where('kind', '=', 'different-drives').execute()
+
+/** The largest file of a load: what a played mark belongs to when nothing can be played here. */
+export const largestEntry = (db: Db, loadId: string) =>
+  db
+    .selectFrom('loadEntry')
+    .select('id')
+    .where('loadId', '=', loadId)
+    .where('kind', '=', 'file')
+    .where('state', '=', 'on-card')
+    .orderBy('sizeBytes', 'desc')
+    .orderBy('id')
+    .limit(1)
+    .executeTakeFirst()

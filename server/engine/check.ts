@@ -1,0 +1,95 @@
+import type { CopyRecord } from '../../core/copies/record'
+import { alignedBlocks, LARGE_BLOCK, SMALL_BLOCK } from './blocks'
+import { readBack } from './hash'
+import { inLanes } from './lanes'
+import { errorCode, joinPath, type Medium } from './medium'
+import { NewNames } from './newNames'
+
+/** A file of a copy with the hash that was proved of it. */
+export interface ProvedFile {
+  readonly id: number
+  readonly path: Buffer
+  readonly sizeBytes: number
+  readonly hash: string
+}
+
+export interface CheckOrder {
+  readonly destinationId: string
+  readonly medium: Medium
+  readonly folder: Buffer
+  readonly files: readonly ProvedFile[]
+  readonly gate: () => Promise<void>
+  readonly onBytes: (bytes: number) => void
+  /** Told file by file what was found; a file that is not there is a mismatch with `nothing`. */
+  readonly report: (records: readonly CopyRecord[]) => Promise<void>
+}
+
+const LANES = 8
+const BATCH = 256
+
+/** Reads a copy again, past the cache, and compares each file with the hash that was proved of it. Rejects when the volume goes away. */
+export async function checkCopy(order: CheckOrder): Promise<void> {
+  const names = new NewNames(order.medium)
+  const small = order.files.filter((file) => file.sizeBytes <= SMALL_BLOCK)
+  const large = order.files.filter((file) => file.sizeBytes > SMALL_BLOCK)
+  const lanes = alignedBlocks(LANES, SMALL_BLOCK)
+  for (let at = 0; at < small.length; at += BATCH) {
+    const records: CopyRecord[] = []
+    await inLanes(small.slice(at, at + BATCH), lanes, async (file, block) => {
+      records.push(await checkFile(order, names, file, [block]))
+    })
+    await names.settle()
+    await order.report(records)
+  }
+  const blocks = alignedBlocks(3, LARGE_BLOCK)
+  for (const file of large) {
+    const record = await checkFile(order, names, file, blocks)
+    await names.settle()
+    await order.report([record])
+  }
+}
+
+async function checkFile(
+  { medium, folder, destinationId, gate, onBytes }: CheckOrder,
+  names: NewNames,
+  file: ProvedFile,
+  blocks: readonly Uint8Array[],
+): Promise<CopyRecord> {
+  const path = joinPath(folder, file.path)
+  const outcome = { fileId: file.id, destinationId, wanted: file.hash }
+  await gate()
+  const entry = await medium.entry(path)
+  if (entry?.kind !== 'file') return { kind: 'mismatch', ...outcome, found: entry ? `a ${entry.kind}` : 'nothing' }
+  const found = await readSafely(medium, path, blocks, onBytes, gate)
+  if (typeof found === 'string') return { kind: 'mismatch', ...outcome, found }
+  if (found.hash !== file.hash) return { kind: 'mismatch', ...outcome, found: found.hash }
+  names.add(path)
+  const { sizeBytes, modifiedMs } = entry
+  return {
+    kind: 'proved',
+    fileId: file.id,
+    destinationId,
+    hash: file.hash,
+    fromMedium: found.fromMedium,
+    placed: false,
+    sizeBytes,
+    modifiedMs,
+  }
+}
+
+/** A file that the drive cannot read is a finding of that file; a drive that is gone ends the check. */
+async function readSafely(
+  medium: Medium,
+  path: Buffer,
+  blocks: readonly Uint8Array[],
+  onBytes: (bytes: number) => void,
+  gate: () => Promise<void>,
+) {
+  try {
+    await medium.settleFile(path)
+    return await readBack(medium, path, blocks, onBytes, gate)
+  } catch (error) {
+    if (errorCode(error) !== 'EIO') throw error
+    return 'unreadable'
+  }
+}

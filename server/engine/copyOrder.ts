@@ -1,0 +1,35 @@
+import type { CopyRecord } from '../../core/copies/record'
+import type { Medium } from './medium'
+
+/** One file to copy, and the destinations that still need it. */
+export interface SourceFile {
+  readonly id: number
+  readonly path: Buffer
+  readonly sizeBytes: number
+  readonly modifiedMs: number
+  readonly wantedBy: ReadonlySet<string>
+  /** Hash of this content where it was proved before: what lies at a destination is compared with it. */
+  readonly knownHash?: string
+}
+
+export interface CopyDestination {
+  readonly id: string
+  readonly medium: Medium
+  /** The folder that mirrors the card. */
+  readonly folder: Buffer
+  /** A folder of this attempt on the same file system, where files wait until they are proved. */
+  readonly parts: Buffer
+}
+
+export interface CopyOrder {
+  readonly source: Medium
+  readonly files: readonly SourceFile[]
+  /** Folders to create even when they are empty. */
+  readonly folders: readonly Buffer[]
+  readonly destinations: readonly CopyDestination[]
+  /** Awaited between blocks: holds while paused, throws when cancelled. */
+  readonly gate: () => Promise<void>
+  readonly onBytes: (destinationId: string, stage: 'written' | 'proved', bytes: number) => void
+  /** Told only what is durable; what it writes down is true from then on. */
+  readonly report: (records: readonly CopyRecord[]) => Promise<void>
+}

@@ -1,0 +1,74 @@
+import { existsSync, readFileSync } from 'node:fs'
+import { lstat, readdir, readFile, realpath, stat } from 'node:fs/promises'
+import { basename, dirname, join } from 'node:path'
+import type { DeviceIdentity } from '../../core/copies/device'
+
+/** Major and minor number as Linux packs them into a device number (glibc's `gnu_dev_major` and `gnu_dev_minor`). */
+const numbersOf = (dev: number): { major: number; minor: number } => {
+  const wide = BigInt(dev)
+  const major = ((wide >> 8n) & 0xfffn) | ((wide >> 32n) & ~0xfffn)
+  const minor = (wide & 0xffn) | ((wide >> 12n) & ~0xffn)
+  return { major: Number(major), minor: Number(minor & 0xffffffffn) }
+}
+
+/**
+ * The device that a folder stands on. A partition is its disk, a mapped or joined device is the disks below it
+ * (`slaves` of the system's block device tree), a loop device is its own. Memory, network shares and pools have no
+ * block device: their file system is all that is known. Rejects when the folder is not there.
+ */
+export async function deviceOf(root: string): Promise<DeviceIdentity> {
+  const given = testIdentity(root)
+  if (given) return { fileSystem: given, disks: [given], known: true, pastCache: true }
+  const { dev } = await lstat(root)
+  const fileSystem = `fs:${dev}`
+  const { type, source } = await mountOf(dev)
+  // Memory is one device however often it is mounted.
+  if (MEMORY.has(type)) return { fileSystem, disks: ['memory'], known: true, pastCache: false }
+  const block = (await blockOf(dev)) ?? (source.startsWith('/dev/') ? await blockOfNode(source) : undefined)
+  if (block === undefined) return { fileSystem, disks: [], known: false, pastCache: false }
+  return { fileSystem, disks: await disksBelow(block), known: true, pastCache: !type.startsWith('fuse') }
+}
+
+const MEMORY = new Set(['tmpfs', 'ramfs'])
+
+const blockOf = (dev: number): Promise<string | undefined> => {
+  const { major, minor } = numbersOf(dev)
+  return realpath(`/sys/dev/block/${major}:${minor}`).catch(() => undefined)
+}
+
+/** File systems with numbers of their own name the device they are mounted from. */
+async function blockOfNode(path: string): Promise<string | undefined> {
+  const stats = await stat(path).catch(() => undefined)
+  return stats?.isBlockDevice() ? blockOf(stats.rdev) : undefined
+}
+
+/** Type and source of a file system, by the kernel's list of mounts (proc(5), mountinfo). */
+async function mountOf(dev: number): Promise<{ type: string; source: string }> {
+  const { major, minor } = numbersOf(dev)
+  const mounts = await readFile('/proc/self/mountinfo', 'utf8').catch(() => '')
+  for (const line of mounts.split('\n')) {
+    const [before, after] = line.split(' - ')
+    if (before?.split(' ')[2] !== `${major}:${minor}`) continue
+    const [type = '', source = ''] = after?.split(' ') ?? []
+    return { type, source }
+  }
+  return { type: '', source: '' }
+}
+
+async function disksBelow(block: string): Promise<string[]> {
+  const below = await readdir(join(block, 'slaves')).catch(() => [])
+  if (below.length > 0) {
+    const nested = await Promise.all(below.map(async (name) => disksBelow(await realpath(join(block, 'slaves', name)))))
+    return [...new Set(nested.flat())].sort()
+  }
+  const whole = existsSync(join(block, 'partition')) ? dirname(block) : block
+  return [`disk:${basename(whole)}`]
+}
+
+/** Tests name devices in a file; people have no use for it. */
+function testIdentity(root: string): string | undefined {
+  const file = process.env.YENDRA_TEST_DEVICES
+  if (!file) return undefined
+  const named = JSON.parse(readFileSync(file, 'utf8')) as Record<string, string>
+  return named[root]
+}

@@ -1,0 +1,79 @@
+import { createHash } from 'node:crypto'
+import { formatChecksumList, isPlainName, type ListedSum } from '../../core/copies/checksumList'
+import { alignedBlocks, asBuffer, itemAt, LARGE_BLOCK } from './blocks'
+import { RunningHash } from './hash'
+import { joinPath, type Medium } from './medium'
+import { publishOver } from './publish'
+
+export interface ListOrder {
+  readonly medium: Medium
+  /** The mirror; the lists stand beside it, under its name with `.xxh64` and `.sha256`. */
+  readonly folder: Buffer
+  readonly parts: Buffer
+  readonly proved: readonly { readonly path: Buffer; readonly hash: string }[]
+  readonly gate: () => Promise<void>
+}
+
+/**
+ * Checksum lists beside a mirror, so that it can be checked in ten years with Debian's tools alone: xxHash64 for
+ * names that `xxhsum` can read, SHA-256 for the others (read again for it, past the cache, and compared). The old
+ * lists stay until the new ones are whole.
+ */
+export async function writeLists({ medium, folder, parts, proved, gate }: ListOrder): Promise<void> {
+  const label = folder.subarray(folder.lastIndexOf(0x2f) + 1)
+  const named = (path: Buffer) => joinPath(label, path).toString('latin1')
+  const plain = proved.filter((one) => isPlainName(named(one.path)))
+  const odd = proved.filter((one) => !isPlainName(named(one.path)))
+  await writeOne(
+    medium,
+    folder,
+    parts,
+    '.xxh64',
+    plain.map((one) => ({ hash: one.hash, path: named(one.path) })),
+  )
+  const sums: ListedSum[] = []
+  for (const { path, hash } of odd) {
+    await gate()
+    const both = await bothHashes(medium, joinPath(folder, path))
+    if (both.xxh64 === hash) sums.push({ hash: both.sha256, path: named(path) })
+  }
+  const sha256List = Buffer.concat([folder, Buffer.from('.sha256')])
+  if (sums.length > 0 || (await medium.entry(sha256List))) await writeOne(medium, folder, parts, '.sha256', sums)
+}
+
+async function writeOne(
+  medium: Medium,
+  folder: Buffer,
+  parts: Buffer,
+  ending: string,
+  sums: readonly ListedSum[],
+): Promise<void> {
+  const part = joinPath(parts, Buffer.from(`list${ending}`))
+  await medium.makeFolder(parts)
+  const out = await medium.create(part)
+  try {
+    await out.write(Buffer.from(formatChecksumList(sums), 'latin1'), 0)
+  } catch (error) {
+    await out.abandon()
+    throw error
+  }
+  await out.close(Date.now(), 'settled-later')
+  await publishOver(medium, part, Buffer.concat([folder, Buffer.from(ending)]))
+}
+
+async function bothHashes(medium: Medium, path: Buffer): Promise<{ xxh64: string; sha256: string }> {
+  const block = itemAt(alignedBlocks(1, LARGE_BLOCK), 0)
+  const file = await medium.open(path)
+  try {
+    const [xxh64, sha256] = [new RunningHash(), createHash('sha256')]
+    for (let position = 0; ; position += block.length) {
+      const bytes = await file.read(block, position)
+      xxh64.update(block.subarray(0, bytes))
+      sha256.update(asBuffer(block.subarray(0, bytes)))
+      if (bytes < block.length) break
+    }
+    return { xxh64: xxh64.digest(), sha256: sha256.digest('hex') }
+  } finally {
+    await file.close()
+  }
+}

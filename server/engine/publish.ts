@@ -1,0 +1,35 @@
+import { parentOf, type Medium } from './medium'
+import { NewNames } from './newNames'
+
+/** Gives a finished part of ours its name, durable with what is in it; `taken` when something has that name. */
+export async function publishNew(medium: Medium, part: Buffer, path: Buffer): Promise<'named' | 'taken'> {
+  await medium.makeFolder(parentOf(path))
+  // Outside programs wrote the part: nobody has waited for the medium yet.
+  await medium.settleFile(part)
+  const result = await medium.publish(part, path)
+  if (result === 'named') await settleName(medium, path)
+  return result
+}
+
+/** As `publishNew`, over an earlier version of ours: the old one stays until the new one is whole. */
+export async function publishOver(medium: Medium, part: Buffer, path: Buffer): Promise<void> {
+  await medium.makeFolder(parentOf(path))
+  await medium.settleFile(part)
+  await medium.replace(part, path)
+  await settleName(medium, path)
+}
+
+/** Moves something of the person’s own out of the way; it keeps its content and gets another place. */
+export async function setAside(medium: Medium, from: Buffer, to: Buffer): Promise<void> {
+  const names = new NewNames(medium)
+  await medium.move(from, to)
+  names.add(to)
+  names.add(from)
+  await names.settle()
+}
+
+export async function settleName(medium: Medium, path: Buffer): Promise<void> {
+  const names = new NewNames(medium)
+  names.add(path)
+  await names.settle()
+}

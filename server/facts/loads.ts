@@ -1,0 +1,234 @@
+import { cardFindings, openStops, withAnswers, type Finding, type ScannedClip } from '../../core/cards/findings'
+import { clearToFormat, type ClearAnswer } from '../../core/copies/clear'
+import { deviceRelation } from '../../core/copies/device'
+import type { CopyFacts } from '../../core/copies/mark'
+import { playedStill } from '../../core/copies/standing'
+import type { Settings } from '../../contract/copies'
+import type { Db } from '../db/connection'
+import * as cards from '../db/queries/cards'
+import * as copies from '../db/queries/copies'
+import { readers, volumes, type VolumeRow } from '../db/queries/places'
+import { readSettings } from '../db/queries/productions'
+import { answersOf, formattedOf, playedOf, saidDifferent } from '../db/queries/said'
+import { latestCardSeen } from '../db/queries/seen'
+
+type LoadRow = cards.LoadRow
+type ClipRow = cards.ClipRow
+
+/** A copy with where it lies and how its drive is related to those of the other copies. */
+export interface CopyState extends CopyFacts {
+  readonly folder: string
+  readonly sharesDriveWith: readonly string[]
+  readonly mayShareDriveWith: readonly { readonly volumeId: string; readonly volumeName: string }[]
+  readonly saidDifferentFrom: readonly string[]
+}
+
+export interface LoadState {
+  readonly load: LoadRow
+  readonly clips: readonly ClipRow[]
+  readonly findings: readonly Finding[]
+  readonly copies: readonly CopyState[]
+  readonly clear: ClearAnswer
+  readonly settings: Settings
+  readonly formattedAt: string | undefined
+  readonly formattedAgainst: string | undefined
+  /** It was said to be formatted, and its clips were on the card again. */
+  readonly returned: boolean
+}
+
+export interface Asked {
+  readonly host: string
+  readonly now: number
+  /** False when the observer was asked for a look and did not answer. */
+  readonly looked: boolean
+}
+
+/** Clips, findings, copies, clear-to-format and format state of loads, from rows alone, in a fixed number of questions. */
+export async function loadStates(db: Db, loads: readonly LoadRow[], asked: Asked): Promise<LoadState[]> {
+  const ids = loads.map((load) => load.id)
+  const [clips, counts, answers, formatted, seen] = await Promise.all([
+    cards.clipsOf(db, ids),
+    cards.entryCounts(db, ids),
+    answersOf(db, ids),
+    formattedOf(db, ids),
+    latestCardSeen(db, ids),
+  ])
+  const [settings, inReaders, pairs, copyRows] = await Promise.all([
+    readSettings(db),
+    readers(db),
+    saidDifferent(db),
+    readCopies(db, ids, asked.host),
+  ])
+  const said = pairs.flatMap(({ volumeId, otherVolumeId }) =>
+    volumeId && otherVolumeId ? [[volumeId, otherVolumeId] as const] : [],
+  )
+  const clipsBy = groupByLoad(clips)
+  return loads.map((load) => {
+    const own = clipsBy.get(load.id) ?? []
+    const format = formatted.find((one) => one.loadId === load.id)
+    const look = seen.find((one) => one.loadId === load.id)
+    const returned = format !== undefined && look !== undefined && look.at > format.at
+    const findings = findingsOf(
+      load,
+      own,
+      counts.filter((count) => count.loadId === load.id),
+      answers.filter((answer) => answer.loadId === load.id),
+      returned,
+    )
+    const facts = withRelations(copyFacts(load, copyRows), said)
+    const holding = inReaders.find((reader) => reader.loadId === load.id)
+    const unfinished = load.lookDone ? null : `The look at “${load.label}” did not come to its end: look at it again.`
+    const clear = clearToFormat({
+      copies: facts,
+      policy: settings.policy,
+      rules: settings,
+      atHome: settings.atHome,
+      cardInReader: holding?.same === true,
+      cardDifference: holding?.difference ?? unfinished ?? undefined,
+      cardDevice: holding?.device ?? look?.device ?? undefined,
+      saidDifferent: said,
+      filesLeftOut: load.leftOut,
+      thingsWrong: openStops(findings),
+      formattedAt: returned ? undefined : format?.at.toISOString(),
+      now: asked.now,
+      looked: asked.looked,
+    })
+    return {
+      load,
+      clips: own,
+      findings,
+      copies: facts,
+      clear,
+      settings,
+      formattedAt: format?.at.toISOString(),
+      formattedAgainst: format?.against ?? undefined,
+      returned,
+    }
+  })
+}
+
+function groupByLoad<T extends { loadId: string }>(rows: readonly T[]): Map<string, T[]> {
+  const groups = new Map<string, T[]>()
+  for (const row of rows) {
+    const group = groups.get(row.loadId)
+    if (group) group.push(row)
+    else groups.set(row.loadId, [row])
+  }
+  return groups
+}
+
+async function readCopies(db: Db, loadIds: readonly string[], host: string) {
+  const [mirrors, times, readings, played, known] = await Promise.all([
+    copies.mirrorsOf(db, loadIds),
+    copies.proofTimes(db, loadIds),
+    copies.readingsOf(db, loadIds),
+    playedOf(db, loadIds),
+    volumes(db, host),
+  ])
+  return { mirrors, times, readings, played, volumes: new Map(known.map((row) => [row.id, row])) }
+}
+
+type CopyRows = Awaited<ReturnType<typeof readCopies>>
+
+function copyFacts(load: LoadRow, rows: CopyRows): (CopyFacts & { folder: string })[] {
+  return rows.mirrors
+    .filter((mirror) => mirror.loadId === load.id)
+    .map((mirror) => {
+      const volume: VolumeRow | undefined = rows.volumes.get(mirror.volumeId)
+      const of = <T extends { loadId: string | null; volumeId: string | null }>(all: readonly T[]) =>
+        all.filter((one) => one.loadId === load.id && one.volumeId === mirror.volumeId)
+      const [time] = of(rows.times)
+      const [reading] = of(rows.readings)
+      const played = of(rows.played).filter((one) =>
+        playedStill({
+          playedAt: one.at.getTime(),
+          placedAt: one.placedAt.getTime(),
+          absentAt: one.absentAt?.getTime(),
+          standing: one.standing,
+        }),
+      )
+      const filesMissing = mirror.filesMissing + mirror.filesChanged
+      const proved = mirror.filesVerified + mirror.filesMemory
+      return {
+        volumeId: mirror.volumeId,
+        volumeName: mirror.volumeName,
+        site: volume?.site ?? '',
+        folder: mirror.folder,
+        connected: volume?.connected === true,
+        device: volume?.device ?? undefined,
+        filesWanted: load.fileCount,
+        filesCopied: proved,
+        filesVerified: mirror.filesVerified,
+        filesVerifiedFromCache: mirror.filesMemory,
+        filesMismatched: mirror.filesDiffer,
+        filesInConflict: mirror.filesConflict,
+        filesMissing,
+        mirrorLost: !mirror.present && proved + filesMissing > 0,
+        sizeBytes: mirror.sizeBytes,
+        firstVerifiedAt: time?.first.toISOString(),
+        lastVerifiedAt: time?.last.toISOString(),
+        readAgainAt: reading?.at.toISOString(),
+        seenAt: mirror.seenAt?.toISOString(),
+        spotPlayedAt: played.at(-1)?.at.toISOString(),
+      }
+    })
+}
+
+function withRelations(
+  facts: readonly (CopyFacts & { folder: string })[],
+  said: readonly (readonly [string, string])[],
+): CopyState[] {
+  return facts.map((copy) => {
+    const others = facts.filter((other) => other !== copy)
+    const isSaid = (other: CopyFacts) =>
+      said.some((pair) => pair.includes(copy.volumeId) && pair.includes(other.volumeId))
+    const related = (relation: string) =>
+      others.filter((other) => deviceRelation(copy.device, other.device) === relation)
+    const unknown = related('unknown').filter((other) => copy.device && other.device)
+    return {
+      ...copy,
+      sharesDriveWith: related('same').map((other) => other.volumeName),
+      mayShareDriveWith: unknown
+        .filter((other) => !isSaid(other))
+        .map(({ volumeId, volumeName }) => ({ volumeId, volumeName })),
+      saidDifferentFrom: unknown.filter(isSaid).map((other) => other.volumeName),
+    }
+  })
+}
+
+export const scannedClip = (clip: ClipRow): ScannedClip => ({
+  path: clip.pathText,
+  sizeBytes: clip.sizeBytes,
+  seconds: clip.probe?.seconds,
+  recordedAt: clip.probe?.recordedAt,
+  pictureMade: clip.pictureMade,
+  trouble: clip.trouble ?? undefined,
+  cut: clip.cut ?? undefined,
+  hasPicture: clip.hasPicture,
+})
+
+/** What is to be said of a load's card. */
+function findingsOf(
+  load: LoadRow,
+  clips: readonly ClipRow[],
+  counts: Awaited<ReturnType<typeof cards.entryCounts>>,
+  answers: Awaited<ReturnType<typeof answersOf>>,
+  returned: boolean,
+): Finding[] {
+  const found = withAnswers(
+    cardFindings(counts, clips.map(scannedClip), load.shootOn ?? undefined),
+    new Map(answers.map((one) => [one.key, one.answer])),
+  )
+  if (!returned) return found
+  return [
+    {
+      kind: 'returned',
+      weight: 'stop',
+      paths: [],
+      files: 0,
+      key: 'returned',
+      sentence: `You said the card of “${load.label}” was formatted, but its clips are still on it. Was another card formatted?`,
+    },
+    ...found,
+  ]
+}

@@ -1,0 +1,60 @@
+import { deviceRelation, type DeviceIdentity } from '../../core/copies/device'
+import { HEADROOM_SHARE, sumByClass, volumeBudget } from '../../core/storage/budget'
+import type { VolumeView } from '../../contract/storage'
+import type { Db } from '../db/connection'
+import { knownBytes } from '../db/queries/bytes'
+import { readers, volumes } from '../db/queries/places'
+
+/** Every volume with its room: as it was last measured where it is connected, from the books where it is not. */
+export async function volumeViews(db: Db, host: string): Promise<VolumeView[]> {
+  const [rows, bytes] = await Promise.all([volumes(db, host), knownBytes(db)])
+  return rows.map((row): VolumeView => {
+    const connected = row.connected === true
+    const classes = sumByClass(bytes.filter((one) => one.volumeId === row.id))
+    const known = classes.reduce((sum, one) => sum + one.sizeBytes, 0)
+    const capacityBytes = (connected ? row.seenCapacityBytes : null) ?? row.capacityBytes
+    const usedBytes = connected && row.freeBytes !== null ? capacityBytes - row.freeBytes : known
+    return {
+      id: row.id,
+      name: row.name,
+      kind: row.kind,
+      site: row.site,
+      path: row.rootPath,
+      simulated: row.simulated,
+      connected,
+      capacityBytes,
+      usedBytes,
+      classes,
+      sharesDriveWith: sharing(row, rows),
+      budget: volumeBudget({
+        capacityBytes,
+        usedBytes,
+        headroomShare: HEADROOM_SHARE[row.kind === 'edit' ? 'edit' : 'other'],
+      }),
+    }
+  })
+}
+
+interface Placed {
+  readonly id: string
+  readonly name: string
+  readonly device: DeviceIdentity | null
+}
+
+const sharing = (row: Placed, rows: readonly Placed[]): string[] =>
+  rows.flatMap((other) =>
+    other.id !== row.id && deviceRelation(row.device ?? undefined, other.device ?? undefined) === 'same'
+      ? other.name
+      : [],
+  )
+
+/** Names of volumes and readers that lie on the device of a folder that is being added. */
+export async function placesOnDevice(
+  db: Db,
+  host: string,
+  device: DeviceIdentity,
+  exceptId: string,
+): Promise<string[]> {
+  const places: Placed[] = [...(await volumes(db, host)), ...(await readers(db))]
+  return sharing({ id: exceptId, name: '', device }, places)
+}

@@ -1,0 +1,37 @@
+import { pipeline } from 'node:stream/promises'
+import type { Request, Response } from 'express'
+import type { Db } from '../../db/connection'
+import { openCopy } from '../../media/play'
+import { notFound } from '../problem'
+
+/** Streams one clip from one copy, in pieces where the browser asks for them. */
+export async function sendCopy(
+  db: Db,
+  which: { loadId: string; volumeId: string; clipId: string },
+  req: Request,
+  res: Response,
+): Promise<void> {
+  const copy = await openCopy(db, which)
+  if (!copy) throw notFound('That clip')
+  res.type(copy.type)
+  if (copy.kind === 'preview') {
+    const { out, end } = copy.stream(() => {
+      if (res.headersSent) res.destroy()
+      else res.status(503).end()
+    })
+    res.on('close', end)
+    out.pipe(res)
+    return
+  }
+  const range = req.range(copy.sizeBytes)
+  const wanted = Array.isArray(range) ? range[0] : undefined
+  const [start, end] = [wanted?.start ?? 0, wanted?.end ?? copy.sizeBytes - 1]
+  res.status(wanted ? 206 : 200).set({
+    'Accept-Ranges': 'bytes',
+    'Content-Length': String(end - start + 1),
+    'Cache-Control': 'no-store',
+    ...(wanted ? { 'Content-Range': `bytes ${start}-${end}/${copy.sizeBytes}` } : {}),
+  })
+  // A player that has seen enough hangs up in the middle; the file is closed either way.
+  await pipeline(copy.piece(start, end), res).catch(() => res.destroy())
+}

@@ -1,0 +1,191 @@
+import { randomUUID } from 'node:crypto'
+import { Router, type Request } from 'express'
+import { markOf } from '../../../core/copies/mark'
+import type { Standing } from '../../../core/copies/standing'
+import {
+  checkOrder,
+  copyOrder,
+  differentDrives,
+  formattedOrder,
+  spotPlay,
+  type LoadCopies,
+} from '../../../contract/copies'
+import * as cards from '../../db/queries/cards'
+import { copyTroubles, oddNamesOf } from '../../db/queries/copies'
+import { volumes } from '../../db/queries/places'
+import { addSaid, largestEntry } from '../../db/queries/said'
+import { tellChanged } from '../../db/queries/tasks'
+import { loadStates, type LoadState } from '../../facts/loads'
+import type { Context } from '../context'
+import { orderTask } from '../orderTask'
+import { bodyOf, conflict, idOf, invalid, notFound } from '../problem'
+import { productionOf } from '../productionOf'
+import { sendCopy } from './play'
+
+const WORDS: Partial<Record<Standing, string>> = {
+  differs: 'differed when it was read back',
+  conflict: 'another file has its name on the volume',
+  missing: 'was proved once, and is gone from the volume',
+  changed: 'was proved once, and has another size or time on the volume now',
+}
+const SHOWN_TROUBLES = 100
+
+const isPlayable = (clip: { probe: object | null; trouble: string | null }) =>
+  clip.probe !== null && clip.trouble === null
+
+export function copyRoutes(context: Context): Router {
+  const { db, host, looks } = context
+  const router = Router()
+
+  /** What is true of loads; whatever comes near a yes is looked at first. */
+  async function lookedAt(loads: readonly cards.LoadRow[]): Promise<LoadState[]> {
+    const states = await loadStates(db, loads, { host, now: Date.now(), looked: true })
+    const near = states.filter(
+      (state) => !state.formattedAt && state.copies.some((copy) => markOf(copy, state.settings) >= 2),
+    )
+    if (near.length === 0) return states
+    const looked = await looks.ask(near.map((state) => state.load.id))
+    return loadStates(db, loads, { host, now: Date.now(), looked })
+  }
+
+  async function stateOf(req: Request): Promise<LoadState> {
+    const [state] = await lookedAt([await loadOf(idOf(req))])
+    if (!state) throw notFound('That load')
+    return state
+  }
+
+  router.get('/productions/:id/copies', async (req, res) => {
+    const owner = await productionOf(db, req)
+    const loads = await cards.loadsOf(db, [owner.id])
+    const [states, odd] = await Promise.all([
+      lookedAt(loads),
+      oddNamesOf(
+        db,
+        loads.map((load) => load.id),
+      ),
+    ])
+    const withOddNames = new Set(odd.map((row) => row.loadId))
+    res.json(await Promise.all(states.map((state) => copiesView(state, withOddNames))))
+  })
+
+  async function copiesView(state: LoadState, withOddNames: ReadonlySet<string>): Promise<LoadCopies> {
+    const { load, clips, copies, clear, settings, formattedAt, formattedAgainst, returned } = state
+    const troubled = copies.some((copy) => copy.filesMismatched + copy.filesInConflict + copy.filesMissing > 0)
+    const troubles = troubled ? await copyTroubles(db, load.id).limit(SHOWN_TROUBLES).execute() : []
+    return {
+      loadId: load.id,
+      label: load.label,
+      sizeBytes: load.sizeBytes,
+      fileCount: load.fileCount,
+      clear,
+      formattedAt: returned ? null : (formattedAt ?? null),
+      formattedAgainst: returned ? null : (formattedAgainst ?? null),
+      copies: copies.map((copy) => ({
+        ...copy,
+        mark: markOf(copy, settings),
+        hasOddNames: withOddNames.has(load.id),
+        troubles: copy.mirrorLost
+          ? []
+          : troubles.flatMap((one) =>
+              one.volumeId === copy.volumeId ? [{ path: one.pathText, sentence: WORDS[one.standing] ?? '' }] : [],
+            ),
+      })),
+      playableClips: clips.flatMap((clip) =>
+        isPlayable(clip) ? [{ id: clip.id, name: clip.name, seconds: clip.probe?.seconds ?? 0 }] : [],
+      ),
+    }
+  }
+
+  async function namesOf(volumeIds: readonly string[]): Promise<string> {
+    const known = await volumes(db, host)
+    const names = volumeIds.map((id) => known.find((row) => row.id === id)?.name)
+    if (names.includes(undefined)) throw notFound('One of these volumes')
+    return names.join(' and ')
+  }
+
+  router.post('/loads/:id/copies', async (req, res) => {
+    const load = await loadOf(idOf(req))
+    const { volumeIds, setAside } = await bodyOf(copyOrder, req)
+    const names = await namesOf(volumeIds)
+    const taskId = await orderTask(
+      context,
+      req,
+      {
+        kind: 'copy',
+        title: `Copy “${load.label}” to ${names}`,
+        productionId: load.productionId,
+        loadId: load.id,
+        input: { loadId: load.id, volumeIds: [...new Set(volumeIds)], setAside },
+      },
+      `“${load.label}” is being copied already. Wait for it, or stop it first.`,
+    )
+    res.status(202).json({ taskId })
+  })
+
+  router.post('/loads/:id/checks', async (req, res) => {
+    const load = await loadOf(idOf(req))
+    const { volumeIds, how } = await bodyOf(checkOrder, req)
+    const names = await namesOf(volumeIds)
+    const taskId = await orderTask(
+      context,
+      req,
+      {
+        kind: 'check',
+        title:
+          how === 'whole' ? `Read “${load.label}” again on ${names}` : `Read a sample of “${load.label}” on ${names}`,
+        productionId: load.productionId,
+        loadId: load.id,
+        input: { loadId: load.id, volumeIds: [...new Set(volumeIds)], how, seed: randomUUID() },
+      },
+      `“${load.label}” is being read again already. Wait for it, or stop it first.`,
+    )
+    res.status(202).json({ taskId })
+  })
+
+  router.get('/loads/:id/play/:volumeId/:clipId', async (req, res) => {
+    const which = { loadId: idOf(req), volumeId: idOf(req, 'volumeId'), clipId: idOf(req, 'clipId') }
+    await sendCopy(db, which, req, res)
+  })
+
+  router.post('/loads/:id/spot-plays', async (req, res) => {
+    const load = await loadOf(idOf(req))
+    const { volumeId, clipId, seconds } = await bodyOf(spotPlay, req)
+    const [state] = await loadStates(db, [load], { host, now: Date.now(), looked: true })
+    const copy = state?.copies.find((one) => one.volumeId === volumeId)
+    const playable = state?.clips.filter(isPlayable) ?? []
+    const clip = playable.find((one) => one.id === clipId)
+    if (!copy || (clipId !== null && !clip)) throw notFound('That copy')
+    if (clipId === null && playable.length > 0) throw invalid('Say which clip was played.', 'clipId')
+    const entryId = clip?.entryId ?? (await largestEntry(db, load.id))?.id
+    if (entryId === undefined || copy.filesCopied === 0)
+      throw conflict(`${copy.volumeName} holds no proved copy to play from. Copy to it first.`)
+    await addSaid(db, { kind: 'spot-played', loadId: load.id, volumeId, entryId, detail: { seconds, clipId } })
+    await tellChanged(db, 'copies', 'productions')
+    res.status(204).end()
+  })
+
+  router.post('/loads/:id/formatted', async (req, res) => {
+    const { anyway } = await bodyOf(formattedOrder, req)
+    const { load, clear } = await stateOf(req)
+    if (!clear.clear && !anyway) throw conflict(`Do not format this card yet. ${clear.sentence}`)
+    await addSaid(db, { kind: 'formatted', loadId: load.id, ...(clear.clear ? {} : { against: clear.sentence }) })
+    await tellChanged(db, 'copies', 'productions', 'cards')
+    res.status(204).end()
+  })
+
+  router.post('/volumes/different', async (req, res) => {
+    const { volumeId, otherVolumeId } = await bodyOf(differentDrives, req)
+    await namesOf([volumeId, otherVolumeId])
+    await addSaid(db, { kind: 'different-drives', volumeId, otherVolumeId })
+    await tellChanged(db, 'copies', 'storage', 'productions')
+    res.status(204).end()
+  })
+
+  async function loadOf(id: string) {
+    const load = await cards.load(db, id)
+    if (!load) throw notFound('That load')
+    return load
+  }
+
+  return router
+}

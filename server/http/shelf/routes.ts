@@ -1,0 +1,55 @@
+import { Router } from 'express'
+import { bagOrder, type BagView } from '../../../contract/shelf'
+import { deliverable } from '../../db/queries/exports'
+import { bagsOf } from '../../db/queries/shelf'
+import { volume } from '../../db/queries/places'
+import type { Context } from '../context'
+import { orderTask } from '../orderTask'
+import { bodyOf, notFound } from '../problem'
+import { productionOf } from '../productionOf'
+
+export function shelfRoutes(context: Context): Router {
+  const { db, host } = context
+  const router = Router()
+
+  router.get('/productions/:id/bags', async (req, res) => {
+    const rows = await bagsOf(db, [(await productionOf(db, req)).id])
+    res.json(
+      rows.map((row): BagView => ({
+        id: row.id,
+        title: row.path.slice(row.path.lastIndexOf('/') + 1),
+        volumeName: row.volumeName,
+        site: row.site,
+        path: row.path,
+        fileCount: row.fileCount,
+        sizeBytes: row.sizeBytes,
+        writtenAt: row.writtenAt.toISOString(),
+        verifiedAt: row.verifiedAt?.toISOString() ?? null,
+      })),
+    )
+  })
+
+  router.post('/bags', async (req, res) => {
+    const order = await bodyOf(bagOrder, req)
+    const made = await deliverable(db, order.deliverableId)
+    const target = await volume(db, host, order.volumeId)
+    if (!made) throw notFound('That deliverable')
+    if (!target) throw notFound('That volume')
+    const title = made.path.slice(made.path.lastIndexOf('/') + 1)
+    const taskId = await orderTask(
+      context,
+      req,
+      {
+        kind: 'bag',
+        title: `Shelve ${title} on ${target.name}`,
+        productionId: made.productionId,
+        loadId: null,
+        input: order,
+      },
+      `${title} is being put on the shelf on ${target.name} already. Wait for it, or stop it first.`,
+    )
+    res.status(202).json({ taskId })
+  })
+
+  return router
+}

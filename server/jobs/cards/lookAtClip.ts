@@ -1,0 +1,73 @@
+import { open } from 'node:fs/promises'
+import type { Probe } from '../../../core/media/probe'
+import { findCut } from '../../../core/media/truncation'
+import type { Medium } from '../../engine/medium'
+import { framePicture } from '../../engine/picture'
+import { probeFile } from '../../engine/probe'
+import { Stopped } from '../../engine/stopped'
+import { ToolFailed } from '../../engine/tool'
+import type { WalkedEntry } from '../../engine/walk'
+import { fullPath } from '../../media/places'
+import type { TaskControl } from '../control'
+
+export interface SeenClip {
+  readonly probe: Probe | undefined
+  readonly trouble: string | undefined
+  /** What is missing of its end, in words. */
+  readonly cut: string | undefined
+  readonly hasPicture: boolean
+  readonly picture: Buffer | undefined
+}
+
+/** Reads what a clip says of itself, whether its end is there, and takes a picture of it. */
+export async function lookAtClip(medium: Medium, file: WalkedEntry, control: TaskControl): Promise<SeenClip> {
+  const nothing = { probe: undefined, cut: undefined, hasPicture: true, picture: undefined }
+  if (file.sizeBytes === 0) return { ...nothing, trouble: 'the file is empty' }
+  const path = fullPath(medium, file.path)
+  const cut = await cutOf(path, file.sizeBytes)
+  try {
+    const probe = await probeFile(path, control)
+    if (!probe.video && !probe.audio) return { ...nothing, cut, probe, trouble: 'it holds neither picture nor sound' }
+    const hasPicture = probe.video !== undefined
+    const picture = hasPicture
+      ? await framePicture(path, probe.seconds / 3, 480, control).catch((error: unknown) => {
+          if (error instanceof Stopped) throw error
+          return undefined
+        })
+      : undefined
+    return { probe, trouble: undefined, cut, hasPicture, picture }
+  } catch (error) {
+    if (error instanceof Stopped) throw error
+    return { ...nothing, cut, trouble: troubleOf(error) }
+  }
+}
+
+async function cutOf(path: Buffer, sizeBytes: number): Promise<string | undefined> {
+  const handle = await open(path, 'r').catch(() => undefined)
+  if (!handle) return undefined
+  try {
+    const cut = await findCut({
+      sizeBytes,
+      read: async (position, length) => {
+        const block = Buffer.alloc(length)
+        const { bytesRead } = await handle.read(block, 0, length, position)
+        return block.subarray(0, bytesRead)
+      },
+    })
+    return cut?.sentence
+  } catch {
+    return undefined
+  } finally {
+    await handle.close()
+  }
+}
+
+function troubleOf(error: unknown): string {
+  if (error instanceof ToolFailed && error.messages.includes('moov atom not found'))
+    return 'the index is missing, as after a battery that died'
+  if (error instanceof ToolFailed && /not on whitelist|whitelist/i.test(error.messages))
+    return 'it is no film but something that names other files, and was not opened'
+  if (error instanceof ToolFailed && error.messages.includes('Invalid data found'))
+    return 'what is in it is no picture and no sound'
+  return error instanceof Error ? error.message : String(error)
+}

@@ -1,0 +1,56 @@
+import { cardChanges } from '../../../core/cards/load'
+import { counted } from '../../../core/units/quantity'
+import { samplesOf, type EntryRow } from '../../db/queries/cards'
+import { reader as readerRow } from '../../db/queries/places'
+import type { Medium } from '../../engine/medium'
+import { CannotWork } from '../../media/cannotWork'
+import { listCard, samplesEqual } from '../../media/listing'
+import { readerContent } from '../../media/places'
+import type { Work } from '../work'
+
+const byBytes = (file: { path: Buffer; sizeBytes: number; modifiedMs: number }) => ({
+  path: file.path.toString('latin1'),
+  sizeBytes: file.sizeBytes,
+  modifiedMs: file.modifiedMs,
+})
+
+/** How a card differs from what it listed at the look, in words; `''` when it does not. */
+export async function changesOf(
+  medium: Medium,
+  files: readonly EntryRow[],
+): Promise<{ stayed: number; words: string }> {
+  const listed = (await listCard(medium)).files
+  const { stayed, gone, changed, added } = cardChanges(files.map(byBytes), listed.map(byBytes))
+  const differences = [
+    [gone, 'gone'],
+    [changed, 'changed'],
+    [added, 'new'],
+  ] as const
+  const words = differences.flatMap(([count, word]) => (count > 0 ? [`${counted(count, 'file')} ${word}`] : []))
+  return { stayed, words: words.join(', ') }
+}
+
+/** The card of a load, in its reader, just as it was when it was looked at. */
+export async function cardOf(
+  { db }: Work,
+  load: { id: string; readerId: string | null; label: string; lookDone: boolean },
+  files: readonly EntryRow[],
+): Promise<Medium> {
+  const reader = load.readerId ? await readerRow(db, load.readerId) : undefined
+  const content = reader ? await readerContent(db, reader) : 'unreachable'
+  if (content === 'empty' || content === 'unreachable')
+    throw new CannotWork(`The card of “${load.label}” is not in the reader. Put it in and copy again.`)
+  if (!load.lookDone)
+    throw new CannotWork(`The look at “${load.label}” did not come to its end. Look at the card again, then copy.`)
+  const { stayed, words } = await changesOf(content.medium, files)
+  const other = files.length > 0 && stayed === 0
+  if (other || !(await samplesEqual(content.medium, await samplesOf(db, load.id))))
+    throw new CannotWork(
+      `The card in the reader is not the one of “${load.label}”. Change cards, or look at this one first.`,
+    )
+  if (words !== '')
+    throw new CannotWork(
+      `The card has changed since it was looked at: ${words}. Look at it again, then copy; nothing was written.`,
+    )
+  return content.medium
+}

@@ -1,0 +1,28 @@
+import type { CopyRecord } from '../../../core/copies/record'
+import { formatBytes } from '../../../core/units/quantity'
+
+/** What a person must know of one thing that went wrong; `undefined` when nothing did. */
+export function troubleSentence(
+  record: CopyRecord,
+  names: ReadonlyMap<number, string>,
+  targets: readonly { readonly id: string; readonly name: string }[],
+): string | undefined {
+  if (record.kind === 'proved') return undefined
+  if (record.kind === 'source-failed')
+    return `${names.get(record.fileId)} could not be read from the card: ${record.message}`
+  const volume = targets.find((to) => to.id === record.destinationId)?.name ?? 'A volume'
+  switch (record.kind) {
+    case 'mismatch':
+      return `${names.get(record.fileId)} on ${volume} differed when it was read back (${record.found} instead of ${record.wanted}). It was not kept there; copy again, and distrust ${volume} if it happens twice.`
+    case 'conflict':
+      return `${names.get(record.fileId)} on ${volume} is another file (${record.found}; the card’s is ${record.wanted}). It was left as it is: set it aside and copy again.`
+    case 'refused':
+      return `${names.get(record.fileId)} cannot lie on ${volume}: its name does not fit there. Copy it by hand under a shorter name, and keep the card.`
+    case 'destination-failed':
+      return record.reason === 'full'
+        ? `${volume} is full: ${formatBytes(record.missingBytes)} (${record.missingBytes} bytes) are missing. Make room and copy again; what is proved there stays.`
+        : record.reason === 'gone'
+          ? `${volume} was unplugged. Connect it and copy again; what is proved there stays.`
+          : `${volume} refused: ${record.message}. What is proved there stays.`
+  }
+}

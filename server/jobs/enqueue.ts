@@ -1,0 +1,41 @@
+import PgBoss from 'pg-boss'
+import { TASK_KINDS, TASK_LINES, type TaskKind } from '../../contract/taskKinds'
+import type { Db } from '../db/connection'
+import { addTask, setBossId, tellNews, type NewTask } from '../db/queries/tasks'
+import { hostName } from '../home'
+
+/** Files and pictures wait in different lines: a transcode must never hold up a copy. */
+export const queueName = (line: (typeof TASK_LINES)[number], host: string): string => `${line}.${host}`
+
+export async function openBoss(databaseUrl: string, onError: (error: Error) => void): Promise<PgBoss> {
+  const boss = new PgBoss({ connectionString: databaseUrl, max: 4 })
+  boss.on('error', onError)
+  await boss.start()
+  for (const line of TASK_LINES) await boss.createQueue(queueName(line, hostName()))
+  return boss
+}
+
+/** Jobs are ours to take up again after a crash, so the queue itself never repeats them. */
+const SEND = { retryLimit: 0, expireInHours: 23 } as const
+
+export async function sendTask(
+  db: Db,
+  boss: PgBoss,
+  task: { id: string; kind: TaskKind; host: string },
+): Promise<void> {
+  const bossId = await boss.send(queueName(TASK_KINDS[task.kind].line, task.host), { taskId: task.id }, SEND)
+  if (bossId) await setBossId(db, task.id, bossId)
+}
+
+/** Writes a task down and puts it into the line of the machine that has the files. Throws TaskOpen. */
+export async function startTask<K extends TaskKind>(
+  db: Db,
+  boss: PgBoss,
+  values: Omit<NewTask<K>, 'host'>,
+): Promise<string> {
+  const host = hostName()
+  const { id, isNew } = await addTask(db, { ...values, host })
+  if (isNew) await sendTask(db, boss, { id, kind: values.kind, host })
+  await tellNews(db, { kind: 'task', id })
+  return id
+}

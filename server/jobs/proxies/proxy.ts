@@ -1,0 +1,105 @@
+import type { TaskInput } from '../../../contract/taskKinds'
+import { allPass } from '../../../core/media/check'
+import { checkProxy } from '../../../core/proxies/check'
+import { HALF_SIZE, proxyBitRate, proxyFrame } from '../../../core/proxies/recipe'
+import { fileTitle } from '../../../core/shelf/bag'
+import { frameSizeText } from '../../../core/units/frameSize'
+import { hasTwin } from '../../db/queries/cards'
+import { addFileProofs } from '../../db/queries/copies'
+import { proxyOf, putProxy } from '../../db/queries/proxies'
+import { probeFile } from '../../engine/probe'
+import { publishNew, publishOver } from '../../engine/publish'
+import { decodeWhole, makeProxy } from '../../engine/transcode'
+import { CannotWork } from '../../media/cannotWork'
+import { originalOf, targetVolume } from '../../media/originals'
+import { fullPath, partsOf } from '../../media/places'
+import { readFinished } from '../proveFile'
+import type { Job, Work, WorkEnd } from '../work'
+
+type Original = Awaited<ReturnType<typeof originalOf>>
+
+/** Makes one proxy, and compares frames, rate and duration with the original before it gets its name. */
+export const proxy: Job<'proxy'> = { kind: 'proxy', run: runProxy }
+
+async function runProxy(work: Work, input: TaskInput<'proxy'>): Promise<WorkEnd> {
+  const { db, attemptId, control, progress } = work
+  const original = await originalOf(db, input.clipId)
+  const { clip, video, path } = original
+  const frame = proxyFrame(video, HALF_SIZE.fraction)
+  const bitsPerSecond = proxyBitRate(frame, video.rate.num / video.rate.den, HALF_SIZE.bitsPerPixelFrame)
+  const { name, medium } = await targetVolume(db, input.volumeId, (bitsPerSecond * video.seconds) / 8)
+  const parts = partsOf(attemptId)
+  const part = Buffer.concat([parts, Buffer.from('/proxy.mp4')])
+  const final = Buffer.from(await proxyPath(work, original))
+  const before = await proxyOf(db, clip.id)
+  const ours = before?.path === final.toString() && before.volumeId === input.volumeId
+  const standing = ours ? undefined : await medium.entry(final)
+  await medium.makeFolder(parts)
+  try {
+    progress.set({ done: 0, total: video.frames, unit: 'frames' })
+    const found = standing ? await checked(original, fullPath(medium, final), work) : undefined
+    if (found && !allPass(found.checks))
+      throw new CannotWork(`${final.toString()} is there already on ${name} and was not made here. Move it away first.`)
+    // One that equals the original in every check may stay: a worker that died after naming it left it so.
+    const made = found ?? (await makeIt())
+    const { hash, sizeBytes, modifiedMs, pastCache } = await readFinished(medium, final, control.gate)
+    await db.transaction().execute(async (tx) => {
+      await putProxy(tx, {
+        clipId: clip.id,
+        volumeId: input.volumeId,
+        path: final.toString(),
+        sizeBytes,
+        probe: made.probe,
+        decodedFrames: made.decoded.frames,
+        decodeErrors: made.decoded.errors,
+      })
+      const where = { volumeId: input.volumeId, path: final.toString(), clipId: clip.id, runId: attemptId }
+      await addFileProofs(tx, [{ what: 'proxy', algorithm: 'xxh64', hash, sizeBytes, modifiedMs, pastCache, ...where }])
+    })
+    return {
+      sentence: `${clip.name}: ${frameSizeText(frame)} proxy on ${name}, ${allPass(made.checks) ? 'equal to the original in every check' : 'but it differs from the original'}.`,
+      troubles: made.checks
+        .filter((check) => !check.pass)
+        .map((check) => `${check.name}: ${check.found} instead of ${check.wanted}`),
+    }
+  } finally {
+    await medium.remove(parts).catch(() => undefined)
+  }
+
+  async function makeIt() {
+    await makeProxy(
+      {
+        input: path,
+        output: fullPath(medium, part).toString(),
+        control,
+        onFrames: (frames) => progress.set({ done: frames, total: video.frames, unit: 'frames' }),
+      },
+      {
+        frame,
+        bitsPerSecond,
+        rotationDegrees: video.rotationDegrees,
+        sampleAspect: video.sampleAspect,
+        timecode: original.probe.timecode,
+        withSound: original.probe.audio !== undefined,
+      },
+    )
+    const made = await checked(original, fullPath(medium, part), work)
+    if (ours) await publishOver(medium, part, final)
+    else if ((await publishNew(medium, part, final)) === 'taken')
+      throw new CannotWork(`${final.toString()} appeared meanwhile. Move it away and try again.`)
+    return made
+  }
+}
+
+/** A finished file, decoded from end to end and compared with the original. */
+async function checked({ probe: original }: Original, path: Buffer, { control }: Work) {
+  const probe = await probeFile(path, control)
+  const decoded = await decodeWhole(path, control)
+  return { probe, decoded, checks: checkProxy(original, probe, HALF_SIZE.fraction, decoded) }
+}
+
+/** The original's folders and base name are kept exactly: editing programs match proxies by them. Two clips that differ only in their ending keep it. */
+async function proxyPath({ db }: Work, { clip, owner }: Original): Promise<string> {
+  const stem = (await hasTwin(db, clip)) ? clip.pathText : clip.pathText.replace(/\.[^./]*$/, '')
+  return `${owner.folder}/Proxies/${fileTitle(clip.loadLabel)}/${stem}.mp4`
+}

@@ -1,0 +1,11 @@
+import type { TaskKind } from '../../contract/taskKinds'
+import { scan } from './cards/scan'
+import { check } from './copies/check'
+import { copy } from './copies/copy'
+import { render } from './exports/render'
+import { proxy } from './proxies/proxy'
+import { bag } from './shelf/bag'
+import type { Job } from './work'
+
+/** The work of every kind of task. */
+export const JOBS: { readonly [K in TaskKind]: Job<K> } = { scan, copy, check, proxy, render, bag }

@@ -1,0 +1,124 @@
+import type PgBoss from 'pg-boss'
+import { TASK_KINDS, TASK_LINES, type TaskKind } from '../../contract/taskKinds'
+import type { Db } from '../db/connection'
+import { volumes } from '../db/queries/places'
+import * as tasks from '../db/queries/tasks'
+import { Stopped } from '../engine/stopped'
+import { endLeftover, ToolFailed } from '../engine/tool'
+import { log } from '../log'
+import { removeStaleParts } from '../media/attempts'
+import { CannotWork } from '../media/cannotWork'
+import { volumeMedium } from '../media/places'
+import { TaskControl } from './control'
+import { queueName, sendTask } from './enqueue'
+import { ProgressWriter } from './progress'
+import { JOBS } from './registry'
+import type { Job } from './work'
+
+/** A task that ended its worker so many times is set aside, so that other work goes on. */
+const MOST_DEATHS = 2
+
+const STOPPED: tasks.TaskEnd = {
+  state: 'stopped',
+  sentence: 'Stopped. What was proved stays; nothing half-written has a name.',
+  troubles: [],
+}
+
+type TaskRow = NonNullable<Awaited<ReturnType<typeof tasks.task>>>
+
+/** Runs the tasks of one machine, and takes up what an earlier worker left open. */
+export class Runner {
+  readonly #running = new Map<string, TaskControl>()
+
+  constructor(
+    readonly db: Db,
+    readonly host: string,
+  ) {}
+
+  /** Passes on orders that were written down for a running task. */
+  async obey(taskId: string): Promise<void> {
+    const control = this.#running.get(taskId)
+    if (!control) return
+    for (const order of await tasks.takeOrders(this.db, taskId)) control.obey(order)
+  }
+
+  async run(id: string): Promise<void> {
+    const { db, host } = this
+    const row = await tasks.task(db, id)
+    if (!row || !['queued', 'running', 'paused'].includes(row.state) || this.#running.has(id)) return
+    const { id: attemptId } = await tasks.addAttempt(db, id, host)
+    const control = new TaskControl(({ pid, startedTicks }) => {
+      void tasks.addToolChild(db, attemptId, pid, startedTicks).catch((error: unknown) => log.error(error, 'child'))
+    })
+    this.#running.set(id, control)
+    const progress = new ProgressWriter(db, id)
+    let how = 'ended'
+    try {
+      if (row.state === 'paused') control.obey('pause')
+      await this.obey(id)
+      await tasks.setTaskState(db, id, 'running', ['queued'])
+      await tasks.tellNews(db, { kind: 'task', id })
+      await control.gate()
+      const input = TASK_KINDS[row.kind].input.cast(row.input)
+      // The registry pairs each kind with the input that its schema gives.
+      const job = JOBS[row.kind] as Job<TaskKind>
+      const end = await job.run({ db, host, taskId: id, attemptId, control, progress }, input)
+      await progress.flush()
+      await tasks.endTask(db, id, { state: 'done', ...end })
+    } catch (error) {
+      await progress.flush()
+      how = error instanceof Stopped ? 'stopped' : 'failed'
+      await tasks.endTask(db, id, endOf(error, id))
+    } finally {
+      this.#running.delete(id)
+      await tasks.endAttempt(db, attemptId, how)
+      await tasks.tellNews(db, { kind: 'task', id })
+      await tasks.tellChanged(db, 'tasks', ...TASK_KINDS[row.kind].topics)
+    }
+  }
+
+  /**
+   * After a worker died: ends the programs that it left behind, removes the parts of its attempts, sets aside what
+   * ended it twice, and puts everything else into the line again.
+   */
+  async takeUp(boss: PgBoss): Promise<void> {
+    const { db, host } = this
+    const dead = await tasks.openAttempts(db, host)
+    for (const { id, children } of dead) {
+      for (const child of children) endLeftover(child)
+      await tasks.endAttempt(db, id, 'died')
+    }
+    await this.#cleanParts()
+    const diedOf = new Set(dead.map((attempt) => attempt.taskId))
+    for (const open of await tasks.openTasks(db, host)) {
+      for (const line of TASK_LINES)
+        if (open.bossId) await boss.cancel(queueName(line, open.host), open.bossId).catch(() => undefined)
+      if (diedOf.has(open.id) && (await this.#isPoison(open))) continue
+      await sendTask(db, boss, open)
+    }
+  }
+
+  async #isPoison(open: TaskRow): Promise<boolean> {
+    const died = await tasks.countDied(this.db, open.id)
+    if (died < MOST_DEATHS) return false
+    const sentence = `Set aside: the work ended its worker ${died} times, so that nothing else could go on. What was proved stays. Try again when the drive and the card are connected well; if it happens again, leave this one out.`
+    await tasks.endTask(this.db, open.id, { state: 'set-aside', sentence, troubles: [] })
+    await tasks.tellNews(this.db, { kind: 'task', id: open.id })
+    return true
+  }
+
+  async #cleanParts(): Promise<void> {
+    const live = await tasks.liveAttempts(this.db)
+    for (const row of await volumes(this.db, this.host)) {
+      const medium = await volumeMedium(this.db, row).catch(() => undefined)
+      if (medium) await removeStaleParts(medium, live).catch((error: unknown) => log.warn(error, 'parts'))
+    }
+  }
+}
+
+function endOf(error: unknown, taskId: string): tasks.TaskEnd {
+  if (error instanceof Stopped) return STOPPED
+  if (!(error instanceof CannotWork || error instanceof ToolFailed)) log.error({ error, task: taskId }, 'task failed')
+  const sentence = error instanceof Error ? error.message : 'It failed without a word.'
+  return { state: 'failed', sentence, troubles: [] }
+}

@@ -1,0 +1,116 @@
+import type { TaskInput } from '../../../contract/taskKinds'
+import { destinationOf } from '../../../core/exports/destination'
+import { fileTitle } from '../../../core/shelf/bag'
+import { counted, formatBytes } from '../../../core/units/quantity'
+import { clip as clipRow } from '../../db/queries/cards'
+import { addFileProofs } from '../../db/queries/copies'
+import { deliverable } from '../../db/queries/exports'
+import { addNote } from '../../db/queries/journal'
+import { volume as volumeRow } from '../../db/queries/places'
+import { production } from '../../db/queries/productions'
+import { addBag } from '../../db/queries/shelf'
+import { writeBag } from '../../engine/bag'
+import { CannotWork } from '../../media/cannotWork'
+import { targetVolume } from '../../media/originals'
+import { partsOf, volumeMedium } from '../../media/places'
+import type { Job, Work, WorkEnd } from '../work'
+
+/** Puts a deliverable on the shelf as a BagIt bag that any tool can check. */
+export const bag: Job<'bag'> = { kind: 'bag', run: runBag }
+
+async function runBag({ db, host, attemptId, control, progress }: Work, input: TaskInput<'bag'>): Promise<WorkEnd> {
+  const made = await deliverable(db, input.deliverableId)
+  const owner = made && (await production(db, made.productionId))
+  const clip = made && (await clipRow(db, made.clipId))
+  if (!made || !owner || !clip) throw new CannotWork('This deliverable is no longer known.')
+  const sourceRow = await volumeRow(db, host, made.volumeId)
+  const source = sourceRow && (await volumeMedium(db, sourceRow))
+  const path = Buffer.from(made.path)
+  const entry = await source?.entry(path)
+  if (!source || !entry)
+    throw new CannotWork(
+      `${made.path} is not on ${sourceRow?.name ?? 'its volume'} now. Connect the volume, or render it again.`,
+    )
+  const { name, medium } = await targetVolume(db, input.volumeId, entry.sizeBytes * 1.01 + 1e6)
+  const fileName = entry.name.toString()
+  const destinationName = destinationOf(made.destinationId)?.name ?? made.destinationId
+  const folder = await freeFolder(medium, `${owner.folder}/Shelf`, fileTitle(fileName.replace(/\.[^.]*$/, '')))
+  let bytes = 0
+  const total = entry.sizeBytes * 2
+  progress.set({ done: 0, total, unit: 'bytes' })
+  const today = new Date().toISOString().slice(0, 10)
+  const note = [
+    `Production: ${owner.title}`,
+    `Destination: ${destinationName}`,
+    `Master: ${clip.pathText} of “${clip.loadLabel}”`,
+    `Window: ${made.cropWindow.widthPx}×${made.cropWindow.heightPx} at ${made.cropWindow.x}, ${made.cropWindow.y}`,
+    `Made: ${made.madeAt.toISOString()}`,
+    '',
+    'Check: sha256sum --strict -c manifest-sha256.txt, in the folder of this bag.',
+    '',
+  ].join('\n')
+  const written = await writeBag({
+    target: medium,
+    folder: Buffer.from(folder),
+    parts: partsOf(attemptId),
+    gate: control.gate,
+    payload: [{ medium: source, path, name: fileName, modifiedMs: entry.modifiedMs }],
+    notes: [{ name: 'about this film.txt', text: note }],
+    info: [
+      ['Bagging-Date', today],
+      ['External-Description', `${owner.title}, ${destinationName}`],
+      ['External-Identifier', made.id],
+    ],
+    onBytes: (more) => {
+      bytes += more
+      progress.set({ done: Math.min(bytes, total), total, unit: 'bytes' })
+    },
+  })
+  const sizeBytes = written.files.reduce((sum, file) => sum + file.sizeBytes, 0)
+  const { volumeId } = input
+  const times = new Map<string, number>()
+  for (const file of written.files)
+    times.set(file.path, (await medium.entry(Buffer.from(`${folder}/${file.path}`)))?.modifiedMs ?? 0)
+  await db.transaction().execute(async (tx) => {
+    const { id } = await addBag(tx, {
+      productionId: owner.id,
+      deliverableId: made.id,
+      volumeId,
+      path: folder,
+      fileCount: written.files.length,
+      sizeBytes,
+      verifiedAt: written.fromMedium ? new Date() : null,
+    })
+    await addFileProofs(
+      tx,
+      written.files.map((file) => ({
+        what: 'bag',
+        volumeId,
+        path: `${folder}/${file.path}`,
+        algorithm: 'sha256',
+        hash: file.sha256,
+        sizeBytes: file.sizeBytes,
+        modifiedMs: times.get(file.path) ?? 0,
+        pastCache: written.fromMedium,
+        runId: attemptId,
+        bagId: id,
+      })),
+    )
+    await addNote(tx, { kind: 'shelved', productionId: owner.id, volumeId, detail: { path: folder } })
+  })
+  return {
+    sentence: `A bag with ${counted(written.files.length, 'file')}, ${formatBytes(sizeBytes)}, is on ${name}${written.fromMedium ? ', every file read back and equal' : '; it could only be read back through memory, so it is not proved'}.`,
+    troubles: [],
+  }
+}
+
+async function freeFolder(
+  medium: { entry(path: Buffer): Promise<unknown> },
+  shelf: string,
+  base: string,
+): Promise<string> {
+  for (let turn = 1; ; turn += 1) {
+    const folder = `${shelf}/${base}${turn === 1 ? '' : ` (${turn})`}`
+    if (!(await medium.entry(Buffer.from(folder)))) return folder
+  }
+}

@@ -1,0 +1,73 @@
+import { filesToSample } from '../../core/cards/load'
+import { printablePath } from '../../core/copies/pathText'
+import type { NewEntry } from '../db/queries/seen'
+import { joinPath, type Medium } from '../engine/medium'
+import { sampleHash } from '../engine/sample'
+import { listingPrint, walk, type WalkedEntry } from '../engine/walk'
+
+/** What a card lists, as rows and as a print. */
+export interface Listing {
+  readonly walked: readonly WalkedEntry[]
+  readonly entries: readonly NewEntry[]
+  readonly files: readonly NewEntry[]
+  readonly print: string
+}
+
+export async function listCard(medium: Medium): Promise<Listing> {
+  const walked = await walk(medium)
+  const entries = walked.map((entry) => ({
+    path: entry.path,
+    pathText: printablePath(entry.path),
+    kind: entry.kind,
+    sizeBytes: entry.kind === 'file' ? entry.sizeBytes : 0,
+    modifiedMs: entry.modifiedMs,
+  }))
+  return { walked, entries, files: entries.filter((entry) => entry.kind === 'file'), print: listingPrint(walked) }
+}
+
+/** Files below a mirror, keyed by their path bytes as latin1; `undefined` when there is no such folder. */
+export async function listMirror(medium: Medium, folder: Buffer) {
+  if ((await medium.entry(folder))?.kind !== 'folder') return undefined
+  const walked = await walk(medium, folder)
+  return new Map(
+    walked.flatMap((entry) =>
+      entry.kind === 'file' ? [[entry.path.subarray(folder.length + 1).toString('latin1'), entry] as const] : [],
+    ),
+  )
+}
+
+/** The files of a card whose ends are hashed, with the hashes; one that cannot be read is left out. */
+export async function takeSamples(medium: Medium, files: readonly NewEntry[], seed: string) {
+  const drawn = filesToSample(
+    files.map((file) => ({ ...file, path: file.pathText, bytes: file.path })),
+    seed,
+  )
+  const taken = await Promise.all(
+    drawn.map(async (file) => {
+      const hash = await sampleHash(medium, file.bytes, file.sizeBytes).catch(() => undefined)
+      return hash === undefined ? [] : [{ path: file.bytes, hash }]
+    }),
+  )
+  return taken.flat()
+}
+
+export interface KnownSample {
+  readonly path: Buffer
+  readonly sizeBytes: number
+  readonly hash: string
+}
+
+/** Whether files have the ends that were hashed once, below a folder. Files that are not there say nothing. */
+export async function samplesEqual(
+  medium: Medium,
+  samples: readonly KnownSample[],
+  folder: Buffer = Buffer.alloc(0),
+): Promise<boolean> {
+  for (const sample of samples) {
+    const path = joinPath(folder, sample.path)
+    const entry = await medium.entry(path)
+    if (entry?.kind !== 'file' || entry.sizeBytes !== sample.sizeBytes) continue
+    if ((await sampleHash(medium, path, sample.sizeBytes)) !== sample.hash) return false
+  }
+  return true
+}

@@ -1,0 +1,72 @@
+import { readFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import type { Db } from '../db/connection'
+import { FolderMedium } from '../engine/folder'
+import type { Medium } from '../engine/medium'
+
+/** A volume is known by this file at its root, never by where it is mounted. */
+export const MARKER = '.yendra/volume.json'
+
+/** Where parts of files wait until they are proved, one folder an attempt. */
+export const PARTS = '.yendra/parts'
+export const partsOf = (attemptId: string): Buffer => Buffer.from(`${PARTS}/${attemptId}`)
+
+export interface VolumePlace {
+  readonly id: string
+  readonly simulated: boolean
+  /** Where it appears on this computer. */
+  readonly rootPath: string | null
+}
+
+export interface ReaderPlace extends VolumePlace {
+  readonly name: string
+}
+
+export interface ReaderContent {
+  readonly medium: Medium
+  readonly cardName: string
+}
+
+/** Makes media of places that are no folders of this computer; the first factory that knows a place answers for it. */
+export interface PlaceFactory {
+  volumeMedium(db: Db, volume: VolumePlace): Promise<Medium | undefined>
+  readerContent(db: Db, reader: ReaderPlace): Promise<ReaderContent | 'empty' | 'unreachable'>
+}
+
+let simulated: PlaceFactory | undefined
+
+/** Called once by each program, before anything is asked. */
+export function registerSimulated(factory: PlaceFactory): void {
+  simulated = factory
+}
+
+export async function hasMarker(root: string, id: string): Promise<boolean> {
+  return (await markerIn(root)) === id
+}
+
+/** The id in a folder's marker: a volume is known by it wherever it is mounted. */
+export const markerIn = (root: string): Promise<unknown> =>
+  readFile(join(root, MARKER), 'utf8')
+    .then((text) => (JSON.parse(text) as { id?: unknown }).id)
+    .catch(() => undefined)
+
+/** The volume as a medium, or `undefined` while it is not connected to this machine. */
+export async function volumeMedium(db: Db, volume: VolumePlace): Promise<Medium | undefined> {
+  if (!volume.rootPath || !(await hasMarker(volume.rootPath, volume.id))) return undefined
+  return volume.simulated ? simulated?.volumeMedium(db, volume) : new FolderMedium(volume.rootPath)
+}
+
+/** What lies in a reader: a card, nothing, or a folder that cannot be reached. */
+export async function readerContent(db: Db, reader: ReaderPlace): Promise<ReaderContent | 'empty' | 'unreachable'> {
+  if (reader.simulated) return (await simulated?.readerContent(db, reader)) ?? 'unreachable'
+  if (!reader.rootPath) return 'unreachable'
+  const medium = new FolderMedium(reader.rootPath)
+  try {
+    return (await medium.list(Buffer.alloc(0))).length > 0 ? { medium, cardName: reader.name } : 'empty'
+  } catch {
+    return 'unreachable'
+  }
+}
+
+/** Absolute path of something on a medium, as bytes. */
+export const fullPath = (medium: Medium, path: Buffer): Buffer => Buffer.concat([Buffer.from(`${medium.root}/`), path])

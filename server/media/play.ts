@@ -1,0 +1,110 @@
+import { spawn, type ChildProcessByStdio } from 'node:child_process'
+import { constants, createReadStream } from 'node:fs'
+import { open, type FileHandle } from 'node:fs/promises'
+import type { Readable } from 'node:stream'
+import type { Probe } from '../../core/media/probe'
+import type { Db } from '../db/connection'
+import { clip as clipRow } from '../db/queries/cards'
+import { holdersOf } from '../db/queries/copies'
+import { joinPath } from '../engine/medium'
+import { boundedCommand, FFMPEG_BASE, INPUT } from '../engine/tool'
+import { hostName } from '../home'
+import { CannotWork } from './cannotWork'
+import { fullPath, volumeMedium } from './places'
+
+/** What every browser plays by itself. */
+const plays = (probe: Probe) =>
+  probe.video
+    ? probe.video.codec === 'h264' &&
+      probe.video.pixelFormat.startsWith('yuv') &&
+      probe.video.pixelFormat.includes('420p') &&
+      !probe.video.pixelFormat.includes('10') &&
+      probe.container.includes('mp4')
+    : probe.audio?.codec.startsWith('pcm') === true || probe.audio?.codec === 'aac'
+
+const typeOf = (probe: Probe) =>
+  probe.video ? 'video/mp4' : probe.container.includes('wav') ? 'audio/wav' : 'audio/mp4'
+
+/** A clip of one copy, opened: the file itself where a browser can play it, else a quick picture of it. */
+export type OpenCopy =
+  | {
+      readonly kind: 'file'
+      readonly type: string
+      readonly sizeBytes: number
+      piece(start: number, end: number): Readable
+      close(): Promise<void>
+    }
+  | { readonly kind: 'preview'; readonly type: string; stream(onFailed: () => void): { out: Readable; end(): void } }
+
+/** Opens a clip on one volume. Throws CannotWork with what is missing; `undefined` when there is no such clip. */
+export async function openCopy(
+  db: Db,
+  { loadId, volumeId, clipId }: { loadId: string; volumeId: string; clipId: string },
+): Promise<OpenCopy | undefined> {
+  const clip = await clipRow(db, clipId)
+  if (!clip?.probe || clip.loadId !== loadId) return undefined
+  const { probe } = clip
+  const holder = (await holdersOf(db, hostName(), loadId, clip.entryId)).find((one) => one.id === volumeId)
+  if (!holder) throw new CannotWork('This volume holds no proved copy of the clip. Copy it first.')
+  const medium = await volumeMedium(db, holder)
+  if (!medium) throw new CannotWork(`${holder.name} is not connected.`)
+  const path = fullPath(medium, joinPath(Buffer.from(holder.folder), clip.pathBytes))
+  const file = await open(path, constants.O_RDONLY | constants.O_NOFOLLOW).catch(() => undefined)
+  if (!file) throw new CannotWork(`The file is no longer on ${holder.name}. Copy it again.`)
+  return plays(probe) ? wholeFile(file, probe) : preview(file)
+}
+
+async function wholeFile(file: FileHandle, probe: Probe): Promise<OpenCopy> {
+  const { size } = await file.stat()
+  return {
+    kind: 'file',
+    type: typeOf(probe),
+    sizeBytes: size,
+    piece: (start, end) => createReadStream('', { fd: file, start, end }),
+    close: () => file.close(),
+  }
+}
+
+const MOST_PREVIEWS = 2
+const PREVIEW_MS = 30 * 60 * 1000
+let previews = 0
+
+const PREVIEW_CODING = [
+  ...['-vf', 'scale=960:-2', '-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', '-c:a', 'aac'],
+  ...['-movflags', 'frag_keyframe+empty_moov', '-f', 'mp4', 'pipe:1'],
+]
+
+async function preview(file: FileHandle): Promise<OpenCopy> {
+  if (previews >= MOST_PREVIEWS) {
+    await file.close()
+    throw new CannotWork('Two clips are being played already. Close one of them first.')
+  }
+  return {
+    kind: 'preview',
+    type: 'video/mp4',
+    stream(onFailed) {
+      previews += 1
+      const [command, ...bounds] = boundedCommand('ffmpeg')
+      const child = spawn(command, [...bounds, ...FFMPEG_BASE, '-i', INPUT, ...PREVIEW_CODING], {
+        stdio: ['ignore', 'pipe', 'ignore', file.fd],
+      }) as ChildProcessByStdio<null, Readable, null>
+      const end = () => void child.kill('SIGKILL')
+      const timer = setTimeout(end, PREVIEW_MS)
+      let over = false
+      const finish = () => {
+        if (over) return
+        over = true
+        previews -= 1
+        clearTimeout(timer)
+        void file.close()
+      }
+      // A program that is missing must not take the pages down with it.
+      child.on('error', () => {
+        onFailed()
+        finish()
+      })
+      child.on('close', finish)
+      return { out: child.stdout, end }
+    },
+  }
+}

@@ -1,0 +1,26 @@
+import type { Db } from '../db/connection'
+import { samplesOf } from '../db/queries/cards'
+import { databaseTime, putMirrorListing } from '../db/queries/copies'
+import type { Medium } from '../engine/medium'
+import { listMirror, samplesEqual } from '../media/listing'
+
+/** Lists a mirror and writes down how it lies there now. True when that is something new. Rejects when the volume goes away. */
+export async function lookAtMirror(
+  db: Db,
+  mirror: { readonly loadId: string; readonly volumeId: string; readonly folder: string },
+  medium: Medium,
+): Promise<boolean> {
+  const begunAt = await databaseTime(db)
+  const folder = Buffer.from(mirror.folder)
+  const files = await listMirror(medium, folder)
+  return putMirrorListing(db, {
+    loadId: mirror.loadId,
+    volumeId: mirror.volumeId,
+    begunAt,
+    present: files !== undefined,
+    node: (await medium.entry(folder))?.node ?? '',
+    device: await medium.device(),
+    files: files ?? new Map(),
+    samplesEqual: async () => samplesEqual(medium, await samplesOf(db, mirror.loadId), folder),
+  })
+}

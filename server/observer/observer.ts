@@ -1,0 +1,138 @@
+import type { Db } from '../db/connection'
+import { mirrorsOf, mirrorsOn } from '../db/queries/copies'
+import { putSeenReader, putSeenVolume, readers, volumes, type VolumeRow } from '../db/queries/places'
+import { tellChanged } from '../db/queries/tasks'
+import type { Medium } from '../engine/medium'
+import { log } from '../log'
+import { volumeMedium } from '../media/places'
+import { lookAtMirror } from './mirrorLook'
+import { ReaderLook } from './readerLook'
+
+const EVERY_MS = 3_000
+/** Idle looks at mirrors take at most this share of the time. */
+const IDLE_SHARE = 0.1
+
+/**
+ * Watches readers, mounts and mirrors of one computer and writes down what it sees; pages only ever read that. One
+ * runs inside each worker process.
+ */
+export class Observer {
+  readonly #readers: ReaderLook
+  readonly #connected = new Map<string, Medium>()
+  #timer: NodeJS.Timeout | undefined
+  #looking: Promise<void> = Promise.resolve()
+  #idleFrom = 0
+
+  constructor(
+    readonly db: Db,
+    readonly host: string,
+  ) {
+    this.#readers = new ReaderLook(db)
+  }
+
+  start(): void {
+    const turn = () => {
+      void this.#turn().finally(() => {
+        if (this.#timer) this.#timer = setTimeout(turn, EVERY_MS)
+      })
+    }
+    this.#timer = setTimeout(turn, 0)
+  }
+
+  stop(): void {
+    clearTimeout(this.#timer)
+    this.#timer = undefined
+  }
+
+  async #turn(): Promise<void> {
+    try {
+      await this.#inTurn(async () => {
+        const appeared = await this.#devices(false)
+        for (const volumeId of appeared) await this.#mirrorsOf(volumeId)
+        await this.#oneMirrorInIdleTime()
+      })
+    } catch (error) {
+      log.warn(error, 'the observer could not look')
+    }
+  }
+
+  /** Looks do not overlap: each writes what it saw before the next begins. */
+  #inTurn(work: () => Promise<void>): Promise<void> {
+    const mine = this.#looking.then(work)
+    this.#looking = mine.catch(() => undefined)
+    return mine
+  }
+
+  /** Looks at devices now, and at the mirrors of some loads: what a yes is answered from. */
+  look(loadIds: readonly string[]): Promise<void> {
+    return this.#inTurn(async () => {
+      await this.#devices(true)
+      let changed = false
+      for (const mirror of await mirrorsOf(this.db, loadIds)) changed = (await this.#mirror(mirror)) || changed
+      if (changed) await tellChanged(this.db, 'copies', 'productions')
+    })
+  }
+
+  /** Looks at everything that is connected; returns the volumes that have appeared. */
+  async #devices(afresh: boolean): Promise<string[]> {
+    const { db, host } = this
+    let changed = false
+    const appeared: string[] = []
+    for (const row of await volumes(db, host)) {
+      if (row.rootPath === null) continue
+      const before = this.#connected.has(row.id)
+      changed = (await this.#volume(row)) || changed
+      if (!before && this.#connected.has(row.id)) appeared.push(row.id)
+    }
+    for (const row of await readers(db)) {
+      if (row.host !== host) continue
+      const seen = await this.#readers.look(row, afresh)
+      changed = (await putSeenReader(db, row.id, seen)) || changed
+    }
+    if (changed) await tellChanged(db, 'cards', 'copies', 'storage', 'productions')
+    return appeared
+  }
+
+  async #volume(row: VolumeRow): Promise<boolean> {
+    const medium = await volumeMedium(this.db, row).catch(() => undefined)
+    const figures = medium && (await Promise.all([medium.room(), medium.device()]).catch(() => undefined))
+    if (medium && figures) this.#connected.set(row.id, medium)
+    else this.#connected.delete(row.id)
+    const [room, device] = figures ?? []
+    return putSeenVolume(this.db, row.id, this.host, {
+      connected: figures !== undefined,
+      capacityBytes: room?.capacityBytes,
+      freeBytes: room?.freeBytes,
+      device,
+    })
+  }
+
+  async #mirror(mirror: { loadId: string; volumeId: string; folder: string }): Promise<boolean> {
+    const medium = this.#connected.get(mirror.volumeId)
+    if (!medium) return false
+    try {
+      return await lookAtMirror(this.db, mirror, medium)
+    } catch (error) {
+      // A volume that is pulled out just now is no proof of anything.
+      log.warn(error, 'a mirror could not be listed')
+      return false
+    }
+  }
+
+  async #mirrorsOf(volumeId: string): Promise<void> {
+    let changed = false
+    for (const mirror of await mirrorsOn(this.db, volumeId)) changed = (await this.#mirror(mirror)) || changed
+    if (changed) await tellChanged(this.db, 'copies', 'productions')
+  }
+
+  /** The mirror that was not listed for longest, when there is time. */
+  async #oneMirrorInIdleTime(): Promise<void> {
+    const begun = performance.now()
+    if (begun < this.#idleFrom) return
+    const lists = await Promise.all([...this.#connected.keys()].map((id) => mirrorsOn(this.db, id)))
+    const [oldest] = lists.flat().sort((a, b) => (a.seenAt?.getTime() ?? 0) - (b.seenAt?.getTime() ?? 0))
+    if (!oldest) return
+    if (await this.#mirror(oldest)) await tellChanged(this.db, 'copies', 'productions')
+    this.#idleFrom = begun + (performance.now() - begun) / IDLE_SHARE
+  }
+}

@@ -1,0 +1,115 @@
+import { cardChanges, recogniseLoads, type CardChanges } from '../../core/cards/load'
+import { counted } from '../../core/units/quantity'
+import type { Db } from '../db/connection'
+import { entriesOf, load as loadRow, loadsLike, samplesOf } from '../db/queries/cards'
+import type { ReaderRow, SeenReader } from '../db/queries/places'
+import { lastCardLook, loadsWithPrint } from '../db/queries/seen'
+import { listCard, samplesEqual, type Listing } from '../media/listing'
+import { readerContent, type ReaderContent } from '../media/places'
+
+/** What was made of a card once; asked again when another lies there, it lists something else, or a look was taken. */
+interface Known {
+  readonly key: string
+  readonly seen: Pick<SeenReader, 'loadId' | 'same' | 'difference'>
+}
+
+const NOTHING = { cardName: null, loadId: null, same: false, difference: null, device: undefined } as const
+
+/** Looks into readers and says which card lies there; listing is left out while nothing seems to have changed. */
+export class ReaderLook {
+  readonly #known = new Map<string, Known>()
+  readonly #listed = new Map<string, { place: string; freeBytes: number; againAt: number; listing: Listing }>()
+
+  constructor(readonly db: Db) {}
+
+  /** `afresh` lists the card and reads its samples whatever is known. */
+  async look(row: ReaderRow, afresh: boolean): Promise<SeenReader> {
+    const content = await readerContent(this.db, row)
+    if (typeof content === 'string') {
+      this.#known.delete(row.id)
+      this.#listed.delete(row.id)
+      return { state: content, ...NOTHING }
+    }
+    try {
+      const device = await content.medium.device()
+      const listing = await this.#listing(row.id, content, afresh)
+      const key = `${await content.medium.place()} ${listing.print} ${await lastCardLook(this.db)}`
+      const known = this.#known.get(row.id)
+      const seen = known?.key === key && !afresh ? known.seen : await recognise(this.db, row, content, listing)
+      this.#known.set(row.id, { key, seen })
+      return { state: 'card', cardName: content.cardName, device, ...seen }
+    } catch {
+      // It went away in the middle of the look.
+      return { state: 'unreachable', ...NOTHING }
+    }
+  }
+
+  /** A folder on a busy file system sees its free space change all the time: listing takes a tenth of the time at most. */
+  async #listing(readerId: string, { medium }: ReaderContent, afresh: boolean): Promise<Listing> {
+    const [place, { freeBytes }, root] = await Promise.all([
+      medium.place(),
+      medium.room(),
+      medium.list(Buffer.alloc(0)),
+    ])
+    const rootKey = `${place} ${root.map((entry) => `${entry.name.toString('latin1')} ${entry.modifiedMs}`).join('/')}`
+    const earlier = this.#listed.get(readerId)
+    const begun = performance.now()
+    const unchanged = earlier?.place === rootKey && (earlier.freeBytes === freeBytes || begun < earlier.againAt)
+    if (unchanged && !afresh) return earlier.listing
+    const listing = await listCard(medium)
+    const againAt = begun + Math.max(LEAST_PAUSE_MS, PAUSE_FOR_LISTING * (performance.now() - begun))
+    this.#listed.set(readerId, { place: rootKey, freeBytes, againAt, listing })
+    return listing
+  }
+}
+
+const LEAST_PAUSE_MS = 5_000
+const PAUSE_FOR_LISTING = 10
+
+/** Which load a card holds, by what it lists and by samples of its content, and how it differs from the latest look. */
+async function recognise(db: Db, row: ReaderRow, { medium }: ReaderContent, listing: Listing): Promise<Known['seen']> {
+  const equal = async (loadId: string) => samplesEqual(medium, await samplesOf(db, loadId))
+  let impostor: Known['seen'] | undefined
+  for (const load of await loadsWithPrint(db, listing.print)) {
+    if (await equal(load.id)) {
+      const difference = load.lookDone ? null : `The look at “${load.label}” did not come to its end: look at it again.`
+      return { loadId: load.id, same: load.lookDone, difference }
+    }
+    const difference = `The card in ${row.name} has the names, sizes and times of “${load.label}”, but other content: it is not the card that was copied.`
+    impostor ??= { loadId: load.id, same: false, difference }
+  }
+  if (impostor) return impostor
+  const files = listing.files.map((file) => ({ ...file, path: file.pathText }))
+  for (const { id, shiftMs } of recogniseLoads(
+    files,
+    await loadsLike(
+      db,
+      files.map((file) => file.path),
+    ),
+  )) {
+    if (!(await equal(id))) continue
+    const load = await loadRow(db, id)
+    const before = (await entriesOf(db, id)).filter((entry) => entry.kind === 'file')
+    const changes = cardChanges(
+      before.map((entry) => ({
+        path: entry.pathText,
+        sizeBytes: entry.sizeBytes,
+        modifiedMs: entry.modifiedMs + shiftMs,
+      })),
+      files,
+    )
+    const words = changeWords(changes) || (shiftMs === 0 ? 'its folders' : 'all its times')
+    const difference = `The card of “${load?.label ?? ''}” lists something else now (${words}): look at it again.`
+    return { loadId: id, same: false, difference }
+  }
+  return { loadId: null, same: false, difference: null }
+}
+
+function changeWords({ gone, changed, added }: CardChanges): string {
+  const parts = [
+    [gone, 'gone'],
+    [changed, 'changed'],
+    [added, 'new'],
+  ] as const
+  return parts.flatMap(([count, word]) => (count > 0 ? [`${counted(count, 'file')} ${word}`] : [])).join(', ')
+}

@@ -1,0 +1,46 @@
+import { createServer } from 'node:http'
+import { resolve } from 'node:path'
+import { BenchPlaces } from '../bench/places'
+import { openDatabase } from '../db/connection'
+import { databaseUrl, hostName } from '../home'
+import { createApp } from '../http/app'
+import { EventStream } from '../http/events'
+import { LookDesk } from '../http/lookDesk'
+import { openBoss } from '../jobs/enqueue'
+import { log } from '../log'
+import { registerSimulated } from '../media/places'
+
+const url = databaseUrl()
+const db = await openDatabase(url)
+const boss = await openBoss(url, (error) => log.error(error, 'queue'))
+registerSimulated(new BenchPlaces())
+const looks = new LookDesk(db)
+const events = new EventStream(db, looks)
+// The start command starts this program again, and the pages come back by themselves.
+const news = await events.listen(url, (error) => {
+  log.fatal(error, 'news')
+  process.exit(1)
+})
+const server = createServer(
+  createApp({ db, boss, host: hostName(), looks }, events, resolve(process.env.YENDRA_WEB ?? 'dist/web')),
+)
+server.listen(Number(process.env.PORT ?? 4600), '127.0.0.1', () => process.send?.('ready'))
+server.on('error', (error) => {
+  log.fatal(error, 'cannot listen')
+  process.exit(1)
+})
+
+const stop = async () => {
+  events.close()
+  server.close()
+  server.closeAllConnections()
+  await Promise.race([
+    Promise.all([boss.stop({ graceful: false }), news.end(), db.destroy()]),
+    new Promise((done) => setTimeout(done, 1500)),
+  ])
+  process.exit(0)
+}
+process.on('SIGTERM', () => void stop())
+// Ctrl-C reaches the whole group; the start command decides when to end us.
+process.on('SIGINT', () => undefined)
+process.on('disconnect', () => void stop())

@@ -1,0 +1,186 @@
+import { randomUUID } from 'node:crypto'
+import { mkdir, rm, writeFile } from 'node:fs/promises'
+import { dirname, join } from 'node:path'
+import { openDatabase, type Db } from '../db/connection'
+import { addProduction } from '../db/queries/productions'
+import { addCameraPlan } from '../db/queries/shoot'
+import { addReader, addVolume, putMount } from '../db/queries/places'
+import type { VolumeKind } from '../../contract/storage'
+import { benchFolder, databaseUrl, hostName } from '../home'
+import { MARKER } from '../media/places'
+import { makeCards } from '../demo/media'
+
+interface DemoVolume {
+  readonly name: string
+  readonly kind: VolumeKind
+  readonly site: string
+  readonly capacityBytes: number
+  /** MB/s reading and writing; without them the volume is not on the bench and known from the books only. */
+  readonly speed?: readonly [number, number]
+  readonly plugged?: boolean
+}
+
+const VOLUMES: readonly DemoVolume[] = [
+  { name: 'Slipway', kind: 'edit', site: 'workshop', capacityBytes: 1e12, speed: [520, 420], plugged: true },
+  { name: 'Tide 1', kind: 'archive', site: 'house', capacityBytes: 4e12, speed: [170, 150], plugged: true },
+  { name: 'Tide 2', kind: 'archive', site: 'bag', capacityBytes: 4e12, speed: [170, 150], plugged: true },
+  { name: 'Lantern', kind: 'phone', site: 'on the person', capacityBytes: 128e9, speed: [90, 60], plugged: false },
+  { name: 'Saltings bucket', kind: 'cloud', site: 'cloud', capacityBytes: 500e9, speed: [12, 2.5], plugged: true },
+  { name: 'Ebb', kind: 'archive', site: 'house', capacityBytes: 4e12 },
+  { name: 'Neap', kind: 'archive', site: 'aunt’s flat', capacityBytes: 3e12 },
+]
+
+/** Bytes of the past, in GB: production, volume, originals, generated, outputs. */
+const PAST = [
+  ['Stripping the clinker hull', 'Ebb', 586, 212, 14],
+  ['Stripping the clinker hull', 'Neap', 586, 0, 14],
+  ['Sail loft', 'Ebb', 1120, 377, 22],
+  ['Sail loft', 'Neap', 1120, 0, 22],
+] as const
+
+async function addVolumes(db: Db): Promise<Map<string, string>> {
+  const ids = new Map<string, string>()
+  for (const { name, kind, site, capacityBytes, speed, plugged } of VOLUMES) {
+    const id = randomUUID()
+    const rootPath = speed ? join(benchFolder(), 'volumes', name.toLowerCase().replaceAll(' ', '-')) : null
+    if (rootPath) {
+      await mkdir(join(rootPath, dirname(MARKER)), { recursive: true })
+      await writeFile(join(rootPath, MARKER), `${JSON.stringify({ id })}\n`)
+    }
+    await addVolume(db, {
+      id,
+      name,
+      kind,
+      site,
+      simulated: rootPath !== null,
+      capacityBytes,
+    })
+    if (rootPath) await putMount(db, id, hostName(), rootPath)
+    if (speed)
+      await db
+        .insertInto('benchDevice')
+        .values({
+          id,
+          role: 'volume',
+          capacityBytes,
+          readBytesPerSecond: speed[0] * 1e6,
+          writeBytesPerSecond: speed[1] * 1e6,
+          plugged: plugged === true,
+          card: null,
+          insertedAt: null,
+        })
+        .execute()
+    ids.set(name, id)
+  }
+  return ids
+}
+
+async function addProductions(db: Db, today: string): Promise<Map<string, string>> {
+  const later = new Date(Date.now() + 12 * 86_400_000).toISOString().slice(0, 10)
+  const ids = new Map<string, string>()
+  for (const [title, client, shootOn] of [
+    ['Sail loft', 'Estuary sailing club', '2026-04-18'],
+    ['Stripping the clinker hull', 'own channel', '2026-08-22'],
+    ['Launch day', 'own channel', later],
+    ['Steam-bending ribs', 'own channel', today],
+  ] as const) {
+    const made = await addProduction(db, { title, client, shootOn })
+    if (made) ids.set(title, made.id)
+  }
+  const curlew = {
+    camera: 'Curlew',
+    widthPx: 3840,
+    heightPx: 2160,
+    rate: '25/1',
+    videoBitsPerSecond: 100e6,
+    audioBitsPerSecond: 256_000,
+    cardBytes: 128e9,
+    cardBytesPerSecond: 30e6,
+    fillLimit: 0.9,
+  }
+  const plover = {
+    ...curlew,
+    camera: 'Plover',
+    widthPx: 2704,
+    heightPx: 1520,
+    rate: '100/1',
+    videoBitsPerSecond: 60e6,
+    cardBytes: 64e9,
+  }
+  const heron = {
+    ...curlew,
+    camera: 'Heron',
+    videoBitsPerSecond: 2_488_320_000,
+    audioBitsPerSecond: 0,
+    cardBytes: 512e9,
+    cardBytesPerSecond: 90e6,
+  }
+  await addCameraPlan(db, ids.get('Steam-bending ribs') ?? '', { ...curlew, secondsPerTake: 720, takes: 7 })
+  await addCameraPlan(db, ids.get('Launch day') ?? '', { ...curlew, secondsPerTake: 1500, takes: 6 })
+  await addCameraPlan(db, ids.get('Launch day') ?? '', { ...plover, secondsPerTake: 600, takes: 8 })
+  await addCameraPlan(db, ids.get('Launch day') ?? '', { ...heron, secondsPerTake: 45, takes: 5 })
+  return ids
+}
+
+async function makeDemo(db: Db): Promise<void> {
+  const begun = Date.now()
+  console.log('Making the demo: cards with real clips, drives, productions …')
+  await rm(benchFolder(), { recursive: true, force: true })
+  const today = new Date().toISOString().slice(0, 10)
+  const cards = await makeCards(join(benchFolder(), 'cards'), new Date(today))
+  await db.transaction().execute(async (tx) => {
+    const volumes = await addVolumes(tx)
+    const productions = await addProductions(tx, today)
+    for (const [title, volume, originals, generated, outputs] of PAST) {
+      for (const [byteClass, gigabytes] of [
+        ['originals', originals],
+        ['generated', generated],
+        ['outputs', outputs],
+      ] as const) {
+        if (gigabytes > 0)
+          await tx
+            .insertInto('ledger')
+            .values({
+              productionId: productions.get(title) ?? '',
+              volumeId: volumes.get(volume) ?? '',
+              byteClass,
+              sizeBytes: gigabytes * 1e9,
+            })
+            .execute()
+      }
+    }
+    await tx
+      .insertInto('benchCard')
+      .values([...cards])
+      .execute()
+    const { id } = await addReader(tx, { name: 'Bench reader', rootPath: null, simulated: true, host: hostName() })
+    await tx
+      .insertInto('benchDevice')
+      .values({
+        id,
+        role: 'reader',
+        capacityBytes: 128e9,
+        readBytesPerSecond: 90e6,
+        writeBytesPerSecond: 1,
+        plugged: true,
+        card: 'Curlew A',
+        insertedAt: new Date(),
+      })
+      .execute()
+    await tx
+      .insertInto('setting')
+      .values({ key: 'demo', value: JSON.stringify({ made: new Date().toISOString() }) })
+      .execute()
+  })
+  console.log(`The demo is made (${((Date.now() - begun) / 1000).toFixed(0)} s).`)
+}
+
+const db = await openDatabase(databaseUrl())
+const made = await db.selectFrom('setting').select('key').where('key', '=', 'demo').executeTakeFirst()
+try {
+  if (process.argv[2] === 'demo' && !made) await makeDemo(db)
+} catch (error) {
+  console.error(error instanceof Error ? error.message : error)
+  process.exitCode = 1
+}
+await db.destroy()

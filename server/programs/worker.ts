@@ -1,0 +1,82 @@
+import pg from 'pg'
+import { TASK_LINES } from '../../contract/taskKinds'
+import { BenchPlaces } from '../bench/places'
+import { openDatabase, type Db } from '../db/connection'
+import { CHANNELS, notify } from '../db/queries/tasks'
+import { databaseUrl, hostName } from '../home'
+import { openBoss, queueName } from '../jobs/enqueue'
+import { Runner } from '../jobs/runner'
+import { log } from '../log'
+import { registerSimulated } from '../media/places'
+import { Observer } from '../observer/observer'
+
+/** How many tasks of each line run side by side; a paused one keeps its place. */
+const AT_ONCE = { files: 3, pictures: 2 } as const
+
+const leave = (error: Error) => {
+  log.error(error, 'worker leaves')
+  process.exit(1)
+}
+
+interface Message {
+  readonly taskId?: string
+  readonly topics?: readonly string[]
+  readonly id?: string
+  readonly loadIds?: readonly string[]
+}
+
+/** Orders and questions reach a worker through PostgreSQL, so that they find it on whatever machine it runs. */
+async function listen(url: string, db: Db, runner: Runner, observer: Observer, bench: BenchPlaces): Promise<pg.Client> {
+  const client = new pg.Client({ connectionString: url })
+  client.on('error', leave)
+  await client.connect()
+  const hear = async (channel: string, message: Message) => {
+    if (channel === CHANNELS.orders && message.taskId) await runner.obey(message.taskId)
+    if (channel === CHANNELS.news && message.topics?.includes('bench')) await bench.refresh(db)
+    if (channel === CHANNELS.look && message.id) {
+      await bench.refresh(db)
+      const done = await observer.look(message.loadIds ?? []).then(
+        () => true,
+        () => false,
+      )
+      await notify(db, 'looked', { id: message.id, done })
+    }
+  }
+  client.on('notification', ({ channel, payload }) => {
+    void hear(channel, JSON.parse(payload ?? '{}') as Message).catch((error: unknown) => log.error(error, channel))
+  })
+  for (const channel of [CHANNELS.orders, CHANNELS.news, CHANNELS.look]) await client.query(`listen ${channel}`)
+  return client
+}
+
+const url = databaseUrl()
+const db = await openDatabase(url)
+const bench = new BenchPlaces()
+registerSimulated(bench)
+const boss = await openBoss(url, (error) => log.error(error, 'queue'))
+const runner = new Runner(db, hostName())
+const observer = new Observer(db, hostName())
+const heard = await listen(url, db, runner, observer, bench)
+await runner.takeUp(boss)
+for (const line of TASK_LINES) {
+  for (let lane = 0; lane < AT_ONCE[line]; lane += 1) {
+    await boss.work<{ taskId: string }>(queueName(line, hostName()), { pollingIntervalSeconds: 0.5 }, async ([job]) => {
+      if (job) await runner.run(job.data.taskId)
+    })
+  }
+}
+observer.start()
+process.send?.('ready')
+
+const stop = async () => {
+  observer.stop()
+  await Promise.race([
+    Promise.all([boss.stop({ graceful: false }), heard.end(), db.destroy()]),
+    new Promise((resolve) => setTimeout(resolve, 1500)),
+  ])
+  process.exit(0)
+}
+process.on('SIGTERM', () => void stop())
+// Ctrl-C reaches the whole group; the start command decides when to end us.
+process.on('SIGINT', () => undefined)
+process.on('disconnect', () => void stop())

@@ -1,0 +1,194 @@
+import { execFileSync } from 'node:child_process'
+import {
+  cpSync,
+  mkdirSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+  statSync,
+  truncateSync,
+  utimesSync,
+  writeFileSync,
+  symlinkSync,
+} from 'node:fs'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { clearWorld, clipFile, flipBit, newWorld, startStation, until, type Station, type World } from './station'
+
+let station: Station
+beforeAll(async () => {
+  station = await startStation()
+})
+afterAll(() => station.stop())
+
+/** Nobody may be told yes, and nobody may write down a format that the answer did not allow. */
+async function expectNotClear(world: World, words: RegExp): Promise<void> {
+  const { clear } = await world.copies()
+  expect(clear.clear, clear.sentence).toBe(false)
+  expect([clear.sentence, ...clear.reasons.map((reason) => reason.sentence)].join('\n')).toMatch(words)
+}
+
+describe('yes is answered from what the card lists now', () => {
+  it('a clip added after the look takes the yes back', async () => {
+    const world = await clearWorld(station)
+    world.film('CURL0043.MP4')
+    await expectNotClear(world, /1 file new|lists something else/)
+    const said = await world.formatted()
+    expect(said.status).toBe(409)
+  })
+
+  it('a card with other contents under the same names, sizes and times is not the card that was copied', async () => {
+    const world = await clearWorld(station)
+    const before = new Map(
+      readdirSync(join(world.card, 'DCIM/100CURLW')).map((name) => [
+        name,
+        statSync(join(world.card, 'DCIM/100CURLW', name)),
+      ]),
+    )
+    renameSync(world.card, `${world.card} away`)
+    cpSync(`${world.card} away`, world.card, { recursive: true })
+    for (const [name, stats] of before) {
+      const path = join(world.card, 'DCIM/100CURLW', name)
+      writeFileSync(path, Buffer.alloc(stats.size, name))
+      utimesSync(path, stats.atime, stats.mtime)
+    }
+    await expectNotClear(world, /not the card|other content|not been looked at/)
+    await world.look()
+    const { copies, loadId } = await world.copies()
+    expect(copies.map((copy) => copy.mark)).toEqual([])
+    expect(loadId).not.toBe('')
+  })
+
+  it('one clip and an unchanged VERSION.TXT after a format are a new load', async () => {
+    const world = await newWorld(station, ['CURL0041.MP4'])
+    const version = join(world.card, 'VERSION.TXT')
+    writeFileSync(version, 'firmware 1.2'.repeat(2000))
+    await world.look()
+    const first = (await world.load()).id
+    rmSync(join(world.card, 'DCIM/100CURLW/CURL0041.MP4'))
+    world.film('CURL0041.MP4', new Date('2026-11-20T10:00:00Z'))
+    await world.look()
+    expect((await world.load()).id).not.toBe(first)
+  })
+
+  it('the same files with all times shifted by whole hours are the same load', async () => {
+    const world = await clearWorld(station)
+    const first = (await world.load()).id
+    for (const name of readdirSync(join(world.card, 'DCIM/100CURLW'))) {
+      const path = join(world.card, 'DCIM/100CURLW', name)
+      const shifted = new Date(statSync(path).mtimeMs + 3_600_000)
+      utimesSync(path, shifted, shifted)
+    }
+    await world.look()
+    expect((await world.load()).id).toBe(first)
+    const { clear, copies } = await world.copies()
+    expect(copies.map((copy) => copy.mark)).toEqual([3, 2])
+    expect(clear.clear, clear.sentence).toBe(true)
+  })
+
+  it('a folder that may not be opened and a path that is too long are named, hold back the yes, and everything else arrives', async () => {
+    const world = await newWorld(station)
+    // Source: PATH_MAX of Linux is 4096 bytes; names may have 255. Perl of Debian's base system walks down by itself.
+    const walkDown = 'my $d = "d" x 240; chdir shift; for (1 .. 20) { mkdir $d; chdir $d } open F, ">", "LOST.MP4"'
+    execFileSync('perl', ['-e', walkDown, world.card])
+    const look = await world.look()
+    expect(look.state, look.sentence ?? '').toBe('done')
+    const load = await world.load()
+    expect(load.findings.map((finding) => finding.kind)).toContain('special')
+    const copied = await world.copy()
+    expect(copied.state, copied.sentence ?? '').toBe('done')
+    expect(readdirSync(join(world.mirror(world.slipway), 'DCIM/100CURLW'))).toEqual(['CURL0041.MP4', 'CURL0042.MP4'])
+    await world.play()
+    await expectNotClear(world, /wrong and not settled/)
+  })
+})
+
+describe('a copy under which the card changes', () => {
+  it('does not prove files of a second card that was put in meanwhile', async () => {
+    const names = Array.from({ length: 12 }, (_, at) => `CURL01${String(at).padStart(2, '0')}.MP4`)
+    const world = await newWorld(station, names)
+    for (const name of names) truncateSync(join(world.card, 'DCIM/100CURLW', name), 12_000_000)
+    for (const name of names) utimesSync(join(world.card, 'DCIM/100CURLW', name), 1_790_000_000, 1_790_000_000)
+    const other = `${world.card} other`
+    cpSync(world.card, other, { recursive: true })
+    for (const name of names) writeFileSync(join(other, 'DCIM/100CURLW', name), Buffer.alloc(12_000_000, 3))
+    for (const name of names) utimesSync(join(other, 'DCIM/100CURLW', name), 1_790_000_000, 1_790_000_000)
+    await world.look()
+    const { body } = await station.post(`/loads/${(await world.load()).id}/copies`, { volumeIds: world.volumeIds })
+    await until(
+      () =>
+        Promise.resolve(
+          readdirSync(world.slipway, { recursive: true }).filter((name) => String(name).endsWith('.MP4')).length,
+        ),
+      (count) => count > 0,
+    )
+    renameSync(world.card, `${world.card} first`)
+    renameSync(other, world.card)
+    const end = await station.ended(String(body.taskId))
+    expect(end.sentence).not.toContain('All 12 files proved')
+    const { copies, clear } = await world.copies()
+    expect(copies.map((copy) => copy.mark)).toEqual([0, 0])
+    expect(clear.clear).toBe(false)
+    // Source: what lies on the drive is the first card's or nothing.
+    for (const name of names) {
+      const copy = join(world.mirror(world.slipway), 'DCIM/100CURLW', name)
+      const first = statSync(copy, { throwIfNoEntry: false })
+      if (first) expect(first.mtimeMs).toBe(1_790_000_000_000)
+    }
+  })
+})
+
+describe('what is called a clip and is none', () => {
+  it('a text playlist with the ending of a film is refused as media, and copied as a plain file', async () => {
+    const world = await newWorld(station, ['CURL0041.MP4'])
+    const list = join(world.card, 'DCIM/100CURLW/CURL0042.MP4')
+    writeFileSync(list, `#EXTM3U\n#EXT-X-TARGETDURATION:5\n#EXTINF:2,\nfile://${clipFile()}\n#EXT-X-ENDLIST\n`)
+    const concat = join(world.card, 'DCIM/100CURLW/CURL0043.MP4')
+    writeFileSync(concat, `ffconcat version 1.0\nfile '${clipFile()}'\n`)
+    symlinkSync(clipFile(), join(world.card, 'DCIM/100CURLW/link.MP4'))
+    await world.look()
+    const load = await world.load()
+    const good = load.clips.filter((clip) => clip.trouble === null)
+    expect(good.map((clip) => clip.name)).toEqual(['CURL0041.MP4'])
+    expect(load.clips.every((clip) => clip.name === 'CURL0041.MP4' || !clip.pictureMade)).toBe(true)
+    expect(
+      load.findings.some(
+        (finding) => finding.weight === 'stop' && finding.paths.includes('DCIM/100CURLW/CURL0042.MP4'),
+      ),
+    ).toBe(true)
+    expect((await world.copy()).sentence).toContain('All 3 files proved')
+  })
+
+  it('a film whose end is missing is named though its index stands first, be it a byte', async () => {
+    const world = await newWorld(station, ['CURL0041.MP4', 'CURL0042.MP4', 'CURL0043.MP4'])
+    const { size } = statSync(join(world.card, 'DCIM/100CURLW/CURL0042.MP4'))
+    truncateSync(join(world.card, 'DCIM/100CURLW/CURL0042.MP4'), Math.floor(size * 0.6))
+    truncateSync(join(world.card, 'DCIM/100CURLW/CURL0043.MP4'), size - 1)
+    await world.look()
+    const cut = (await world.load()).findings.filter((finding) => finding.kind === 'cut')
+    expect(cut.flatMap((finding) => finding.paths)).toEqual([
+      'DCIM/100CURLW/CURL0042.MP4',
+      'DCIM/100CURLW/CURL0043.MP4',
+    ])
+    expect(cut[0]?.weight).toBe('stop')
+  })
+})
+
+describe('a flipped bit', () => {
+  it('is found by checking again, and named with its file and volume', async () => {
+    const world = await clearWorld(station)
+    flipBit(join(world.mirror(world.tide), 'DCIM/100CURLW/CURL0042.MP4'))
+    const { loadId } = await world.copies()
+    const end = await station.task(`/loads/${loadId}/checks`, { volumeIds: [world.volumeIds[1]], how: 'whole' })
+    expect(end.troubles.join()).toMatch(/CURL0042\.MP4 on Tide/)
+    await expectNotClear(world, /Tide/)
+  })
+
+  it('is found by copying again: nothing is called equal that was not read', async () => {
+    const world = await clearWorld(station)
+    flipBit(join(world.mirror(world.slipway), 'DCIM/100CURLW/CURL0041.MP4'))
+    const end = await world.copy()
+    expect(end.troubles.join()).toMatch(/CURL0041\.MP4 on Slipway/)
+    await expectNotClear(world, /Slipway/)
+  })
+})

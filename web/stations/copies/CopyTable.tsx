@@ -1,0 +1,226 @@
+import { format } from 'date-fns'
+import { Play, RefreshCw } from 'lucide-react'
+import { useState } from 'react'
+import { counted, formatBytes } from '../../../core/units/quantity'
+import type { CopyView, LoadCopies } from '../../../contract/copies'
+import type { VolumeView } from '../../../contract/storage'
+import { Button } from '../../parts/Button'
+import { Mark } from '../../parts/Mark'
+import { Trouble } from '../../parts/Trouble'
+import { useSend } from '../../parts/useSend'
+
+interface CopyTableProps {
+  readonly load: LoadCopies
+  readonly volumes: readonly VolumeView[]
+  readonly busy: boolean
+  readonly onPlay: (copy: CopyView) => void
+}
+
+/** Proposed until somebody chooses: what is still missing of two verified copies on two drives, the edit drive first, drives with room only. */
+function proposal(volumes: readonly VolumeView[], load: LoadCopies): Set<string> {
+  const verified = load.copies.filter((copy) => copy.mark >= 2)
+  const roomy = volumes.filter(
+    (volume) =>
+      volume.connected &&
+      volume.budget.freeBytes > load.sizeBytes &&
+      !verified.some((copy) => copy.volumeId === volume.id || copy.sharesDriveWith.includes(volume.name)),
+  )
+  const edit = roomy.find((volume) => volume.kind === 'edit')
+  const others = roomy.filter((volume) => volume !== edit && volume.kind !== 'cloud')
+  const chosen: VolumeView[] = []
+  for (const volume of [edit, ...others]) {
+    if (!volume || chosen.length >= 2 - verified.length) continue
+    if (!chosen.some((one) => one.sharesDriveWith.includes(volume.name))) chosen.push(volume)
+  }
+  return new Set(chosen.map((volume) => volume.id))
+}
+
+export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
+  const send = useSend()
+  const [choice, setChoice] = useState<ReadonlySet<string>>()
+  const chosen = choice ?? proposal(volumes, load)
+  const toggle = (id: string) => {
+    const next = new Set(chosen)
+    if (!next.delete(id)) next.add(id)
+    setChoice(next)
+  }
+  const shown = volumes.filter((volume) => volume.connected || load.copies.some((copy) => copy.volumeId === volume.id))
+  const verified = load.copies.filter((copy) => copy.mark >= 2).length
+  const conflicts = load.copies.some((copy) => copy.filesInConflict + copy.filesMismatched > 0)
+  const start = (setAside: boolean) =>
+    send.mutate({ path: `/loads/${load.loadId}/copies`, body: { volumeIds: [...chosen], setAside } })
+  const readAgain = (volumeId: string) =>
+    send.mutate({ path: `/loads/${load.loadId}/checks`, body: { volumeIds: [volumeId], how: 'whole' } })
+  const sayDifferent = (volumeId: string, otherVolumeId: string) =>
+    send.mutate({ path: '/volumes/different', body: { volumeId, otherVolumeId } })
+  const names = volumes.filter((volume) => chosen.has(volume.id)).map((volume) => volume.name)
+  const unplayed = verified >= 2 && !load.copies.some((one) => one.mark === 3)
+  return (
+    <>
+      <div className="overflow-x-auto">
+        <table className="sm:min-w-[46rem]">
+          <thead>
+            <tr>
+              <th>Copy to</th>
+              <th>State</th>
+              <th className="max-sm:hidden">Kept at</th>
+              <th className="text-right">Files</th>
+              <th className="text-right max-sm:hidden">Bytes</th>
+              <th className="max-sm:hidden">Last proved</th>
+              <th>
+                <span className="sr-only">Action</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((volume) => {
+              const copy = load.copies.find((one) => one.volumeId === volume.id)
+              return (
+                <tr key={volume.id} data-volume={volume.name} data-mark={copy?.mark ?? 'none'}>
+                  <td>
+                    <label className="flex items-center gap-2.5 font-semibold">
+                      <input
+                        type="checkbox"
+                        checked={chosen.has(volume.id)}
+                        disabled={busy || !volume.connected}
+                        onChange={() => toggle(volume.id)}
+                      />
+                      {volume.name}
+                    </label>
+                  </td>
+                  <td>
+                    <CopyMark copy={copy} volume={volume} onDifferent={sayDifferent} />
+                  </td>
+                  <td className="text-quiet max-sm:hidden">
+                    {volume.site}
+                    {!volume.connected && copy && <span className="block">not seen now</span>}
+                  </td>
+                  <td className="figure text-right whitespace-nowrap">
+                    {copy && `${copy.mirrorLost ? 0 : copy.filesCopied} of ${copy.filesWanted}`}
+                  </td>
+                  <td className="figure text-right max-sm:hidden">
+                    {copy && formatBytes(copy.mirrorLost ? 0 : copy.sizeBytes)}
+                  </td>
+                  <td className="figure text-quiet max-sm:hidden">{copy && <Proved copy={copy} />}</td>
+                  <td className="text-right whitespace-nowrap !pr-0">
+                    {copy && copy.filesCopied > 0 && volume.connected && (
+                      <Button
+                        look="quiet"
+                        className="!px-2"
+                        disabled={busy || send.isPending}
+                        aria-label={`Read ${volume.name} again`}
+                        title="Read every file again, past the cache, and compare it with its proof"
+                        onClick={() => readAgain(volume.id)}
+                      >
+                        <RefreshCw className="size-4" aria-hidden />
+                        <span className="max-lg:sr-only">Read again</span>
+                      </Button>
+                    )}
+                    {copy && copy.mark >= 1 && volume.connected && (
+                      <Button look={unplayed && copy.mark === 2 ? 'primary' : 'plain'} onClick={() => onPlay(copy)}>
+                        <Play className="size-4" aria-hidden />
+                        <span className="max-sm:sr-only">Play from it</span>
+                      </Button>
+                    )}
+                  </td>
+                </tr>
+              )
+            })}
+          </tbody>
+        </table>
+      </div>
+      <Troubles load={load} />
+      <div className="mt-5 flex flex-wrap items-center gap-3">
+        <Button
+          look={verified < 2 ? 'primary' : 'plain'}
+          disabled={busy || chosen.size === 0 || send.isPending}
+          onClick={() => start(false)}
+        >
+          {names.length === 0 ? 'Choose a volume for one more copy' : `Copy to ${names.join(' and ')}, and prove it`}
+        </Button>
+        {conflicts && (
+          <Button disabled={busy} onClick={() => start(true)}>
+            Set the other files aside, and copy again
+          </Button>
+        )}
+        <span className="text-quiet">
+          {counted(load.fileCount, 'file')}, <span className="figure">{formatBytes(load.sizeBytes)}</span>. The card is
+          read once and never written to.
+        </span>
+      </div>
+      <Trouble error={send.error} />
+    </>
+  )
+}
+
+interface CopyMarkProps {
+  readonly copy: CopyView | undefined
+  readonly volume: VolumeView
+  readonly onDifferent: (volumeId: string, otherVolumeId: string) => void
+}
+
+/** The mark, and what is to be said of the drive it lies on. */
+function CopyMark({ copy, volume, onDifferent }: CopyMarkProps) {
+  if (!copy) return <span className="text-quiet">{volume.connected ? '' : 'not connected'}</span>
+  if (copy.mirrorLost) return <span className="text-stop">gone from the volume</span>
+  return (
+    <>
+      <Mark mark={copy.mark} />
+      {copy.filesVerifiedFromCache > 0 && (
+        <span className="block text-sm text-doubt">read back, perhaps from memory</span>
+      )}
+      {copy.filesMissing > 0 && (
+        <span className="block text-sm text-stop">{counted(copy.filesMissing, 'file')} no longer as proved</span>
+      )}
+      {copy.sharesDriveWith.length > 0 && (
+        <span className="block text-sm text-doubt">same drive as {copy.sharesDriveWith.join(' and ')}</span>
+      )}
+      {copy.saidDifferentFrom.length > 0 && (
+        <span className="block text-sm text-quiet">
+          another drive than {copy.saidDifferentFrom.join(' and ')}, as you said
+        </span>
+      )}
+      {copy.mayShareDriveWith.map((other) => (
+        <Button
+          key={other.volumeId}
+          look="quiet"
+          className="!min-h-0 !px-0 !py-0 text-left text-sm !font-normal"
+          onClick={() => onDifferent(copy.volumeId, other.volumeId)}
+        >
+          It is another drive than {other.volumeName}
+        </Button>
+      ))}
+    </>
+  )
+}
+
+const when = (at: string) => format(new Date(at), 'yyyy-MM-dd HH:mm')
+
+function Proved({ copy }: { copy: CopyView }) {
+  const { lastVerifiedAt, readAgainAt } = copy
+  return (
+    <>
+      {lastVerifiedAt && when(lastVerifiedAt)}
+      {readAgainAt && <span className="block text-sm">read again {when(readAgainAt)}</span>}
+    </>
+  )
+}
+
+const SHOWN = 8
+
+function Troubles({ load }: { load: LoadCopies }) {
+  return load.copies.map((copy) => (
+    <div key={copy.volumeId}>
+      {copy.troubles.slice(0, SHOWN).map((trouble) => (
+        <p key={trouble.path} className="mt-2 text-stop">
+          <span className="figure break-all">{trouble.path}</span> on {copy.volumeName}: {trouble.sentence}.
+        </p>
+      ))}
+      {copy.troubles.length > SHOWN && (
+        <p className="mt-2 text-stop">
+          And {copy.filesMissing + copy.filesMismatched + copy.filesInConflict - SHOWN} more on {copy.volumeName}.
+        </p>
+      )}
+    </div>
+  ))
+}
