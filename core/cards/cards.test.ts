@@ -1,16 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { counterGaps, parseDcfName } from './dcf'
-import {
-  cardFindings,
-  cardSentence,
-  findingKey,
-  openQuestions,
-  openStops,
-  withAnswers,
-  type ScannedClip,
-} from './findings'
-import { cardChanges, recogniseLoad } from './load'
+import { cardFindings, cardSentence, openQuestions, openStops, withAnswers, type ScannedClip } from './findings'
+import { cardChanges, filesToSample, recogniseLoads } from './load'
 
 const clip = (path: string, more: Partial<ScannedClip> = {}): ScannedClip => ({
   path,
@@ -20,6 +12,7 @@ const clip = (path: string, more: Partial<ScannedClip> = {}): ScannedClip => ({
   pictureMade: true,
   trouble: undefined,
   hasPicture: true,
+  cut: undefined,
   ...more,
 })
 
@@ -62,16 +55,13 @@ describe('what is said of a card', () => {
       ['gap', 'ask'],
     ])
     expect(cardSentence(clips, findings)).toContain('3 things wrong')
-    const settled = withAnswers(
-      findings,
-      new Map([[findingKey(findings[0] ?? { kind: 'gap', paths: [] }), 'A false start']]),
-    )
+    const settled = withAnswers(findings, new Map([[findings[0]?.key ?? '', 'A false start']]))
     expect(openStops(settled)).toBe(2)
   })
 
   it('asks when the clock strayed and reports links without following them', () => {
     const findings = cardFindings(
-      [{ path: 'DCIM/away', kind: 'link', sizeBytes: 0 }],
+      [{ kind: 'link', files: 1, key: 'link 1', paths: ['DCIM/away'] }],
       [clip('A', { recordedAt: '2015-01-01T00:00:00Z' })],
       '2026-11-14',
     )
@@ -79,16 +69,16 @@ describe('what is said of a card', () => {
   })
 
   it('stops at what is gone without a copy, and only notes what is gone and copied', () => {
-    const gone = (path: string, fate: 'copied' | 'lost') => ({ path, kind: 'file', sizeBytes: 1, gone: fate }) as const
-    const findings = cardFindings(
-      [gone('CURL0007.MP4', 'lost'), gone('CURL0008.MP4', 'copied'), gone('a\\xff', 'copied')],
-      [clip('CURL0009.MP4')],
-      undefined,
-    )
-    expect(findings.map((finding) => [finding.kind, finding.weight, finding.paths])).toEqual([
-      ['lost', 'stop', ['CURL0007.MP4']],
-      ['gone', 'note', ['CURL0008.MP4', 'a\\xff']],
+    const counts = [
+      { kind: 'lost', files: 1, key: 'lost 1', paths: ['CURL0007.MP4'] },
+      { kind: 'gone', files: 9000, key: 'gone 1', paths: ['CURL0008.MP4', 'a\\xff'] },
+    ] as const
+    const findings = cardFindings(counts, [clip('CURL0009.MP4')], undefined)
+    expect(findings.map((finding) => [finding.kind, finding.weight, finding.files])).toEqual([
+      ['lost', 'stop', 1],
+      ['gone', 'note', 9000],
     ])
+    expect(findings[1]?.sentence).toContain('9000 files')
     expect(findings[0]?.sentence).toContain('no volume holds a copy')
     expect(openStops(findings)).toBe(1)
   })
@@ -96,12 +86,12 @@ describe('what is said of a card', () => {
   it('asks no more once a question is answered, and asks again when the card shows another gap', () => {
     const clips = [clip('DCIM/100CURLW/CURL0041.MP4'), clip('DCIM/100CURLW/CURL0043.MP4')]
     const asked = cardFindings([], clips, undefined)
-    const answers = new Map(asked.map((finding) => [findingKey(finding), 'Deleted in the camera']))
+    const answers = new Map(asked.map((finding) => [finding.key, 'Deleted in the camera']))
     const answered = withAnswers(asked, answers)
     expect(answered[0]?.answer).toBe('Deleted in the camera')
     expect(openQuestions(answered)).toBe(0)
     expect(cardSentence(clips, answered)).toContain('nothing wrong found')
-    expect(openQuestions(withAnswers(asked, new Map(asked.map((finding) => [findingKey(finding), null]))))).toBe(1)
+    expect(openQuestions(withAnswers(asked, new Map(asked.map((finding) => [finding.key, null]))))).toBe(1)
     expect(
       openQuestions(withAnswers(cardFindings([], [...clips, clip('DCIM/100CURLW/CURL0046.MP4')], undefined), answers)),
     ).toBe(1)
@@ -119,26 +109,45 @@ describe('which load a card holds', () => {
     { path: 'A', sizeBytes: 1, modifiedMs: 1000 },
     { path: 'B', sizeBytes: 2, modifiedMs: 2000 },
   ]
+  const first = (here: typeof files, known: { id: string; files: typeof files }[]) => recogniseLoads(here, known)[0]
+
   it('knows a load that has grown, and takes a formatted card for new', () => {
-    expect(recogniseLoad([...files, { path: 'C', sizeBytes: 3, modifiedMs: 3000 }], [{ id: 'monday', files }])).toBe(
-      'monday',
-    )
-    expect(recogniseLoad([{ path: 'A', sizeBytes: 1, modifiedMs: 9000 }], [{ id: 'monday', files }])).toBeUndefined()
-    expect(recogniseLoad([], [{ id: 'empty', files: [] }])).toBeUndefined()
+    const monday = [{ id: 'monday', files }]
+    expect(first([...files, { path: 'C', sizeBytes: 3, modifiedMs: 3000 }], monday)).toEqual({
+      id: 'monday',
+      shiftMs: 0,
+    })
+    expect(first([{ path: 'A', sizeBytes: 1, modifiedMs: 9000 }], monday)).toBeUndefined()
+    expect(first([], [{ id: 'empty', files: [] }])).toBeUndefined()
   })
 
   it('is not misled by the few files that a camera writes after every format', () => {
-    const monday = Array.from({ length: 9 }, (_, at) => ({ path: `CURL000${at}.MP4`, sizeBytes: 1, modifiedMs: at }))
+    const clips = Array.from({ length: 9 }, (_, at) => ({ path: `CURL000${at}.MP4`, sizeBytes: 1, modifiedMs: at }))
     const version = { path: 'MISC/VERSION.TXT', sizeBytes: 22, modifiedMs: 0 }
-    expect(
-      recogniseLoad(
-        [version, { path: 'CURL0010.MP4', sizeBytes: 1, modifiedMs: 10 }],
-        [{ id: 'monday', files: [...monday, version] }],
-      ),
-    ).toBeUndefined()
-    expect(recogniseLoad([version, ...monday.slice(0, 4)], [{ id: 'monday', files: [...monday, version] }])).toBe(
-      'monday',
-    )
+    const monday = [{ id: 'monday', files: [...clips, version] }]
+    expect(first([version, { path: 'CURL0010.MP4', sizeBytes: 1, modifiedMs: 10 }], monday)).toBeUndefined()
+    expect(first([version, ...clips.slice(0, 5)], monday)?.id).toBe('monday')
+    // One clip, and a file larger than it that every format leaves behind.
+    const single = { path: 'CURL0001.MP4', sizeBytes: 10, modifiedMs: 5 }
+    expect(first([version, { ...single, modifiedMs: 9 }], [{ id: 'one', files: [single, version] }])).toBeUndefined()
+  })
+
+  it('knows it after the clock moved by whole hours, and not by anything else', () => {
+    const moved = (byMs: number) => files.map((file) => ({ ...file, modifiedMs: file.modifiedMs + byMs }))
+    const monday = [{ id: 'monday', files }]
+    expect(first(moved(-7_200_000), monday)).toEqual({ id: 'monday', shiftMs: -7_200_000 })
+    expect(first(moved(7_200_001), monday)).toBeUndefined()
+    expect(first(moved(72 * 3_600_000), monday)).toBeUndefined()
+  })
+
+  it('samples the largest files and a few that a seed draws, the same ones every time', () => {
+    const many = Array.from({ length: 100 }, (_, at) => ({ path: `F${at}`, sizeBytes: at, modifiedMs: 0 }))
+    const drawn = filesToSample(many, 'seed')
+    expect(drawn).toHaveLength(12)
+    expect(drawn.slice(0, 6).map((file) => file.sizeBytes)).toEqual([99, 98, 97, 96, 95, 94])
+    expect(filesToSample(many, 'seed')).toEqual(drawn)
+    expect(filesToSample(many, 'other')).not.toEqual(drawn)
+    expect(filesToSample(many.slice(0, 5), 'seed')).toHaveLength(4)
   })
 })
 

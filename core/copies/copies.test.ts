@@ -1,9 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { formatChecksumList, parseChecksumList } from './checksumList'
+import { formatChecksumList, isPlainName, parseChecksumList } from './checksumList'
 import { clearToFormat, type ClearQuestion } from './clear'
+import { deviceRelation } from './device'
+import { drawSample, SAMPLE_BOUNDS } from './draw'
 import { markOf, type CopyFacts } from './mark'
 import { printablePath } from './pathText'
+import { commonShift, listedAs, standingOf } from './standing'
 
 const copy = (volumeName: string, more: Partial<CopyFacts> = {}): CopyFacts => ({
   volumeId: volumeName,
@@ -16,9 +19,14 @@ const copy = (volumeName: string, more: Partial<CopyFacts> = {}): CopyFacts => (
   filesVerifiedFromCache: 0,
   filesMismatched: 0,
   filesInConflict: 0,
+  filesMissing: 0,
+  device: { fileSystem: volumeName, disks: [volumeName], known: true, pastCache: true },
   mirrorLost: false,
   sizeBytes: 1e9,
+  firstVerifiedAt: '2026-11-14T22:00:00Z',
   lastVerifiedAt: '2026-11-14T22:00:00Z',
+  readAgainAt: undefined,
+  seenAt: '2026-11-14T22:00:00Z',
   spotPlayedAt: undefined,
   ...more,
 })
@@ -28,6 +36,12 @@ const home: ClearQuestion = {
   policy: 'at-home-only',
   atHome: true,
   cardInReader: false,
+  cardDifference: undefined,
+  cardDevice: undefined,
+  saidDifferent: [],
+  rules: { acceptMemory: false, proofHours: 24 },
+  now: Date.parse('2026-11-14T23:00:00Z'),
+  looked: true,
   filesLeftOut: 0,
   thingsWrong: 0,
   formattedAt: undefined,
@@ -108,6 +122,131 @@ describe('clear to format', () => {
   })
 })
 
+describe('a yes', () => {
+  const answer = (more: Partial<ClearQuestion>) => clearToFormat({ ...home, ...more })
+  const words = (more: Partial<ClearQuestion>) =>
+    answer(more)
+      .reasons.map((reason) => reason.sentence)
+      .join('\n')
+  const two = (first: Partial<CopyFacts>, second: Partial<CopyFacts>) => ({
+    copies: [copy('Slipway', { ...played, ...first }), copy('Tide 1', second)],
+  })
+
+  it('is given of what the card and the copies list now, or not at all', () => {
+    expect(
+      answer({ cardDifference: 'The card of “Curlew A” lists something else now (1 file new): look at it again.' })
+        .clear,
+    ).toBe(false)
+    expect(answer({ looked: false }).clear).toBe(false)
+    expect(answer(two({}, { filesMissing: 1 })).clear).toBe(false)
+    expect(words(two({}, { filesMissing: 1 }))).toContain('Tide 1: 1 file is gone')
+  })
+
+  it('counts a drive that cannot be seen for a day, and needs one that can', () => {
+    const away = answer(two({}, { connected: false }))
+    expect(away.clear).toBe(true)
+    expect(away.reasons[0]?.sentence).toContain('Tide 1, not seen now, proved 1 hour ago')
+    expect(answer(two({ connected: false }, { connected: false })).sentence).toContain('no copy can be seen now')
+    const old = { connected: false, firstVerifiedAt: '2026-11-13T22:00:00Z' }
+    expect(words(two({}, old))).toContain('Tide 1 cannot be seen and was proved more than 24 hours ago')
+    expect(answer(two({}, old)).clear).toBe(false)
+  })
+
+  it('of proofs older than a day reads a sample first', () => {
+    const old = { firstVerifiedAt: '2026-11-11T22:00:00Z' }
+    const asked = answer(two(old, old))
+    expect(asked).toMatchObject({ clear: false, sampleFirst: ['Slipway', 'Tide 1'] })
+    expect(asked.sentence).toBe('Not yet: Slipway and Tide 1 were proved 3 days ago: read a sample of them first.')
+    const read = { ...old, readAgainAt: '2026-11-14T22:30:00Z' }
+    expect(answer(two(read, read)).clear).toBe(true)
+    expect(answer({ ...two(old, old), rules: { acceptMemory: false, proofHours: 96 } }).clear).toBe(true)
+  })
+
+  it('takes two copies on one device for one, and none on the card’s own', () => {
+    const [one, other] = [home.copies[0]?.device, home.copies[1]?.device]
+    expect(words(two({}, { device: one }))).toContain(
+      'Slipway and Tide 1 lie on the same drive: they count as one copy.',
+    )
+    expect(answer(two({}, { device: one })).clear).toBe(false)
+    expect(answer({ cardDevice: other }).clear).toBe(false)
+    expect(words({ cardDevice: other })).toContain('Tide 1 lies on the same drive as the card')
+    // A third copy elsewhere makes two again.
+    expect(answer({ copies: [...two({}, { device: one }).copies, copy('Tide 2')] }).clear).toBe(true)
+  })
+
+  it('asks the person where the system cannot know, and keeps to what they say', () => {
+    const share = (name: string) => ({ fileSystem: name, disks: [], known: false, pastCache: true })
+    const shares = two({ device: share('a') }, { device: share('b') })
+    expect(answer(shares).clear).toBe(false)
+    expect(words(shares)).toContain('cannot tell whether Slipway and Tide 1 are different drives')
+    expect(answer({ ...shares, saidDifferent: [['Tide 1', 'Slipway']] }).clear).toBe(true)
+  })
+
+  it('does not count what may have been read from memory, unless the rule accepts it', () => {
+    const memory = two({}, { filesVerified: 0, filesVerifiedFromCache: 9 })
+    expect(answer(memory).clear).toBe(false)
+    expect(words(memory)).toContain('perhaps not from the medium')
+    const accepted = answer({ ...memory, rules: { acceptMemory: true, proofHours: 24 } })
+    expect(accepted.clear).toBe(true)
+    expect(accepted.reasons[0]?.sentence).toContain('perhaps from memory, which your rule accepts')
+  })
+})
+
+describe('devices', () => {
+  const on = (fileSystem: string, disks: string[], known = true) => ({ fileSystem, disks, known, pastCache: true })
+  it('are one by file system or by disk, and unknown where nobody can say', () => {
+    expect(deviceRelation(on('a', ['sda']), on('a', ['sda']))).toBe('same')
+    expect(deviceRelation(on('a', ['sda']), on('b', ['sda', 'sdb']))).toBe('same')
+    expect(deviceRelation(on('a', ['sda']), on('b', ['sdb']))).toBe('different')
+    expect(deviceRelation(on('a', [], false), on('b', ['sdb']))).toBe('unknown')
+    expect(deviceRelation(undefined, on('b', ['sdb']))).toBe('unknown')
+  })
+})
+
+describe('a listing against a proof', () => {
+  const file = (sizeBytes: number, modifiedMs: number) => ({ sizeBytes, modifiedMs })
+  it('stands while size and time are the same', () => {
+    expect(listedAs(file(5, 1000.7), file(5, 1000.2), 0)).toBe('as-proved')
+    expect(listedAs(file(5, 1000), file(4, 1000), 0)).toBe('changed')
+    expect(listedAs(file(5, 1000), file(5, 2000), 0)).toBe('changed')
+    expect(listedAs(file(5, 1000), undefined, 0)).toBe('absent')
+    expect(listedAs(file(5, 1000), file(5, 3_601_000), 3_600_000)).toBe('as-proved')
+    expect(standingOf({ outcome: 'equal', pastCache: false }, 'as-proved')).toBe('memory')
+    expect(standingOf({ outcome: 'equal', pastCache: true }, 'absent')).toBe('missing')
+    expect(standingOf({ outcome: 'differs', pastCache: true }, 'as-proved')).toBe('differs')
+  })
+
+  it('has a common shift only when all files moved by the same whole hours', () => {
+    const pairs = (...shifts: number[]) => shifts.map((shift) => [file(5, 1000), file(5, 1000 + shift)] as const)
+    expect(commonShift(pairs(3_600_000, 3_600_000))).toBe(3_600_000)
+    expect(commonShift(pairs(3_600_000, 7_200_000))).toBe(0)
+    expect(commonShift(pairs(1000, 1000))).toBe(0)
+    expect(commonShift([[file(5, 0), file(6, 3_600_000)]])).toBe(0)
+    expect(commonShift([])).toBe(0)
+  })
+})
+
+describe('a sample', () => {
+  const files = Array.from({ length: 500 }, (_, id) => ({
+    id,
+    sizeBytes: id < 10 ? 4e8 : 1000,
+    provedAt: 0,
+    memory: false,
+  }))
+  it('is the same for the same seed, within its bounds, and prefers what is at risk', () => {
+    const drawn = drawSample(files, 'seed', 0)
+    expect(drawSample(files, 'seed', 0)).toEqual(drawn)
+    expect(drawn.length).toBeLessThanOrEqual(SAMPLE_BOUNDS.files)
+    const often = Array.from({ length: 200 }, (_, turn) => drawSample(files, `seed ${turn}`, 0))
+    const share = (id: number) => often.filter((one) => one.includes(id)).length / often.length
+    // Ten large files weigh 9.6 each against 1 of the small ones: they are drawn far more often than 48 in 500.
+    expect(share(3)).toBeGreaterThan(0.4)
+    expect(share(300)).toBeLessThan(0.2)
+    expect(drawSample([{ id: 7, sizeBytes: 9e12, provedAt: 0, memory: false }], 'seed', 0)).toEqual([7])
+    expect(drawSample([], 'seed', 0)).toEqual([])
+  })
+})
+
 describe('checksum lists', () => {
   it('come back as they were written, whatever the path', () => {
     fc.assert(
@@ -122,6 +261,8 @@ describe('checksum lists', () => {
       ),
     )
     expect(() => parseChecksumList('hello')).toThrow('Line 1')
+    expect(['plain name.MP4', 'caf\xe9'].map(isPlainName)).toEqual([true, true])
+    expect(['two\nlines', 'back\\slash', 'tab\there'].map(isPlainName)).toEqual([false, false, false])
   })
 })
 

@@ -12,8 +12,11 @@ pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
 
 /** Opens the database and brings it to the newest schema. */
 export async function openDatabase(url: string): Promise<Db> {
+  const pool = new pg.Pool({ connectionString: url, max: 8 })
+  // A database that goes away is met by the next question, and by those who listen to it.
+  pool.on('error', () => undefined)
   const db = new Kysely<Database>({
-    dialect: new PostgresDialect({ pool: new pg.Pool({ connectionString: url, max: 8 }) }),
+    dialect: new PostgresDialect({ pool }),
     plugins: [new CamelCasePlugin({ maintainNestedObjectKeys: true })],
   })
   const { error } = await new Migrator({

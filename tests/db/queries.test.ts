@@ -1,269 +1,371 @@
 import { randomUUID } from 'node:crypto'
-import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { sql } from 'kysely'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { startPostgres, type Cluster } from '../../scripts/lib/postgres.mjs'
-import { openDatabase, type Db } from '../../server/db/connection'
+import type { Db } from '../../server/db/connection'
+import { knownBytes } from '../../server/db/queries/bytes'
 import * as cards from '../../server/db/queries/cards'
 import * as copies from '../../server/db/queries/copies'
-import { addEvent, answersOf, latestEvents } from '../../server/db/queries/events'
+import { addReader } from '../../server/db/queries/places'
 import { addProduction, productions, readSettings, writeSettings } from '../../server/db/queries/productions'
-import { addVolume, knownBytes } from '../../server/db/queries/storage'
-import {
-  addTask,
-  endTask,
-  openTaskOf,
-  openTasks,
-  recentTasks,
-  setTaskState,
-  task,
-  taskView,
-} from '../../server/db/queries/tasks'
+import { addSaid, answersOf, formattedOf, playedOf } from '../../server/db/queries/said'
+import { putCardListing } from '../../server/db/queries/seen'
+import * as tasks from '../../server/db/queries/tasks'
+import { loadStates } from '../../server/facts/loads'
+import { allProductionFacts } from '../../server/facts/productions'
+import { newVolume, testCluster } from './database'
 
-let cluster: Cluster
+let cluster: Awaited<ReturnType<typeof testCluster>>
 let db: Db
-const home = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-db-'))
 
 beforeAll(async () => {
-  chmodSync(home, 0o755)
-  cluster = await startPostgres(home, { tests: true })
-  db = await openDatabase(cluster.database('yendra_queries'))
+  cluster = await testCluster()
+  db = await cluster.open('yendra_queries')
 })
-
 afterAll(async () => {
   await db.destroy()
   await cluster.stop()
-  rmSync(home, { recursive: true, force: true })
 })
 
-const newVolume = async (name: string) => {
-  const id = randomUUID()
-  await addVolume(db, {
-    id,
-    name: `${name} ${id}`,
-    kind: 'archive',
-    site: 'house',
-    rootPath: null,
-    simulated: false,
-    capacityBytes: 1e12,
-    host: 'here',
-  })
-  return id
+const device = { fileSystem: 'fs:1', disks: ['disk:a'], known: true, pastCache: true }
+const listed = (name: string, sizeBytes: number, modifiedMs: number) => ({
+  path: Buffer.from(name, 'latin1'),
+  pathText: name.replace('\xff', '\\xff'),
+  kind: name === 'link' ? ('link' as const) : ('file' as const),
+  sizeBytes,
+  modifiedMs,
+})
+
+async function newProduction(title = `Steam-bending ribs ${randomUUID()}`) {
+  const made = await addProduction(db, { title })
+  if (!made) throw new Error('no production')
+  return made
 }
 
-/** A load of two files in a new production, and a copy task for it. */
+/** A load of two files and a link in a new production. */
 async function newLoad() {
-  const production = await addProduction(db, { title: 'Steam-bending ribs', client: '', shootOn: '' })
-  const reader = await cards.addReader(db, { name: randomUUID(), rootPath: null, simulated: false, host: 'here' })
-  const load = await cards.addLoad(db, {
-    productionId: production.id,
-    readerId: reader.id,
-    label: 'Curlew A',
-    fileCount: 2,
-    sizeBytes: 300,
-    leftOut: 1,
-  })
-  await cards.putEntries(db, load.id, [
-    { path: Buffer.from('a.mp4'), pathText: 'a.mp4', kind: 'file', sizeBytes: 100, modifiedMs: 1.5 },
-    { path: Buffer.from('b\xff.mp4', 'latin1'), pathText: 'b\\xff.mp4', kind: 'file', sizeBytes: 200, modifiedMs: 2.5 },
-    { path: Buffer.from('link'), pathText: 'link', kind: 'link', sizeBytes: 0, modifiedMs: 0 },
-  ])
-  const entries = (await cards.entriesOf(db, load.id)).filter((entry) => entry.kind === 'file')
-  const copyTask = await addTask(db, {
-    kind: 'copy',
-    title: 'Copy',
-    productionId: production.id,
-    loadId: load.id,
-    input: {},
-    host: 'here',
-  })
-  return { productionId: production.id, loadId: load.id, entries, taskId: copyTask.id }
+  const { id: productionId } = await newProduction()
+  const reader = await addReader(db, { name: randomUUID(), rootPath: null, simulated: false, host: 'here' })
+  const sums = { readerId: reader.id, fileCount: 2, sizeBytes: 300, leftOut: 1 }
+  const { id: loadId } = await cards.addLoad(db, { productionId, label: 'Curlew A', ...sums })
+  const look = (...entries: ReturnType<typeof listed>[]) =>
+    putCardListing(db, { loadId, readerId: reader.id, node: '1:2', device, print: randomUUID(), entries, shiftMs: 0 })
+  await look(listed('a.mp4', 100, 1.5), listed('b\xff.mp4', 200, 2.5), listed('link', 0, 0))
+  const entries = (await cards.entriesOf(db, loadId)).filter((entry) => entry.kind === 'file')
+  const [a, b] = entries.map((entry) => entry.id)
+  if (a === undefined || b === undefined) throw new Error('no entries')
+  return { productionId, loadId, look, a, b }
 }
 
-const proved = (fileId: number, destinationId: string) =>
-  ({ kind: 'proved', fileId, destinationId, hash: '00ff', fromMedium: true, already: false }) as const
+async function mirrorOf(loadId: string, volumeId: string) {
+  await copies.planCopy(db, loadId, volumeId, 'Ribs/Cards/Curlew A')
+  const run = { loadId, runId: randomUUID(), folders: new Map([[volumeId, 'Ribs/Cards/Curlew A']]) }
+  const prove = (...records: Parameters<typeof copies.addCopyProofs>[2]) => copies.addCopyProofs(db, run, records)
+  const counts = async () => (await copies.mirrorsOf(db, [loadId])).find((mirror) => mirror.volumeId === volumeId)
+  return { prove, counts }
+}
+
+const proved = (fileId: number, destinationId: string, more = {}) =>
+  ({
+    kind: 'proved',
+    fileId,
+    destinationId,
+    hash: '00ff',
+    fromMedium: true,
+    placed: true,
+    sizeBytes: 100,
+    modifiedMs: 1.5,
+    ...more,
+  }) as const
+
+/** What the volume lists, as the observer writes it down. */
+const list = async (loadId: string, volumeId: string, files: Record<string, [number, number]>, equal = true) =>
+  copies.putMirrorListing(db, {
+    loadId,
+    volumeId,
+    begunAt: await copies.databaseTime(db),
+    present: true,
+    node: '1:3',
+    device,
+    files: new Map(Object.entries(files).map(([path, [sizeBytes, modifiedMs]]) => [path, { sizeBytes, modifiedMs }])),
+    samplesEqual: () => Promise.resolve(equal),
+  })
 
 describe('facts about copies', () => {
-  it('count by what was said last of each file on each volume', async () => {
-    const { loadId, entries, taskId } = await newLoad()
-    const [tide, slipway] = [await newVolume('Tide'), await newVolume('Slipway')]
-    const [first, second] = entries.map((entry) => entry.id)
-    await copies.addCopyFacts(db, loadId, taskId, [
-      { kind: 'mismatch', fileId: first ?? 0, destinationId: tide, wanted: '00ff', found: '00fe' },
-      { kind: 'conflict', fileId: second ?? 0, destinationId: tide, wanted: '00ff', found: '7 bytes' },
-      proved(first ?? 0, slipway),
-      { kind: 'source-failed', fileId: second ?? 0, message: 'cannot be read' },
-    ])
-    const before = await copies.copyCounts(db, [loadId])
-    expect(before.find((count) => count.volumeId === tide)).toMatchObject({
-      proved: 0,
-      mismatched: 1,
-      conflicts: 1,
-      sizeBytes: 0,
-    })
-    expect(before.find((count) => count.volumeId === slipway)).toMatchObject({
-      proved: 1,
-      fromMedium: 1,
-      sizeBytes: 100,
-    })
-    expect((await copies.copyTroubles(db, loadId)).map((trouble) => trouble.pathText)).toEqual(['a.mp4', 'b\\xff.mp4'])
-
-    await copies.addCopyFacts(
-      db,
-      loadId,
-      taskId,
-      entries.map((entry) => proved(entry.id, tide)),
+  it('count by the latest proof of each file, in the same transaction', async () => {
+    const { loadId, a, b } = await newLoad()
+    const tide = await newVolume(db, 'Tide')
+    const { prove, counts } = await mirrorOf(loadId, tide)
+    await prove(
+      { kind: 'mismatch', fileId: a, destinationId: tide, wanted: '00ff', found: '00fe' },
+      { kind: 'conflict', fileId: b, destinationId: tide, wanted: '00ff', found: '7 bytes' },
+      { kind: 'source-failed', fileId: b, message: 'cannot be read' },
     )
-    const after = await copies.copyCounts(db, [loadId])
-    expect(after.find((count) => count.volumeId === tide)).toMatchObject({
-      proved: 2,
-      mismatched: 0,
-      conflicts: 0,
+    expect(await counts()).toMatchObject({ filesVerified: 0, filesDiffer: 1, filesConflict: 1, sizeBytes: 0 })
+    const troubles = await copies.copyTroubles(db, loadId).execute()
+    expect(troubles.map((trouble) => trouble.pathText)).toEqual(['a.mp4', 'b\\xff.mp4'])
+    await prove(proved(a, tide), proved(b, tide, { fromMedium: false }))
+    expect(await counts()).toMatchObject({
+      filesVerified: 1,
+      filesMemory: 1,
+      filesDiffer: 0,
+      filesConflict: 0,
       sizeBytes: 300,
     })
-    expect(await copies.copyTroubles(db, loadId)).toEqual([])
-    expect((await copies.provedOn(db, loadId, tide)).map((fact) => fact.path.toString('latin1'))).toEqual([
+    expect((await copies.provedOn(db, loadId, tide)).map((file) => file.path.toString('latin1'))).toEqual([
       'a.mp4',
       'b\xff.mp4',
     ])
+    const all = await db.selectFrom('proof').select('outcome').where('loadId', '=', loadId).orderBy('id').execute()
+    expect(all.map((proof) => proof.outcome)).toEqual(['differs', 'conflict', 'equal', 'equal'])
+  })
+
+  it('end when the volume lists the file otherwise, and stand again when it lists it as it was', async () => {
+    const { loadId, a, b } = await newLoad()
+    const tide = await newVolume(db, 'Tide')
+    const { prove, counts } = await mirrorOf(loadId, tide)
+    await prove(proved(a, tide), proved(b, tide, { sizeBytes: 200, modifiedMs: 2.5 }))
+    expect(await list(loadId, tide, { 'a.mp4': [100, 1.9], 'b\xff.mp4': [200, 2.5] })).toBe(false)
+    expect(await list(loadId, tide, { 'a.mp4': [99, 1.5] })).toBe(true)
+    expect(await counts()).toMatchObject({ filesVerified: 0, filesMissing: 1, filesChanged: 1, sizeBytes: 0 })
+    await list(loadId, tide, { 'a.mp4': [100, 1.5], 'b\xff.mp4': [200, 2.5] })
+    expect(await counts()).toMatchObject({ filesVerified: 2, filesMissing: 0, filesChanged: 0, sizeBytes: 300 })
+    const changes = await db
+      .selectFrom('seenChange')
+      .innerJoin('seen', 'seen.id', 'seenId')
+      .select('change')
+      .where('volumeId', '=', tide)
+      .execute()
+    expect(changes.map((one) => one.change).sort()).toEqual(['gone', 'there', 'there', 'there', 'there', 'there'])
+  })
+
+  it('survive a clock that moved by whole hours only when samples of the content are equal', async () => {
+    const { loadId, a, b } = await newLoad()
+    const tide = await newVolume(db, 'Tide')
+    const { prove, counts } = await mirrorOf(loadId, tide)
+    await prove(proved(a, tide), proved(b, tide, { sizeBytes: 200, modifiedMs: 2.5 }))
+    const later = { 'a.mp4': [100, 3_600_001.5], 'b\xff.mp4': [200, 3_600_002.5] } as Record<string, [number, number]>
+    await list(loadId, tide, later, false)
+    expect(await counts()).toMatchObject({ filesVerified: 0, filesChanged: 2 })
+    await list(loadId, tide, later, true)
+    expect(await counts()).toMatchObject({ filesVerified: 2, filesChanged: 0 })
+  })
+
+  it('forget that a file was played once it was missing or written anew, not when it was only read again', async () => {
+    const { loadId, a } = await newLoad()
+    const tide = await newVolume(db, 'Tide')
+    const { prove } = await mirrorOf(loadId, tide)
+    const playedAt = async () => {
+      const [load] = await cards.loadsOf(db, [(await cards.load(db, loadId))?.productionId ?? ''])
+      const [state] = load ? await loadStates(db, [load], { host: 'here', now: Date.now(), looked: true }) : []
+      return state?.copies[0]?.spotPlayedAt !== undefined
+    }
+    await prove(proved(a, tide))
+    await addSaid(db, { kind: 'spot-played', loadId, volumeId: tide, entryId: a })
+    expect(await playedAt()).toBe(true)
+    await prove(proved(a, tide, { placed: false }))
+    expect(await playedAt()).toBe(true)
+    await list(loadId, tide, {})
+    await list(loadId, tide, { 'a.mp4': [100, 1.5] })
+    expect(await playedAt()).toBe(false)
+    await addSaid(db, { kind: 'spot-played', loadId, volumeId: tide, entryId: a })
+    expect(await playedAt()).toBe(true)
+    await prove(proved(a, tide, { placed: true }))
+    expect(await playedAt()).toBe(false)
+    expect(await playedOf(db, [loadId])).toHaveLength(2)
   })
 
   it('name the volumes that hold a file, the edit drive first', async () => {
-    const { loadId, entries, taskId } = await newLoad()
-    const tide = await newVolume('Tide')
-    const slipway = randomUUID()
-    await addVolume(db, {
-      id: slipway,
-      name: slipway,
-      kind: 'edit',
-      site: 'workshop',
-      rootPath: null,
-      simulated: false,
-      capacityBytes: 1e12,
-      host: 'here',
-    })
-    for (const id of [tide, slipway]) await copies.planCopy(db, loadId, id, 'Cards/Curlew A')
-    const entryId = entries[0]?.id ?? 0
-    await copies.addCopyFacts(db, loadId, taskId, [proved(entryId, tide), proved(entryId, slipway)])
-    expect((await copies.holdersOf(db, loadId, entryId)).map((holder) => holder.id)).toEqual([slipway, tide])
-    expect(await copies.holdersOf(db, loadId, entries[1]?.id ?? 0)).toEqual([])
+    const { loadId, a, b } = await newLoad()
+    const [tide, slipway] = [await newVolume(db, 'Tide'), await newVolume(db, 'Slipway', 'edit')]
+    for (const id of [tide, slipway]) await (await mirrorOf(loadId, id)).prove(proved(a, id))
+    const holders = await copies.holdersOf(db, 'here', loadId, a)
+    expect(holders.map((holder) => holder.id)).toEqual([slipway, tide])
+    expect(await copies.holdersOf(db, 'here', loadId, b)).toEqual([])
   })
 
   it('add up to the bytes of a production by volume and class', async () => {
-    const { productionId, loadId, entries, taskId } = await newLoad()
-    const tide = await newVolume('Tide')
-    await copies.addCopyFacts(
-      db,
-      loadId,
-      taskId,
-      [...entries, ...entries].map((entry) => proved(entry.id, tide)),
-    )
-    await db
-      .insertInto('ledger')
-      .values({ productionId, volumeId: tide, byteClass: 'generated', sizeBytes: 5e12 })
-      .execute()
+    const { productionId, loadId, a, b } = await newLoad()
+    const tide = await newVolume(db, 'Tide')
+    const { prove } = await mirrorOf(loadId, tide)
+    await prove(proved(a, tide), proved(b, tide))
+    await prove(proved(a, tide))
+    const ledger = { productionId, volumeId: tide, byteClass: 'generated' as const, sizeBytes: 5e12 }
+    await db.insertInto('ledger').values(ledger).execute()
     const own = (await knownBytes(db)).filter((row) => row.productionId === productionId)
     expect(own).toEqual(
-      expect.arrayContaining([
-        { productionId, volumeId: tide, byteClass: 'originals', sizeBytes: 300 },
-        { productionId, volumeId: tide, byteClass: 'generated', sizeBytes: 5e12 },
-      ]),
+      expect.arrayContaining([{ productionId, volumeId: tide, byteClass: 'originals', sizeBytes: 300 }, ledger]),
     )
     expect(own).toHaveLength(2)
+  })
+
+  it('are never deleted with what they are about', async () => {
+    // Source: PostgreSQL documentation, pg_constraint.confdeltype: c is cascade, n is set null.
+    const facts = [
+      'seen',
+      'seen_change',
+      'proof',
+      'said',
+      'reading',
+      'load',
+      'load_entry',
+      'load_sample',
+      'copy_file',
+      'mirror',
+      'clip',
+      'clip_file',
+      'proxy',
+      'deliverable',
+      'bag',
+      'ledger',
+    ]
+    const { rows: cascades } = await sql<{ name: string }>`
+      select conrelid::regclass::text as name from pg_constraint where contype = 'f' and confdeltype in ('c', 'n', 'd')`.execute(
+      db,
+    )
+    expect(cascades.map((row) => row.name).filter((name) => facts.includes(name))).toEqual([])
+    const { rows: unindexed } = await sql<{ name: string }>`
+      select c.conrelid::regclass::text || '.' || a.attname as name from pg_constraint c
+      join pg_attribute a on a.attrelid = c.conrelid and a.attnum = c.conkey[1]
+      where c.contype = 'f' and not exists (select 1 from pg_index i where i.indrelid = c.conrelid and i.indkey[0] = c.conkey[1])
+        and c.conrelid::regclass::text not like 'pgboss%'`.execute(db)
+    expect(unindexed.map((row) => row.name)).toEqual([])
   })
 })
 
 describe('what a card listed', () => {
-  const listed = (name: string, sizeBytes: number, modifiedMs: number) => ({
-    path: Buffer.from(name, 'latin1'),
-    pathText: name.replace('\xff', '\\xff'),
-    kind: 'file' as const,
-    sizeBytes,
-    modifiedMs,
-  })
-
   it('keeps path bytes, and takes a second look without doubling anything', async () => {
-    const { loadId, entries } = await newLoad()
-    await cards.putEntries(db, loadId, [listed('a.mp4', 100, 1.9), listed('b\xff.mp4', 200, 2.5)])
+    const { loadId, look, a, b } = await newLoad()
+    await look(listed('a.mp4', 100, 1.9), listed('b\xff.mp4', 200, 2.5))
     const again = await cards.entriesOf(db, loadId)
-    expect(again.map((entry) => entry.id)).toEqual(entries.map((entry) => entry.id))
+    expect(again.map((entry) => entry.id)).toEqual([a, b])
     expect(again[1]?.path.equals(Buffer.from('b\xff.mp4', 'latin1'))).toBe(true)
-    expect((await cards.oddEntries(db, [loadId])).map((entry) => [entry.pathText, entry.state])).toEqual([
-      ['b\\xff.mp4', 'on-card'],
-      ['link', 'gone'],
-    ])
-    expect((await cards.knownLoads(db)).find((known) => known.id === loadId)?.files).toHaveLength(2)
+    expect(await cards.entryCounts(db, [loadId])).toMatchObject([{ kind: 'odd-name', files: 1, paths: ['b\\xff.mp4'] }])
+    expect((await cards.loadsLike(db, ['a.mp4'])).find((known) => known.id === loadId)?.files).toHaveLength(2)
   })
 
   it('takes no proof over to a file that was written anew, and none from a file that is gone', async () => {
-    const { loadId, entries, taskId } = await newLoad()
-    const tide = await newVolume('Tide')
-    await copies.addCopyFacts(
-      db,
-      loadId,
-      taskId,
-      entries.map((entry) => proved(entry.id, tide)),
-    )
+    const { loadId, look, a, b } = await newLoad()
+    const tide = await newVolume(db, 'Tide')
+    const { prove, counts } = await mirrorOf(loadId, tide)
+    await prove(proved(a, tide), proved(b, tide))
     // One deleted in the camera, one written anew under its name, one filmed since: nothing on the card is proved.
-    await cards.putEntries(db, loadId, [listed('a.mp4', 100, 77), listed('c.mp4', 300, 3)])
-    expect(await copies.copyCounts(db, [loadId])).toEqual([])
-    const gone = (await cards.oddEntries(db, [loadId])).find((entry) => entry.state === 'gone' && entry.kind === 'file')
-    expect(gone).toMatchObject({ pathText: 'b\\xff.mp4', copied: true })
-    expect((await copies.provedOn(db, loadId, tide)).map((fact) => fact.entryId)).toEqual([entries[1]?.id])
+    await look(listed('a.mp4', 100, 77), listed('c.mp4', 300, 3))
+    expect(await counts()).toMatchObject({ filesVerified: 0, sizeBytes: 0 })
+    expect(await cards.entryCounts(db, [loadId])).toMatchObject([{ kind: 'gone', files: 1, paths: ['b\\xff.mp4'] }])
     // The deleted one comes back from the rescue: its proof counts again.
-    await cards.putEntries(db, loadId, [
-      listed('a.mp4', 100, 77),
-      listed('b\xff.mp4', 200, 2.5),
-      listed('c.mp4', 300, 3),
-    ])
-    expect(await copies.copyCounts(db, [loadId])).toMatchObject([{ proved: 1, sizeBytes: 200 }])
+    await look(listed('a.mp4', 100, 77), listed('b\xff.mp4', 200, 2.5), listed('c.mp4', 300, 3))
+    expect(await counts()).toMatchObject({ filesVerified: 1, sizeBytes: 200 })
     expect(await cards.entriesOf(db, loadId)).toHaveLength(3)
   })
 })
 
-describe('events and settings', () => {
-  it('are added, never changed; the latest of a kind counts', async () => {
+describe('what was said, and settings', () => {
+  it('is added, never changed; the latest of a kind counts', async () => {
     const { loadId } = await newLoad()
-    await addEvent(db, { kind: 'looked-at', loadId })
-    await addEvent(db, { kind: 'looked-at', loadId })
-    await addEvent(db, { kind: 'answered', loadId, detail: { key: 'gap', answer: 'Another mode' } })
-    const latest = await latestEvents(db, [loadId])
-    expect(latest.filter((event) => event.kind === 'looked-at')).toHaveLength(1)
+    await addSaid(db, { kind: 'formatted', loadId, against: 'Not yet.' })
+    await addSaid(db, { kind: 'formatted', loadId })
+    await addSaid(db, { kind: 'answered', loadId, detail: { key: 'gap', answer: 'Another mode' } })
+    expect(await formattedOf(db, [loadId])).toMatchObject([{ loadId, against: null }])
     expect(await answersOf(db, [loadId])).toEqual([{ loadId, key: 'gap', answer: 'Another mode' }])
-    expect(await latestEvents(db, [])).toEqual([])
+    expect(await answersOf(db, [])).toEqual([])
   })
 
-  it('start with the careful policy', async () => {
-    expect(await readSettings(db)).toEqual({ policy: 'at-home-only', atHome: true })
-    await writeSettings(db, { policy: 'reuse-on-the-job', atHome: false })
-    await writeSettings(db, { policy: 'reuse-on-the-job', atHome: true })
-    expect(await readSettings(db)).toEqual({ policy: 'reuse-on-the-job', atHome: true })
+  it('starts with the careful policy', async () => {
+    const careful = { policy: 'at-home-only', atHome: true, acceptMemory: false, proofHours: 24 } as const
+    expect(await readSettings(db)).toEqual(careful)
+    await writeSettings(db, { ...careful, policy: 'reuse-on-the-job', atHome: false })
+    await writeSettings(db, { ...careful, policy: 'reuse-on-the-job' })
+    expect(await readSettings(db)).toEqual({ ...careful, policy: 'reuse-on-the-job' })
   })
 
-  it('keep a shoot day as a day, without a zone', async () => {
-    const { id } = await addProduction(db, { title: 'Launch day', client: 'own channel', shootOn: '2026-12-06' })
-    expect((await productions(db)).find((one) => one.id === id)?.shootOn).toBe('2026-12-06')
+  it('keeps a shoot day as a day, without a zone, and one folder for one production', async () => {
+    const made = await addProduction(db, { title: 'Launch day', client: 'own channel', shootOn: '2026-12-06' })
+    expect((await productions(db)).find((one) => one.id === made?.id)?.shootOn).toBe('2026-12-06')
+    expect(await addProduction(db, { title: 'launch: DAY' })).toBeUndefined()
+  })
+
+  it('counts a shoot day in the zone of the production, not in that of the server', async () => {
+    const { id } = await newProduction()
+    await db
+      .updateTable('production')
+      .set({ shootOn: '2026-11-26', timeZone: 'Pacific/Auckland' })
+      .where('id', '=', id)
+      .execute()
+    const reader = await addReader(db, { name: randomUUID(), rootPath: null, simulated: false, host: 'here' })
+    await db.updateTable('reader').set({ state: 'card', cardName: 'x' }).where('id', '=', reader.id).execute()
+    const waiting = async (now: string) =>
+      (await allProductionFacts(db, { host: 'here', now: Date.parse(now), looked: true })).get(id)?.cardsWaiting
+    // Source: IANA time zone database: Auckland is 13 hours ahead of UTC in November.
+    expect(await waiting('2026-11-25T10:00:00Z')).toBe(0)
+    expect(await waiting('2026-11-25T11:30:00Z')).toBeGreaterThan(0)
   })
 })
 
 describe('tasks', () => {
-  it('are open until they end, and are taken up again by their own machine', async () => {
-    const { loadId, taskId } = await newLoad()
-    expect((await openTaskOf(db, 'copy', loadId))?.id).toBe(taskId)
-    expect((await openTasks(db, 'here')).map((open) => open.id)).toContain(taskId)
-    expect(await openTasks(db, 'elsewhere')).toEqual([])
-    expect(await setTaskState(db, taskId, 'paused', ['running'])).toBe(false)
-    expect(await setTaskState(db, taskId, 'running', ['queued'])).toBe(true)
-    await endTask(db, taskId, { state: 'done', sentence: 'All proved.', troubles: ['one trouble'] })
-    expect(await openTaskOf(db, 'copy', loadId)).toBeUndefined()
-    const row = await task(db, taskId)
-    expect(row && taskView(row)).toMatchObject({
-      state: 'done',
-      sentence: 'All proved.',
-      troubles: ['one trouble'],
-      endedAt: expect.any(String),
-    })
-    expect((await recentTasks(db, 50)).some((one) => one.id === taskId)).toBe(true)
+  const copyOf = (loadId: string, key: string | null = null) => ({
+    kind: 'copy' as const,
+    title: 'Copy',
+    productionId: null,
+    loadId,
+    input: { loadId, volumeIds: [randomUUID()], setAside: false },
+    host: 'here',
+    idempotencyKey: key,
+  })
+
+  it('are open until they end, one of a kind for each subject', async () => {
+    const { loadId } = await newLoad()
+    const { id } = await tasks.addTask(db, copyOf(loadId))
+    await expect(tasks.addTask(db, copyOf(loadId))).rejects.toBeInstanceOf(tasks.TaskOpen)
+    expect((await tasks.openTasks(db, 'here')).map((open) => open.id)).toContain(id)
+    expect(await tasks.openTasks(db, 'elsewhere')).toEqual([])
+    expect(await tasks.setTaskState(db, id, 'paused', ['running'])).toBe(false)
+    expect(await tasks.setTaskState(db, id, 'running', ['queued'])).toBe(true)
+    expect(await tasks.endTask(db, id, { state: 'done', sentence: 'All proved.', troubles: ['one'] })).toBe(true)
+    expect(await tasks.endTask(db, id, { state: 'failed', sentence: 'Late.', troubles: [] })).toBe(false)
+    const row = await tasks.task(db, id)
+    expect(row && tasks.taskView(row)).toMatchObject({ state: 'done', sentence: 'All proved.', troubles: ['one'] })
+    expect((await tasks.addTask(db, copyOf(loadId))).isNew).toBe(true)
+  })
+
+  it('are one task when the same order is sent twice, also after it ended', async () => {
+    const { loadId } = await newLoad()
+    const first = await tasks.addTask(db, copyOf(loadId, 'press 1'))
+    expect(await tasks.addTask(db, copyOf(loadId, 'press 1'))).toEqual({ id: first.id, isNew: false })
+    await tasks.endTask(db, first.id, { state: 'done', sentence: '', troubles: [] })
+    expect(await tasks.addTask(db, copyOf(loadId, 'press 1'))).toEqual({ id: first.id, isNew: false })
+  })
+
+  it('keep what is running in sight, however much waits or ended since', async () => {
+    const { loadId } = await newLoad()
+    const { id } = await tasks.addTask(db, copyOf(loadId))
+    await tasks.setTaskState(db, id, 'running', ['queued'])
+    for (let at = 0; at < 40; at += 1) {
+      const made = await tasks.addTask(db, copyOf((await newLoad()).loadId))
+      if (at % 2 === 0) await tasks.endTask(db, made.id, { state: 'done', sentence: '', troubles: [] })
+    }
+    expect((await tasks.recentTasks(db, 30)).map((row) => row.id)).toContain(id)
+  })
+
+  it('find an order that was given while nobody worked', async () => {
+    const { loadId } = await newLoad()
+    const { id } = await tasks.addTask(db, copyOf(loadId))
+    await tasks.addOrder(db, id, 'pause')
+    await tasks.addOrder(db, id, 'stop')
+    expect(await tasks.takeOrders(db, id)).toEqual(['pause', 'stop'])
+    expect(await tasks.takeOrders(db, id)).toEqual([])
+  })
+})
+
+describe('a production of 66 000 clips', () => {
+  it('is answered for, though no statement may bind more than 65 535 values', async () => {
+    // Source: PostgreSQL protocol, Bind message: the number of parameters is an Int16.
+    const { loadId, productionId } = await newLoad()
+    await sql`with entry as (
+        insert into load_entry (load_id, path, path_text, kind, size_bytes, modified_ms)
+        select ${loadId}, convert_to('C' || n || '.MP4', 'UTF8'), 'C' || n || '.MP4', 'file', 1, 0 from generate_series(1, 66000) n returning id, path_text)
+      insert into clip (load_id, production_id, entry_id, path_text, name, size_bytes, sidecars, has_picture, picture_made)
+      select ${loadId}, ${productionId}, id, path_text, path_text, 1, 0, true, true from entry`.execute(db)
+    const facts = await allProductionFacts(db, { host: 'here', now: Date.now(), looked: true })
+    expect(facts.get(productionId)?.loads[0]?.clips).toBe(66_000)
   })
 })

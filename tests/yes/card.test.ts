@@ -1,7 +1,6 @@
 import { execFileSync } from 'node:child_process'
 import {
   cpSync,
-  mkdirSync,
   readdirSync,
   renameSync,
   rmSync,

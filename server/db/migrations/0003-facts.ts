@@ -148,6 +148,7 @@ const SUMMARIES = [
     add column files_verified int not null default 0, add column files_memory int not null default 0, add column files_missing int not null default 0,
     add column files_changed int not null default 0, add column files_differ int not null default 0, add column files_conflict int not null default 0,
     add column size_bytes bigint not null default 0, add column copied_bytes bigint not null default 0`,
+  `create index mirror_seen on mirror (seen_id)`,
   `create table production_bytes (
     production_id uuid not null references production, volume_id uuid not null references volume, byte_class text not null,
     size_bytes bigint not null default 0, primary key (production_id, volume_id, byte_class))`,

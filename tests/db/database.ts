@@ -1,0 +1,28 @@
+import { randomUUID } from 'node:crypto'
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { startPostgres } from '../../scripts/lib/postgres.mjs'
+import { openDatabase, type Db } from '../../server/db/connection'
+import { addVolume } from '../../server/db/queries/places'
+
+/** A cluster of the test's own. */
+export async function testCluster() {
+  const home = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-db-'))
+  chmodSync(home, 0o755)
+  const cluster = await startPostgres(home, { tests: true })
+  return {
+    url: (name: string) => cluster.database(name),
+    open: (name: string) => openDatabase(cluster.database(name)),
+    async stop() {
+      await cluster.stop()
+      rmSync(home, { recursive: true, force: true })
+    },
+  }
+}
+
+export async function newVolume(db: Db, name: string, kind: 'archive' | 'edit' = 'archive'): Promise<string> {
+  const id = randomUUID()
+  await addVolume(db, { id, name: `${name} ${id}`, kind, site: 'house', simulated: false, capacityBytes: 1e12 })
+  return id
+}

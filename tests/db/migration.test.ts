@@ -1,0 +1,131 @@
+import { randomUUID } from 'node:crypto'
+import { CamelCasePlugin, Kysely, Migrator, PostgresDialect, sql } from 'kysely'
+import pg from 'pg'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { migrations } from '../../server/db/migrations'
+import { knownBytes } from '../../server/db/queries/bytes'
+import * as copies from '../../server/db/queries/copies'
+import { answersOf, formattedOf, playedOf } from '../../server/db/queries/said'
+import { testCluster } from './database'
+
+let cluster: Awaited<ReturnType<typeof testCluster>>
+beforeAll(async () => {
+  cluster = await testCluster()
+})
+afterAll(() => cluster.stop())
+
+/** A database as the first two migrations left it, with a load copied twice, played, formatted and answered for. */
+async function oldDatabase(name: string) {
+  const pool = new pg.Pool({ connectionString: cluster.url(name) })
+  pool.on('error', () => undefined)
+  const db = new Kysely<unknown>({
+    dialect: new PostgresDialect({ pool }),
+    plugins: [new CamelCasePlugin({ maintainNestedObjectKeys: true })],
+  })
+  const known = Object.fromEntries(Object.entries(migrations).slice(0, 2))
+  const { error } = await new Migrator({
+    db,
+    provider: { getMigrations: () => Promise.resolve(known) },
+  }).migrateToLatest()
+  if (error) throw error as Error
+  const [production, twin, load, tide, slipway, reader, task] = Array.from({ length: 7 }, () => randomUUID())
+  const run = (text: string) => sql.raw(text).execute(db)
+  await run(`insert into production (id, title, client) values ('${production}', 'Ribs', ''), ('${twin}', 'ribs', '')`)
+  await run(`insert into reader (id, name, simulated, host) values ('${reader}', 'left slot', false, 'here')`)
+  for (const [id, site] of [
+    [tide, 'house'],
+    [slipway, 'the bag'],
+  ])
+    await run(
+      `insert into volume (id, name, kind, site, root_path, simulated, capacity_bytes, host) values ('${id}', '${id}', 'archive', '${site}', '/media/${id}', false, 1000, 'here')`,
+    )
+  await run(
+    `insert into load (id, production_id, reader_id, label, file_count, size_bytes, left_out) values ('${load}', '${production}', '${reader}', 'Curlew A', 3, 600, 1)`,
+  )
+  await run(`insert into load_entry (load_id, path, path_text, kind, size_bytes, modified_ms, state) values
+    ('${load}', 'A.MP4', 'A.MP4', 'file', 100, 1.5, 'on-card'), ('${load}', 'A.XML', 'A.XML', 'file', 200, 2, 'on-card'),
+    ('${load}', 'C.MP4', 'C.MP4', 'file', 300, 3, 'on-card'), ('${load}', 'GONE.MP4', 'GONE.MP4', 'file', 7, 3, 'gone'), ('${load}', 'link', 'link', 'link', 0, 0, 'on-card')`)
+  await run(
+    `insert into task (id, kind, state, title, production_id, load_id, input, host) values ('${task}', 'copy', 'done', 'Copy', '${production}', '${load}', '{}', 'here')`,
+  )
+  for (const id of [tide, slipway])
+    await run(`insert into copy_plan (load_id, volume_id, folder) values ('${load}', '${id}', 'Ribs/Cards/Curlew A')`)
+  // One file differed first and was proved later; one copy lacks a file.
+  await run(`insert into copy_fact (load_id, entry_id, volume_id, kind, hash, from_medium, task_id)
+    select '${load}', id, '${tide}', 'mismatch', 'aa', false, '${task}' from load_entry where path_text = 'A.MP4'`)
+  await run(`insert into copy_fact (load_id, entry_id, volume_id, kind, hash, from_medium, task_id)
+    select '${load}', e.id, v.id::uuid, 'proved', md5(e.path_text), true, '${task}' from load_entry e, (values ('${tide}'), ('${slipway}')) v (id)
+    where e.kind = 'file' and not (v.id = '${slipway}' and e.path_text = 'C.MP4')`)
+  await run(`insert into clip (load_id, entry_id, path_text, name, size_bytes, sidecars, has_picture, picture_made)
+    select '${load}', id, path_text, path_text, size_bytes, 0, true, true from load_entry where path_text in ('A.MP4', 'C.MP4')`)
+  await run(
+    `insert into event (kind, load_id, detail) values ('looked-at', '${load}', '{"readerId": "${reader}", "print": "p"}')`,
+  )
+  await run(
+    `insert into event (kind, load_id, volume_id, clip_id) select 'spot-played', '${load}', '${tide}', id from clip where name = 'A.MP4'`,
+  )
+  await run(
+    `insert into event (kind, load_id, detail) values ('answered', '${load}', '{"key": "gap\\nA0001\\nA0003", "answer": "Another mode"}')`,
+  )
+  await run(`insert into event (kind, load_id) values ('said-formatted', '${load}')`)
+  const { rows } = await sql<{ n: number }>`select count(*)::int as n from copy_fact`.execute(db)
+  await db.destroy()
+  return {
+    production: production ?? '',
+    load: load ?? '',
+    tide: tide ?? '',
+    slipway: slipway ?? '',
+    proofs: rows[0]?.n ?? 0,
+  }
+}
+
+describe('an existing database', () => {
+  it('opens with every proof it had, and says of every copy what it said before', async () => {
+    const old = await oldDatabase('yendra_old')
+    const db = await cluster.open('yendra_old')
+    const proofs = await db.selectFrom('proof').selectAll().orderBy('id').execute()
+    expect(proofs).toHaveLength(old.proofs)
+    expect(proofs.map((proof) => proof.path.toString())).toContain('Ribs/Cards/Curlew A/A.MP4')
+    const mirrors = await copies.mirrorsOf(db, [old.load])
+    expect(mirrors.find((one) => one.volumeId === old.tide)).toMatchObject({
+      filesVerified: 3,
+      filesDiffer: 0,
+      sizeBytes: 600,
+      copiedBytes: 607,
+    })
+    expect(mirrors.find((one) => one.volumeId === old.slipway)).toMatchObject({ filesVerified: 2, sizeBytes: 300 })
+    expect(
+      (await knownBytes(db))
+        .filter((row) => row.productionId === old.production)
+        .map((row) => row.sizeBytes)
+        .sort(),
+    ).toEqual([307, 607])
+    expect(await playedOf(db, [old.load])).toHaveLength(1)
+    expect(await formattedOf(db, [old.load])).toHaveLength(1)
+    expect((await answersOf(db, [old.load]))[0]).toMatchObject({
+      answer: 'Another mode',
+      key: expect.stringMatching(/^gap [0-9a-f]{14}$/),
+    })
+    const folders = await db.selectFrom('production').select('folder').orderBy('createdAt').execute()
+    expect(folders.map((row) => row.folder)).toEqual(['Ribs', 'ribs (2)'])
+    const files = await db
+      .selectFrom('clipFile')
+      .innerJoin('loadEntry', 'loadEntry.id', 'entryId')
+      .select(['pathText', 'role'])
+      .orderBy('pathText')
+      .execute()
+    expect(files).toEqual([
+      { pathText: 'A.MP4', role: 'picture' },
+      { pathText: 'A.XML', role: 'sidecar' },
+      { pathText: 'C.MP4', role: 'picture' },
+    ])
+    expect(
+      (await db.selectFrom('site').selectAll().orderBy('name').execute()).map(({ name, kind }) => [name, kind]),
+    ).toEqual([
+      ['house', 'other'],
+      ['the bag', 'carried'],
+    ])
+    expect(await db.selectFrom('mount').selectAll().execute()).toHaveLength(2)
+    await db.destroy()
+  })
+})
