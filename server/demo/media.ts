@@ -1,12 +1,11 @@
 import { spawn } from 'node:child_process'
 import { mkdir, rm, symlink, truncate, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
-import { FFMPEG_BASE } from '../engine/tool'
 import { Canvas, estuary, workshop } from './scene'
 
 function ffmpeg(args: readonly string[], picture?: Buffer): Promise<void> {
   return new Promise((resolve, reject) => {
-    const child = spawn('ffmpeg', [...FFMPEG_BASE.filter((arg) => arg !== '-nostdin'), '-y', ...args], {
+    const child = spawn('ffmpeg', ['-hide_banner', '-loglevel', 'error', '-y', ...args], {
       stdio: ['pipe', 'ignore', 'pipe'],
     })
     let messages = ''

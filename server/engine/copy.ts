@@ -1,12 +1,17 @@
 import { alignedBlocks, LARGE_BLOCK, SMALL_BLOCK } from './blocks'
 import { copyBatch, LANES } from './copyBatch'
 import { copyLarge } from './copyLarge'
-import type { CopyOrder, SourceFile } from './copyOrder'
+import type { CopyMemory, CopyOrder, SourceFile } from './copyOrder'
 import { CopyRun } from './copyRun'
 import { parentOf } from './medium'
 
 const BATCH_FILES = 512
 const BATCH_BYTES = 96 * 1024 * 1024
+
+export const copyMemory = (destinations: number): CopyMemory => ({
+  large: alignedBlocks(4 + 2 * destinations, LARGE_BLOCK),
+  lanes: alignedBlocks(LANES, SMALL_BLOCK),
+})
 
 /**
  * Copies files to all destinations at once, reading the source once. Each file waits under a name of ours, is read
@@ -17,8 +22,7 @@ const BATCH_BYTES = 96 * 1024 * 1024
 export async function copyTree(order: CopyOrder): Promise<void> {
   const run = new CopyRun(order)
   await run.prepare()
-  const blocks = alignedBlocks(4 + 2 * order.destinations.length, LARGE_BLOCK)
-  const lanes = alignedBlocks(LANES, SMALL_BLOCK)
+  const { large: blocks, lanes } = order.memory ?? copyMemory(order.destinations.length)
   const byFolder = [...order.files].sort(
     (a, b) => Buffer.compare(parentOf(a.path), parentOf(b.path)) || Buffer.compare(a.path, b.path),
   )

@@ -21,6 +21,12 @@ export interface CopyDestination {
   readonly parts: Buffer
 }
 
+/** Blocks for large files, a ring and two for each destination, and one for each small file under way. */
+export interface CopyMemory {
+  readonly large: readonly Uint8Array[]
+  readonly lanes: readonly Uint8Array[]
+}
+
 export interface CopyOrder {
   readonly source: Medium
   readonly files: readonly SourceFile[]
@@ -30,6 +36,8 @@ export interface CopyOrder {
   /** Awaited between blocks: holds while paused, throws when cancelled. */
   readonly gate: () => Promise<void>
   readonly onBytes: (destinationId: string, stage: 'written' | 'proved', bytes: number) => void
+  /** Memory lent to the copy; its own when none is given. */
+  readonly memory?: CopyMemory
   /** Told only what is durable; what it writes down is true from then on. */
   readonly report: (records: readonly CopyRecord[]) => Promise<void>
 }

@@ -19,10 +19,23 @@ export async function publishOver(medium: Medium, part: Buffer, path: Buffer): P
   await settleName(medium, path)
 }
 
-/** Moves something of the person’s own out of the way; it keeps its content and gets another place. */
+/** What lies under its name already, since an earlier run was cut just after it gave it: made durable all the same. */
+export async function settlePublished(medium: Medium, path: Buffer): Promise<void> {
+  await medium.settleFile(path)
+  await settleName(medium, path)
+}
+
+/**
+ * Moves something of the person’s own out of the way; it keeps its content and gets another place. Does nothing but
+ * wait for the medium when an earlier run moved it.
+ */
 export async function setAside(medium: Medium, from: Buffer, to: Buffer): Promise<void> {
   const names = new NewNames(medium)
-  await medium.move(from, to)
+  const [here, there] = [await medium.entry(from), await medium.entry(to)]
+  if (!here && !there) return
+  // A cut may leave one file under both names; only then does the old name go by itself.
+  if (here && there && here.node === there.node) await medium.remove(from)
+  else if (here) await medium.move(from, to)
   names.add(to)
   names.add(from)
   await names.settle()

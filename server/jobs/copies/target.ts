@@ -68,8 +68,7 @@ async function setConflictsAside(
     .execute()
   for (const trouble of stuck) {
     const from = joinPath(base, trouble.path)
-    if (await medium.entry(from))
-      await setAside(medium, from, joinPath(Buffer.from('Set aside'), Buffer.from(taskId), trouble.path))
+    await setAside(medium, from, joinPath(Buffer.from('Set aside'), Buffer.from(taskId), trouble.path))
   }
   if (stuck.length > 0)
     await addNote(db, {

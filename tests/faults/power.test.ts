@@ -1,0 +1,374 @@
+import { createHash } from 'node:crypto'
+import { describe, expect, it } from 'vitest'
+import { parseChecksumList } from '../../core/copies/checksumList'
+import type { CopyRecord } from '../../core/copies/record'
+import { writeBag } from '../../server/engine/bag'
+import { checkCopy } from '../../server/engine/check'
+import { copyMemory, copyTree } from '../../server/engine/copy'
+import { FolderMedium } from '../../server/engine/folder'
+import { RunningHash } from '../../server/engine/hash'
+import { writeLists } from '../../server/engine/lists'
+import { publishNew, publishOver, setAside, settleName, settlePublished } from '../../server/engine/publish'
+import { walk } from '../../server/engine/walk'
+import { Power, PowerDisk, type Aftermath } from './powerDisk'
+
+const path = (text: string) => Buffer.from(text, 'latin1')
+const gate = () => Promise.resolve()
+const hashOf = (content: Buffer) => {
+  const hash = new RunningHash()
+  hash.update(content)
+  return hash.digest()
+}
+
+const CARD: Record<string, Buffer> = {
+  'DCIM/100CURLW/CURL0041.MP4': Buffer.alloc(1_100_000, 'Curlew'),
+  'DCIM/100CURLW/CURL0041.XML': Buffer.from('<clip/>'),
+  'DCIM/101CURLW/two\nlines.TXT': Buffer.from('odd'),
+  'EMPTY.TXT': Buffer.alloc(0),
+}
+
+/** What a run wrote into its database: a transaction is there or not. */
+interface Ledger {
+  readonly proofs: Map<string, string>
+}
+
+interface World {
+  readonly power: Power
+  readonly card: PowerDisk
+  readonly drives: readonly PowerDisk[]
+  readonly ledger: Ledger
+  attempt: number
+}
+
+/** One thing that is done to the drives; `holds` says what must be true after any cut, `done` what must be true at the end. */
+interface Story {
+  readonly prepare: (world: World) => void
+  readonly run: (world: World) => Promise<void>
+  readonly holds: (world: World) => void
+  readonly done: (world: World) => void
+}
+
+function newWorld(): World {
+  const power = new Power()
+  const card = new PowerDisk('card', power)
+  for (const [name, content] of Object.entries(CARD)) card.put(name, content)
+  card.settleAll()
+  const drives = ['slipway', 'tide'].map((name) => new PowerDisk(name, power))
+  return { power, card, drives, ledger: { proofs: new Map() }, attempt: 0 }
+}
+
+/** The database is a step too: cut before it, nothing was written; cut after it, all of it. */
+function commit(world: World, write: () => void): void {
+  world.power.step('commit')
+  write()
+}
+
+const partsOf = (world: World) => path(`.yendra/parts/${world.attempt}`)
+
+/** Runs follow each other, and share their memory. */
+const memory = copyMemory(2)
+
+async function copyCard(world: World): Promise<void> {
+  world.attempt += 1
+  const source = new FolderMedium('', world.card)
+  const entries = await walk(source)
+  const media = world.drives.map((drive) => new FolderMedium('', drive))
+  // Attempts before this one are dead, and their parts are removed.
+  for (const medium of media) await medium.remove(path('.yendra/parts'))
+  const files = entries.filter((entry) => entry.kind === 'file')
+  await copyTree({
+    source,
+    files: files.map((file, id) => ({ ...file, id, wantedBy: new Set(['0', '1']) })),
+    folders: entries.filter((entry) => entry.kind === 'folder').map((entry) => entry.path),
+    destinations: media.map((medium, at) => ({
+      id: String(at),
+      medium,
+      folder: path('Mirror'),
+      parts: partsOf(world),
+    })),
+    gate,
+    memory,
+    onBytes: () => undefined,
+    report: (records) => {
+      const lost = records.find((record) => record.kind === 'destination-failed' || record.kind === 'source-failed')
+      if (lost) return Promise.reject(new Error('The power is gone.'))
+      return keep(world, records, (id) => files[id]?.path.toString('latin1') ?? '')
+    },
+  })
+  const proved = files.map((file) => ({
+    path: file.path,
+    hash: hashOf(CARD[file.path.toString('latin1')] ?? Buffer.alloc(0)),
+  }))
+  for (const medium of media) await writeLists({ medium, folder: path('Mirror'), parts: partsOf(world), proved, gate })
+  for (const medium of media) await medium.remove(partsOf(world))
+}
+
+function keep(world: World, records: readonly CopyRecord[], nameOf: (id: number) => string): Promise<void> {
+  commit(world, () => {
+    for (const record of records)
+      if (record.kind === 'proved')
+        world.ledger.proofs.set(`${record.destinationId} ${nameOf(record.fileId)}`, record.hash)
+  })
+  return Promise.resolve()
+}
+
+/** Whatever is written down as proved is there and equal, and whatever has a name is whole. */
+function provedIsTrue({ ledger, drives }: World): void {
+  for (const [key, hash] of ledger.proofs) {
+    const at = key.indexOf(' ')
+    const content = drives[Number(key.slice(0, at))]?.files('Mirror').get(key.slice(at + 1))
+    expect(content && hashOf(content), `proved: ${key}`).toBe(hash)
+  }
+  for (const drive of drives)
+    for (const [name, content] of drive.files('Mirror'))
+      expect(content.equals(CARD[name] ?? Buffer.from('?')), name).toBe(true)
+}
+
+function listsAreTrue({ drives }: World): void {
+  for (const drive of drives) {
+    for (const [ending, sum] of [
+      ['xxh64', hashOf],
+      ['sha256', (content: Buffer) => createHash('sha256').update(content).digest('hex')],
+    ] as const) {
+      const list = drive.files().get(`Mirror.${ending}`)
+      if (!list) continue
+      for (const { hash, path: listed } of parseChecksumList(list.toString('latin1')))
+        expect(hash, `${ending}: ${listed}`).toBe(sum(drive.files().get(listed) ?? Buffer.alloc(0)))
+    }
+  }
+}
+
+const wholeMirrors = (world: World) => {
+  for (const drive of world.drives) {
+    expect([...drive.files('Mirror').keys()].sort()).toEqual(Object.keys(CARD).sort())
+    expect([...drive.files().keys()].filter((name) => name.startsWith('Mirror.')).sort()).toEqual([
+      'Mirror.sha256',
+      'Mirror.xxh64',
+    ])
+  }
+  expect(world.ledger.proofs.size).toBe(Object.keys(CARD).length * 2)
+  provedIsTrue(world)
+  listsAreTrue(world)
+}
+
+const copying: Story = {
+  prepare: () => undefined,
+  run: copyCard,
+  holds: (world) => {
+    provedIsTrue(world)
+    listsAreTrue(world)
+  },
+  done: wholeMirrors,
+}
+
+/** Files that another program copied there by hand, and nobody waited for. */
+const foundThere: Story = {
+  ...copying,
+  prepare: ({ drives }) => {
+    for (const [name, content] of Object.entries(CARD)) drives[0]?.put(`Mirror/${name}`, content)
+  },
+  holds: ({ ledger, drives }) => {
+    for (const [key, hash] of ledger.proofs) {
+      const at = key.indexOf(' ')
+      const content = drives[Number(key.slice(0, at))]?.files('Mirror').get(key.slice(at + 1))
+      expect(content && hashOf(content), `proved: ${key}`).toBe(hash)
+    }
+  },
+  // What was there half-written by the other program is a conflict for the person, and is not proved.
+  done: ({ drives }) => expect(drives[1]?.files('Mirror').size).toBe(Object.keys(CARD).length),
+}
+
+/** A copy is read again, though somebody put its files there by hand. */
+const checking: Story = {
+  ...foundThere,
+  done: ({ ledger }) => expect(ledger.proofs.size).toBeLessThanOrEqual(Object.keys(CARD).length),
+  run: async (world) => {
+    const names = Object.keys(CARD)
+    const [drive] = world.drives
+    if (!drive) throw new Error('no drive')
+    world.ledger.proofs.clear()
+    await checkCopy({
+      destinationId: '0',
+      medium: new FolderMedium('', drive),
+      folder: path('Mirror'),
+      files: names.map((name, id) => ({
+        id,
+        path: path(name),
+        sizeBytes: CARD[name]?.length ?? 0,
+        hash: hashOf(CARD[name] ?? Buffer.alloc(0)),
+      })),
+      gate,
+      onBytes: () => undefined,
+      report: (records) => keep(world, records, (id) => names[id] ?? ''),
+    })
+  },
+}
+
+const FILM = Buffer.alloc(60_000, 'film')
+const OLD_FILM = Buffer.alloc(9_000, 'old film')
+
+/** What an outside program wrote as a part, without waiting for the medium. */
+const writtenPart = (world: World) => {
+  world.attempt += 1
+  world.drives[0]?.put(`.yendra/parts/${world.attempt}/film.mp4`, FILM)
+  return path(`.yendra/parts/${world.attempt}/film.mp4`)
+}
+const firstDrive = (world: World) => {
+  const [drive] = world.drives
+  if (!drive) throw new Error('no drive')
+  return drive
+}
+const filmIsWhole = (world: World, name: string, also: Buffer[] = []) => {
+  const content = firstDrive(world).files().get(name)
+  if (content)
+    expect(
+      [FILM, ...also].some((whole) => whole.equals(content)),
+      name,
+    ).toBe(true)
+  if (world.ledger.proofs.has(name)) expect(content?.equals(FILM), `proved: ${name}`).toBe(true)
+}
+
+/** A deliverable, or a proxy for the first time: it gets its name, then its row. */
+const publishing: Story = {
+  prepare: () => undefined,
+  run: async (world) => {
+    const medium = new FolderMedium('', firstDrive(world))
+    const part = writtenPart(world)
+    const film = path('Ribs/Output/film.mp4')
+    if (firstDrive(world).files().has('Ribs/Output/film.mp4')) await settlePublished(medium, film)
+    else await publishNew(medium, part, film)
+    commit(world, () => world.ledger.proofs.set('Ribs/Output/film.mp4', hashOf(FILM)))
+  },
+  holds: (world) => filmIsWhole(world, 'Ribs/Output/film.mp4'),
+  done: (world) => expect(firstDrive(world).files().get('Ribs/Output/film.mp4')?.equals(FILM)).toBe(true),
+}
+
+/** A proxy made anew: at every moment the old one or the new one is there, whole. */
+const publishingOver: Story = {
+  prepare: (world) => {
+    firstDrive(world).put('Ribs/Proxies/film.mp4', OLD_FILM)
+    firstDrive(world).settleAll()
+  },
+  run: async (world) => {
+    await publishOver(new FolderMedium('', firstDrive(world)), writtenPart(world), path('Ribs/Proxies/film.mp4'))
+    commit(world, () => world.ledger.proofs.set('Ribs/Proxies/film.mp4', hashOf(FILM)))
+  },
+  holds: (world) => {
+    expect(firstDrive(world).files().has('Ribs/Proxies/film.mp4')).toBe(true)
+    filmIsWhole(world, 'Ribs/Proxies/film.mp4', [OLD_FILM])
+  },
+  done: (world) => expect(firstDrive(world).files().get('Ribs/Proxies/film.mp4')?.equals(FILM)).toBe(true),
+}
+
+/** Something of the person’s own is moved out of the way, and is told to lie there. */
+const settingAside: Story = {
+  prepare: (world) => {
+    firstDrive(world).put('Mirror/notes.txt', FILM)
+    firstDrive(world).settleAll()
+  },
+  run: async (world) => {
+    const medium = new FolderMedium('', firstDrive(world))
+    await setAside(medium, path('Mirror/notes.txt'), path('Set aside/1/notes.txt'))
+    commit(world, () => world.ledger.proofs.set('Set aside/1/notes.txt', hashOf(FILM)))
+  },
+  holds: (world) => {
+    const places = ['Mirror/notes.txt', 'Set aside/1/notes.txt'].filter((name) =>
+      firstDrive(world).files().get(name)?.equals(FILM),
+    )
+    // A rename that reached one folder only may show it twice, or in the first place still; it is told to be away only when it is.
+    if (world.ledger.proofs.size > 0) expect(places).toEqual(['Set aside/1/notes.txt'])
+  },
+  done: (world) => expect(firstDrive(world).files().get('Set aside/1/notes.txt')?.equals(FILM)).toBe(true),
+}
+
+/** A bag has its name only whole, and its row only when the name is durable. */
+const bagging: Story = {
+  prepare: ({ drives }) => {
+    drives[1]?.put('Ribs/Output/film.mp4', FILM)
+    drives[1]?.settleAll()
+  },
+  run: async (world) => {
+    world.attempt += 1
+    const [target, source] = world.drives.map((drive) => new FolderMedium('', drive))
+    if (!target || !source) throw new Error('no drives')
+    const payload = [{ medium: source, path: path('Ribs/Output/film.mp4'), name: 'film.mp4', modifiedMs: 1 }]
+    if (firstDrive(world).files('Ribs/Shelf/film').size > 0) await settleName(target, path('Ribs/Shelf/film'))
+    else
+      await writeBag({
+        target,
+        folder: path('Ribs/Shelf/film'),
+        parts: partsOf(world),
+        payload,
+        notes: [{ name: 'note.txt', text: 'note' }],
+        info: [],
+        gate,
+        onBytes: () => undefined,
+      })
+    commit(world, () => world.ledger.proofs.set('bag', 'written'))
+  },
+  holds: (world) => {
+    const files = firstDrive(world).files('Ribs/Shelf/film')
+    if (world.ledger.proofs.size === 0 && files.size === 0) return
+    expect([...files.keys()].sort()).toEqual([
+      'bag-info.txt',
+      'bagit.txt',
+      'data/film.mp4',
+      'data/note.txt',
+      'manifest-sha256.txt',
+      'tagmanifest-sha256.txt',
+    ])
+    for (const list of ['manifest-sha256.txt', 'tagmanifest-sha256.txt'])
+      for (const { hash, path: name } of parseChecksumList(files.get(list)?.toString() ?? ''))
+        expect(
+          createHash('sha256')
+            .update(files.get(name) ?? '')
+            .digest('hex'),
+          name,
+        ).toBe(hash)
+  },
+  done: (world) => expect(firstDrive(world).files('Ribs/Shelf/film').size).toBe(6),
+}
+
+async function stepsOf(story: Story): Promise<number> {
+  const world = newWorld()
+  story.prepare(world)
+  await story.run(world)
+  story.done(world)
+  return world.power.steps
+}
+
+async function cutAt(story: Story, step: number, aftermath: Aftermath, killed: boolean): Promise<void> {
+  const world = newWorld()
+  story.prepare(world)
+  world.power.goesAt = step
+  await story.run(world).catch(() => undefined)
+  world.power.goesAt = Infinity
+  // A killed worker leaves everything to the system; the power goes later, when the next run has ended.
+  if (!killed) {
+    for (const drive of world.drives) drive.cut(aftermath)
+    story.holds(world)
+  }
+  await story.run(world)
+  story.done(world)
+  for (const drive of world.drives) drive.cut(aftermath)
+  story.holds(world)
+  story.done(world)
+}
+
+const STORIES = { copying, foundThere, checking, publishing, publishingOver, settingAside, bagging }
+
+describe('when the power goes', () => {
+  for (const [name, story] of Object.entries(STORIES)) {
+    it(`at any step of ${name}: nothing is called proved that is not there and equal, and the next run ends as an undisturbed one`, async () => {
+      const steps = await stepsOf(story)
+      expect(steps).toBeGreaterThan(4)
+      for (let step = 0; step <= steps; step += 1)
+        for (const aftermath of ['only what was waited for', 'names without data'] as const)
+          for (const killed of [false, true])
+            await cutAt(story, step, aftermath, killed).catch((error: unknown) => {
+              const words = error instanceof Error ? error.message : String(error)
+              throw new Error(`step ${step} of ${steps}, ${killed ? 'killed first, ' : ''}${aftermath}: ${words}`)
+            })
+    })
+  }
+})
