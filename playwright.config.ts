@@ -1,3 +1,4 @@
+import { resolve } from 'node:path'
 import { defineConfig } from '@playwright/test'
 
 const port = process.env.YENDRA_PORT ?? '4699'
@@ -7,7 +8,7 @@ const state = process.env.YENDRA_STATE ?? '.yendra-test'
 export default defineConfig({
   testDir: 'tests/e2e',
   workers: 1,
-  // A busy machine may be late once; what fails twice is a fault.
+  // The second try collects a trace; the run is red all the same.
   retries: 1,
   timeout: 240_000,
   expect: { timeout: 30_000 },
@@ -17,6 +18,7 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     colorScheme: 'light',
+    trace: 'on-first-retry',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [
@@ -33,7 +35,7 @@ export default defineConfig({
   },
   webServer: {
     command: 'node scripts/start.mjs --reset',
-    env: { YENDRA_STATE: state, YENDRA_PORT: port },
+    env: { YENDRA_STATE: state, YENDRA_PORT: port, YENDRA_TEST_DEVICES: `${resolve(state)}/devices.json` },
     url: `http://127.0.0.1:${port}/api/productions`,
     timeout: 240_000,
     stdout: 'pipe',

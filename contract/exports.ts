@@ -1,4 +1,4 @@
-import { number, object, string, type InferType } from 'yup'
+import { number, object, string } from 'yup'
 import type { CropWindow } from '../core/exports/reframe'
 import type { FileCheck } from '../core/media/check'
 
@@ -18,7 +18,6 @@ export const renderOrder = object({
     .noUnknown()
     .required(),
 }).noUnknown()
-export type RenderOrder = InferType<typeof renderOrder>
 
 export interface MasterView {
   readonly clipId: string

@@ -1,10 +1,9 @@
-import { object, string, type InferType } from 'yup'
+import { object, string } from 'yup'
 
 export const bagOrder = object({
   deliverableId: string().uuid().required('Choose a deliverable.'),
   volumeId: string().uuid().required('Choose the volume for the bag.'),
 }).noUnknown()
-export type BagOrder = InferType<typeof bagOrder>
 
 export interface BagView {
   readonly id: string

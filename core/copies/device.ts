@@ -11,6 +11,13 @@ export interface DeviceIdentity {
   readonly pastCache: boolean
 }
 
+/** Whether two descriptions say the same of a device. */
+export const sameDevice = (a: DeviceIdentity | undefined, b: DeviceIdentity | undefined): boolean =>
+  a?.fileSystem === b?.fileSystem &&
+  a?.disks.join() === b?.disks.join() &&
+  a?.known === b?.known &&
+  a?.pastCache === b?.pastCache
+
 export type DeviceRelation = 'same' | 'different' | 'unknown'
 
 /** How two places are related: one file system or a shared disk is one device; what the system does not know stays open. */

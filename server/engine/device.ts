@@ -68,7 +68,7 @@ async function disksBelow(block: string): Promise<string[]> {
 /** Tests name devices in a file; people have no use for it. */
 function testIdentity(root: string): string | undefined {
   const file = process.env.YENDRA_TEST_DEVICES
-  if (!file) return undefined
+  if (!file || !existsSync(file)) return undefined
   const named = JSON.parse(readFileSync(file, 'utf8')) as Record<string, string>
   return named[root]
 }

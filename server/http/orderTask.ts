@@ -1,7 +1,7 @@
 import type { Request } from 'express'
 import type { TaskKind } from '../../contract/taskKinds'
 import { TaskOpen, type NewTask } from '../db/queries/tasks'
-import { startTask } from '../jobs/enqueue'
+import { startTask } from '../enqueue/enqueue'
 import type { Context } from './context'
 import { conflict, invalid } from './problem'
 

@@ -10,7 +10,7 @@ import { removeStaleParts } from '../media/attempts'
 import { CannotWork } from '../media/cannotWork'
 import { volumeMedium } from '../media/places'
 import { TaskControl } from './control'
-import { queueName, sendTask } from './enqueue'
+import { queueName, sendTask } from '../enqueue/enqueue'
 import { ProgressWriter } from './progress'
 import { JOBS } from './registry'
 import type { Job } from './work'
@@ -33,6 +33,8 @@ export class Runner {
   constructor(
     readonly db: Db,
     readonly host: string,
+    /** Looks at what a task has just changed, before anybody is told that it ended. */
+    readonly lookAfter: (loadIds: readonly string[]) => Promise<void>,
   ) {}
 
   /** Passes on orders that were written down for a running task. */
@@ -64,10 +66,12 @@ export class Runner {
       const job = JOBS[row.kind] as Job<TaskKind>
       const end = await job.run({ db, host, taskId: id, attemptId, control, progress }, input)
       await progress.flush()
+      await this.#look(row)
       await tasks.endTask(db, id, { state: 'done', ...end })
     } catch (error) {
       await progress.flush()
       how = error instanceof Stopped ? 'stopped' : 'failed'
+      await this.#look(row)
       await tasks.endTask(db, id, endOf(error, id))
     } finally {
       this.#running.delete(id)
@@ -105,6 +109,11 @@ export class Runner {
     await tasks.endTask(this.db, open.id, { state: 'set-aside', sentence, troubles: [] })
     await tasks.tellNews(this.db, { kind: 'task', id: open.id })
     return true
+  }
+
+  async #look({ kind, loadId }: TaskRow): Promise<void> {
+    if (TASK_KINDS[kind].line !== 'files') return
+    await this.lookAfter(loadId ? [loadId] : []).catch((error: unknown) => log.warn(error, 'look'))
   }
 
   async #cleanParts(): Promise<void> {

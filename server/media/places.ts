@@ -4,6 +4,8 @@ import type { Db } from '../db/connection'
 import { FolderMedium } from '../engine/folder'
 import type { Medium } from '../engine/medium'
 
+export type { Medium }
+
 /** A volume is known by this file at its root, never by where it is mounted. */
 export const MARKER = '.yendra/volume.json'
 

@@ -34,7 +34,11 @@ export type OpenCopy =
       piece(start: number, end: number): Readable
       close(): Promise<void>
     }
-  | { readonly kind: 'preview'; readonly type: string; stream(onFailed: () => void): { out: Readable; end(): void } }
+  | {
+      readonly kind: 'preview'
+      readonly type: string
+      readonly stream: (onFailed: () => void) => { readonly out: Readable; readonly end: () => void }
+    }
 
 /** Opens a clip on one volume. Throws CannotWork with what is missing; `undefined` when there is no such clip. */
 export async function openCopy(

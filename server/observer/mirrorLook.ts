@@ -1,8 +1,8 @@
 import type { Db } from '../db/connection'
 import { samplesOf } from '../db/queries/cards'
-import { databaseTime, putMirrorListing } from '../db/queries/copies'
-import type { Medium } from '../engine/medium'
+import { databaseTime, putMirrorListing } from '../db/queries/mirrors'
 import { listMirror, samplesEqual } from '../media/listing'
+import type { Medium } from '../media/places'
 
 /** Lists a mirror and writes down how it lies there now. True when that is something new. Rejects when the volume goes away. */
 export async function lookAtMirror(

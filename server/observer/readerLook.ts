@@ -7,10 +7,15 @@ import { lastCardLook, loadsWithPrint } from '../db/queries/seen'
 import { listCard, samplesEqual, type Listing } from '../media/listing'
 import { readerContent, type ReaderContent } from '../media/places'
 
+/** Which load a card holds. Not settled while the look at it is under way. */
+interface Recognised extends Pick<SeenReader, 'loadId' | 'same' | 'difference'> {
+  readonly settled: boolean
+}
+
 /** What was made of a card once; asked again when another lies there, it lists something else, or a look was taken. */
 interface Known {
   readonly key: string
-  readonly seen: Pick<SeenReader, 'loadId' | 'same' | 'difference'>
+  readonly seen: Recognised
 }
 
 const NOTHING = { cardName: null, loadId: null, same: false, difference: null, device: undefined } as const
@@ -36,8 +41,11 @@ export class ReaderLook {
       const key = `${await content.medium.place()} ${listing.print} ${await lastCardLook(this.db)}`
       const known = this.#known.get(row.id)
       const seen = known?.key === key && !afresh ? known.seen : await recognise(this.db, row, content, listing)
-      this.#known.set(row.id, { key, seen })
-      return { state: 'card', cardName: content.cardName, device, ...seen }
+      // A look that is under way may end at any moment.
+      if (seen.settled) this.#known.set(row.id, { key, seen })
+      else this.#known.delete(row.id)
+      const { loadId, same, difference } = seen
+      return { state: 'card', cardName: content.cardName, device, loadId, same, difference }
     } catch {
       // It went away in the middle of the look.
       return { state: 'unreachable', ...NOTHING }
@@ -67,16 +75,16 @@ const LEAST_PAUSE_MS = 5_000
 const PAUSE_FOR_LISTING = 10
 
 /** Which load a card holds, by what it lists and by samples of its content, and how it differs from the latest look. */
-async function recognise(db: Db, row: ReaderRow, { medium }: ReaderContent, listing: Listing): Promise<Known['seen']> {
+async function recognise(db: Db, row: ReaderRow, { medium }: ReaderContent, listing: Listing): Promise<Recognised> {
   const equal = async (loadId: string) => samplesEqual(medium, await samplesOf(db, loadId))
-  let impostor: Known['seen'] | undefined
+  let impostor: Recognised | undefined
   for (const load of await loadsWithPrint(db, listing.print)) {
     if (await equal(load.id)) {
       const difference = load.lookDone ? null : `The look at “${load.label}” did not come to its end: look at it again.`
-      return { loadId: load.id, same: load.lookDone, difference }
+      return { loadId: load.id, same: load.lookDone, difference, settled: load.lookDone }
     }
     const difference = `The card in ${row.name} has the names, sizes and times of “${load.label}”, but other content: it is not the card that was copied.`
-    impostor ??= { loadId: load.id, same: false, difference }
+    impostor ??= { loadId: load.id, same: false, difference, settled: true }
   }
   if (impostor) return impostor
   const files = listing.files.map((file) => ({ ...file, path: file.pathText }))
@@ -100,9 +108,9 @@ async function recognise(db: Db, row: ReaderRow, { medium }: ReaderContent, list
     )
     const words = changeWords(changes) || (shiftMs === 0 ? 'its folders' : 'all its times')
     const difference = `The card of “${load?.label ?? ''}” lists something else now (${words}): look at it again.`
-    return { loadId: id, same: false, difference }
+    return { loadId: id, same: false, difference, settled: true }
   }
-  return { loadId: null, same: false, difference: null }
+  return { loadId: null, same: false, difference: null, settled: true }
 }
 
 function changeWords({ gone, changed, added }: CardChanges): string {

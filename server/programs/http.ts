@@ -6,7 +6,7 @@ import { databaseUrl, hostName } from '../home'
 import { createApp } from '../http/app'
 import { EventStream } from '../http/events'
 import { LookDesk } from '../http/lookDesk'
-import { openBoss } from '../jobs/enqueue'
+import { openBoss } from '../enqueue/enqueue'
 import { log } from '../log'
 import { registerSimulated } from '../media/places'
 

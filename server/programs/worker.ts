@@ -4,7 +4,7 @@ import { BenchPlaces } from '../bench/places'
 import { openDatabase, type Db } from '../db/connection'
 import { CHANNELS, notify } from '../db/queries/tasks'
 import { databaseUrl, hostName } from '../home'
-import { openBoss, queueName } from '../jobs/enqueue'
+import { openBoss, queueName } from '../enqueue/enqueue'
 import { Runner } from '../jobs/runner'
 import { log } from '../log'
 import { registerSimulated } from '../media/places'
@@ -54,8 +54,8 @@ const db = await openDatabase(url)
 const bench = new BenchPlaces()
 registerSimulated(bench)
 const boss = await openBoss(url, (error) => log.error(error, 'queue'))
-const runner = new Runner(db, hostName())
 const observer = new Observer(db, hostName())
+const runner = new Runner(db, hostName(), (loadIds) => observer.look(loadIds))
 const heard = await listen(url, db, runner, observer, bench)
 await runner.takeUp(boss)
 for (const line of TASK_LINES) {

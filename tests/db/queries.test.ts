@@ -5,8 +5,10 @@ import type { Db } from '../../server/db/connection'
 import { knownBytes } from '../../server/db/queries/bytes'
 import * as cards from '../../server/db/queries/cards'
 import * as copies from '../../server/db/queries/copies'
+import { databaseTime, putMirrorListing } from '../../server/db/queries/mirrors'
 import { addReader } from '../../server/db/queries/places'
 import { addProduction, productions, readSettings, writeSettings } from '../../server/db/queries/productions'
+import { addCopyProofs } from '../../server/db/queries/proofs'
 import { addSaid, answersOf, formattedOf, playedOf } from '../../server/db/queries/said'
 import { putCardListing } from '../../server/db/queries/seen'
 import * as tasks from '../../server/db/queries/tasks'
@@ -59,7 +61,7 @@ async function newLoad() {
 async function mirrorOf(loadId: string, volumeId: string) {
   await copies.planCopy(db, loadId, volumeId, 'Ribs/Cards/Curlew A')
   const run = { loadId, runId: randomUUID(), folders: new Map([[volumeId, 'Ribs/Cards/Curlew A']]) }
-  const prove = (...records: Parameters<typeof copies.addCopyProofs>[2]) => copies.addCopyProofs(db, run, records)
+  const prove = (...records: Parameters<typeof addCopyProofs>[2]) => addCopyProofs(db, run, records)
   const counts = async () => (await copies.mirrorsOf(db, [loadId])).find((mirror) => mirror.volumeId === volumeId)
   return { prove, counts }
 }
@@ -79,10 +81,10 @@ const proved = (fileId: number, destinationId: string, more = {}) =>
 
 /** What the volume lists, as the observer writes it down. */
 const list = async (loadId: string, volumeId: string, files: Record<string, [number, number]>, equal = true) =>
-  copies.putMirrorListing(db, {
+  putMirrorListing(db, {
     loadId,
     volumeId,
-    begunAt: await copies.databaseTime(db),
+    begunAt: await databaseTime(db),
     present: true,
     node: '1:3',
     device,

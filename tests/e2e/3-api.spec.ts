@@ -155,7 +155,7 @@ test('a drive is known again by its marker, at whatever place it appears', async
     ((await (await request.get('/api/storage')).json()) as StorageView).volumes.find((one) => one.name === name)
   const added = await volume(slot, 'Gravel bar')
   renameSync(slot, other)
-  expect((await placeOf('Gravel bar'))?.connected).toBe(false)
+  await expect.poll(async () => (await placeOf('Gravel bar'))?.connected).toBe(false)
   // Another drive at the old place is another volume; the old one is found again elsewhere, under its old name.
   mkdirSync(slot)
   expect((await volume(slot, 'Shingle')).status).toBe(201)

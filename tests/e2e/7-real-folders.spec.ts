@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test'
 import type { LoadCopies } from '../../contract/copies'
-import { debian, post, startTask, taskEnd, volumeIds } from './bench'
+import { debian, post, startTask, STATE, taskEnd, volumeIds } from './bench'
 
 test.describe.configure({ mode: 'serial' })
 
@@ -55,6 +55,9 @@ async function copyAgain(request: APIRequestContext, setAside = false): Promise<
 
 test.beforeAll(() => {
   for (const folder of [card, mudflat, saltern]) mkdirSync(folder, { recursive: true })
+  // They lie on one file system, and play three devices.
+  const devices = Object.fromEntries([slot, mudflat, saltern].map((folder) => [folder, folder]))
+  writeFileSync(join(STATE, 'devices.json'), JSON.stringify(devices))
   film('CURL0001.MP4')
   film('CURL0002.MP4')
   for (const name of ['CURL0001', 'CURL0002']) writeFileSync(join(card, `${name}.XML`), `<clip name="${name}"/>\n`)

@@ -141,7 +141,7 @@ export class PowerDisk implements Disk {
       this.power.step(what)
       return Promise.resolve(work())
     } catch (error) {
-      return Promise.reject(error as Error)
+      return Promise.reject(error)
     }
   }
 

@@ -2,10 +2,14 @@ import type { Migration } from 'kysely'
 import * as first from './0001-first'
 import * as lookedAgain from './0002-looked-again'
 import * as facts from './0003-facts'
+import * as summaries from './0004-summaries'
+import * as tasks from './0005-tasks'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
   '0001-first': first,
   '0002-looked-again': lookedAgain,
   '0003-facts': facts,
+  '0004-summaries': summaries,
+  '0005-tasks': tasks,
 }

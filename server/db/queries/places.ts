@@ -1,5 +1,5 @@
 import { sql } from 'kysely'
-import type { DeviceIdentity } from '../../../core/copies/device'
+import { sameDevice, type DeviceIdentity } from '../../../core/copies/device'
 import type { VolumeKind } from '../../../contract/storage'
 import type { Db } from '../connection'
 
@@ -92,8 +92,8 @@ export async function putSeenVolume(db: Db, volumeId: string, host: string, seen
     .where('volumeId', '=', volumeId)
     .where('host', '=', host)
     .execute()
-  const sameDevice = !seen.connected || JSON.stringify(before.device) === JSON.stringify(seen.device ?? null)
-  return before.connected !== seen.connected || !sameDevice
+  const moved = seen.connected && !sameDevice(before.device ?? undefined, seen.device)
+  return before.connected !== seen.connected || moved
 }
 
 export const readers = (db: Db) => db.selectFrom('reader').selectAll().orderBy('createdAt').execute()

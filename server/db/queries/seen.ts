@@ -194,17 +194,6 @@ export const latestCardSeen = (db: Db, loadIds: readonly string[]) =>
     .orderBy('id', 'desc')
     .execute()
 
-/** The latest look that was taken through a reader. */
-export const latestLookIn = (db: Db, readerId: string) =>
-  db
-    .selectFrom('seen')
-    .select(['loadId', 'at', 'print', 'node'])
-    .where('readerId', '=', readerId)
-    .where('place', '=', 'card')
-    .orderBy('id', 'desc')
-    .limit(1)
-    .executeTakeFirst()
-
 /** Loads whose latest look listed just this. */
 export const loadsWithPrint = (db: Db, print: string) =>
   db

@@ -11,7 +11,7 @@ import {
   tellNews,
   tryAgain,
 } from '../../db/queries/tasks'
-import { sendTask } from '../../jobs/enqueue'
+import { sendTask } from '../../enqueue/enqueue'
 import type { Context } from '../context'
 import { conflict, idOf, notFound } from '../problem'
 

@@ -4,6 +4,7 @@ import { drawSample } from '../../../core/copies/draw'
 import { counted, formatBytes } from '../../../core/units/quantity'
 import * as cards from '../../db/queries/cards'
 import * as copies from '../../db/queries/copies'
+import { addCopyProofs, addReading } from '../../db/queries/proofs'
 import { volume as volumeRow } from '../../db/queries/places'
 import { checkCopy, type ProvedFile } from '../../engine/check'
 import { CannotWork } from '../../media/cannotWork'
@@ -100,7 +101,7 @@ async function readOne(
     onBytes,
     report: async (records: readonly CopyRecord[]) => {
       // What is not there is for the listing to say; what differs is proved to differ.
-      await copies.addCopyProofs(
+      await addCopyProofs(
         db,
         run,
         records.filter((record) => record.kind !== 'mismatch' || record.found !== 'nothing'),
@@ -113,7 +114,7 @@ async function readOne(
     },
   })
   await lookAtMirror(db, { loadId: input.loadId, volumeId, folder: folder.toString() }, medium)
-  await copies.addReading(db, {
+  await addReading(db, {
     loadId: input.loadId,
     volumeId,
     how: input.how,

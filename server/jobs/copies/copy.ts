@@ -3,6 +3,7 @@ import { fileTitle } from '../../../core/shelf/bag'
 import { counted } from '../../../core/units/quantity'
 import * as cards from '../../db/queries/cards'
 import * as copies from '../../db/queries/copies'
+import { addCopyProofs } from '../../db/queries/proofs'
 import { addNote } from '../../db/queries/journal'
 import { tellChanged } from '../../db/queries/tasks'
 import { copyTree } from '../../engine/copy'
@@ -56,7 +57,7 @@ async function runCopy(work: Work, input: CopyInput): Promise<WorkEnd> {
         : files.map((file): SourceFile => ({ ...file, wantedBy, knownHash: known.get(file.id) })),
     onBytes: (id, stage, more) => tally.add(id, stage, more),
     report: async (records) => {
-      await copies.addCopyProofs(db, run, records)
+      await addCopyProofs(db, run, records)
       for (const record of records) {
         const sentence = troubleSentence(record, names, targets)
         if (sentence) troubles.push(sentence)

@@ -5,7 +5,7 @@ import { HALF_SIZE, proxyBitRate, proxyFrame } from '../../../core/proxies/recip
 import { fileTitle } from '../../../core/shelf/bag'
 import { frameSizeText } from '../../../core/units/frameSize'
 import { hasTwin } from '../../db/queries/cards'
-import { addFileProofs } from '../../db/queries/copies'
+import { addFileProofs } from '../../db/queries/proofs'
 import { proxyOf, putProxy } from '../../db/queries/proxies'
 import { probeFile } from '../../engine/probe'
 import { publishNew, publishOver } from '../../engine/publish'

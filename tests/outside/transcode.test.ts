@@ -9,12 +9,12 @@ import { levelText, neededLevel } from '../../core/exports/level'
 import { reframe } from '../../core/exports/reframe'
 import { checkProxy } from '../../core/proxies/check'
 import { proxyBitRate, proxyFrame } from '../../core/proxies/recipe'
-import { TaskControl } from '../jobs/control'
-import { framePicture, measureBars } from './picture'
-import { probeFile } from './probe'
-import { Stopped } from './stopped'
-import { runTool, ToolFailed } from './tool'
-import { makeProxy, renderDeliverable } from './transcode'
+import { TaskControl } from '../../server/jobs/control'
+import { framePicture, measureBars } from '../../server/engine/picture'
+import { probeFile } from '../../server/engine/probe'
+import { Stopped } from '../../server/engine/stopped'
+import { runTool, ToolFailed } from '../../server/engine/tool'
+import { makeProxy, renderDeliverable } from '../../server/engine/transcode'
 
 const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-transcode-'))
 

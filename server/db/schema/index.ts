@@ -1,0 +1,188 @@
+import type { Generated } from 'kysely'
+import type { Fault } from '../../../contract/bench'
+import type { VolumeKind } from '../../../contract/storage'
+import type { DeviceIdentity } from '../../../core/copies/device'
+import type { BlackBars } from '../../../core/exports/check'
+import type { CropWindow } from '../../../core/exports/reframe'
+import type { Probe } from '../../../core/media/probe'
+import type { ByteClass } from '../../../core/storage/budget'
+import type { Given, Json, JsonOrNull, Now } from './columns'
+import type { FactTables } from './facts'
+import type { TaskTables } from './tasks'
+
+export interface Database extends FactTables, TaskTables {
+  setting: { key: string; value: Json<object> }
+  production: {
+    id: Generated<string>
+    title: string
+    client: string
+    shootOn: string | null
+    /** Its folder on every volume; no two productions share one. */
+    folder: string
+    timeZone: Given<string>
+    createdAt: Now
+  }
+  cameraPlan: {
+    id: Generated<string>
+    productionId: string
+    camera: string
+    widthPx: number
+    heightPx: number
+    rate: string
+    videoBitsPerSecond: number
+    audioBitsPerSecond: number
+    secondsPerTake: number
+    takes: number
+    cardBytes: number
+    cardBytesPerSecond: number
+    fillLimit: number
+    createdAt: Now
+  }
+  site: { id: Generated<string>; name: string; kind: Given<string>; createdAt: Now }
+  volume: {
+    id: string
+    name: string
+    kind: VolumeKind
+    siteId: string
+    simulated: boolean
+    capacityBytes: number
+    createdAt: Now
+  }
+  /** Where a volume appears on one computer, and what the observer last saw of it there. */
+  mount: {
+    volumeId: string
+    host: string
+    path: string
+    connected: Given<boolean>
+    lastSeen: Date | null
+    capacityBytes: number | null
+    freeBytes: number | null
+    device: JsonOrNull<DeviceIdentity>
+  }
+  reader: {
+    id: Generated<string>
+    name: string
+    rootPath: string | null
+    simulated: boolean
+    host: string
+    createdAt: Now
+    /** What the observer last saw in it. */
+    state: Given<'card' | 'empty' | 'unreachable'>
+    cardName: string | null
+    /** The load whose card this seems to be, and whether it lists just what it listed when it was looked at. */
+    loadId: string | null
+    same: Given<boolean>
+    difference: string | null
+    device: JsonOrNull<DeviceIdentity>
+    seenAt: Date | null
+  }
+  benchDevice: {
+    id: string
+    role: 'reader' | 'volume'
+    capacityBytes: number
+    readBytesPerSecond: number
+    writeBytesPerSecond: number
+    plugged: boolean
+    fault: JsonOrNull<Fault>
+    card: string | null
+    insertedAt: Date | null
+  }
+  benchCard: { name: string; folder: string; story: string }
+  camera: { id: Generated<string>; name: string; createdAt: Now }
+  card: { id: Generated<string>; name: string; capacityBytes: number | null; createdAt: Now }
+  load: {
+    id: Generated<string>
+    productionId: string
+    readerId: string | null
+    cardId: string | null
+    cameraId: string | null
+    label: string
+    /** False from the beginning of a look until everything it found is written down. */
+    lookDone: Given<boolean>
+    scannedAt: Now
+    fileCount: number
+    sizeBytes: number
+    leftOut: number
+    createdAt: Now
+  }
+  loadEntry: {
+    id: Generated<number>
+    loadId: string
+    path: Buffer
+    pathText: string
+    kind: 'file' | 'folder' | 'link' | 'special'
+    sizeBytes: number
+    modifiedMs: number
+    /** `gone` was not there at the latest look; `replaced` had other content, and another row has its path now. */
+    state: Generated<'on-card' | 'gone' | 'replaced'>
+    /** Whether any volume ever held a proved copy of it. */
+    copied: Given<boolean>
+    /** Its name has bytes that cannot be printed. */
+    odd: Given<boolean>
+  }
+  clip: {
+    id: Generated<string>
+    loadId: string
+    productionId: string
+    entryId: number
+    pathText: string
+    name: string
+    sizeBytes: number
+    sidecars: number
+    probe: JsonOrNull<Probe>
+    trouble: string | null
+    cut: string | null
+    hasPicture: boolean
+    pictureMade: boolean
+  }
+  clipFile: {
+    clipId: string
+    entryId: number
+    role: 'picture' | 'sound' | 'frames' | 'sidecar' | 'camera-proxy' | 'thumbnail' | 'part' | 'lens'
+    number: number | null
+  }
+  productionBytes: { productionId: string; volumeId: string; byteClass: ByteClass; sizeBytes: number }
+  loadFinding: { loadId: string; kind: string; files: number; print: string }
+  proxy: {
+    id: Generated<string>
+    clipId: string
+    volumeId: string
+    path: string
+    sizeBytes: number
+    probe: Json<Probe>
+    madeAt: Now
+    decodedFrames: number | null
+    decodeErrors: number | null
+  }
+  deliverable: {
+    id: Generated<string>
+    productionId: string
+    clipId: string
+    destinationId: string
+    cropWindow: Json<CropWindow>
+    volumeId: string
+    path: string
+    sizeBytes: number
+    probe: Json<Probe>
+    bars: Json<BlackBars>
+    madeAt: Now
+  }
+  bag: {
+    id: Generated<string>
+    productionId: string
+    deliverableId: string
+    volumeId: string
+    path: string
+    fileCount: number
+    sizeBytes: number
+    writtenAt: Now
+    verifiedAt: Date | null
+  }
+  ledger: {
+    id: Generated<number>
+    productionId: string
+    volumeId: string
+    byteClass: ByteClass
+    sizeBytes: number
+  }
+}

@@ -1,0 +1,38 @@
+import type { Generated } from 'kysely'
+import type { TaskKind } from '../../../contract/taskKinds'
+import type { TaskOrder, TaskProgress, TaskState } from '../../../contract/tasks'
+import type { Given, Json, JsonOrNull, Now } from './columns'
+
+export interface TaskTables {
+  task: {
+    id: Generated<string>
+    kind: TaskKind
+    state: TaskState
+    title: string
+    productionId: string | null
+    loadId: string | null
+    /** What it is done to; a subject has one open task of a kind at most. */
+    subject: string
+    idempotencyKey: string | null
+    /** How many attempts ended with their worker. */
+    died: Given<number>
+    input: Json<object>
+    progress: JsonOrNull<TaskProgress>
+    sentence: string | null
+    troubles: Json<string[]>
+    host: string
+    bossId: string | null
+    createdAt: Now
+    endedAt: Date | null
+  }
+  attempt: {
+    id: Generated<string>
+    taskId: string
+    host: string
+    startedAt: Now
+    endedAt: Date | null
+    how: string | null
+  }
+  taskOrder: { id: Generated<number>; taskId: string; taskOrder: TaskOrder; at: Now; obeyedAt: Date | null }
+  toolChild: { attemptId: string; pid: number; startedTicks: string }
+}
