@@ -2,6 +2,7 @@ import { fork } from 'node:child_process'
 import { existsSync, mkdirSync, readFileSync, realpathSync, rmSync, writeFileSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { ensureBuild, ensureDebian, ensurePackages, PROJECT } from './lib/bootstrap.mjs'
+import { setTimeout as wait } from 'node:timers/promises'
 import { freePort, isAlive, startPostgres } from './lib/postgres.mjs'
 
 const flags = new Set(process.argv.slice(2))
@@ -83,22 +84,52 @@ function startProgram(name, env, args = []) {
   })
 }
 
+/** Settles when the database answers; while it is being started again, nothing else is started. */
+let databaseReady = Promise.resolve()
+
 /** Keeps a program alive: a killed worker is started again and takes up its work. */
 async function keepAlive(name, env) {
-  const child = await startProgram(name, env)
+  await databaseReady
+  let child
+  try {
+    child = await startProgram(name, env)
+  } catch (error) {
+    // It met a database that had just gone: with it, it is tried once more.
+    if (stopping || postgres.isThere()) throw error
+    await wait(500)
+    return keepAlive(name, env)
+  }
   child.once('exit', (code, signal) => {
     if (stopping) return
     console.error(`The ${name} process ended (${signal ?? code}) and is started again.`)
-    setTimeout(
-      () =>
-        keepAlive(name, env)
-          .then(writeRun)
-          .catch((error) => {
-            console.error(error.message)
-            void stop(1)
-          }),
-      500,
-    )
+    setTimeout(() => keepAlive(name, env).then(writeRun).catch(giveUp), 500)
+  })
+}
+
+const giveUp = (error) => {
+  if (stopping) return
+  console.error(error.message)
+  void stop(1)
+}
+
+const RESTARTS = 3
+const WITHIN_MS = 60_000
+const ends = []
+
+/** Starts the database again when it ends; one that ends again and again stays down, and is said once. */
+function watchDatabase(options) {
+  void postgres.ended.then(() => {
+    if (stopping) return
+    ends.push(Date.now())
+    if (ends.filter((at) => Date.now() - at < WITHIN_MS).length > RESTARTS)
+      return giveUp(new Error(`PostgreSQL ends again and again. Its last words are in ${join(home, 'postgres.log')}.`))
+    console.error('PostgreSQL ended and is started again.')
+    databaseReady = startPostgres(home, { ...options, port: postgres.port }).then((again) => {
+      postgres = again
+      writeRun()
+      watchDatabase(options)
+    })
+    databaseReady.catch(giveUp)
   })
 }
 
@@ -118,7 +149,8 @@ function writeRun() {
 }
 
 const begun = Date.now()
-postgres = await startPostgres(home, { tests: process.env.YENDRA_STATE !== undefined })
+const options = { tests: process.env.YENDRA_STATE !== undefined }
+postgres = await startPostgres(home, options)
 const folder = join(home, mode)
 if (flags.has('--reset')) {
   postgres.drop(`yendra_${mode}`)
@@ -142,6 +174,7 @@ await new Promise((done, fail) => {
   )
 })
 children.delete('setup')
+watchDatabase(options)
 const port = process.env.YENDRA_PORT ? Number(process.env.YENDRA_PORT) : await freePort(4600)
 url = `http://127.0.0.1:${port}`
 // One after the other: both prepare the same queues.

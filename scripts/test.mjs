@@ -75,7 +75,14 @@ try {
   await Promise.all([
     step('lint and rooms', 'eslint', ['--max-warnings', '0', '.']),
     step('format', 'prettier', ['--check', '--log-level', 'warn', '.']).then(() =>
-      step('no circles', 'depcruise', ['--config', 'dependency-cruiser.config.mjs', 'core', 'contract', 'server', 'web']),
+      step('no circles', 'depcruise', [
+        '--config',
+        'dependency-cruiser.config.mjs',
+        'core',
+        'contract',
+        'server',
+        'web',
+      ]),
     ),
     step('types', 'tsc', ['--noEmit']).then(() => step('nothing unused', 'knip', [])),
   ])

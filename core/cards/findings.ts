@@ -136,9 +136,9 @@ function clipFindings(clips: readonly ScannedClip[], shootDay: string | undefine
     'unreadable',
     'stop',
     unreadable,
-    `${counted(unreadable.length, 'clip')} cannot be read: ${words(unreadable, (clip) => clip.trouble)}. Copy it as it is and keep the card for a rescue.`,
+    `${counted(unreadable.length, 'clip')} cannot be read: ${words(unreadable, (clip) => (clip.cut ? `${clip.trouble}, and ${clip.cut}` : clip.trouble))}. Copy it as it is and keep the card for a rescue.`,
   )
-  const cut = clips.filter((clip) => clip.cut !== undefined)
+  const cut = clips.filter((clip) => clip.cut !== undefined && !clip.trouble)
   say(
     'cut',
     'stop',

@@ -25,6 +25,9 @@ describe('a bag', () => {
     expect(fileTitle('Steam-bending ribs: part 2/3')).toBe('Steam-bending ribs part 2 3')
     expect(fileTitle('..')).toBe('untitled')
     expect(sameFolder('Launch day', 'launch: DAY')).toBe(true)
+    // 119 bytes, then a character of four: it is left out whole.
+    expect(fileTitle(`${'x'.repeat(119)}\u{1f6a3}`)).toBe('x'.repeat(119))
+    expect(fileTitle('\ud83d'.repeat(3))).toBe('\ufffd\ufffd\ufffd')
     expect(sameFolder('Launch day', 'Launch day 2')).toBe(false)
     fc.assert(
       fc.property(fc.string({ maxLength: 300, unit: 'grapheme' }), (title) => {

@@ -3,6 +3,9 @@ export interface Cluster {
   readonly pid: number | undefined
   /** Makes the database when there is none, and returns its address. */
   database(name: string): string
+  readonly port: number
+  readonly ended: Promise<void>
+  isThere(): boolean
   drop(name: string): unknown
   stop(): Promise<void>
 }

@@ -70,7 +70,7 @@ async function stopLeftover(folder) {
  * Starts the project's own cluster on loopback. `tests` trades durability for speed.
  * Returns the address of a database of that name, and how to stop.
  */
-export async function startPostgres(home, { tests = false } = {}) {
+export async function startPostgres(home, { tests = false, port: wanted } = {}) {
   const bin = postgresBin()
   const as = account()
   const folder = clusterFolder(home, as)
@@ -92,7 +92,7 @@ export async function startPostgres(home, { tests = false } = {}) {
     writeFileSync(secretFile, secret, { mode: 0o600 })
   }
   const secret = readFileSync(secretFile, 'utf8')
-  const port = await freePort()
+  const port = wanted ?? (await freePort())
   const settings = {
     listen_addresses: '127.0.0.1',
     port,
@@ -122,6 +122,10 @@ export async function startPostgres(home, { tests = false } = {}) {
   }
   return {
     pid: server.pid,
+    port,
+    /** Settles when the server has ended, whoever ended it. */
+    isThere: () => !exited,
+    ended: new Promise((resolve) => (exited ? resolve() : server.once('exit', () => resolve()))),
     database(name) {
       if (psql(`select 1 from pg_database where datname = '${name}'`).stdout.trim() !== '1')
         psql(`create database ${name}`)

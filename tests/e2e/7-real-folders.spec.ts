@@ -1,4 +1,14 @@
-import { mkdirSync, mkdtempSync, realpathSync, renameSync, rmSync, statSync, utimesSync, writeFileSync } from 'node:fs'
+import {
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  realpathSync,
+  renameSync,
+  rmSync,
+  statSync,
+  utimesSync,
+  writeFileSync,
+} from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test'
@@ -108,7 +118,7 @@ test('a clip filmed since the look is noticed by itself, and nothing is cleared 
   await page.goto(`/p/${production}/cards`)
   await expect(heading(page)).toContainText('nothing wrong found')
   film('CURL0003.MP4')
-  await expect(heading(page)).toContainText('has not been looked at', { timeout: 30_000 })
+  await expect(heading(page)).toContainText('lists something else now (1 file new)', { timeout: 30_000 })
   expect(await copyAgain(request)).toContain(
     'The card has changed since it was looked at: 1 file new. Look at it again',
   )
@@ -162,20 +172,71 @@ test('where clips can be played, one must be named', async ({ request }) => {
 
 test('a copy that was moved away or damaged clears nothing', async ({ page, request }) => {
   const { loadId } = await copiesOf(request)
+  const said = () => post(request, `/loads/${loadId}/formatted`)
   await page.goto(`/p/${production}/copies`)
+  await expect(heading(page)).toContainText('Yes: this card may be formatted')
   const lost = join(mirror(saltern), 'DCIM/101CURLW/CURL0001.MP4')
   renameSync(lost, join(root, 'kept.mp4'))
   await page.getByRole('button', { name: /I formatted it/ }).click()
   await page.getByRole('button', { name: 'Write down that I formatted it' }).click()
-  await expect(page.getByRole('dialog').getByRole('alert')).toContainText('CURL0001.MP4 on Saltern drive is gone')
+  await expect(page.getByRole('dialog').getByRole('alert')).toContainText('Saltern drive: 1 file is gone')
   await page.keyboard.press('Escape')
+  await expect(heading(page)).toContainText('Not yet')
+  await expect(page.locator('[data-volume="Saltern drive"]')).toContainText('1 file no longer as proved')
   rmSync(mirror(saltern), { recursive: true })
   await page.reload()
   await expect(heading(page)).toContainText('Not yet')
   await expect(page.locator('[data-volume="Saltern drive"]')).toContainText('gone from the volume')
-  expect((await post(request, `/loads/${loadId}/formatted`)).status).toBe(409)
+  expect((await said()).status).toBe(409)
   expect(await copyAgain(request)).toContain('All 4 files proved on Mudflat drive and Saltern drive')
   expect(debian('diff', ['-r', slot, mirror(saltern)])).toBe('')
+})
+
+test('a flipped bit is found by reading a copy again', async ({ page }) => {
+  await page.goto(`/p/${production}/copies`)
+  await expect(heading(page)).toContainText('Yes: this card may be formatted')
+  const clip = join(mirror(saltern), 'DCIM/101CURLW/CURL0001.MP4')
+  const { atime, mtime } = statSync(clip)
+  const bytes = readFileSync(clip)
+  bytes[2000] = (bytes[2000] ?? 0) ^ 1
+  writeFileSync(clip, bytes)
+  utimesSync(clip, atime, mtime)
+  await page.getByRole('button', { name: 'Read Saltern drive again' }).click()
+  await expect(page.locator('[data-task="check"]')).toContainText(
+    'CURL0001.MP4 on Saltern drive is not as it was proved',
+  )
+  await expect(heading(page)).toContainText('Not yet')
+  await page.getByLabel('Saltern drive').check()
+  await page.getByRole('button', { name: 'Set the other files aside, and copy again' }).click()
+  await expect(heading(page)).toContainText('Yes: this card may be formatted', { timeout: 60_000 })
+  expect(debian('diff', ['-r', slot, mirror(saltern)])).toBe('')
+})
+
+test('with both drives pulled out nobody is told yes', async ({ page }) => {
+  await page.goto(`/p/${production}/copies`)
+  await expect(heading(page)).toContainText('Yes: this card may be formatted')
+  for (const drive of [mudflat, saltern]) renameSync(drive, `${drive} pulled`)
+  await expect(heading(page)).toContainText('no copy can be seen now', { timeout: 30_000 })
+  await expect(page.getByRole('button', { name: /I formatted it/ })).toHaveCount(0)
+  for (const drive of [mudflat, saltern]) renameSync(`${drive} pulled`, drive)
+  await expect(heading(page)).toContainText('Yes: this card may be formatted', { timeout: 30_000 })
+})
+
+test('a second card that is swapped in proves nothing, and is not taken for the first', async ({ page, request }) => {
+  const other = join(root, 'second card')
+  debian('cp', ['-a', slot, other])
+  const twin = join(other, 'DCIM/101CURLW/CURL0001.MP4')
+  const { size, atime, mtime } = statSync(twin)
+  writeFileSync(twin, Buffer.alloc(size, 9))
+  utimesSync(twin, atime, mtime)
+  renameSync(slot, join(root, 'first card'))
+  renameSync(other, slot)
+  await page.goto(`/p/${production}/copies`)
+  await expect(heading(page)).toContainText('but other content: it is not the card that was copied')
+  expect(await copyAgain(request)).toContain('is not the one of “Curlew B”')
+  renameSync(slot, other)
+  renameSync(join(root, 'first card'), slot)
+  await expect(heading(page)).toContainText('Yes: this card may be formatted', { timeout: 30_000 })
 })
 
 test('a reader that holds another card, or none, does not pass for the one that was looked at', async ({ page }) => {

@@ -95,4 +95,25 @@ describe('the start command', () => {
     next.child.kill('SIGINT')
     expect(await next.ended).toBe(0)
   })
+
+  it('starts the database again when that ends, and everything with it', async () => {
+    const port = await freePort()
+    const first = start(['--empty'], port)
+    await until(() => first.said().includes('Yendra is ready at'), `ready: ${first.said()}`)
+    const { database } = running().processes
+    process.kill(database, 'SIGKILL')
+    await until(() => running().processes.database !== database, `again: ${first.said()}`)
+    databasePid = running().processes.database
+    const answers = async () => (await fetch(`http://127.0.0.1:${port}/api/productions`).catch(() => undefined))?.status
+    let status: number | undefined
+    for (let turn = 0; turn < 300 && status !== 200; turn += 1) {
+      await new Promise((resolve) => setTimeout(resolve, 100))
+      status = await answers()
+    }
+    expect(status, first.said()).toBe(200)
+    expect(first.said()).toContain('PostgreSQL ended and is started again.')
+    expect(first.said()).not.toMatch(/\n\s+at /)
+    first.child.kill('SIGINT')
+    expect(await first.ended).toBe(0)
+  })
 })

@@ -176,13 +176,16 @@ let worlds = 0
 export async function newWorld(
   station: Station,
   clips: readonly string[] = ['CURL0041.MP4', 'CURL0042.MP4'],
+  drives?: readonly [string, string],
 ): Promise<World> {
   worlds += 1
   const title = `Production ${worlds}`
   const root = join(station.root, `world ${worlds}`)
-  const [card, slipway, tide] = ['card', 'slipway', 'tide'].map((name) => join(root, name)) as [string, string, string]
+  const card = join(root, 'card')
+  const [slipway, tide] = drives ?? [join(root, 'slipway'), join(root, 'tide')]
   for (const folder of [join(card, 'DCIM/100CURLW'), slipway, tide]) mkdirSync(folder, { recursive: true })
-  for (const folder of [card, slipway, tide]) station.device(folder, folder)
+  // Folders of one file system play devices of their own; what is mounted speaks for itself.
+  for (const folder of drives ? [card] : [card, slipway, tide]) station.device(folder, folder)
   const filmedAt = Date.parse('2026-11-14T10:00:00Z') + worlds * 60_000
   const film = (name: string, at = new Date(filmedAt)) => {
     const path = join(card, 'DCIM/100CURLW', name)

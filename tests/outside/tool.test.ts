@@ -1,0 +1,90 @@
+import { spawn } from 'node:child_process'
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { probeFile } from '../../server/engine/probe'
+import { boundedCommand, endLeftover, runTool, startedTicks, ToolFailed } from '../../server/engine/tool'
+import { TaskControl } from '../../server/jobs/control'
+import { Stopped } from '../../server/engine/stopped'
+
+const ENDLESS = ['-nostdin', '-v', 'error', '-re', '-f', 'lavfi', '-i', 'testsrc2=r=25', '-f', 'null', '-']
+const isRunning = (pid: number) => startedTicks(pid) !== undefined && !isZombie(pid)
+const isZombie = (pid: number) => {
+  try {
+    process.kill(pid, 0)
+    return false
+  } catch {
+    return true
+  }
+}
+const soon = async (condition: () => boolean) => {
+  for (let turn = 0; turn < 200 && !condition(); turn += 1) await new Promise((resolve) => setTimeout(resolve, 50))
+  return condition()
+}
+
+describe('an outside program', () => {
+  it('dies with the worker that started it, also when that is killed', async () => {
+    // A parent of its own that starts the program as the engine does, tells its number and is killed.
+    const [command, ...bounds] = boundedCommand('ffmpeg')
+    const script = `const c = require('node:child_process').spawn(${JSON.stringify(command)}, ${JSON.stringify([...bounds, ...ENDLESS])}); console.log(c.pid); setInterval(() => {}, 1000)`
+    const parent = spawn(process.execPath, ['-e', script], { stdio: ['ignore', 'pipe', 'ignore'] })
+    const pid = Number(
+      await new Promise<string>((resolve) => parent.stdout.once('data', (chunk: Buffer) => resolve(chunk.toString()))),
+    )
+    expect(isRunning(pid)).toBe(true)
+    parent.kill('SIGKILL')
+    expect(await soon(() => !isRunning(pid))).toBe(true)
+  })
+
+  it('that was left behind is ended by its recorded identity, and another of the same number is not', async () => {
+    const child = spawn('sleep', ['60'])
+    const pid = child.pid ?? 0
+    expect(endLeftover({ pid, startedTicks: '1' })).toBe(false)
+    expect(endLeftover({ pid, startedTicks: startedTicks(pid) ?? '' })).toBe(true)
+    expect(await new Promise((resolve) => child.once('exit', (_code, signal) => resolve(signal)))).toBe('SIGKILL')
+    expect(endLeftover({ pid, startedTicks: 'gone' })).toBe(false)
+  })
+
+  it('has a time limit in which a pause does not count', async () => {
+    const control = new TaskControl()
+    const running = runTool({ program: 'ffmpeg', args: ENDLESS, seconds: 1.5, control })
+    const ended = running.then(
+      () => 'ended',
+      (error: unknown) => (error instanceof ToolFailed ? 'too long' : 'stopped'),
+    )
+    await new Promise((resolve) => setTimeout(resolve, 300))
+    control.obey('pause')
+    const first = await Promise.race([ended, new Promise((resolve) => setTimeout(() => resolve('held'), 2500))])
+    expect(first).toBe('held')
+    control.obey('resume')
+    expect(await ended).toBe('too long')
+  })
+
+  it('does not begin once the person has stopped the work, as between two passes of a render', async () => {
+    const control = new TaskControl()
+    control.obey('stop')
+    await expect(runTool({ program: 'ffmpeg', args: ENDLESS, seconds: 60, control })).rejects.toBeInstanceOf(Stopped)
+  })
+
+  it('gets no more memory than it is given', async () => {
+    const huge = ['-nostdin', '-v', 'error', '-f', 'lavfi', '-i', 'color=s=16000x16000:d=1', '-f', 'null', '-']
+    await expect(
+      runTool({ program: 'ffmpeg', args: huge, seconds: 60, memoryBytes: 300 * 1024 ** 2 }),
+    ).rejects.toBeInstanceOf(ToolFailed)
+  })
+
+  it('opens no list of other files, whatever it is called', async () => {
+    const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-lists-'))
+    const lists = {
+      'playlist.MP4': '#EXTM3U\n#EXT-X-TARGETDURATION:5\n#EXTINF:2,\nfile:///etc/hostname\n#EXT-X-ENDLIST\n',
+      'concat.MOV': "ffconcat version 1.0\nfile '/etc/hostname'\n",
+      'descriptions.MP4': 'v=0\no=- 0 0 IN IP4 127.0.0.1\nc=IN IP4 127.0.0.1\nm=video 9 RTP/AVP 96\n',
+      'manifest.MP4': '<?xml version="1.0"?><MPD xmlns="urn:mpeg:dash:schema:mpd:2011"></MPD>',
+    }
+    for (const [name, text] of Object.entries(lists)) {
+      writeFileSync(join(folder, name), text)
+      await expect(probeFile(Buffer.from(join(folder, name))), name).rejects.toBeInstanceOf(ToolFailed)
+    }
+  })
+})

@@ -1,0 +1,66 @@
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, readFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { findCut } from '../../core/media/truncation'
+
+const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-cut-'))
+const source = (bytes: Buffer) => ({
+  sizeBytes: bytes.length,
+  read: (position: number, length: number) => Promise.resolve(bytes.subarray(position, position + length)),
+})
+
+/** A second of picture and sound in a container, made by Debian's ffmpeg. */
+function made(name: string, ...args: string[]): Buffer {
+  const path = join(folder, name)
+  const inputs = ['-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=25:d=1', '-f', 'lavfi', '-i', 'sine=d=1:r=48000']
+  execFileSync('ffmpeg', ['-v', 'error', '-y', ...inputs, ...args, path])
+  return readFileSync(path)
+}
+
+const X264 = ['-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p']
+const FILES: readonly [string, ...string[]][] = [
+  ['index first.mp4', ...X264, '-c:a', 'aac', '-movflags', '+faststart'],
+  ['index last.mov', ...X264, '-c:a', 'pcm_s16le'],
+  ['sound.wav', '-vn'],
+  ['large sound.wav', '-vn', '-rf64', 'always'],
+  ['film.avi', '-c:v', 'mjpeg', '-c:a', 'pcm_s16le'],
+  ['film.mkv', ...X264, '-c:a', 'aac'],
+  ['film.mxf', '-c:v', 'mpeg2video', '-c:a', 'pcm_s16le', '-b:v', '5M'],
+  ['film.ts', ...X264, '-c:a', 'aac', '-f', 'mpegts'],
+  ['film.m2ts', ...X264, '-c:a', 'aac', '-f', 'mpegts', '-mpegts_m2ts_mode', '1'],
+]
+
+describe('the end of a file', () => {
+  // Source: files made whole by Debian's ffmpeg in each container, and cut here.
+  for (const [name, ...args] of FILES) {
+    it(`is known to be there or missing in ${name}, be it a byte`, async () => {
+      const whole = made(name, ...args)
+      expect(await findCut(source(whole))).toBeUndefined()
+      expect(await findCut(source(whole.subarray(0, -1)))).toBeDefined()
+      expect(await findCut(source(whole.subarray(0, Math.floor(whole.length * 0.6))))).toBeDefined()
+    })
+  }
+
+  it('is missing by the number of bytes that are missing', async () => {
+    const whole = made('count.mp4', ...X264, '-an', '-movflags', '+faststart')
+    expect(await findCut(source(whole.subarray(0, -1234)))).toMatchObject({ missingBytes: 1234 })
+    expect((await findCut(source(whole.subarray(0, -1))))?.sentence).toBe('its end is missing: at least 1 byte')
+  })
+
+  it('is missing when all media after the index is, cut just between two boxes', async () => {
+    const whole = made('box.mp4', ...X264, '-an', '-movflags', '+faststart')
+    const media = whole.indexOf('mdat') - 4
+    expect(await findCut(source(whole.subarray(0, media)))).toBeDefined()
+  })
+
+  it('is not asked of what makes no promise', async () => {
+    for (const text of ['', 'short', 'plain text that is no film at all, and longer than a header'])
+      expect(await findCut(source(Buffer.from(text)))).toBeUndefined()
+    // A recording that was never closed: sizes of 0, as recorders leave them.
+    const sound = made('open.wav', '-vn')
+    sound.writeUInt32LE(0, 4)
+    expect((await findCut(source(sound)))?.sentence).toContain('never finished')
+  })
+})

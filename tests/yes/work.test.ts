@@ -1,0 +1,182 @@
+import { execFileSync } from 'node:child_process'
+import { copyFileSync, existsSync, readdirSync, statSync, truncateSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { TaskView } from '../../contract/tasks'
+import { clearWorld, newWorld, startStation, until, type Station } from './station'
+
+let station: Station
+beforeAll(async () => {
+  station = await startStation()
+})
+afterAll(() => station.stop())
+
+async function killWorker(): Promise<void> {
+  const gone = new Promise((resolve) => station.worker().once('exit', resolve))
+  station.worker().kill('SIGKILL')
+  await gone
+}
+
+const underWay = (id: string) =>
+  until(
+    () => station.get<TaskView>(`/tasks/${id}`),
+    (task) => (task.progress?.done ?? 0) > 0 || task.endedAt !== null,
+  )
+
+/** Programs that still run on a file of this folder, by the system’s own list of open files. */
+const runningOn = (folder: string) =>
+  readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .filter((pid) => {
+      try {
+        return execFileSync('tr', ['\\0', ' '], { input: execFileSync('cat', [`/proc/${pid}/cmdline`]) })
+          .toString()
+          .includes(`${folder}/.yendra/parts`)
+      } catch {
+        return false
+      }
+    })
+
+describe('work that ends its worker', () => {
+  it('is set aside after two attempts, with the reason, and can be tried again', async () => {
+    const world = await newWorld(station, ['CURL0301.MP4', 'CURL0302.MP4'])
+    for (const name of ['CURL0301.MP4', 'CURL0302.MP4'])
+      truncateSync(join(world.card, 'DCIM/100CURLW', name), 400_000_000)
+    await world.look()
+    const { body } = await station.post(`/loads/${(await world.load()).id}/copies`, { volumeIds: world.volumeIds })
+    const id = String(body.taskId)
+    for (let turn = 0; turn < 2; turn += 1) {
+      expect((await underWay(id)).state).toBe('running')
+      await killWorker()
+      await station.startWorker()
+    }
+    const aside = await station.ended(id)
+    expect(aside).toMatchObject({ state: 'set-aside', sentence: expect.stringContaining('ended its worker 2 times') })
+    expect(
+      existsSync(join(world.slipway, '.yendra/parts')) && readdirSync(join(world.slipway, '.yendra/parts')),
+    ).toEqual([])
+    expect((await station.post(`/tasks/${id}/again`)).status).toBe(204)
+    expect((await station.ended(id)).sentence).toContain('All 2 files proved')
+  })
+
+  it('takes its programs along, and what comes after writes into parts of its own', async () => {
+    const world = await newWorld(station, ['CURL0041.MP4'])
+    const long = join(world.card, 'DCIM/100CURLW/CURL0042.MP4')
+    const picture = ['-f', 'lavfi', '-i', 'testsrc2=s=1920x1080:r=25:d=40']
+    execFileSync('ffmpeg', [
+      '-v',
+      'error',
+      ...picture,
+      '-c:v',
+      'libx264',
+      '-preset',
+      'ultrafast',
+      '-pix_fmt',
+      'yuv420p',
+      '-movflags',
+      '+faststart',
+      long,
+    ])
+    await world.look()
+    await world.copy()
+    const clip = (await world.load()).clips.find((one) => one.name === 'CURL0042.MP4')
+    const { body } = await station.post('/proxies', { clipIds: [clip?.id], volumeId: world.volumeIds[0] })
+    const [id = ''] = body.taskIds as string[]
+    await underWay(id)
+    expect(runningOn(world.slipway)).toHaveLength(1)
+    await killWorker()
+    expect(
+      await until(
+        () => Promise.resolve(runningOn(world.slipway)),
+        (found) => found.length === 0,
+      ),
+    ).toEqual([])
+    await station.startWorker()
+    expect((await station.ended(id)).sentence).toContain('equal to the original in every check')
+    const proxy = join(world.slipway, world.title, 'Proxies/Curlew A/DCIM/100CURLW/CURL0042.mp4')
+    // Source: ffprobe of Debian's ffmpeg, counting decoded frames.
+    const frames = execFileSync(
+      'ffprobe',
+      [
+        '-v',
+        'error',
+        '-select_streams',
+        'v',
+        '-count_frames',
+        '-show_entries',
+        'stream=nb_read_frames',
+        '-of',
+        'csv=p=0',
+        proxy,
+      ],
+      { encoding: 'utf8' },
+    )
+    expect(Number(frames)).toBe(1000)
+  })
+
+  it('in the middle of a look leaves no yes behind: the look has to be made again', async () => {
+    const names = Array.from({ length: 40 }, (_, at) => `CURL04${String(at).padStart(2, '0')}.MP4`)
+    const world = await newWorld(station, names)
+    const { body } = await station.post(`/readers/${world.readerId}/scan`, {
+      productionId: world.productionId,
+      label: 'Curlew A',
+    })
+    await underWay(String(body.taskId))
+    await killWorker()
+    const { clear } = await world.copies()
+    expect(clear.reasons.map((reason) => reason.sentence).join()).toContain('did not come to its end')
+    await station.startWorker()
+    await station.ended(String(body.taskId))
+    expect((await world.load()).clips).toHaveLength(40)
+  })
+})
+
+describe('small things that lost or confused work', () => {
+  it('two clips that differ only in their ending have a proxy each', async () => {
+    const world = await newWorld(station, ['CURL0041.MP4'])
+    const twin = join(world.card, 'DCIM/100CURLW/CURL0041.MOV')
+    copyFileSync(join(world.card, 'DCIM/100CURLW/CURL0041.MP4'), twin)
+    writeFileSync(twin, Buffer.from('\0\0\0\x08free', 'latin1'), { flag: 'a' })
+    await world.look()
+    await world.copy()
+    const { body } = await station.post('/proxies', { productionId: world.productionId, volumeId: world.volumeIds[0] })
+    for (const id of body.taskIds as string[]) expect((await station.ended(id)).troubles).toEqual([])
+    const made = readdirSync(join(world.slipway, world.title, 'Proxies/Curlew A/DCIM/100CURLW'))
+    expect(made.sort()).toEqual(['CURL0041.MOV.mp4', 'CURL0041.MP4.mp4'])
+  })
+
+  it('a format that was made against the answer is written down, loudly', async () => {
+    const world = await newWorld(station)
+    await world.look()
+    await world.copy()
+    const { loadId } = await world.copies()
+    expect((await station.post(`/loads/${loadId}/formatted`)).status).toBe(409)
+    expect((await station.post(`/loads/${loadId}/formatted`, { anyway: true })).status).toBe(204)
+    expect((await world.copies()).formattedAgainst).toContain('no clip has been played')
+  })
+
+  it('a sample is read before a yes when the proofs are older than the rule allows', async () => {
+    const world = await clearWorld(station)
+    const psql = (text: string) => execFileSync('psql', [station.databaseUrl, '-Atqc', text], { encoding: 'utf8' })
+    psql(
+      `update copy_file set proved_at = proved_at - interval '30 hours' where load_id = '${(await world.copies()).loadId}'`,
+    )
+    const { clear, loadId } = await world.copies()
+    expect(clear.sentence).toContain('were proved 30 hours ago: read a sample of them first')
+    expect([...clear.sampleFirst].sort()).toEqual([...world.volumeIds].sort())
+    const read = await station.task(`/loads/${loadId}/checks`, { volumeIds: clear.sampleFirst, how: 'sample' })
+    expect(read).toMatchObject({ state: 'done', troubles: [], sentence: expect.stringContaining('a sample of') })
+    expect((await world.copies()).clear.clear).toBe(true)
+  })
+
+  it('the pages live on when the media programs are missing', async () => {
+    const poor = await startStation({ PATH: '/nowhere' })
+    const world = await newWorld(poor)
+    const look = await world.look()
+    expect(look.state).toBe('done')
+    expect((await world.load()).findings.map((finding) => finding.kind)).toContain('unreadable')
+    expect((await poor.get<unknown[]>('/productions')).length).toBe(1)
+    expect(statSync(world.card).isDirectory()).toBe(true)
+    await poor.stop()
+  })
+})
