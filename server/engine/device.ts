@@ -55,7 +55,8 @@ async function mountOf(dev: number): Promise<{ type: string; source: string }> {
   return { type: '', source: '' }
 }
 
-async function disksBelow(block: string): Promise<string[]> {
+/** The whole disks below a block device, by its folder in the system’s tree. */
+export async function disksBelow(block: string): Promise<string[]> {
   const below = await readdir(join(block, 'slaves')).catch(() => [])
   if (below.length > 0) {
     const nested = await Promise.all(below.map(async (name) => disksBelow(await realpath(join(block, 'slaves', name)))))

@@ -59,6 +59,7 @@ export class Runner {
       if (row.state === 'paused') control.obey('pause')
       await this.obey(id)
       await tasks.setTaskState(db, id, 'running', ['queued'])
+      await tasks.clearProgress(db, id)
       await tasks.tellNews(db, { kind: 'task', id })
       await control.gate()
       const input = TASK_KINDS[row.kind].input.cast(row.input)

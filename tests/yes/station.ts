@@ -87,7 +87,7 @@ export async function startStation(more: NodeJS.ProcessEnv = {}): Promise<Statio
   const send = async (method: string, path: string, body: object = {}, headers: Record<string, string> = {}) => {
     const response = await fetch(base + path, {
       method,
-      headers: { 'Content-Type': 'application/json', ...headers },
+      headers: { 'Content-Type': 'application/json', Connection: 'close', ...headers },
       body: JSON.stringify(body),
     })
     const text = await response.text()

@@ -102,6 +102,10 @@ export const setProgress = (db: Db, id: string, progress: TaskProgress) =>
     .where('id', '=', id)
     .execute()
 
+/** What an earlier attempt came to says nothing of this one. */
+export const clearProgress = (db: Db, id: string) =>
+  db.updateTable('task').set({ progress: null }).where('id', '=', id).execute()
+
 export interface TaskEnd {
   readonly state: 'done' | 'failed' | 'stopped' | 'set-aside'
   readonly sentence: string
