@@ -20,12 +20,17 @@ const hashOf = (content: Buffer) => {
   return hash.digest()
 }
 
-const CARD: Record<string, Buffer> = {
+type Card = Record<string, Buffer>
+
+const CARD: Card = {
   'DCIM/100CURLW/CURL0041.MP4': Buffer.alloc(1_100_000, 'Curlew'),
   'DCIM/100CURLW/CURL0041.XML': Buffer.from('<clip/>'),
   'DCIM/101CURLW/two\nlines.TXT': Buffer.from('odd'),
   'EMPTY.TXT': Buffer.alloc(0),
 }
+
+/** Nothing on it is copied in a batch, so that nothing waits for the whole file system. */
+const LARGE_CLIP: Card = { 'DCIM/100CURLW/CURL0041.MP4': Buffer.alloc(1_100_000, 'Curlew') }
 
 /** What a run wrote into its database: a transaction is there or not. */
 interface Ledger {
@@ -34,6 +39,7 @@ interface Ledger {
 
 interface World {
   readonly power: Power
+  readonly content: Card
   readonly card: PowerDisk
   readonly drives: readonly PowerDisk[]
   readonly ledger: Ledger
@@ -42,19 +48,20 @@ interface World {
 
 /** One thing that is done to the drives; `holds` says what must be true after any cut, `done` what must be true at the end. */
 interface Story {
+  readonly card?: Card
   readonly prepare: (world: World) => void
   readonly run: (world: World) => Promise<void>
   readonly holds: (world: World) => void
   readonly done: (world: World) => void
 }
 
-function newWorld(): World {
+function newWorld({ card: content = CARD }: Story): World {
   const power = new Power()
   const card = new PowerDisk('card', power)
-  for (const [name, content] of Object.entries(CARD)) card.put(name, content)
+  for (const [name, bytes] of Object.entries(content)) card.put(name, bytes)
   card.settleAll()
   const drives = ['slipway', 'tide'].map((name) => new PowerDisk(name, power))
-  return { power, card, drives, ledger: { proofs: new Map() }, attempt: 0 }
+  return { power, content, card, drives, ledger: { proofs: new Map() }, attempt: 0 }
 }
 
 /** The database is a step too: cut before it, nothing was written; cut after it, all of it. */
@@ -97,7 +104,7 @@ async function copyCard(world: World): Promise<void> {
   })
   const proved = files.map((file) => ({
     path: file.path,
-    hash: hashOf(CARD[file.path.toString('latin1')] ?? Buffer.alloc(0)),
+    hash: hashOf(world.content[file.path.toString('latin1')] ?? Buffer.alloc(0)),
   }))
   for (const medium of media) await writeLists({ medium, folder: path('Mirror'), parts: partsOf(world), proved, gate })
   for (const medium of media) await medium.remove(partsOf(world))
@@ -113,7 +120,7 @@ function keep(world: World, records: readonly CopyRecord[], nameOf: (id: number)
 }
 
 /** Whatever is written down as proved is there and equal, and whatever has a name is whole. */
-function provedIsTrue({ ledger, drives }: World): void {
+function provedIsTrue({ ledger, drives, content: card }: World): void {
   for (const [key, hash] of ledger.proofs) {
     const at = key.indexOf(' ')
     const content = drives[Number(key.slice(0, at))]?.files('Mirror').get(key.slice(at + 1))
@@ -121,7 +128,7 @@ function provedIsTrue({ ledger, drives }: World): void {
   }
   for (const drive of drives)
     for (const [name, content] of drive.files('Mirror'))
-      expect(content.equals(CARD[name] ?? Buffer.from('?')), name).toBe(true)
+      expect(content.equals(card[name] ?? Buffer.from('?')), name).toBe(true)
 }
 
 function listsAreTrue({ drives }: World): void {
@@ -140,13 +147,13 @@ function listsAreTrue({ drives }: World): void {
 
 const wholeMirrors = (world: World) => {
   for (const drive of world.drives) {
-    expect([...drive.files('Mirror').keys()].sort()).toEqual(Object.keys(CARD).sort())
+    expect([...drive.files('Mirror').keys()].sort()).toEqual(Object.keys(world.content).sort())
     expect([...drive.files().keys()].filter((name) => name.startsWith('Mirror.')).sort()).toEqual([
       'Mirror.sha256',
       'Mirror.xxh64',
     ])
   }
-  expect(world.ledger.proofs.size).toBe(Object.keys(CARD).length * 2)
+  expect(world.ledger.proofs.size).toBe(Object.keys(world.content).length * 2)
   provedIsTrue(world)
   listsAreTrue(world)
 }
@@ -164,8 +171,8 @@ const copying: Story = {
 /** Files that another program copied there by hand, and nobody waited for. */
 const foundThere: Story = {
   ...copying,
-  prepare: ({ drives }) => {
-    for (const [name, content] of Object.entries(CARD)) drives[0]?.put(`Mirror/${name}`, content)
+  prepare: ({ drives, content: card }) => {
+    for (const [name, content] of Object.entries(card)) drives[0]?.put(`Mirror/${name}`, content)
   },
   holds: ({ ledger, drives }) => {
     for (const [key, hash] of ledger.proofs) {
@@ -175,15 +182,18 @@ const foundThere: Story = {
     }
   },
   // What was there half-written by the other program is a conflict for the person, and is not proved.
-  done: ({ drives }) => expect(drives[1]?.files('Mirror').size).toBe(Object.keys(CARD).length),
+  done: ({ drives, content }) => expect(drives[1]?.files('Mirror').size).toBe(Object.keys(content).length),
 }
+
+const copyingLarge: Story = { ...copying, card: LARGE_CLIP, done: provedIsTrue }
+const foundLarge: Story = { ...foundThere, card: LARGE_CLIP }
 
 /** A copy is read again, though somebody put its files there by hand. */
 const checking: Story = {
   ...foundThere,
   done: ({ ledger }) => expect(ledger.proofs.size).toBeLessThanOrEqual(Object.keys(CARD).length),
   run: async (world) => {
-    const names = Object.keys(CARD)
+    const names = Object.keys(world.content)
     const [drive] = world.drives
     if (!drive) throw new Error('no drive')
     world.ledger.proofs.clear()
@@ -203,6 +213,8 @@ const checking: Story = {
     })
   },
 }
+
+const checkingLarge: Story = { ...checking, card: LARGE_CLIP }
 
 const FILM = Buffer.alloc(60_000, 'film')
 const OLD_FILM = Buffer.alloc(9_000, 'old film')
@@ -241,6 +253,17 @@ const publishing: Story = {
   },
   holds: (world) => filmIsWhole(world, 'Ribs/Output/film.mp4'),
   done: (world) => expect(firstDrive(world).files().get('Ribs/Output/film.mp4')?.equals(FILM)).toBe(true),
+}
+
+/** What lies there by its name already is taken as it is, once it is waited for. */
+const adopting: Story = {
+  ...publishing,
+  prepare: (world) => firstDrive(world).put('Ribs/Output/film.mp4', FILM),
+  // Before that it is the other program's file, whole or not.
+  holds: (world) => {
+    if (world.ledger.proofs.size > 0) filmIsWhole(world, 'Ribs/Output/film.mp4')
+  },
+  done: () => undefined,
 }
 
 /** A proxy made anew: at every moment the old one or the new one is there, whole. */
@@ -317,20 +340,27 @@ const bagging: Story = {
       'manifest-sha256.txt',
       'tagmanifest-sha256.txt',
     ])
-    for (const list of ['manifest-sha256.txt', 'tagmanifest-sha256.txt'])
-      for (const { hash, path: name } of parseChecksumList(files.get(list)?.toString() ?? ''))
+    for (const [list, lines] of [
+      ['manifest-sha256.txt', 2],
+      ['tagmanifest-sha256.txt', 3],
+    ] as const) {
+      const sums = parseChecksumList(files.get(list)?.toString() ?? '')
+      expect(sums, list).toHaveLength(lines)
+      for (const { hash, path: name } of sums)
         expect(
           createHash('sha256')
             .update(files.get(name) ?? '')
             .digest('hex'),
           name,
         ).toBe(hash)
+    }
+    expect(files.get('bagit.txt')?.length).toBeGreaterThan(0)
   },
   done: (world) => expect(firstDrive(world).files('Ribs/Shelf/film').size).toBe(6),
 }
 
 async function stepsOf(story: Story): Promise<number> {
-  const world = newWorld()
+  const world = newWorld(story)
   story.prepare(world)
   await story.run(world)
   story.done(world)
@@ -338,7 +368,7 @@ async function stepsOf(story: Story): Promise<number> {
 }
 
 async function cutAt(story: Story, step: number, aftermath: Aftermath, killed: boolean): Promise<void> {
-  const world = newWorld()
+  const world = newWorld(story)
   story.prepare(world)
   world.power.goesAt = step
   await story.run(world).catch(() => undefined)
@@ -355,7 +385,17 @@ async function cutAt(story: Story, step: number, aftermath: Aftermath, killed: b
   story.done(world)
 }
 
-const STORIES = { copying, foundThere, checking, publishing, publishingOver, settingAside, bagging }
+const STORIES = {
+  copying,
+  copyingLarge,
+  foundThere,
+  foundLarge,
+  checking,
+  publishing,
+  publishingOver,
+  settingAside,
+  bagging,
+}
 
 describe('when the power goes', () => {
   for (const [name, story] of Object.entries(STORIES)) {
