@@ -53,15 +53,34 @@ export async function takeSamples(medium: Medium, files: readonly NewEntry[], se
 
 export interface KnownSample {
   readonly path: Buffer
+  readonly modifiedMs: number
   readonly sizeBytes: number
   readonly hash: string
 }
 
-/** Whether files have the ends that were hashed once, below a folder. Files that are not there say nothing. */
-export async function samplesEqual(
+/**
+ * Whether the files of a card that are listed as they were have the ends that were hashed once. Files that are gone or
+ * written anew say nothing; times may all be later by a shift of the clock.
+ */
+export async function cardSamplesEqual(
   medium: Medium,
   samples: readonly KnownSample[],
-  folder: Buffer = Buffer.alloc(0),
+  shiftMs: number,
+): Promise<boolean> {
+  for (const sample of samples) {
+    const entry = await medium.entry(sample.path)
+    if (entry?.kind !== 'file' || entry.sizeBytes !== sample.sizeBytes) continue
+    if (Math.trunc(entry.modifiedMs) !== Math.trunc(sample.modifiedMs + shiftMs)) continue
+    if ((await sampleHash(medium, sample.path, sample.sizeBytes)) !== sample.hash) return false
+  }
+  return true
+}
+
+/** Whether the files of a mirror have the ends that were hashed on the card. */
+export async function mirrorSamplesEqual(
+  medium: Medium,
+  samples: readonly KnownSample[],
+  folder: Buffer,
 ): Promise<boolean> {
   for (const sample of samples) {
     const path = joinPath(folder, sample.path)

@@ -1,7 +1,7 @@
 import type { Db } from '../db/connection'
 import { samplesOf } from '../db/queries/cards'
 import { databaseTime, putMirrorListing } from '../db/queries/mirrors'
-import { listMirror, samplesEqual } from '../media/listing'
+import { listMirror, mirrorSamplesEqual } from '../media/listing'
 import type { Medium } from '../media/places'
 
 /** Lists a mirror and writes down how it lies there now. True when that is something new. Rejects when the volume goes away. */
@@ -21,6 +21,6 @@ export async function lookAtMirror(
     node: (await medium.entry(folder))?.node ?? '',
     device: await medium.device(),
     files: files ?? new Map(),
-    samplesEqual: async () => samplesEqual(medium, await samplesOf(db, mirror.loadId), folder),
+    samplesEqual: async () => mirrorSamplesEqual(medium, await samplesOf(db, mirror.loadId), folder),
   })
 }

@@ -4,7 +4,7 @@ import type { Db } from '../db/connection'
 import { entriesOf, load as loadRow, loadsLike, samplesOf } from '../db/queries/cards'
 import type { ReaderRow, SeenReader } from '../db/queries/places'
 import { lastCardLook, loadsWithPrint } from '../db/queries/seen'
-import { listCard, samplesEqual, type Listing } from '../media/listing'
+import { cardSamplesEqual, listCard, type Listing } from '../media/listing'
 import { readerContent, type ReaderContent } from '../media/places'
 
 /** Which load a card holds. Not settled while the look at it is under way. */
@@ -76,7 +76,7 @@ const PAUSE_FOR_LISTING = 10
 
 /** Which load a card holds, by what it lists and by samples of its content, and how it differs from the latest look. */
 async function recognise(db: Db, row: ReaderRow, { medium }: ReaderContent, listing: Listing): Promise<Recognised> {
-  const equal = async (loadId: string) => samplesEqual(medium, await samplesOf(db, loadId))
+  const equal = async (loadId: string, shiftMs = 0) => cardSamplesEqual(medium, await samplesOf(db, loadId), shiftMs)
   let impostor: Recognised | undefined
   for (const load of await loadsWithPrint(db, listing.print)) {
     if (await equal(load.id)) {
@@ -95,7 +95,7 @@ async function recognise(db: Db, row: ReaderRow, { medium }: ReaderContent, list
       files.map((file) => file.path),
     ),
   )) {
-    if (!(await equal(id))) continue
+    if (!(await equal(id, shiftMs))) continue
     const load = await loadRow(db, id)
     const before = (await entriesOf(db, id)).filter((entry) => entry.kind === 'file')
     const changes = cardChanges(

@@ -169,6 +169,7 @@ export const samplesOf = (db: Db, loadId: string) =>
       'loadEntry.path',
       'loadEntry.pathText',
       'loadEntry.sizeBytes',
+      'loadEntry.modifiedMs',
       'loadSample.hash',
     ])
     .where('loadSample.loadId', '=', loadId)

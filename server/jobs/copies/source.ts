@@ -4,7 +4,7 @@ import { samplesOf, type EntryRow } from '../../db/queries/cards'
 import { reader as readerRow } from '../../db/queries/places'
 import type { Medium } from '../../engine/medium'
 import { CannotWork } from '../../media/cannotWork'
-import { listCard, samplesEqual } from '../../media/listing'
+import { cardSamplesEqual, listCard } from '../../media/listing'
 import { readerContent } from '../../media/places'
 import type { Work } from '../work'
 
@@ -44,7 +44,7 @@ export async function cardOf(
     throw new CannotWork(`The look at “${load.label}” did not come to its end. Look at the card again, then copy.`)
   const { stayed, words } = await changesOf(content.medium, files)
   const other = files.length > 0 && stayed === 0
-  if (other || !(await samplesEqual(content.medium, await samplesOf(db, load.id))))
+  if (other || !(await cardSamplesEqual(content.medium, await samplesOf(db, load.id), 0)))
     throw new CannotWork(
       `The card in the reader is not the one of “${load.label}”. Change cards, or look at this one first.`,
     )
