@@ -63,9 +63,11 @@ export function clearToFormat(question: ClearQuestion): ClearAnswer {
   const stale = whole.filter((copy) => !isFresh(copy, question))
   const counting = whole.filter((copy) => !stale.includes(copy))
   const reasons = [
+    // What is wrong comes before what is missing: it says why a copy does not count.
+    ...lookReasons(question),
+    ...troubleReasons(question),
     ...copyReasons(question, counting, stale),
     ...placeReasons(question),
-    ...troubleReasons(question),
     ...cardReasons(question),
   ]
   const open = reasons.filter((reason) => !reason.met)
@@ -229,11 +231,16 @@ function troubleReasons({ copies, rules }: ClearQuestion): Reason[] {
   return reasons
 }
 
-function cardReasons(question: ClearQuestion): Reason[] {
+function lookReasons(question: ClearQuestion): Reason[] {
   const reasons: Reason[] = []
   if (!question.looked)
     reasons.push({ met: false, sentence: 'Nobody could look at the card and the copies just now. Wait a moment.' })
   if (question.cardDifference !== undefined) reasons.push({ met: false, sentence: question.cardDifference })
+  return reasons
+}
+
+function cardReasons(question: ClearQuestion): Reason[] {
+  const reasons: Reason[] = []
   if (question.thingsWrong > 0)
     reasons.push({
       met: false,

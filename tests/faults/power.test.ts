@@ -6,7 +6,7 @@ import { writeBag } from '../../server/engine/bag'
 import { checkCopy } from '../../server/engine/check'
 import { copyMemory, copyTree } from '../../server/engine/copy'
 import { FolderMedium } from '../../server/engine/folder'
-import { RunningHash } from '../../server/engine/hash'
+import { readBack, RunningHash } from '../../server/engine/hash'
 import { writeLists } from '../../server/engine/lists'
 import { publishNew, publishOver, setAside, settleName, settlePublished } from '../../server/engine/publish'
 import { walk } from '../../server/engine/walk'
@@ -258,6 +258,14 @@ const publishing: Story = {
 /** What lies there by its name already is taken as it is, once it is waited for. */
 const adopting: Story = {
   ...publishing,
+  run: async (world) => {
+    const medium = new FolderMedium('', firstDrive(world))
+    const film = path('Ribs/Output/film.mp4')
+    const { hash } = await readBack(medium, film, memory.lanes.slice(0, 1), () => undefined, gate)
+    if (hash !== hashOf(FILM)) return
+    await settlePublished(medium, film)
+    commit(world, () => world.ledger.proofs.set('Ribs/Output/film.mp4', hash))
+  },
   prepare: (world) => firstDrive(world).put('Ribs/Output/film.mp4', FILM),
   // Before that it is the other program's file, whole or not.
   holds: (world) => {
