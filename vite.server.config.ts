@@ -1,6 +1,10 @@
 import { defineConfig } from 'vite'
 
-const PROGRAMS = { http: 'server/programs/http.ts', worker: 'server/programs/worker.ts', setup: 'server/programs/setup.ts' }
+const PROGRAMS = {
+  http: 'server/programs/http.ts',
+  worker: 'server/programs/worker.ts',
+  setup: 'server/programs/setup.ts',
+}
 
 /** The programs that Node.js runs; `--mode bench` builds the measurements instead. */
 export default defineConfig(({ mode }) => ({

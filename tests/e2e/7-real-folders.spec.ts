@@ -206,7 +206,7 @@ test('a flipped bit is found by reading a copy again', async ({ page }) => {
     'CURL0001.MP4 on Saltern drive is not as it was proved',
   )
   await expect(heading(page)).toContainText('Not yet')
-  await page.getByLabel('Saltern drive').check()
+  await page.getByLabel('Saltern drive', { exact: true }).check()
   await page.getByRole('button', { name: 'Set the other files aside, and copy again' }).click()
   await expect(heading(page)).toContainText('Yes: this card may be formatted', { timeout: 60_000 })
   expect(debian('diff', ['-r', slot, mirror(saltern)])).toBe('')
