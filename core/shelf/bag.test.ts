@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { BAG_DECLARATION, bagInfo, bagManifest, fileTitle, payloadOxum, sameFolder } from './bag'
+import { BAG_DECLARATION, bagInfo, bagManifest, decodeBagPath, fileTitle, payloadOxum, sameFolder } from './bag'
 
 describe('a bag', () => {
   it('declares itself as RFC 8493 asks', () => {
@@ -12,6 +12,8 @@ describe('a bag', () => {
         { path: 'data/100%\n', sha256: '1' },
       ]),
     ).toBe('1  data/100%25%0A\n2  data/b\n')
+    expect(decodeBagPath('data/100%25%0A')).toBe('data/100%\n')
+    expect(decodeBagPath('data/%250A')).toBe('data/%0A')
     expect(
       payloadOxum([
         { path: 'data/a', sizeBytes: 40, sha256: '' },

@@ -13,6 +13,10 @@ export const BAG_DECLARATION = 'BagIt-Version: 1.0\nTag-File-Character-Encoding:
 /** Only line ends and the percent sign are encoded in manifests, RFC 8493 section 2.1.3. */
 const encodePath = (path: string) => path.replaceAll('%', '%25').replaceAll('\n', '%0A').replaceAll('\r', '%0D')
 
+/** The inverse: a path of a manifest as it is on the disk. */
+export const decodeBagPath = (path: string): string =>
+  path.replace(/%0A/gi, '\n').replace(/%0D/gi, '\r').replaceAll('%25', '%')
+
 /** Payload or tag manifest, one `hash  path` a line in path order. */
 export const bagManifest = (files: readonly { path: string; sha256: string }[]): string =>
   [...files]

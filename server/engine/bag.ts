@@ -32,7 +32,7 @@ export interface WrittenBag {
 }
 
 /** SHA-256 over blocks read past the cache. */
-async function sha256Of(
+export async function sha256Of(
   medium: Medium,
   path: Buffer,
   block: Uint8Array,

@@ -9,6 +9,7 @@ import { neededLevel } from '../../core/exports/level'
 import { RunningHash } from '../../server/engine/hash'
 import { probeFile } from '../../server/engine/probe'
 import { writeBag } from '../../server/engine/bag'
+import { readBag } from '../../server/engine/readBag'
 import { FolderMedium } from '../../server/engine/folder'
 
 const scratch = () => mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-outside-'))
@@ -112,7 +113,7 @@ describe('a bag', () => {
         },
       ],
       notes: [],
-      info: [],
+      info: [['External-Identifier', 'film 1'] as const],
     }
     const written = await writeBag(order)
     expect(written).toMatchObject({ fromMedium: true, files: [{ path: 'data/100% film.mp4', sizeBytes: 9_000_001 }] })
@@ -120,9 +121,16 @@ describe('a bag', () => {
     // Source: RFC 8493 sections 2.1.3 (percent-encoding in manifests) and 2.2.2 (Payload-Oxum); sha256sum on the file itself.
     const sum = execFileSync('sha256sum', ['data/100% film.mp4'], { cwd: bag, encoding: 'utf8' }).slice(0, 64)
     expect(readFileSync(join(bag, 'manifest-sha256.txt'), 'utf8')).toBe(`${sum}  data/100%25 film.mp4\n`)
-    expect(readFileSync(join(bag, 'bag-info.txt'), 'utf8')).toBe('Payload-Oxum: 9000001.1\n')
+    expect(readFileSync(join(bag, 'bag-info.txt'), 'utf8')).toBe(
+      'External-Identifier: film 1\nPayload-Oxum: 9000001.1\n',
+    )
     execFileSync('sha256sum', ['--strict', '--quiet', '-c', 'tagmanifest-sha256.txt'], { cwd: bag })
     await expect(writeBag(order)).rejects.toThrow('Something has that name already')
+    const found = await readBag(medium, Buffer.from('Bag'), 'film 1', order.gate)
+    expect(found?.files).toEqual(written.files)
+    expect(await readBag(medium, Buffer.from('Bag'), 'film 2', order.gate)).toBeUndefined()
+    writeFileSync(join(bag, 'data/100% film.mp4'), 'damaged')
+    expect(await readBag(medium, Buffer.from('Bag'), 'film 1', order.gate)).toBeUndefined()
     await expect(medium.entry(Buffer.from('.parts'))).resolves.toBeUndefined()
   })
 })

@@ -18,6 +18,10 @@ export const deliverablesOf = (db: Db, productionIds: readonly string[]) =>
 export const deliverable = (db: Db, id: string) =>
   db.selectFrom('deliverable').selectAll().where('id', '=', id).executeTakeFirst()
 
+/** Whether a file is known as a deliverable already. */
+export const deliverableAt = (db: Db, volumeId: string, path: string) =>
+  db.selectFrom('deliverable').select('id').where('volumeId', '=', volumeId).where('path', '=', path).executeTakeFirst()
+
 export interface NewDeliverable {
   readonly productionId: string
   readonly clipId: string

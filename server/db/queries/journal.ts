@@ -1,3 +1,4 @@
+import { sql } from 'kysely'
 import type { Db } from '../connection'
 import type { Database } from '../schema'
 
@@ -9,6 +10,16 @@ export interface NewNote {
   readonly clipId?: string
   readonly detail?: object
 }
+
+/** What a task wrote down before it did it, newest first: an attempt that was cut in between is told by it. */
+export const notesOfTask = (db: Db, kind: Database['journal']['kind'], taskId: string) =>
+  db
+    .selectFrom('journal')
+    .select('detail')
+    .where('kind', '=', kind)
+    .where(sql<boolean>`detail->>'taskId' = ${taskId}`)
+    .orderBy('id', 'desc')
+    .execute()
 
 /** What was done, for the record; nothing is judged by it. */
 export const addNote = (db: Db, { detail, ...note }: NewNote) =>

@@ -13,6 +13,9 @@ export const bagsOf = (db: Db, productionIds: readonly string[]) =>
     .orderBy('writtenAt', 'desc')
     .execute()
 
+export const bagAt = (db: Db, volumeId: string, path: string) =>
+  db.selectFrom('bag').select('id').where('volumeId', '=', volumeId).where('path', '=', path).executeTakeFirst()
+
 export const addBag = (
   db: Db,
   values: {

@@ -77,7 +77,7 @@ export interface FactTables {
   journal: {
     id: Generated<number>
     at: Now
-    kind: 'copied' | 'set-aside' | 'rendered' | 'shelved' | 'checked'
+    kind: 'copied' | 'set-aside' | 'rendering' | 'rendered' | 'shelved'
     productionId: string | null
     loadId: string | null
     volumeId: string | null

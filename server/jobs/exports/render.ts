@@ -7,11 +7,11 @@ import { allPass } from '../../../core/media/check'
 import { fileTitle } from '../../../core/shelf/bag'
 import { formatBytes } from '../../../core/units/quantity'
 import { addFileProofs } from '../../db/queries/proofs'
-import { addDeliverable } from '../../db/queries/exports'
-import { addNote } from '../../db/queries/journal'
+import { addDeliverable, deliverableAt } from '../../db/queries/exports'
+import { addNote, notesOfTask } from '../../db/queries/journal'
 import { measureBars } from '../../engine/picture'
 import { probeFile } from '../../engine/probe'
-import { publishNew } from '../../engine/publish'
+import { publishNew, settlePublished } from '../../engine/publish'
 import { renderDeliverable } from '../../engine/transcode'
 import type { Medium } from '../../engine/medium'
 import { CannotWork } from '../../media/cannotWork'
@@ -43,27 +43,29 @@ async function runRender(work: Work, input: TaskInput<'render'>): Promise<WorkEn
   const part = Buffer.concat([parts, Buffer.from('/render.mp4')])
   await medium.makeFolder(parts)
   try {
-    await renderDeliverable(
-      {
-        input: path,
-        output: fullPath(medium, part).toString(),
-        control,
-        onFrames: twoPasses(video.frames, (done, total) => progress.set({ done, total, unit: 'frames' })),
-      },
-      {
-        window: input.window,
-        delivery: destination,
-        rate: video.rate,
-        videoBitsPerSecond,
-        audioBitsPerSecond: destination.audioBitsPerSecond,
-        level: levelText(level),
-        withSound,
-      },
-    )
-    const made = await probeFile(fullPath(medium, part), control)
-    const bars = made.video ? await measureBars(fullPath(medium, part), made.video, control) : NO_BARS
+    const left = await leftByEarlierAttempt(work, medium, input.volumeId)
+    if (!left)
+      await renderDeliverable(
+        {
+          input: path,
+          output: fullPath(medium, part).toString(),
+          control,
+          onFrames: twoPasses(video.frames, (done, total) => progress.set({ done, total, unit: 'frames' })),
+        },
+        {
+          window: input.window,
+          delivery: destination,
+          rate: video.rate,
+          videoBitsPerSecond,
+          audioBitsPerSecond: destination.audioBitsPerSecond,
+          level: levelText(level),
+          withSound,
+        },
+      )
     const base = `${fileTitle(clip.name.replace(/\.[^.]*$/, ''))} ${fileTitle(destination.name.toLowerCase())}`
-    const final = await publishFree(medium, part, `${owner.folder}/Output/${base}`, '.mp4')
+    const final = left ?? (await publishFree(work, medium, part, `${owner.folder}/Output/${base}`, '.mp4'))
+    const made = await probeFile(fullPath(medium, Buffer.from(final)), control)
+    const bars = made.video ? await measureBars(fullPath(medium, Buffer.from(final)), made.video, control) : NO_BARS
     const { hash, sizeBytes, modifiedMs, pastCache } = await readFinished(medium, Buffer.from(final), control.gate)
     await db.transaction().execute(async (tx) => {
       const { volumeId } = input
@@ -105,10 +107,36 @@ function twoPasses(frames: number, tell: (done: number, total: number) => void):
   }
 }
 
-/** Gives a finished part the first free name: `film.mp4`, `film (2).mp4` … */
-async function publishFree(medium: Medium, part: Buffer, base: string, ending: string): Promise<string> {
+/** Gives a finished part the first free name: `film.mp4`, `film (2).mp4` … What it is about to do is written down first. */
+async function publishFree(
+  { db, taskId, control }: Work,
+  medium: Medium,
+  part: Buffer,
+  base: string,
+  ending: string,
+): Promise<string> {
+  const { hash } = await readFinished(medium, part, control.gate)
   for (let turn = 1; ; turn += 1) {
     const path = `${base}${turn === 1 ? '' : ` (${turn})`}${ending}`
+    if (await medium.entry(Buffer.from(path))) continue
+    await addNote(db, { kind: 'rendering', detail: { taskId, path, hash } })
     if ((await publishNew(medium, part, Buffer.from(path))) === 'named') return path
   }
+}
+
+/** A file of this very task that got its name just before its worker died, whole and not known yet. */
+async function leftByEarlierAttempt(
+  { db, taskId, control }: Work,
+  medium: Medium,
+  volumeId: string,
+): Promise<string | undefined> {
+  for (const { detail } of await notesOfTask(db, 'rendering', taskId)) {
+    const { path, hash } = detail as { path: string; hash: string }
+    const bytes = Buffer.from(path)
+    if (!(await medium.entry(bytes)) || (await deliverableAt(db, volumeId, path))) continue
+    if ((await readFinished(medium, bytes, control.gate)).hash !== hash) continue
+    await settlePublished(medium, bytes)
+    return path
+  }
+  return undefined
 }

@@ -8,8 +8,10 @@ import { deliverable } from '../../db/queries/exports'
 import { addNote } from '../../db/queries/journal'
 import { volume as volumeRow } from '../../db/queries/places'
 import { production } from '../../db/queries/productions'
-import { addBag } from '../../db/queries/shelf'
-import { writeBag } from '../../engine/bag'
+import { addBag, bagAt } from '../../db/queries/shelf'
+import { writeBag, type BagOrder, type WrittenBag } from '../../engine/bag'
+import type { Medium } from '../../engine/medium'
+import { readBag } from '../../engine/readBag'
 import { CannotWork } from '../../media/cannotWork'
 import { targetVolume } from '../../media/originals'
 import { partsOf, volumeMedium } from '../../media/places'
@@ -34,7 +36,13 @@ async function runBag({ db, host, attemptId, control, progress }: Work, input: T
   const { name, medium } = await targetVolume(db, input.volumeId, entry.sizeBytes * 1.01 + 1e6)
   const fileName = entry.name.toString()
   const destinationName = destinationOf(made.destinationId)?.name ?? made.destinationId
-  const folder = await freeFolder(medium, `${owner.folder}/Shelf`, fileTitle(fileName.replace(/\.[^.]*$/, '')))
+  const place = { volumeId: input.volumeId, identifier: made.id, gate: control.gate }
+  const { folder, left } = await freeFolder(
+    db,
+    medium,
+    `${owner.folder}/Shelf/${fileTitle(fileName.replace(/\.[^.]*$/, ''))}`,
+    place,
+  )
   let bytes = 0
   const total = entry.sizeBytes * 2
   progress.set({ done: 0, total, unit: 'bytes' })
@@ -49,7 +57,7 @@ async function runBag({ db, host, attemptId, control, progress }: Work, input: T
     'Check: sha256sum --strict -c manifest-sha256.txt, in the folder of this bag.',
     '',
   ].join('\n')
-  const written = await writeBag({
+  const order = {
     target: medium,
     folder: Buffer.from(folder),
     parts: partsOf(attemptId),
@@ -57,15 +65,16 @@ async function runBag({ db, host, attemptId, control, progress }: Work, input: T
     payload: [{ medium: source, path, name: fileName, modifiedMs: entry.modifiedMs }],
     notes: [{ name: 'about this film.txt', text: note }],
     info: [
-      ['Bagging-Date', today],
-      ['External-Description', `${owner.title}, ${destinationName}`],
-      ['External-Identifier', made.id],
+      ['Bagging-Date', today] as const,
+      ['External-Description', `${owner.title}, ${destinationName}`] as const,
+      ['External-Identifier', made.id] as const,
     ],
-    onBytes: (more) => {
+    onBytes: (more: number) => {
       bytes += more
       progress.set({ done: Math.min(bytes, total), total, unit: 'bytes' })
     },
-  })
+  } satisfies BagOrder
+  const written = left ?? (await writeBag(order))
   const sizeBytes = written.files.reduce((sum, file) => sum + file.sizeBytes, 0)
   const { volumeId } = input
   const times = new Map<string, number>()
@@ -104,13 +113,24 @@ async function runBag({ db, host, attemptId, control, progress }: Work, input: T
   }
 }
 
+interface BagPlace {
+  readonly volumeId: string
+  readonly identifier: string
+  readonly gate: () => Promise<void>
+}
+
+/** The first folder that is free, or a bag of this film that got its name just before its worker died, whole and not known yet. */
 async function freeFolder(
-  medium: { entry(path: Buffer): Promise<unknown> },
-  shelf: string,
+  db: Work['db'],
+  medium: Medium,
   base: string,
-): Promise<string> {
+  { volumeId, identifier, gate }: BagPlace,
+): Promise<{ folder: string; left?: WrittenBag }> {
   for (let turn = 1; ; turn += 1) {
-    const folder = `${shelf}/${base}${turn === 1 ? '' : ` (${turn})`}`
-    if (!(await medium.entry(Buffer.from(folder)))) return folder
+    const folder = `${base}${turn === 1 ? '' : ` (${turn})`}`
+    if (!(await medium.entry(Buffer.from(folder)))) return { folder }
+    if (await bagAt(db, volumeId, folder)) continue
+    const left = await readBag(medium, Buffer.from(folder), identifier, gate)
+    if (left) return { folder, left }
   }
 }
