@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import type { Schema } from 'yup'
 import { faultOrder, insertOrder } from './bench'
 import { findingAnswer, newReader, scanOrder } from './cards'
-import { copyOrder, settings, spotPlay } from './copies'
+import { checkOrder, copyOrder, settings, spotPlay } from './copies'
 import { renderOrder } from './exports'
 import { newProduction } from './productions'
 import { proxyOrder } from './proxies'
@@ -87,6 +87,9 @@ describe('what the server takes', () => {
       [spotPlay, { volumeId: ID, clipId: ID, seconds: 0.2 }, /at least one second/],
       [settings, { policy: 'whenever', atHome: true }, /one of the two policies/],
       [proxyOrder, { clipIds: [], volumeId: ID }, /at least one clip/],
+      [proxyOrder, { volumeId: ID }, /or the whole production/],
+      [checkOrder, { volumeIds: [ID], how: 'quickly' }, /whole copy or a sample/],
+      [settings, { policy: 'at-home-only', atHome: true, acceptMemory: false, proofHours: 0 }, /at least one hour/],
       [renderOrder, { ...render, window: { ...render.window, x: -2 } }, /outside the picture/],
       [renderOrder, { ...render, window: { ...render.window, y: 0.5 } }, /must be whole/],
       [newVolume, { name: 'x', kind: 'tape', site: 'x', path: '/x' }, /what kind of volume/],
@@ -94,6 +97,11 @@ describe('what the server takes', () => {
     ]
     for (const [schema, body, sentence] of wrong)
       expect(complaint(schema, body), JSON.stringify(body)).toMatch(sentence)
+  })
+
+  it('orders proxies of any number of clips', () => {
+    expect(complaint(proxyOrder, { clipIds: Array.from({ length: 1500 }, () => ID), volumeId: ID })).toBeUndefined()
+    expect(complaint(proxyOrder, { productionId: ID, volumeId: ID })).toBeUndefined()
   })
 
   it('takes nothing that it does not know', () => {

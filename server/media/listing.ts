@@ -25,9 +25,23 @@ export async function listCard(medium: Medium): Promise<Listing> {
   return { walked, entries, files: entries.filter((entry) => entry.kind === 'file'), print: listingPrint(walked) }
 }
 
+/** Whether a folder really lies on the medium: no part of its path is a link, or another file system mounted there. */
+async function liesHere(medium: Medium, folder: Buffer): Promise<boolean> {
+  const fileSystem = (node: string | undefined) => node?.split(':')[0]
+  const parts = folder.toString('latin1').split('/')
+  let first: string | undefined
+  for (let length = 1; length <= parts.length; length += 1) {
+    const entry = await medium.entry(Buffer.from(parts.slice(0, length).join('/'), 'latin1'))
+    if (entry?.kind !== 'folder') return false
+    first ??= fileSystem(entry.node)
+    if (fileSystem(entry.node) !== first) return false
+  }
+  return true
+}
+
 /** Files below a mirror, keyed by their path bytes as latin1; `undefined` when there is no such folder. */
 export async function listMirror(medium: Medium, folder: Buffer) {
-  if ((await medium.entry(folder))?.kind !== 'folder') return undefined
+  if (!(await liesHere(medium, folder))) return undefined
   const walked = await walk(medium, folder)
   return new Map(
     walked.flatMap((entry) =>

@@ -1,9 +1,10 @@
 import { execFileSync } from 'node:child_process'
-import { existsSync, lstatSync, readdirSync, statSync, symlinkSync, writeFileSync } from 'node:fs'
+import { existsSync, lstatSync, readdirSync, statSync, symlinkSync, utimesSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
-import { SourceGone } from '../../server/engine/copyRun'
+import { SourceGone, SourceSwapped } from '../../server/engine/copyRun'
 import { FolderMedium } from '../../server/engine/folder'
+import { deviceError, type ReadableFile } from '../../server/engine/medium'
 import { copyCard, emptyBench, filledBench, simulated, treeDifference } from './fixtures'
 
 const kinds = (records: readonly { kind: string }[], kind: string) => records.filter((record) => record.kind === kind)
@@ -176,4 +177,110 @@ describe('a copy to two drives', () => {
     }
     expect(lstatSync(join(bench.card, 'link')).isSymbolicLink()).toBe(true)
   })
+
+  it('does not prove a file that was written to while it was read, be it of the same size', async () => {
+    for (const name of ['DCIM/100CURLW/CURL0041.MP4', 'DCIM/100CURLW/CURL100.XML']) {
+      const bench = filledBench()
+      const { records, files } = await copyCard(
+        new TouchedWhileRead(bench.card, name),
+        new FolderMedium(bench.slipway),
+        new FolderMedium(bench.tide),
+      )
+      const failed = records.filter((record) => record.kind === 'source-failed')
+      expect(failed.map((record) => files.get(record.fileId))).toEqual([name])
+      expect(failed[0]?.message).toContain('It changed while it was read')
+      expect(kinds(records, 'proved')).toHaveLength((files.size - 1) * 2)
+      expect(existsSync(join(bench.tide, 'Mirror', name))).toBe(false)
+    }
+  })
+
+  it('stops when another card lies in the place of the first', async () => {
+    const bench = filledBench()
+    const other = filledBench()
+    const swapped = new SwappedAfter(bench.card, other.card, 2)
+    const copied = copyCard(swapped, new FolderMedium(bench.slipway), new FolderMedium(bench.tide))
+    await expect(copied).rejects.toBeInstanceOf(SourceSwapped)
+  })
+
+  it('calls nothing proved whose name could not be made durable', async () => {
+    const bench = filledBench()
+    const { records, files } = await copyCard(
+      new FolderMedium(bench.card),
+      new FolderMedium(bench.slipway),
+      new ForgetsNames(bench.tide),
+    )
+    const proved = records.filter((record) => record.kind === 'proved')
+    expect(proved.filter((record) => record.destinationId === 'tide')).toEqual([])
+    expect(proved).toHaveLength(files.size)
+    expect(kinds(records, 'destination-failed')).toEqual([expect.objectContaining({ destinationId: 'tide' })])
+  })
+
+  it('names a file that cannot lie on one drive, and brings everything else there', async () => {
+    const bench = filledBench()
+    const { records, files } = await copyCard(
+      new FolderMedium(bench.card),
+      new FolderMedium(bench.slipway),
+      new ShortNames(bench.tide),
+    )
+    const refused = records.filter((record) => record.kind === 'refused')
+    expect(refused.map((record) => [files.get(record.fileId), record.destinationId])).toEqual([['EMPTY.TXT', 'tide']])
+    expect(kinds(records, 'proved')).toHaveLength(files.size * 2 - 1)
+  })
 })
+
+/** A card on which somebody writes to one file, in its middle, while that is read. */
+class TouchedWhileRead extends FolderMedium {
+  constructor(
+    root: string,
+    readonly name: string,
+  ) {
+    super(root)
+  }
+
+  override async open(path: Buffer): Promise<ReadableFile> {
+    const file = await super.open(path)
+    if (path.toString() !== this.name) return file
+    const read = async (block: Uint8Array, position: number) => {
+      const bytes = await file.read(block, position)
+      utimesSync(join(this.root, this.name), 1_800_000_000, 1_800_000_000)
+      return bytes
+    }
+    return { fromMedium: file.fromMedium, identity: () => file.identity(), close: () => file.close(), read }
+  }
+}
+
+/** A reader in which the card is another one after so many files. */
+class SwappedAfter extends FolderMedium {
+  #opened = 0
+  constructor(
+    root: string,
+    readonly other: string,
+    readonly files: number,
+  ) {
+    super(root)
+  }
+
+  override open(path: Buffer): Promise<ReadableFile> {
+    this.#opened += 1
+    return this.#opened > this.files ? new FolderMedium(this.other).open(path) : super.open(path)
+  }
+
+  override place(): Promise<string> {
+    return this.#opened > this.files ? new FolderMedium(this.other).place() : super.place()
+  }
+}
+
+/** A drive whose folders cannot be made durable. */
+class ForgetsNames extends FolderMedium {
+  override settleFolders(): Promise<void> {
+    return Promise.reject(deviceError('EIO', 'fsync failed'))
+  }
+}
+
+/** A drive that cannot hold one of the names. */
+class ShortNames extends FolderMedium {
+  override publish(part: Buffer, path: Buffer): Promise<'named' | 'taken'> {
+    if (path.toString().endsWith('EMPTY.TXT')) return Promise.reject(deviceError('ENAMETOOLONG', 'name too long'))
+    return super.publish(part, path)
+  }
+}

@@ -1,4 +1,13 @@
-import { readdirSync, renameSync, rmSync, statSync, truncateSync, utimesSync, writeFileSync } from 'node:fs'
+import {
+  readdirSync,
+  renameSync,
+  rmSync,
+  statSync,
+  symlinkSync,
+  truncateSync,
+  utimesSync,
+  writeFileSync,
+} from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { clearWorld, newWorld, startStation, until, type Station } from './station'
@@ -65,6 +74,15 @@ describe('a copy counts only as long as it lies there as it was proved', () => {
     expect(copies.map((copy) => copy.mark)).toEqual([2, 2])
     expect(clear.clear).toBe(false)
     expect(clear.sentence).toContain('played')
+  })
+
+  it('a copy that was moved to the other drive, with a link in its place, is not on this one', async () => {
+    const world = await clearWorld(station)
+    renameSync(join(world.slipway, world.title), join(world.tide, 'moved'))
+    symlinkSync(join(world.tide, 'moved'), join(world.slipway, world.title))
+    const { clear, copies } = await world.copies()
+    expect(copies[0]).toMatchObject({ mark: 0, mirrorLost: true })
+    expect(clear.clear).toBe(false)
   })
 
   it('a copy that was moved by hand does not hide the other one', async () => {
