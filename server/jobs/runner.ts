@@ -98,7 +98,10 @@ export class Runner {
     for (const open of await tasks.openTasks(db, host)) {
       for (const line of TASK_LINES)
         if (open.bossId) await boss.cancel(queueName(line, open.host), open.bossId).catch(() => undefined)
-      if (diedOf.has(open.id) && (await this.#isPoison(open))) continue
+      if (diedOf.has(open.id)) {
+        if (await this.#isPoison(open)) continue
+        await tasks.clearProgress(db, open.id)
+      }
       await sendTask(db, boss, open)
     }
   }
