@@ -32,8 +32,8 @@ const bytesOf = (files: readonly ListedFile[]) => files.reduce((sum, file) => su
 
 /**
  * Known loads that a card's listing may be, likeliest first: same path, size and time, or times that are all later or
- * earlier by the same whole hours. At least half of a load's files must be there, and a clip among them where it has any
- * (else half of its bytes), since a load only grows until the next format. What a listing suggests, samples of content must confirm.
+ * earlier by the same whole hours. At least half of a load's files or clips must be there, and a clip among them where it has
+ * any (else half of its bytes), since a load only grows until the next format. What a listing suggests, samples of content must confirm.
  */
 export function recogniseLoads(files: readonly ListedFile[], known: readonly KnownLoad[]): Recognised[] {
   const here = new Map(files.map((file) => [file.path, file]))
@@ -61,10 +61,14 @@ function sharedFiles(before: readonly ListedFile[], here: ReadonlyMap<string, Li
 }
 
 function isEnough(shared: readonly ListedFile[], all: readonly ListedFile[]): boolean {
-  if (shared.length === 0 || shared.length < LEAST_SHARE * all.length) return false
+  if (shared.length === 0) return false
+  const isHalf = (some: readonly ListedFile[], whole: readonly ListedFile[]) =>
+    some.length >= LEAST_SHARE * whole.length
+  const clipsOf = (files: readonly ListedFile[]) => files.filter((file) => isMediaName(file.path))
+  const [here, clips] = [clipsOf(shared), clipsOf(all)]
   // No format leaves a clip behind; it is written after it, with the small files that come back every time.
-  if (all.some((file) => isMediaName(file.path))) return shared.some((file) => isMediaName(file.path))
-  return bytesOf(shared) >= LEAST_SHARE * bytesOf(all)
+  if (clips.length > 0) return here.length > 0 && (isHalf(shared, all) || isHalf(here, clips))
+  return isHalf(shared, all) && bytesOf(shared) >= LEAST_SHARE * bytesOf(all)
 }
 
 /** How many files of a card are sampled, the largest ones first and the rest by the draw. */
