@@ -121,7 +121,7 @@ function follow(
       if (control?.signal.aborted) reject(new Stopped())
       else if (timedOut) reject(new ToolFailed(program, `It took longer than ${seconds} s and was ended.`))
       else if (bytes > KEPT_BYTES) reject(new ToolFailed(program, 'It said more than 64 MB and was ended.'))
-      else if (code === 127)
+      else if (code === 127 && messages.includes('No such file'))
         reject(new ToolFailed(program, `${program} is not installed. Start Yendra again: it installs what is missing.`))
       else if (code !== 0) reject(new ToolFailed(program, messages))
       else resolve({ out: Buffer.concat(out), messages })
