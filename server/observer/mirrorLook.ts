@@ -11,15 +11,20 @@ export async function lookAtMirror(
   medium: Medium,
 ): Promise<boolean> {
   const begunAt = await databaseTime(db)
+  const place = await medium.place()
   const folder = Buffer.from(mirror.folder)
   const files = await listMirror(medium, folder)
+  const node = (await medium.entry(folder))?.node ?? ''
+  const device = await medium.device()
+  // A volume that is pulled out in the middle of the look is no proof of anything.
+  if ((await medium.place()) !== place) throw new Error('The volume went away while it was listed.')
   return putMirrorListing(db, {
     loadId: mirror.loadId,
     volumeId: mirror.volumeId,
     begunAt,
     present: files !== undefined,
-    node: (await medium.entry(folder))?.node ?? '',
-    device: await medium.device(),
+    node,
+    device,
     files: files ?? new Map(),
     samplesEqual: async () => mirrorSamplesEqual(medium, await samplesOf(db, mirror.loadId), folder),
   })

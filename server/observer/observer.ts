@@ -83,12 +83,12 @@ export class Observer {
       changed = (await this.#volume(row)) || changed
       if (!before && this.#connected.has(row.id)) appeared.push(row.id)
     }
+    if (changed) await tellChanged(db, 'copies', 'storage', 'productions')
     for (const row of await readers(db)) {
       if (row.host !== host) continue
       const seen = await this.#readers.look(row, afresh)
-      changed = (await putSeenReader(db, row.id, seen)) || changed
+      if (await putSeenReader(db, row.id, seen)) await tellChanged(db, 'cards', 'copies', 'productions')
     }
-    if (changed) await tellChanged(db, 'cards', 'copies', 'storage', 'productions')
     return appeared
   }
 

@@ -22,7 +22,15 @@ export const usePlans = (productionId: string) =>
 export const useSettings = () => useAsk<Settings>('copies', '/settings')
 export const useReaders = () => useAsk<ReaderView[]>('cards', '/readers')
 export const useLoads = (productionId: string) => useAsk<LoadView[]>('cards', `/productions/${productionId}/loads`)
-export const useCopies = (productionId: string) => useAsk<LoadCopies[]>('copies', `/productions/${productionId}/copies`)
+/** A yes is asked again every few seconds while it is on the screen, whether or not anybody tells of a change. */
+export const useCopies = (productionId: string) => {
+  const path = `/productions/${productionId}/copies`
+  return useQuery({
+    queryKey: ['copies', path],
+    queryFn: () => getJson<LoadCopies[]>(path),
+    refetchInterval: ({ state }) => (state.data?.some((load) => load.clear.clear) ? 10_000 : false),
+  })
+}
 export const useProxies = (productionId: string) =>
   useAsk<ProxyView[]>('proxies', `/productions/${productionId}/proxies`)
 export const useStorage = (productionId: string) =>
