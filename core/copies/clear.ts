@@ -1,5 +1,5 @@
 import { counted } from '../units/quantity'
-import { deviceRelation, type DeviceIdentity, type DeviceRelation } from './device'
+import { deviceRelation, type DeviceRelation, type Standing } from './device'
 import { markOf, type CopyFacts, type MarkRule } from './mark'
 
 export type ClearPolicy = 'at-home-only' | 'reuse-on-the-job'
@@ -18,7 +18,8 @@ export interface ClearQuestion {
   readonly cardInReader: boolean
   /** How the card in the reader differs from what was looked at, in words; it may be another card of the same names. */
   readonly cardDifference: string | undefined
-  readonly cardDevice: DeviceIdentity | undefined
+  /** What the card stood on when it was last listed. */
+  readonly cardStanding: Standing
   /** Pairs of volumes of which the person said that they are different drives. */
   readonly saidDifferent: readonly (readonly [string, string])[]
   /** Files on the card that were not copied because they are neither file nor folder. */
@@ -142,7 +143,7 @@ function copyReasons(question: ClearQuestion, counting: readonly CopyFacts[], st
 
 /** How two copies lie to each other, with what the person said where the system cannot know. */
 function relationOf(question: ClearQuestion, a: CopyFacts, b: CopyFacts): DeviceRelation {
-  const relation = deviceRelation(a.device, b.device)
+  const relation = deviceRelation(a, b)
   if (relation !== 'unknown') return relation
   const said = question.saidDifferent.some((pair) => pair.includes(a.volumeId) && pair.includes(b.volumeId))
   return said ? 'different' : 'unknown'
@@ -150,7 +151,7 @@ function relationOf(question: ClearQuestion, a: CopyFacts, b: CopyFacts): Device
 
 /** Two copies on one device are one copy, and a copy on the card’s own device is none. */
 function deviceReasons(question: ClearQuestion, counting: readonly CopyFacts[]): Reason[] {
-  const onCard = counting.filter((copy) => deviceRelation(copy.device, question.cardDevice) === 'same')
+  const onCard = counting.filter((copy) => deviceRelation(copy, question.cardStanding) === 'same')
   const away = counting.filter((copy) => !onCard.includes(copy))
   const pairs = away.flatMap((a, at) => away.slice(at + 1).map((b) => ({ a, b, relation: relationOf(question, a, b) })))
   const apart = pairs.some(({ relation }) => relation === 'different')

@@ -37,7 +37,7 @@ const home: ClearQuestion = {
   atHome: true,
   cardInReader: false,
   cardDifference: undefined,
-  cardDevice: undefined,
+  cardStanding: { device: undefined, connected: false },
   saidDifferent: [],
   rules: { acceptMemory: false, proofHours: 24 },
   now: Date.parse('2026-11-14T23:00:00Z'),
@@ -168,8 +168,9 @@ describe('a yes', () => {
       'Slipway and Tide 1 lie on the same drive: they count as one copy.',
     )
     expect(answer(two({}, { device: one })).clear).toBe(false)
-    expect(answer({ cardDevice: other }).clear).toBe(false)
-    expect(words({ cardDevice: other })).toContain('Tide 1 lies on the same drive as the card')
+    const cardStanding = { device: other, connected: true }
+    expect(answer({ cardStanding }).clear).toBe(false)
+    expect(words({ cardStanding })).toContain('Tide 1 lies on the same drive as the card')
     // A third copy elsewhere makes two again.
     expect(answer({ copies: [...two({}, { device: one }).copies, copy('Tide 2')] }).clear).toBe(true)
   })
@@ -193,13 +194,27 @@ describe('a yes', () => {
 })
 
 describe('devices', () => {
-  const on = (fileSystem: string, disks: string[], known = true) => ({ fileSystem, disks, known, pastCache: true })
-  it('are one by file system or by disk, and unknown where nobody can say', () => {
-    expect(deviceRelation(on('a', ['sda']), on('a', ['sda']))).toBe('same')
-    expect(deviceRelation(on('a', ['sda']), on('b', ['sda', 'sdb']))).toBe('same')
-    expect(deviceRelation(on('a', ['sda']), on('b', ['sdb']))).toBe('different')
-    expect(deviceRelation(on('a', [], false), on('b', ['sdb']))).toBe('unknown')
-    expect(deviceRelation(undefined, on('b', ['sdb']))).toBe('unknown')
+  const on = (fileSystem: string, disks: string[], { known = true, connected = true } = {}) => ({
+    device: { fileSystem, disks, known, pastCache: true },
+    connected,
+  })
+  it('are one by file system or by disk while both are seen, and unknown where nobody can say', () => {
+    expect(deviceRelation(on('a', ['x']), on('a', ['x']))).toBe('same')
+    expect(deviceRelation(on('a', ['x']), on('b', ['x', 'y']))).toBe('same')
+    expect(deviceRelation(on('a', ['name:sdb']), on('b', ['name:sdb']))).toBe('same')
+    expect(deviceRelation(on('a', ['x']), on('b', ['y']))).toBe('different')
+    expect(deviceRelation(on('a', [], { known: false }), on('b', ['y']))).toBe('unknown')
+    expect(deviceRelation({ device: undefined, connected: true }, on('b', ['y']))).toBe('unknown')
+  })
+
+  it('that had one port after the other are not taken for one', () => {
+    const away = { connected: false }
+    // Two drives with serial numbers, both sdb1 when they were plugged in.
+    expect(deviceRelation(on('fs:2065', ['serial 1'], away), on('fs:2065', ['serial 2']))).toBe('different')
+    expect(deviceRelation(on('fs:2065', ['serial 1'], away), on('fs:2081', ['serial 1']))).toBe('same')
+    // Without a lasting mark, the same name says nothing, and another name another drive.
+    expect(deviceRelation(on('fs:2065', ['name:sdb'], away), on('fs:2065', ['name:sdb']))).toBe('unknown')
+    expect(deviceRelation(on('fs:2065', ['name:sdb'], away), on('fs:2081', ['name:sdc']))).toBe('different')
   })
 })
 

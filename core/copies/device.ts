@@ -20,9 +20,27 @@ export const sameDevice = (a: DeviceIdentity | undefined, b: DeviceIdentity | un
 
 export type DeviceRelation = 'same' | 'different' | 'unknown'
 
-/** How two places are related: one file system or a shared disk is one device; what the system does not know stays open. */
-export function deviceRelation(a: DeviceIdentity | undefined, b: DeviceIdentity | undefined): DeviceRelation {
-  if (!a || !b) return 'unknown'
-  if (a.fileSystem === b.fileSystem || a.disks.some((disk) => b.disks.includes(disk))) return 'same'
-  return a.known && b.known ? 'different' : 'unknown'
+/** A place with the device that it stood on when it was last seen. */
+export interface Standing {
+  readonly device: DeviceIdentity | undefined
+  /** Whether it is seen now. */
+  readonly connected: boolean
+}
+
+/** Names such as `sdb` are given anew to whatever is plugged in; only serial numbers and their like last. */
+export const NAMED_DISK = 'name:'
+
+/**
+ * How two places are related. Seen together, one file system or a shared disk is one device. Seen at different times,
+ * numbers of file systems and names of disks say nothing: two drives may have had the same port one after the other.
+ * One file system cannot be half connected, so there only lasting marks of a disk make two places one.
+ */
+export function deviceRelation(a: Standing, b: Standing): DeviceRelation {
+  if (!a.device || !b.device) return 'unknown'
+  const shared = a.device.disks.filter((disk) => b.device?.disks.includes(disk))
+  const together = a.connected && b.connected
+  if (together && (a.device.fileSystem === b.device.fileSystem || shared.length > 0)) return 'same'
+  if (shared.some((disk) => !disk.startsWith(NAMED_DISK))) return 'same'
+  if (shared.length > 0) return 'unknown'
+  return a.device.known && b.device.known ? 'different' : 'unknown'
 }

@@ -1,7 +1,7 @@
 import { existsSync, readFileSync } from 'node:fs'
 import { lstat, readdir, readFile, realpath, stat } from 'node:fs/promises'
 import { basename, dirname, join } from 'node:path'
-import type { DeviceIdentity } from '../../core/copies/device'
+import { NAMED_DISK, type DeviceIdentity } from '../../core/copies/device'
 
 /** Major and minor number as Linux packs them into a device number (glibc's `gnu_dev_major` and `gnu_dev_minor`). */
 const numbersOf = (dev: number): { major: number; minor: number } => {
@@ -63,7 +63,34 @@ export async function disksBelow(block: string): Promise<string[]> {
     return [...new Set(nested.flat())].sort()
   }
   const whole = existsSync(join(block, 'partition')) ? dirname(block) : block
-  return [`disk:${basename(whole)}`]
+  return [await lastingMark(whole)]
+}
+
+/** Files in which the system tells one disk from all others, in its own folder (NVMe, SCSI and ATA, memory cards). */
+const MARKS = ['wwid', 'device/cid', 'device/wwid', 'device/serial'] as const
+
+const lineOf = async (path: string) => (await readFile(path, 'utf8').catch(() => '')).trim()
+
+/**
+ * What tells a disk from others wherever it is plugged in; its name of today where it has no such mark. The number of a
+ * USB device is that of the drive only when its medium cannot be taken out: a card reader is not the card in it.
+ */
+async function lastingMark(disk: string): Promise<string> {
+  for (const mark of MARKS) {
+    const text = await lineOf(join(disk, mark))
+    if (text !== '') return `${basename(mark)}:${text}`
+  }
+  const removable = (await lineOf(join(disk, 'removable'))) === '1'
+  for (let folder = dirname(disk), height = 0; !removable && height < 9; folder = dirname(folder), height += 1) {
+    if ((await lineOf(join(folder, 'idVendor'))) === '') continue
+    const serial = await lineOf(join(folder, 'serial'))
+    const unit = basename(await realpath(join(disk, 'device')).catch(() => ''))
+      .split(':')
+      .at(-1)
+    if (serial !== '') return `usb:${serial}:${unit ?? ''}`
+    break
+  }
+  return `${NAMED_DISK}${basename(disk)}`
 }
 
 /** Tests name devices in a file; people have no use for it. */

@@ -85,7 +85,7 @@ export async function loadStates(db: Db, loads: readonly LoadRow[], asked: Asked
       atHome: settings.atHome,
       cardInReader: holding?.same === true,
       cardDifference: holding?.difference ?? unfinished ?? undefined,
-      cardDevice: holding?.device ?? look?.device ?? undefined,
+      cardStanding: { device: holding?.device ?? look?.device ?? undefined, connected: holding !== undefined },
       saidDifferent: said,
       filesLeftOut: load.leftOut,
       thingsWrong: openStops(findings),
@@ -182,8 +182,7 @@ function withRelations(
     const others = facts.filter((other) => other !== copy)
     const isSaid = (other: CopyFacts) =>
       said.some((pair) => pair.includes(copy.volumeId) && pair.includes(other.volumeId))
-    const related = (relation: string) =>
-      others.filter((other) => deviceRelation(copy.device, other.device) === relation)
+    const related = (relation: string) => others.filter((other) => deviceRelation(copy, other) === relation)
     const unknown = related('unknown').filter((other) => copy.device && other.device)
     return {
       ...copy,

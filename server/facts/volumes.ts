@@ -8,8 +8,9 @@ import { readers, volumes } from '../db/queries/places'
 /** Every volume with its room: as it was last measured where it is connected, from the books where it is not. */
 export async function volumeViews(db: Db, host: string): Promise<VolumeView[]> {
   const [rows, bytes] = await Promise.all([volumes(db, host), knownBytes(db)])
-  return rows.map((row): VolumeView => {
-    const connected = row.connected === true
+  const placed = rows.map((row) => ({ ...row, connected: row.connected === true }))
+  return placed.map((row): VolumeView => {
+    const { connected } = row
     const classes = sumByClass(bytes.filter((one) => one.volumeId === row.id))
     const known = classes.reduce((sum, one) => sum + one.sizeBytes, 0)
     const capacityBytes = (connected ? row.seenCapacityBytes : null) ?? row.capacityBytes
@@ -25,7 +26,7 @@ export async function volumeViews(db: Db, host: string): Promise<VolumeView[]> {
       capacityBytes,
       usedBytes,
       classes,
-      sharesDriveWith: sharing(row, rows),
+      sharesDriveWith: sharing(row, placed),
       budget: volumeBudget({
         capacityBytes,
         usedBytes,
@@ -39,13 +40,14 @@ interface Placed {
   readonly id: string
   readonly name: string
   readonly device: DeviceIdentity | null
+  readonly connected: boolean
 }
+
+const standing = ({ device, connected }: Placed) => ({ device: device ?? undefined, connected })
 
 const sharing = (row: Placed, rows: readonly Placed[]): string[] =>
   rows.flatMap((other) =>
-    other.id !== row.id && deviceRelation(row.device ?? undefined, other.device ?? undefined) === 'same'
-      ? other.name
-      : [],
+    other.id !== row.id && deviceRelation(standing(row), standing(other)) === 'same' ? other.name : [],
   )
 
 /** Names of volumes and readers that lie on the device of a folder that is being added. */
@@ -55,6 +57,9 @@ export async function placesOnDevice(
   device: DeviceIdentity,
   exceptId: string,
 ): Promise<string[]> {
-  const places: Placed[] = [...(await volumes(db, host)), ...(await readers(db))]
-  return sharing({ id: exceptId, name: '', device }, places)
+  const places: Placed[] = [
+    ...(await volumes(db, host)).map((row) => ({ ...row, connected: row.connected === true })),
+    ...(await readers(db)).map((row) => ({ ...row, connected: row.state !== 'unreachable' })),
+  ]
+  return sharing({ id: exceptId, name: '', device, connected: true }, places)
 }

@@ -223,7 +223,9 @@ describe('a copy to two drives', () => {
       new ShortNames(bench.tide),
     )
     const refused = records.filter((record) => record.kind === 'refused')
-    expect(refused.map((record) => [files.get(record.fileId), record.destinationId])).toEqual([['EMPTY.TXT', 'tide']])
+    expect(refused.map((record) => [files.get(record.fileId), record.destinationId])).toEqual([
+      ['DCIM/100CURLW/EMPTY.TXT', 'tide'],
+    ])
     expect(kinds(records, 'proved')).toHaveLength(files.size * 2 - 1)
   })
 })

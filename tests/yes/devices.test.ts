@@ -52,10 +52,30 @@ describe('the system’s tree of block devices', () => {
     symlinkSync(join(sys, 'dm-0'), join(sys, 'md0/slaves/dm-0'))
     symlinkSync(join(sys, 'sdb/sdb1'), join(sys, 'md0/slaves/sdb1'))
     const disks = (name: string) => disksBelow(join(sys, name))
-    expect(await disks('sda/sda1')).toEqual(['disk:sda'])
-    expect(await disks('dm-0')).toEqual(['disk:sda'])
-    expect(await disks('md0')).toEqual(['disk:sda', 'disk:sdb'])
-    expect(await disks('loop0')).toEqual(['disk:loop0'])
+    expect(await disks('sda/sda1')).toEqual(['name:sda'])
+    expect(await disks('dm-0')).toEqual(['name:sda'])
+    expect(await disks('md0')).toEqual(['name:sda', 'name:sdb'])
+    expect(await disks('loop0')).toEqual(['name:loop0'])
+    // Serial numbers last, whatever name the next plugging gives.
+    writeFileSync(join(sys, 'sdb/wwid'), 'naa.5000c500\n')
+    expect(await disks('sdb/sdb1')).toEqual(['wwid:naa.5000c500'])
+  })
+
+  it('tells a drive by the number of its USB device, and a card reader not by its own', async () => {
+    const usb = join(station.root, 'sys', '1-4')
+    const disk = (name: string) => join(usb, '1-4:1.0/host6/6:0:0:0/block', name)
+    for (const [name, removable] of [
+      ['sdc', '0'],
+      ['sdd', '1'],
+    ] as const) {
+      mkdirSync(disk(name), { recursive: true })
+      writeFileSync(join(disk(name), 'removable'), removable)
+      symlinkSync(join(usb, '1-4:1.0/host6/6:0:0:0'), join(disk(name), 'device'))
+    }
+    writeFileSync(join(usb, 'idVendor'), '1d6b')
+    writeFileSync(join(usb, 'serial'), 'TIDE0001')
+    expect(await disksBelow(disk('sdc'))).toEqual(['usb:TIDE0001:0'])
+    expect(await disksBelow(disk('sdd'))).toEqual(['name:sdd'])
   })
 })
 

@@ -79,13 +79,15 @@ async function setConflictsAside(
     })
 }
 
+const here = ({ device }: Target) => ({ device, connected: true })
+
 /** Volumes with room, and a sentence for each without; volumes on one device share its room. */
 export async function roomFaults(ready: readonly Target[]): Promise<{ targets: Target[]; faults: string[] }> {
   const targets: Target[] = []
   const faults: string[] = []
   for (const to of ready) {
     const { freeBytes } = await to.medium.room()
-    const beside = targets.filter((other) => deviceRelation(other.device, to.device) === 'same')
+    const beside = targets.filter((other) => deviceRelation(here(other), here(to)) === 'same')
     const needed = to.neededBytes + beside.reduce((sum, other) => sum + other.neededBytes, 0)
     if (needed <= freeBytes) {
       targets.push(to)
