@@ -55,6 +55,7 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
     send.mutate({ path: '/volumes/different', body: { volumeId, otherVolumeId } })
   const names = volumes.filter((volume) => chosen.has(volume.id)).map((volume) => volume.name)
   const unplayed = verified >= 2 && !load.copies.some((one) => one.mark === 3)
+  const toPlay = unplayed ? load.copies.find((one) => one.mark === 2 && one.connected)?.volumeId : undefined
   return (
     <>
       <div className="overflow-x-auto">
@@ -64,7 +65,7 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
               <th>Copy to</th>
               <th>State</th>
               <th className="max-sm:hidden">Kept at</th>
-              <th className="text-right">Files</th>
+              <th className="text-right max-sm:hidden">Files</th>
               <th className="text-right max-sm:hidden">Bytes</th>
               <th className="max-sm:hidden">Last proved</th>
               <th>
@@ -95,14 +96,14 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
                     {volume.site}
                     {!volume.connected && copy && <span className="block">not seen now</span>}
                   </td>
-                  <td className="figure text-right whitespace-nowrap">
+                  <td className="figure text-right whitespace-nowrap max-sm:hidden">
                     {copy && `${copy.mirrorLost ? 0 : copy.filesCopied} of ${copy.filesWanted}`}
                   </td>
                   <td className="figure text-right max-sm:hidden">
                     {copy && formatBytes(copy.mirrorLost ? 0 : copy.sizeBytes)}
                   </td>
                   <td className="figure text-quiet max-sm:hidden">{copy && <Proved copy={copy} />}</td>
-                  <td className="text-right whitespace-nowrap !pr-0">
+                  <td className="text-right !pr-0 sm:whitespace-nowrap">
                     {copy && copy.filesCopied > 0 && volume.connected && (
                       <Button
                         look="quiet"
@@ -117,7 +118,7 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
                       </Button>
                     )}
                     {copy && copy.mark >= 1 && volume.connected && (
-                      <Button look={unplayed && copy.mark === 2 ? 'primary' : 'plain'} onClick={() => onPlay(copy)}>
+                      <Button look={volume.id === toPlay ? 'primary' : 'plain'} onClick={() => onPlay(copy)}>
                         <Play className="size-4" aria-hidden />
                         <span className="max-sm:sr-only">Play from it</span>
                       </Button>

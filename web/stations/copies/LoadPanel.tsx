@@ -34,7 +34,8 @@ export function LoadPanel({ load, productionId }: { load: LoadCopies; production
       path: `/loads/${load.loadId}/checks`,
       body: { volumeIds: load.clear.sampleFirst, how: 'sample' },
     })
-  const mayAsk = load.copies.some((copy) => copy.mark >= 1)
+  // What has happened is written down, also against the answer.
+  const mayAsk = !load.formattedAt && !load.clear.clear && load.copies.some((copy) => copy.mark >= 1)
   return (
     <>
       {load.formattedAgainst && (
@@ -63,16 +64,10 @@ export function LoadPanel({ load, productionId }: { load: LoadCopies; production
               Read a sample again
             </Button>
           )}
-          {load.clear.clear ? (
+          {load.clear.clear && (
             <Button look="danger" onClick={() => setFormatting(true)}>
               I formatted it, in the camera …
             </Button>
-          ) : (
-            mayAsk && (
-              <Button look="quiet" className="!px-0 !font-normal text-quiet" onClick={() => setFormatting(true)}>
-                It is formatted already …
-              </Button>
-            )
           )}
         </p>
       )}
@@ -87,6 +82,11 @@ export function LoadPanel({ load, productionId }: { load: LoadCopies; production
           <>
             <CopyTable load={load} volumes={volumes} busy={busy} onPlay={setPlaying} />
             <CheckCommands load={load} volumes={volumes} />
+            {mayAsk && (
+              <Button look="quiet" className="mt-2 !px-0 !font-normal text-quiet" onClick={() => setFormatting(true)}>
+                The card is formatted already …
+              </Button>
+            )}
           </>
         )}
       </Ask>

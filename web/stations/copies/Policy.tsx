@@ -86,8 +86,10 @@ export function Policy() {
                     </option>
                   ))}
               </select>
-              <span>; then a sample is read again first, and a drive that cannot be seen counts no more.</span>
             </label>
+            <p className="mt-1 text-quiet">
+              After that a sample is read again first, and a drive that cannot be seen counts no more.
+            </p>
             <Trouble error={send.error} />
           </fieldset>
         )
