@@ -10,8 +10,8 @@ export default defineConfig({
   workers: 1,
   // The second try collects a trace; the run is red all the same.
   retries: 1,
-  timeout: 240_000,
-  expect: { timeout: 30_000 },
+  timeout: 480_000,
+  expect: { timeout: 60_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
   outputDir: 'test-results/e2e',
   use: {

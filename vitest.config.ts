@@ -3,7 +3,7 @@ import { defineConfig } from 'vitest/config'
 export default defineConfig({
   test: {
     include: ['{core,contract,server,web}/**/*.test.{ts,tsx}', 'tests/**/*.test.ts'],
-    testTimeout: 240_000,
-    hookTimeout: 120_000,
+    testTimeout: 900_000,
+    hookTimeout: 300_000,
   },
 })

@@ -83,12 +83,12 @@ test('station 3 copies to two drives, proves it, and clears the card only after 
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Not yet')
   await page.getByRole('button', { name: 'Copy to Slipway and Tide 1, and prove it' }).click()
   await expect(page.locator('[data-task="copy"]')).toContainText('All 7 files proved on Slipway and Tide 1', {
-    timeout: 60_000,
+    timeout: 120_000,
   })
   await expect(page.locator('[data-volume="Slipway"]')).toHaveAttribute('data-mark', '2')
   await expect(page.getByRole('heading', { level: 1 })).toContainText('no clip has been played')
   await page.locator('[data-volume="Tide 1"]').getByRole('button', { name: 'Play from it' }).click()
-  await expect(page.getByText('Written down: played from Tide 1.')).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText('Written down: played from Tide 1.')).toBeVisible({ timeout: 90_000 })
   await page.keyboard.press('Escape')
   await expect(page.locator('[data-volume="Tide 1"]')).toHaveAttribute('data-mark', '3')
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Yes: this card may be formatted')
@@ -239,7 +239,7 @@ test('station 7 writes a bag that sha256sum accepts', async ({ page }) => {
   await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
   await station(page, 'Shelf').click()
   await page.getByRole('button', { name: 'Write the bag' }).click()
-  await expect(page.locator('[data-bag]')).toContainText('read back, equal', { timeout: 60_000 })
+  await expect(page.locator('[data-bag]')).toContainText('read back, equal', { timeout: 120_000 })
   const bag = join(volumeFolder('Tide 1'), FOLDER, 'Shelf/CURL0041 tall short')
   // Source: sha256sum of Debian's coreutils; file names and tags in RFC 8493 sections 2.1 and 2.2.
   expect(debian('sha256sum', ['--strict', '-c', 'manifest-sha256.txt'], bag)).toContain(

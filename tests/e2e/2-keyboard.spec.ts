@@ -67,7 +67,7 @@ test('a card travels through all seven stations with the keyboard alone', async 
   await page.keyboard.press('2')
   await expect(heading(page)).toContainText('“Plover A” is in the reader')
   await pressNext(page)
-  await expect(page.locator('[data-clip]')).toHaveCount(3, { timeout: 60_000 })
+  await expect(page.locator('[data-clip]')).toHaveCount(3, { timeout: 120_000 })
   await expect(page.locator('[data-finding="empty"]')).toContainText('PLOV0109.MP4')
   await expect(page.locator('[data-finding="unreadable"]')).toContainText('the index is missing')
 
@@ -91,11 +91,11 @@ test('a card travels through all seven stations with the keyboard alone', async 
   await tabTo(page, /^Copy to Slipway and Tide 2/)
   await page.keyboard.press('Enter')
   await expect(page.locator('[data-task="copy"]')).toContainText('All 3 files proved on Slipway and Tide 2', {
-    timeout: 60_000,
+    timeout: 120_000,
   })
   await expect(page.locator('[data-volume="Slipway"]')).toHaveAttribute('data-mark', '2')
   await pressNext(page)
-  await expect(page.getByText('Written down: played from Slipway.')).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText('Written down: played from Slipway.')).toBeVisible({ timeout: 90_000 })
   await page.keyboard.press('Escape')
   await expect(heading(page)).toContainText('Yes: this card may be formatted')
 
@@ -103,7 +103,7 @@ test('a card travels through all seven stations with the keyboard alone', async 
   await page.keyboard.press('n')
   await expect(heading(page)).toContainText('1 clip has no proxy yet')
   await pressNext(page)
-  await expect(page.locator('[data-proxy="PLOV0107.MP4"]')).toHaveAttribute('data-pass', 'true', { timeout: 60_000 })
+  await expect(page.locator('[data-proxy="PLOV0107.MP4"]')).toHaveAttribute('data-pass', 'true', { timeout: 120_000 })
   await page.keyboard.press('5')
   await expect(page.locator('[data-class="originals"]')).toContainText('MB')
   await page.keyboard.press('6')
@@ -128,7 +128,7 @@ test('a card travels through all seven stations with the keyboard alone', async 
   await page.keyboard.press('7')
   await expect(heading(page)).toContainText('No film is on the shelf yet')
   await pressNext(page)
-  await expect(page.locator('[data-bag]')).toContainText('read back, equal', { timeout: 60_000 })
+  await expect(page.locator('[data-bag]')).toContainText('read back, equal', { timeout: 120_000 })
 
   // Source: diff, sha256sum and ffprobe of Debian.
   expect(

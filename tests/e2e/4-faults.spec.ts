@@ -139,7 +139,7 @@ test('a flipped bit is named with file and volume, and copying again mends it', 
   await expect(page.locator('[data-task="copy"]')).toContainText('differed when it was read back')
   await expect(page.locator('[data-volume="Tide 1"]')).toHaveAttribute('data-mark', '0')
   await page.getByRole('button', { name: /^Copy to Tide 1, and prove it/ }).click()
-  await expect(page.locator('[data-volume="Tide 1"]')).toHaveAttribute('data-mark', '2', { timeout: 30_000 })
+  await expect(page.locator('[data-volume="Tide 1"]')).toHaveAttribute('data-mark', '2', { timeout: 90_000 })
   expect(debian('diff', ['-r', cardFolder('Field 1'), join(volumeFolder('Tide 1'), TITLE, 'Cards/Field 1')])).toBe('')
 })
 

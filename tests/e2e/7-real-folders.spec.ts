@@ -102,11 +102,11 @@ test('a real card in a real folder is named, copied to real drives, played and c
   await expect(heading(page)).toContainText('“left slot” is in the reader and has not been looked at')
   await page.getByLabel('Call it').fill('Curlew B')
   await page.getByRole('button', { name: 'Look at the card' }).click()
-  await expect(heading(page)).toContainText('“Curlew B”: 2 clips, 4 s: nothing wrong found', { timeout: 60_000 })
+  await expect(heading(page)).toContainText('“Curlew B”: 2 clips, 4 s: nothing wrong found', { timeout: 120_000 })
   expect(await copyAgain(request)).toContain('All 4 files proved on Mudflat drive and Saltern drive')
   await page.keyboard.press('3')
   await page.locator('[data-volume="Mudflat drive"]').getByRole('button', { name: 'Play from it' }).click()
-  await expect(page.getByText('Written down: played from Mudflat drive.')).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText('Written down: played from Mudflat drive.')).toBeVisible({ timeout: 90_000 })
   await page.keyboard.press('Escape')
   await expect(heading(page)).toContainText('Yes: this card may be formatted')
 })
@@ -118,7 +118,7 @@ test('a clip filmed since the look is noticed by itself, and nothing is cleared 
   await page.goto(`/p/${production}/cards`)
   await expect(heading(page)).toContainText('nothing wrong found')
   film('CURL0003.MP4')
-  await expect(heading(page)).toContainText('lists something else now (1 file new)', { timeout: 30_000 })
+  await expect(heading(page)).toContainText('lists something else now (1 file new)', { timeout: 90_000 })
   expect(await copyAgain(request)).toContain(
     'The card has changed since it was looked at: 1 file new. Look at it again',
   )
@@ -208,7 +208,7 @@ test('a flipped bit is found by reading a copy again', async ({ page, request })
   await expect(heading(page)).toContainText('Not yet')
   await expect(page.getByRole('button', { name: 'Set the other files aside, and copy again' })).toBeVisible()
   expect(await copyAgain(request, true)).toContain('All 4 files proved on Mudflat drive and Saltern drive')
-  await expect(heading(page)).toContainText('Yes: this card may be formatted', { timeout: 60_000 })
+  await expect(heading(page)).toContainText('Yes: this card may be formatted', { timeout: 120_000 })
   expect(debian('diff', ['-r', slot, mirror(saltern)])).toBe('')
 })
 
@@ -216,10 +216,10 @@ test('with both drives pulled out nobody is told yes', async ({ page }) => {
   await page.goto(`/p/${production}/copies`)
   await expect(heading(page)).toContainText('Yes: this card may be formatted')
   for (const drive of [mudflat, saltern]) renameSync(drive, `${drive} pulled`)
-  await expect(heading(page)).toContainText('no copy can be seen now', { timeout: 30_000 })
+  await expect(heading(page)).toContainText('no copy can be seen now', { timeout: 90_000 })
   await expect(page.getByRole('button', { name: /I formatted it/ })).toHaveCount(0)
   for (const drive of [mudflat, saltern]) renameSync(`${drive} pulled`, drive)
-  await expect(heading(page)).toContainText('Yes: this card may be formatted', { timeout: 30_000 })
+  await expect(heading(page)).toContainText('Yes: this card may be formatted', { timeout: 90_000 })
 })
 
 test('a second card that is swapped in proves nothing, and is not taken for the first', async ({ page, request }) => {
@@ -236,18 +236,18 @@ test('a second card that is swapped in proves nothing, and is not taken for the 
   expect(await copyAgain(request)).toContain('is not the one of “Curlew B”')
   renameSync(slot, other)
   renameSync(join(root, 'first card'), slot)
-  await expect(heading(page)).toContainText('Yes: this card may be formatted', { timeout: 30_000 })
+  await expect(heading(page)).toContainText('Yes: this card may be formatted', { timeout: 90_000 })
 })
 
 test('a reader that holds another card, or none, does not pass for the one that was looked at', async ({ page }) => {
   await page.goto(`/p/${production}/cards`)
   await expect(heading(page)).toContainText('“Curlew B”')
   renameSync(slot, join(root, 'in the camera'))
-  await expect(heading(page)).toContainText('No card is in the reader', { timeout: 30_000 })
+  await expect(heading(page)).toContainText('No card is in the reader', { timeout: 90_000 })
   mkdirSync(card, { recursive: true })
   film('CURL0004.MP4')
   await expect(heading(page)).toContainText('“left slot” is in the reader and has not been looked at', {
-    timeout: 30_000,
+    timeout: 90_000,
   })
 })
 

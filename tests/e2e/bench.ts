@@ -57,7 +57,7 @@ export const taskNow = (request: APIRequestContext, id: string) => get<TaskView>
 
 export async function taskEnd(request: APIRequestContext, id: string): Promise<TaskView> {
   await expect
-    .poll(async () => (await taskNow(request, id)).state, { timeout: 90_000, intervals: [200] })
+    .poll(async () => (await taskNow(request, id)).state, { timeout: 240_000, intervals: [200] })
     .toMatch(/done|failed|stopped/)
   return taskNow(request, id)
 }

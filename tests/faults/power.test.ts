@@ -23,7 +23,7 @@ const hashOf = (content: Buffer) => {
 type Card = Record<string, Buffer>
 
 const CARD: Card = {
-  'DCIM/100CURLW/CURL0041.MP4': Buffer.alloc(1_100_000, 'Curlew'),
+  'DCIM/100CURLW/CURL0041.THM': Buffer.alloc(5000, 'Curlew'),
   'DCIM/100CURLW/CURL0041.XML': Buffer.from('<clip/>'),
   'DCIM/101CURLW/two\nlines.TXT': Buffer.from('odd'),
   'EMPTY.TXT': Buffer.alloc(0),

@@ -41,9 +41,9 @@ export interface Answer {
 
 const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
 
-/** Asks until the answer is as wanted, for at most two minutes; returns the last answer. */
+/** Asks until the answer is as wanted, for at most ten minutes, since a busy machine may be slow; returns the last answer. */
 export async function until<T>(ask: () => Promise<T>, wanted: (answer: T) => boolean): Promise<T> {
-  const end = Date.now() + 120_000
+  const end = Date.now() + 600_000
   for (;;) {
     const answer = await ask()
     if (wanted(answer) || Date.now() > end) return answer
