@@ -3,7 +3,9 @@ import { closeSync, existsSync, mkdirSync, openSync, truncateSync } from 'node:f
 import { join } from 'node:path'
 
 /** Mounting needs root, and the tools of Debian's base system. */
-export const canMount = process.getuid?.() === 0 && existsSync('/dev/loop-control')
+export const canMount =
+  process.getuid?.() === 0 &&
+  ['/dev/loop-control', '/sbin/mkfs.ext4', '/sbin/losetup'].every((path) => existsSync(path))
 
 const undo: (() => void)[] = []
 const run = (program: string, ...args: string[]) => execFileSync(program, args, { encoding: 'utf8' }).trim()
