@@ -1,6 +1,7 @@
 import { isClockShift } from '../copies/standing'
 import { isMediaName } from '../media/mediaName'
 import { drawOf } from '../units/print'
+import { counted } from '../units/quantity'
 
 /** A file as a card lists it, enough to know it again without reading it. */
 export interface ListedFile {
@@ -105,4 +106,14 @@ export function cardChanges(before: readonly ListedFile[], now: readonly ListedF
     changed: found.length - stayed,
     added: now.length - found.length,
   }
+}
+
+/** Changes for a person: `1 file gone, 2 files new`; empty when there are none. */
+export function changeWords({ gone, changed, added }: CardChanges): string {
+  const parts = [
+    [gone, 'gone'],
+    [changed, 'changed'],
+    [added, 'new'],
+  ] as const
+  return parts.flatMap(([count, word]) => (count > 0 ? [`${counted(count, 'file')} ${word}`] : [])).join(', ')
 }

@@ -72,34 +72,25 @@ export interface KnownSample {
   readonly hash: string
 }
 
-/**
- * Whether the files of a card that are listed as they were have the ends that were hashed once. Files that are gone or
- * written anew say nothing; times may all be later by a shift of the clock.
- */
-export async function cardSamplesEqual(
-  medium: Medium,
-  samples: readonly KnownSample[],
-  shiftMs: number,
-): Promise<boolean> {
-  for (const sample of samples) {
-    const entry = await medium.entry(sample.path)
-    if (entry?.kind !== 'file' || entry.sizeBytes !== sample.sizeBytes) continue
-    if (Math.trunc(entry.modifiedMs) !== Math.trunc(sample.modifiedMs + shiftMs)) continue
-    if ((await sampleHash(medium, sample.path, sample.sizeBytes)) !== sample.hash) return false
-  }
-  return true
-}
+export const CARD_ROOT = Buffer.alloc(0)
 
-/** Whether the files of a mirror have the ends that were hashed on the card. */
-export async function mirrorSamplesEqual(
+/**
+ * Whether files below a folder have the ends that were hashed once on the card; files that are gone or have another size
+ * say nothing. On a card, files written anew say nothing either: their times differ by more than `shiftMs`. A mirror
+ * keeps times of its own, and is asked without one.
+ */
+export async function samplesEqual(
   medium: Medium,
   samples: readonly KnownSample[],
   folder: Buffer,
+  shiftMs?: number,
 ): Promise<boolean> {
   for (const sample of samples) {
     const path = joinPath(folder, sample.path)
     const entry = await medium.entry(path)
     if (entry?.kind !== 'file' || entry.sizeBytes !== sample.sizeBytes) continue
+    const wantedMs = shiftMs === undefined ? entry.modifiedMs : sample.modifiedMs + shiftMs
+    if (Math.trunc(entry.modifiedMs) !== Math.trunc(wantedMs)) continue
     if ((await sampleHash(medium, path, sample.sizeBytes)) !== sample.hash) return false
   }
   return true

@@ -1,7 +1,7 @@
 import type { Db } from '../db/connection'
 import { samplesOf } from '../db/queries/cards'
 import { databaseTime, putMirrorListing } from '../db/queries/mirrors'
-import { listMirror, mirrorSamplesEqual } from '../media/listing'
+import { listMirror, samplesEqual } from '../media/listing'
 import type { Medium } from '../media/places'
 
 /** Lists a mirror and writes down how it lies there now. True when that is something new. Rejects when the volume goes away. */
@@ -26,6 +26,6 @@ export async function lookAtMirror(
     node,
     device,
     files: files ?? new Map(),
-    samplesEqual: async () => mirrorSamplesEqual(medium, await samplesOf(db, mirror.loadId), folder),
+    samplesEqual: async () => samplesEqual(medium, await samplesOf(db, mirror.loadId), folder),
   })
 }

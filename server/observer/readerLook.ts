@@ -1,10 +1,9 @@
-import { cardChanges, recogniseLoads, type CardChanges } from '../../core/cards/load'
-import { counted } from '../../core/units/quantity'
+import { cardChanges, changeWords, recogniseLoads } from '../../core/cards/load'
 import type { Db } from '../db/connection'
 import { entriesOf, load as loadRow, loadsLike, samplesOf } from '../db/queries/cards'
 import type { ReaderRow, SeenReader } from '../db/queries/places'
 import { lastCardLook, loadsWithPrint } from '../db/queries/seen'
-import { cardSamplesEqual, listCard, type Listing } from '../media/listing'
+import { CARD_ROOT, listCard, samplesEqual, type Listing } from '../media/listing'
 import { readerContent, type ReaderContent } from '../media/places'
 
 /** Which load a card holds. Not settled while the look at it is under way. */
@@ -76,7 +75,8 @@ const PAUSE_FOR_LISTING = 10
 
 /** Which load a card holds, by what it lists and by samples of its content, and how it differs from the latest look. */
 async function recognise(db: Db, row: ReaderRow, { medium }: ReaderContent, listing: Listing): Promise<Recognised> {
-  const equal = async (loadId: string, shiftMs = 0) => cardSamplesEqual(medium, await samplesOf(db, loadId), shiftMs)
+  const equal = async (loadId: string, shiftMs = 0) =>
+    samplesEqual(medium, await samplesOf(db, loadId), CARD_ROOT, shiftMs)
   let impostor: Recognised | undefined
   for (const load of await loadsWithPrint(db, listing.print)) {
     if (await equal(load.id)) {
@@ -111,13 +111,4 @@ async function recognise(db: Db, row: ReaderRow, { medium }: ReaderContent, list
     return { loadId: id, same: false, difference, settled: true }
   }
   return { loadId: null, same: false, difference: null, settled: true }
-}
-
-function changeWords({ gone, changed, added }: CardChanges): string {
-  const parts = [
-    [gone, 'gone'],
-    [changed, 'changed'],
-    [added, 'new'],
-  ] as const
-  return parts.flatMap(([count, word]) => (count > 0 ? [`${counted(count, 'file')} ${word}`] : [])).join(', ')
 }

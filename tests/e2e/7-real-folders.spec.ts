@@ -44,6 +44,17 @@ function film(name: string): void {
   ])
 }
 
+/** Writes a file anew with the same size and, to the nanosecond, the same time: `utimes` of a Date would round it. */
+function rewriteUnseen(path: string, change: (bytes: Buffer) => void): void {
+  const bytes = readFileSync(path)
+  const clock = join(root, 'clock')
+  writeFileSync(clock, '')
+  debian('touch', ['-r', path, clock])
+  change(bytes)
+  writeFileSync(path, bytes)
+  debian('touch', ['-r', clock, path])
+}
+
 const copiesOf = async (request: APIRequestContext) => {
   const [load] = (await (await request.get(`/api/productions/${production}/copies`)).json()) as LoadCopies[]
   if (!load) throw new Error('no load')
@@ -196,11 +207,7 @@ test('a flipped bit is found by reading a copy again', async ({ page, request })
   await page.goto(`/p/${production}/copies`)
   await expect(heading(page)).toContainText('Yes: this card may be formatted')
   const clip = join(mirror(saltern), 'DCIM/101CURLW/CURL0001.MP4')
-  const { atime, mtime } = statSync(clip)
-  const bytes = readFileSync(clip)
-  bytes[2000] = (bytes[2000] ?? 0) ^ 1
-  writeFileSync(clip, bytes)
-  utimesSync(clip, atime, mtime)
+  rewriteUnseen(clip, (bytes) => (bytes[2000] = (bytes[2000] ?? 0) ^ 1))
   await page.getByRole('button', { name: 'Read Saltern drive again' }).click()
   await expect(page.locator('[data-task="check"]')).toContainText(
     'CURL0001.MP4 on Saltern drive is not as it was proved',
@@ -226,9 +233,7 @@ test('a second card that is swapped in proves nothing, and is not taken for the 
   const other = join(root, 'second card')
   debian('cp', ['-a', slot, other])
   const twin = join(other, 'DCIM/101CURLW/CURL0001.MP4')
-  const { size, atime, mtime } = statSync(twin)
-  writeFileSync(twin, Buffer.alloc(size, 9))
-  utimesSync(twin, atime, mtime)
+  rewriteUnseen(twin, (bytes) => bytes.fill(9))
   renameSync(slot, join(root, 'first card'))
   renameSync(other, slot)
   await page.goto(`/p/${production}/copies`)

@@ -12,7 +12,7 @@ import { putCardListing } from '../../db/queries/seen'
 import type { WalkedEntry } from '../../engine/walk'
 import { picturesFolder } from '../../home'
 import { CannotWork } from '../../media/cannotWork'
-import { cardSamplesEqual, listCard, takeSamples, type Listing } from '../../media/listing'
+import { CARD_ROOT, listCard, samplesEqual, takeSamples, type Listing } from '../../media/listing'
 import { readerContent, type ReaderContent } from '../../media/places'
 import type { Job, Work, WorkEnd } from '../work'
 import { lookAtClip } from './lookAtClip'
@@ -90,7 +90,7 @@ async function settleLoad(
   )
   let known: (typeof likely)[number] | undefined
   for (const one of likely)
-    if (!known && (await cardSamplesEqual(medium, await cards.samplesOf(db, one.id), one.shiftMs))) known = one
+    if (!known && (await samplesEqual(medium, await cards.samplesOf(db, one.id), CARD_ROOT, one.shiftMs))) known = one
   const sums = {
     readerId: input.readerId,
     fileCount: files.length,

@@ -1,10 +1,9 @@
-import { cardChanges } from '../../../core/cards/load'
-import { counted } from '../../../core/units/quantity'
+import { cardChanges, changeWords } from '../../../core/cards/load'
 import { samplesOf, type EntryRow } from '../../db/queries/cards'
 import { reader as readerRow } from '../../db/queries/places'
 import type { Medium } from '../../engine/medium'
 import { CannotWork } from '../../media/cannotWork'
-import { cardSamplesEqual, listCard } from '../../media/listing'
+import { CARD_ROOT, listCard, samplesEqual } from '../../media/listing'
 import { readerContent } from '../../media/places'
 import type { Work } from '../work'
 
@@ -20,14 +19,8 @@ export async function changesOf(
   files: readonly EntryRow[],
 ): Promise<{ stayed: number; words: string }> {
   const listed = (await listCard(medium)).files
-  const { stayed, gone, changed, added } = cardChanges(files.map(byBytes), listed.map(byBytes))
-  const differences = [
-    [gone, 'gone'],
-    [changed, 'changed'],
-    [added, 'new'],
-  ] as const
-  const words = differences.flatMap(([count, word]) => (count > 0 ? [`${counted(count, 'file')} ${word}`] : []))
-  return { stayed, words: words.join(', ') }
+  const changes = cardChanges(files.map(byBytes), listed.map(byBytes))
+  return { stayed: changes.stayed, words: changeWords(changes) }
 }
 
 /** The card of a load, in its reader, just as it was when it was looked at. */
@@ -44,7 +37,7 @@ export async function cardOf(
     throw new CannotWork(`The look at “${load.label}” did not come to its end. Look at the card again, then copy.`)
   const { stayed, words } = await changesOf(content.medium, files)
   const other = files.length > 0 && stayed === 0
-  if (other || !(await cardSamplesEqual(content.medium, await samplesOf(db, load.id), 0)))
+  if (other || !(await samplesEqual(content.medium, await samplesOf(db, load.id), CARD_ROOT, 0)))
     throw new CannotWork(
       `The card in the reader is not the one of “${load.label}”. Change cards, or look at this one first.`,
     )
