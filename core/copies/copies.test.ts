@@ -221,11 +221,13 @@ describe('devices', () => {
 describe('a listing against a proof', () => {
   const file = (sizeBytes: number, modifiedMs: number) => ({ sizeBytes, modifiedMs })
   it('stands while size and time are the same', () => {
-    expect(listedAs(file(5, 1000.7), file(5, 1000.2), 0)).toBe('as-proved')
-    expect(listedAs(file(5, 1000), file(4, 1000), 0)).toBe('changed')
-    expect(listedAs(file(5, 1000), file(5, 2000), 0)).toBe('changed')
-    expect(listedAs(file(5, 1000), undefined, 0)).toBe('absent')
-    expect(listedAs(file(5, 1000), file(5, 3_601_000), 3_600_000)).toBe('as-proved')
+    expect(listedAs(file(5, 1000.7), 'as-proved', file(5, 1000.2), 0)).toBe('as-proved')
+    expect(listedAs(file(5, 1000), 'as-proved', file(4, 1000), 0)).toBe('changed')
+    expect(listedAs(file(5, 1000), 'as-proved', file(5, 2000), 0)).toBe('changed')
+    expect(listedAs(file(5, 1000), 'as-proved', undefined, 0)).toBe('absent')
+    expect(listedAs(file(5, 1000), 'as-proved', file(5, 3_601_000), 3_600_000)).toBe('as-proved')
+    expect(listedAs(file(5, 1000), 'absent', file(5, 1000), 0)).toBe('changed')
+    expect(listedAs(file(5, 1000), 'changed', undefined, 0)).toBe('absent')
     expect(standingOf({ outcome: 'equal', pastCache: false }, 'as-proved')).toBe('memory')
     expect(standingOf({ outcome: 'equal', pastCache: true }, 'absent')).toBe('missing')
     expect(standingOf({ outcome: 'differs', pastCache: true }, 'as-proved')).toBe('differs')

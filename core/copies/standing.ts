@@ -8,7 +8,7 @@ export interface LatestProof {
   readonly pastCache: boolean
 }
 
-/** What the volume listed since the proof was made. */
+/** What the volume listed since the proof was made; `changed` also after it was otherwise once and looks as proved again. */
 export type Listed = 'as-proved' | 'absent' | 'changed'
 
 /** A proof stands until the volume lists the file otherwise; what is not listed any more is not verified. */
@@ -29,11 +29,14 @@ export const HOUR_MS = 3_600_000
 export const isClockShift = (shiftMs: number): boolean =>
   shiftMs !== 0 && shiftMs % HOUR_MS === 0 && Math.abs(shiftMs) <= 26 * HOUR_MS
 
-/** How a file is listed now against how it was proved; `shiftMs` is a change of the volume's clock that was recognised. */
-export function listedAs(proved: ListedFile, now: ListedFile | undefined, shiftMs: number): Listed {
+/**
+ * How a file is listed now against how it was proved, and how it was listed before; `shiftMs` is a change of the volume's
+ * clock that was recognised. What was away or otherwise once may be anything now: only a new proof brings it back.
+ */
+export function listedAs(proved: ListedFile, before: Listed, now: ListedFile | undefined, shiftMs: number): Listed {
   if (!now) return 'absent'
   const sameTime = Math.trunc(now.modifiedMs) === Math.trunc(proved.modifiedMs + shiftMs)
-  return now.sizeBytes === proved.sizeBytes && sameTime ? 'as-proved' : 'changed'
+  return before === 'as-proved' && now.sizeBytes === proved.sizeBytes && sameTime ? 'as-proved' : 'changed'
 }
 
 /**

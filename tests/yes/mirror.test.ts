@@ -10,7 +10,7 @@ import {
 } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { clearWorld, newWorld, startStation, until, type Station } from './station'
+import { clearWorld, flipBit, newWorld, startStation, until, type Station } from './station'
 
 let station: Station
 beforeAll(async () => {
@@ -50,6 +50,23 @@ describe('a copy counts only as long as it lies there as it was proved', () => {
       expect(copies[at]?.filesVerified).toBeLessThanOrEqual(there.length)
     }
     expect(clear.clear).toBe(false)
+  })
+
+  it('a file that went away and lies there again is read before it counts', async () => {
+    const world = await clearWorld(station)
+    const clip = join(world.mirror(world.tide), 'DCIM/100CURLW/CURL0042.MP4')
+    renameSync(clip, join(world.tide, 'away.MP4'))
+    expect((await world.copies()).clear.clear).toBe(false)
+    renameSync(join(world.tide, 'away.MP4'), clip)
+    flipBit(clip)
+    const back = await world.copies()
+    expect(back.clear.clear).toBe(false)
+    expect(back.copies[1]?.troubles.map((trouble) => trouble.sentence).join()).toContain('changed or away since')
+    const checked = await station.task(`/loads/${back.loadId}/checks`, { volumeIds: world.volumeIds, how: 'whole' })
+    expect(checked.troubles.join()).toContain('CURL0042.MP4')
+    flipBit(clip)
+    await world.copy()
+    expect((await world.copies()).copies.map((copy) => copy.mark)).toEqual([3, 2])
   })
 
   it('both drives unplugged is never a yes, however fresh the proofs', async () => {

@@ -97,7 +97,7 @@ function differences(listing: MirrorListing, known: readonly KnownFile[], shiftM
   return known.flatMap((row) => {
     if (!row.proved) return []
     const now = listing.files.get(row.path.toString('latin1'))
-    const listed = listedAs(row.proved, now, shiftMs)
+    const listed = listedAs(row.proved, row.listed, now, shiftMs)
     if (listed === row.listed) return []
     return { entryId: row.entryId, path: row.path, now, listed, standing: standingOf(row, listed) }
   })

@@ -26,7 +26,7 @@ const WORDS: Partial<Record<Standing, string>> = {
   differs: 'differed when it was read back',
   conflict: 'another file has its name on the volume',
   missing: 'was proved once, and is gone from the volume',
-  changed: 'was proved once, and has another size or time on the volume now',
+  changed: 'was proved once, and was changed or away since: only reading it again tells what it is now',
 }
 const SHOWN_TROUBLES = 100
 
