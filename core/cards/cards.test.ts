@@ -90,7 +90,7 @@ describe('what is said of a card', () => {
     const answered = withAnswers(asked, answers)
     expect(answered[0]?.answer).toBe('Deleted in the camera')
     expect(openQuestions(answered)).toBe(0)
-    expect(cardSentence(clips, answered)).toContain('nothing wrong found')
+    expect(cardSentence(clips, answered)).toContain('nothing wrong but the 1 thing you settled')
     expect(openQuestions(withAnswers(asked, new Map(asked.map((finding) => [finding.key, null]))))).toBe(1)
     expect(
       openQuestions(withAnswers(cardFindings([], [...clips, clip('DCIM/100CURLW/CURL0046.MP4')], undefined), answers)),

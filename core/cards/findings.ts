@@ -216,11 +216,14 @@ export function cardSentence(clips: readonly ScannedClip[], findings: readonly F
   const seconds = clips.reduce((sum, clip) => sum + (clip.seconds ?? 0), 0)
   const stops = openStops(findings)
   const asks = openQuestions(findings)
+  const settled = findings.filter((finding) => finding.weight !== 'note' && finding.answer).length
   const verdict =
     stops > 0
       ? `${counted(stops, 'thing')} wrong`
       : asks > 0
         ? `${counted(asks, 'question')} to answer`
-        : 'nothing wrong found'
+        : settled > 0
+          ? `nothing wrong but the ${counted(settled, 'thing')} you settled`
+          : 'nothing wrong found'
   return `${counted(clips.length, 'clip')}, ${formatLength(seconds)}: ${verdict}.`
 }

@@ -68,7 +68,7 @@ test('station 2 shows the clips of the card with their pictures', async ({ page 
   await expect(page.locator('[data-finding="gap"]')).toContainText('CURL0042 to CURL0044')
   await page.getByRole('button', { name: 'Deleted in the camera' }).click()
   await expect(page.locator('[data-finding="gap"]')).toContainText('Deleted in the camera.')
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('nothing wrong found')
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('nothing wrong but the 1 thing you settled')
   await expect
     .poll(() => page.getByAltText('A frame of CURL0041.MP4').evaluate((image: HTMLImageElement) => image.naturalWidth))
     .toBeGreaterThan(100)

@@ -67,7 +67,7 @@ function troubleOf(error: unknown): string {
     return 'the index is missing, as after a battery that died'
   if (error instanceof ToolFailed && /not on whitelist|whitelist/i.test(error.messages))
     return 'it is no film but something that names other files, and was not opened'
-  if (error instanceof ToolFailed && error.messages.includes('Invalid data found'))
+  if (error instanceof ToolFailed && /Invalid (data found|argument)/.test(error.messages))
     return 'what is in it is no picture and no sound'
   return error instanceof Error ? error.message : String(error)
 }
