@@ -1,4 +1,5 @@
 import { number, object, string } from 'yup'
+import { ask, order } from './endpoint'
 
 export const BENCH_FAULTS = ['none', 'flip-bit', 'truncate-write', 'read-error', 'unplug', 'full'] as const
 export type BenchFault = (typeof BENCH_FAULTS)[number]
@@ -12,7 +13,11 @@ export interface Fault {
 
 export const faultOrder = object({
   kind: string().oneOf(BENCH_FAULTS, 'Choose one of the faults.').required('Choose a fault.'),
-  afterBytes: number().integer().min(0, 'Give 0 or more bytes.').default(0),
+  afterBytes: number()
+    .integer()
+    .min(0, 'Give 0 or more bytes.')
+    .max(1e15, 'That is more than any device here holds.')
+    .default(0),
 }).noUnknown()
 
 export const insertOrder = object({ card: string().required('Choose a card.').max(80) }).noUnknown()
@@ -34,4 +39,16 @@ export interface BenchDeviceView {
 export interface BenchView {
   readonly devices: readonly BenchDeviceView[]
   readonly cards: readonly { readonly name: string; readonly story: string; readonly inReader: string | null }[]
+}
+
+const changes = ['bench', 'cards', 'copies', 'storage', 'productions'] as const
+
+export const benchApi = {
+  all: ask<BenchView>()('bench', '/bench'),
+  insert: order()('POST', '/bench/:id/insert', { changes, body: insertOrder }),
+  eject: order()('POST', '/bench/:id/eject', { changes }),
+  plug: order()('POST', '/bench/:id/plug', { changes }),
+  unplug: order()('POST', '/bench/:id/unplug', { changes }),
+  /** Arms a fault at a simulated device, or takes it away. */
+  fault: order()('POST', '/bench/:id/fault', { changes, body: faultOrder }),
 }

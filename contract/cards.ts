@@ -1,6 +1,8 @@
-import { object, string } from 'yup'
+import { boolean, number, object, string } from 'yup'
 import type { Finding } from '../core/cards/findings'
-import { text } from './text'
+import { folderPath, text } from './text'
+import { ask, order, stream, type Ordered } from './endpoint'
+import type { Registered } from './storage'
 
 export const scanOrder = object({
   productionId: string().uuid('Choose a production.').required('Choose a production.'),
@@ -9,7 +11,9 @@ export const scanOrder = object({
 
 export const newReader = object({
   name: text().required('Name the reader.').max(60, 'Keep the name under 60 characters.'),
-  path: string().required('Give the folder where the card appears.').matches(/^\//, 'Give a path that starts with /.'),
+  path: folderPath('Give the folder where the card appears.'),
+  /** An ordinary folder with things in it is meant. */
+  sure: boolean().default(false),
 }).noUnknown()
 
 export const findingAnswer = object({
@@ -68,4 +72,30 @@ export interface LoadView {
   readonly sentence: string
   readonly findings: readonly Finding[]
   readonly clips: readonly ClipView[]
+}
+
+/** Which frame of a clip, in seconds from its start; past its end is the last one. */
+export const frameTime = object({
+  at: number()
+    .typeError('Give the time of the frame in seconds.')
+    .min(0, 'Give the time of the frame in seconds.')
+    .default(0),
+}).noUnknown()
+
+export const cardsApi = {
+  readers: ask<readonly ReaderView[]>()('cards', '/readers'),
+  /** Registers a folder where cards appear. 422 on `path` or `name`. */
+  addReader: order<Registered>()('POST', '/readers', { status: 201, changes: ['cards'], body: newReader }),
+  /** Looks at the card in a reader. 409 while it is being looked at. */
+  look: order<Ordered>()('POST', '/readers/:id/scan', { status: 202, changes: ['cards', 'tasks'], body: scanOrder }),
+  loads: ask<readonly LoadView[]>()('cards', '/productions/:id/loads'),
+  /** Writes down what a person answered to a finding, or takes it back. */
+  answerFinding: order()('POST', '/loads/:id/answers', {
+    changes: ['cards', 'productions', 'copies'],
+    body: findingAnswer,
+  }),
+  /** The picture that was taken at the look, JPEG. */
+  picture: stream('/clips/:id/picture'),
+  /** One frame of the original, JPEG, from any connected copy. */
+  frame: stream('/clips/:id/frame', frameTime),
 }

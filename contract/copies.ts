@@ -1,6 +1,7 @@
 import { array, boolean, number, object, string, type InferType } from 'yup'
 import type { ClearAnswer } from '../core/copies/clear'
 import type { CopyFacts, Mark } from '../core/copies/mark'
+import { ask, order, stream, type Ordered } from './endpoint'
 
 export const copyOrder = object({
   volumeIds: array()
@@ -35,7 +36,10 @@ export const spotPlay = object({
   volumeId: string().uuid().required('Say which volume was played.'),
   /** Without one: the person opened a file of the copy in a program of their own, since nothing on the card can be played here. */
   clipId: string().uuid().nullable().default(null),
-  seconds: number().min(1, 'Play at least one second.').required('Say how long it was played.'),
+  seconds: number()
+    .min(1, 'Play at least one second.')
+    .max(86_400, 'Nobody plays for more than a day.')
+    .required('Say how long it was played.'),
 }).noUnknown()
 
 export const settings = object({
@@ -80,4 +84,24 @@ export interface LoadCopies {
   /** What stood against it when it was said to be formatted. */
   readonly formattedAgainst: string | null
   readonly playableClips: readonly { readonly id: string; readonly name: string; readonly seconds: number }[]
+}
+
+export const copiesApi = {
+  /** What is true of every load and its copies; what comes near a yes is looked at first. */
+  all: ask<readonly LoadCopies[]>()('copies', '/productions/:id/copies'),
+  copy: order<Ordered>()('POST', '/loads/:id/copies', { status: 202, changes: ['copies', 'tasks'], body: copyOrder }),
+  check: order<Ordered>()('POST', '/loads/:id/checks', { status: 202, changes: ['copies', 'tasks'], body: checkOrder }),
+  /** A clip of one copy: the file itself in pieces, or a quick film of it where no browser can play it. */
+  play: stream('/loads/:id/play/:volumeId/:clipId'),
+  /** Writes down that somebody played a copy. */
+  played: order()('POST', '/loads/:id/spot-plays', { changes: ['copies', 'productions'], body: spotPlay }),
+  /** Writes down that the card was formatted; 409 with the reason when the answer is no, unless `anyway`. */
+  formatted: order()('POST', '/loads/:id/formatted', {
+    changes: ['copies', 'productions', 'cards'],
+    body: formattedOrder,
+  }),
+  differentDrives: order()('POST', '/volumes/different', {
+    changes: ['copies', 'storage', 'productions'],
+    body: differentDrives,
+  }),
 }

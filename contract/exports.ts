@@ -1,13 +1,18 @@
 import { number, object, string } from 'yup'
 import type { CropWindow } from '../core/exports/reframe'
 import type { FileCheck } from '../core/media/check'
+import { ask, order, type Ordered } from './endpoint'
 
 const even = (name: string) =>
-  number().integer(`${name} must be whole.`).min(0, `${name} starts outside the picture.`).required()
+  number()
+    .integer(`${name} must be whole.`)
+    .min(0, `${name} starts outside the picture.`)
+    .max(1e6, `${name} lies outside of every picture.`)
+    .required()
 
 export const renderOrder = object({
   clipId: string().uuid().required('Choose a master.'),
-  destinationId: string().required('Choose a destination.'),
+  destinationId: string().max(100, 'There is no such destination.').required('Choose a destination.'),
   volumeId: string().uuid().required('Choose the volume for the file.'),
   window: object({
     x: even('The left edge'),
@@ -47,4 +52,10 @@ export interface DeliverableView {
 export interface ExportsView {
   readonly masters: readonly MasterView[]
   readonly deliverables: readonly DeliverableView[]
+}
+
+export const exportsApi = {
+  all: ask<ExportsView>()('exports', '/productions/:id/exports'),
+  /** Renders one deliverable. 422 on `window` when it is no window of this master. */
+  render: order<Ordered>()('POST', '/exports', { status: 202, changes: ['exports', 'tasks'], body: renderOrder }),
 }

@@ -1,15 +1,21 @@
 import { object, string, type InferType } from 'yup'
 import type { NextStep, StationStatus } from '../core/line/line'
+import { isDay, isTimeZone } from '../core/units/day'
 import { text } from './text'
+import { ask, order, type Made } from './endpoint'
+import { settings, type Settings } from './copies'
 
 export const newProduction = object({
   title: text().required('Give the production a title.').max(120, 'Keep the title under 120 characters.'),
   client: text().max(120, 'Keep the client under 120 characters.').default(''),
   shootOn: string()
-    .matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Give the shoot day as year-month-day.', excludeEmptyString: true })
+    .test('day', 'Give the shoot day as year-month-day.', (day) => !day || isDay(day))
     .default(''),
   /** The person’s zone, by its IANA name; days are counted in it. */
-  timeZone: string().max(60, 'That is no time zone.').default(''),
+  timeZone: string()
+    .max(60, 'That is no time zone.')
+    .test('zone', 'That is no time zone.', (zone) => !zone || isTimeZone(zone))
+    .default(''),
 }).noUnknown()
 export type NewProduction = InferType<typeof newProduction>
 
@@ -20,4 +26,14 @@ export interface ProductionView {
   readonly shootOn: string | null
   readonly line: readonly StationStatus[]
   readonly next: NextStep
+}
+
+export const productionsApi = {
+  /** Every production with its line of stations and its next step. */
+  all: ask<readonly ProductionView[]>()('productions', '/productions'),
+  /** Makes one. 422 on `title` when another owns the folder of that name. */
+  add: order<Made>()('POST', '/productions', { status: 201, changes: ['productions'], body: newProduction }),
+  settings: ask<Settings>()('copies', '/settings'),
+  /** Changes when a card may be formatted, for all productions. */
+  setSettings: order()('PUT', '/settings', { changes: ['copies', 'productions'], body: settings }),
 }

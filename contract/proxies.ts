@@ -1,5 +1,6 @@
 import { array, object, string } from 'yup'
 import type { FileCheck } from '../core/media/check'
+import { ask, order } from './endpoint'
 
 /** Proxies of single clips, or of every clip of a production that has none that passes. */
 export const proxyOrder = object({
@@ -33,4 +34,14 @@ export interface ProxyView {
     readonly checks: readonly FileCheck[]
     readonly pass: boolean
   } | null
+}
+
+export const proxiesApi = {
+  /** Every clip that can have a proxy, with the one it has and its checks. */
+  all: ask<readonly ProxyView[]>()('proxies', '/productions/:id/proxies'),
+  make: order<{ readonly taskIds: readonly string[] }>()('POST', '/proxies', {
+    status: 202,
+    changes: ['proxies', 'tasks'],
+    body: proxyOrder,
+  }),
 }

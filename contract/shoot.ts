@@ -2,6 +2,7 @@ import { number, object, string, type InferType } from 'yup'
 import type { RecordingBudget } from '../core/shoot/recording'
 import { parseFrameRate } from '../core/units/frameRate'
 import { text } from './text'
+import { ask, order, type Made } from './endpoint'
 
 const whole = (name: string, least: number, most: number) =>
   number()
@@ -40,4 +41,15 @@ export type CameraPlan = InferType<typeof cameraPlan>
 export interface CameraPlanView extends CameraPlan {
   readonly id: string
   readonly budget: RecordingBudget
+}
+
+export const shootApi = {
+  plans: ask<readonly CameraPlanView[]>()('productions', '/productions/:id/plans'),
+  addPlan: order<Made>()('POST', '/productions/:id/plans', {
+    status: 201,
+    changes: ['productions'],
+    body: cameraPlan,
+  }),
+  changePlan: order()('PUT', '/plans/:id', { changes: ['productions'], body: cameraPlan }),
+  removePlan: order()('DELETE', '/plans/:id', { changes: ['productions'] }),
 }

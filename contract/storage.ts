@@ -1,6 +1,7 @@
-import { object, string, type InferType } from 'yup'
+import { boolean, object, string, type InferType } from 'yup'
 import type { ClassBytes, VolumeBudget } from '../core/storage/budget'
-import { text } from './text'
+import { folderPath, text } from './text'
+import { ask, order } from './endpoint'
 
 export const VOLUME_KINDS = ['edit', 'archive', 'phone', 'cloud', 'stick'] as const
 export type VolumeKind = (typeof VOLUME_KINDS)[number]
@@ -9,7 +10,9 @@ export const newVolume = object({
   name: text().required('Name the volume.').max(60, 'Keep the name under 60 characters.'),
   kind: string().oneOf(VOLUME_KINDS, 'Choose what kind of volume it is.').required('Choose what kind of volume it is.'),
   site: text().required('Say where it is kept.').max(60, 'Keep the place under 60 characters.'),
-  path: string().required('Give the folder of the volume.').matches(/^\//, 'Give a path that starts with /.'),
+  path: folderPath('Give the folder of the volume.'),
+  /** An ordinary folder with things in it is meant. */
+  sure: boolean().default(false),
 }).noUnknown()
 export type NewVolume = InferType<typeof newVolume>
 
@@ -45,4 +48,14 @@ export interface StorageView {
     readonly title: string
     readonly classes: readonly ClassBytes[]
   }[]
+}
+
+export const storageApi = {
+  all: ask<StorageView>()('storage', '/productions/:id/storage'),
+  /** Registers a folder as a volume; one that is known by its marker is only found again. */
+  addVolume: order<Registered>()('POST', '/volumes', {
+    status: 201,
+    changes: ['storage', 'copies', 'productions'],
+    body: newVolume,
+  }),
 }

@@ -1,5 +1,6 @@
 import type { TaskKind } from './taskKinds'
 import type { Topic } from './topics'
+import { ask, order } from './endpoint'
 
 export type TaskState = 'queued' | 'running' | 'paused' | 'done' | 'failed' | 'stopped' | 'set-aside'
 export const TASK_ORDERS = ['pause', 'resume', 'stop'] as const
@@ -41,3 +42,14 @@ export interface TaskView {
 /** Sent over `/api/events`. `changed` names the queries to ask again. */
 export type ServerEvent =
   { readonly kind: 'task'; readonly task: TaskView } | { readonly kind: 'changed'; readonly topics: readonly Topic[] }
+
+export const tasksApi = {
+  /** Everything under way, and what ended last. */
+  recent: ask<readonly TaskView[]>()('tasks', '/tasks'),
+  one: ask<TaskView>()('tasks', '/tasks/:id'),
+  pause: order()('POST', '/tasks/:id/pause', { changes: ['tasks'] }),
+  resume: order()('POST', '/tasks/:id/resume', { changes: ['tasks'] }),
+  stop: order()('POST', '/tasks/:id/stop', { changes: ['tasks'] }),
+  /** Tries a task again that failed or was set aside. */
+  again: order()('POST', '/tasks/:id/again', { changes: ['tasks'] }),
+}

@@ -1,15 +1,20 @@
 import { fork } from 'node:child_process'
-import { existsSync, mkdirSync, readFileSync, realpathSync, rmSync, writeFileSync } from 'node:fs'
+import { randomBytes } from 'node:crypto'
+import { chmodSync, existsSync, mkdirSync, readFileSync, realpathSync, rmSync, writeFileSync } from 'node:fs'
+import { hostname } from 'node:os'
 import { join, resolve } from 'node:path'
 import { ensureBuild, ensureDebian, ensurePackages, PROJECT } from './lib/bootstrap.mjs'
 import { setTimeout as wait } from 'node:timers/promises'
 import { freePort, isAlive, startPostgres } from './lib/postgres.mjs'
 
 const flags = new Set(process.argv.slice(2))
-const unknown = [...flags].filter((flag) => !['--empty', '--reset'].includes(flag))
+const listening = [...flags].find((flag) => /^--listen=[\w.:-]+$/.test(flag))?.slice('--listen='.length) ?? '127.0.0.1'
+const unknown = [...flags].filter(
+  (flag) => !['--empty', '--reset', '--key'].includes(flag) && flag !== `--listen=${listening}`,
+)
 if (unknown.length > 0) {
   console.error(
-    `Not known: ${unknown.join(' ')}. Use --empty to start without demo data, --reset to make the demo fresh.`,
+    `Not known: ${unknown.join(' ')}. Use --empty to start without demo data, --reset to make the demo fresh, --key to let in only who has the printed address, --listen=ADDRESS to be reached from other machines (with a key).`,
   )
   process.exit(1)
 }
@@ -17,6 +22,8 @@ const mode = flags.has('--empty') ? 'empty' : 'demo'
 // Tests give their own folder; people never need to.
 const home = resolve(process.env.YENDRA_STATE ?? join(PROJECT, '.yendra'))
 mkdirSync(home, { recursive: true })
+// Nobody else reads what is kept here. Root lends the database an account, which has to pass through to its own folder.
+chmodSync(home, process.getuid?.() === 0 ? 0o711 : 0o700)
 
 const runFile = join(home, 'run.json')
 const earlier = existsSync(runFile) ? JSON.parse(readFileSync(runFile, 'utf8')) : undefined
@@ -31,7 +38,7 @@ if (
   )
   process.exit(0)
 }
-writeFileSync(runFile, JSON.stringify({ pid: process.pid }))
+writeFileSync(runFile, JSON.stringify({ pid: process.pid }), { mode: 0o600 })
 
 ensurePackages()
 ensureDebian(['postgresql', 'ffmpeg'])
@@ -157,6 +164,7 @@ if (flags.has('--reset')) {
   rmSync(folder, { recursive: true, force: true })
 }
 mkdirSync(folder, { recursive: true })
+chmodSync(folder, 0o700)
 // Files in a worker wait for the disk: more threads than the default four keep several drives busy.
 const env = {
   ...process.env,
@@ -176,9 +184,12 @@ await new Promise((done, fail) => {
 children.delete('setup')
 watchDatabase(options)
 const port = process.env.YENDRA_PORT ? Number(process.env.YENDRA_PORT) : await freePort(4600)
-url = `http://127.0.0.1:${port}`
+const key = flags.has('--key') || listening !== '127.0.0.1' ? randomBytes(24).toString('base64url') : undefined
+url = `http://${listening === '0.0.0.0' ? hostname() : listening}:${port}`
 // One after the other: both prepare the same queues.
 await keepAlive('worker', env)
-await keepAlive('http', { ...env, PORT: String(port) })
+await keepAlive('http', { ...env, PORT: String(port), YENDRA_LISTEN: listening, ...(key ? { YENDRA_KEY: key } : {}) })
 writeRun()
-console.log(`\nYendra is ready at ${url}  (${((Date.now() - begun) / 1000).toFixed(1)} s; Ctrl-C stops it)\n`)
+console.log(
+  `\nYendra is ready at ${url}${key ? `/?key=${key}` : ''}  (${((Date.now() - begun) / 1000).toFixed(1)} s; Ctrl-C stops it)\n`,
+)

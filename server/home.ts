@@ -1,5 +1,6 @@
-import { join } from 'node:path'
+import { existsSync } from 'node:fs'
 import { hostname } from 'node:os'
+import { dirname, join } from 'node:path'
 
 /** The folder where this installation keeps its own things; set by the start command. */
 export function home(): string {
@@ -18,4 +19,11 @@ export function databaseUrl(): string {
   const url = process.env.DATABASE_URL
   if (!url) throw new Error('DATABASE_URL is not set. Start with "npm start".')
   return url
+}
+
+/** Where this application itself lies, with its sources and packages: the next folder above with a package.json. */
+export function programFolder(): string {
+  let folder = import.meta.dirname
+  while (!existsSync(join(folder, 'package.json')) && folder !== dirname(folder)) folder = dirname(folder)
+  return folder
 }

@@ -18,21 +18,27 @@ export function frameRate(num: number, den = 1): FrameRate {
   return { num: num / divisor, den: den / divisor }
 }
 
+/** Frames in a second: from one in a hundred seconds, as in time lapse, to what high-speed cameras take. */
+const SLOWEST = 0.01
+const FASTEST = 100_000
+const LONGEST_TEXT = 30
+
 /**
  * Reads a rate as people and tools write it; `undefined` when it is none.
  *
  * `parseFrameRate('25')` is 25/1, `'23.976'` and `'23.98'` are 24000/1001, `'30000/1001'` is itself.
  */
 export function parseFrameRate(text: string): FrameRate | undefined {
+  if (text.length > LONGEST_TEXT) return undefined
   const fraction = /^\s*(\d+)\s*\/\s*(\d+)\s*$/.exec(text)
   if (fraction) {
     const [num, den] = [Number(fraction[1]), Number(fraction[2])]
-    return num > 0 && den > 0 ? frameRate(num, den) : undefined
+    return num > 0 && den > 0 && num / den >= SLOWEST && num / den <= FASTEST ? frameRate(num, den) : undefined
   }
   const decimal = /^\s*(\d+(?:\.\d+)?)\s*(?:fps|p|i)?\s*$/i.exec(text)
   if (!decimal) return undefined
   const value = Number(decimal[1])
-  if (value <= 0 || value > 100_000) return undefined
+  if (value < SLOWEST || value > FASTEST) return undefined
   if (Number.isInteger(value)) return frameRate(value)
   const nominal = NTSC_FAMILY.find((whole) => Math.abs(value - (whole * 1000) / 1001) < 0.006)
   return nominal ? frameRate(nominal * 1000, 1001) : frameRate(Math.round(value * 1000), 1000)

@@ -1,6 +1,6 @@
 import { execFileSync, spawn, spawnSync } from 'node:child_process'
 import { createHash, randomBytes } from 'node:crypto'
-import { chownSync, existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { chmodSync, chownSync, existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { dirname, join } from 'node:path'
 import { postgresBin } from './bootstrap.mjs'
@@ -100,7 +100,8 @@ export async function startPostgres(home, { tests = false, port: wanted } = {}) 
     max_connections: 60,
     ...(tests ? { fsync: 'off', synchronous_commit: 'off' } : {}),
   }
-  const log = openSync(join(home, 'postgres.log'), 'a')
+  const log = openSync(join(home, 'postgres.log'), 'a', 0o600)
+  chmodSync(join(home, 'postgres.log'), 0o600)
   // In a group of its own, so that Ctrl-C reaches the application first.
   const server = spawn(
     join(bin, 'postgres'),

@@ -139,8 +139,8 @@ export class BenchMedium implements Medium {
     }
   }
 
-  async makeFolder(path: Buffer): Promise<void> {
-    await this.#plugged().makeFolder(path)
+  async makeFolder(path: Buffer): Promise<boolean> {
+    return this.#plugged().makeFolder(path)
   }
 
   async publish(part: Buffer, path: Buffer): Promise<'named' | 'taken'> {

@@ -1,8 +1,9 @@
 import { alignedBlocks, LARGE_BLOCK, SMALL_BLOCK } from './blocks'
-import { copyBatch, LANES } from './copyBatch'
+import { LANES, proveBatch, writeBatch } from './copyBatch'
 import { copyLarge } from './copyLarge'
 import type { CopyMemory, CopyOrder, SourceFile } from './copyOrder'
 import { CopyRun } from './copyRun'
+import { awaitedLater } from './hash'
 import { parentOf } from './medium'
 
 const BATCH_FILES = 512
@@ -10,7 +11,8 @@ const BATCH_BYTES = 96 * 1024 * 1024
 
 export const copyMemory = (destinations: number): CopyMemory => ({
   large: alignedBlocks(4 + 2 * destinations, LARGE_BLOCK),
-  lanes: alignedBlocks(LANES, SMALL_BLOCK),
+  writing: alignedBlocks(LANES, SMALL_BLOCK),
+  proving: alignedBlocks(LANES, SMALL_BLOCK),
 })
 
 /**
@@ -22,28 +24,59 @@ export const copyMemory = (destinations: number): CopyMemory => ({
 export async function copyTree(order: CopyOrder): Promise<void> {
   const run = new CopyRun(order)
   await run.prepare()
-  const { large: blocks, lanes } = order.memory ?? copyMemory(order.destinations.length)
+  const memory = order.memory ?? copyMemory(order.destinations.length)
   const byFolder = [...order.files].sort(
     (a, b) => Buffer.compare(parentOf(a.path), parentOf(b.path)) || Buffer.compare(a.path, b.path),
   )
+  const line = new BatchLine(run, memory)
   let batch: SourceFile[] = []
   let batchBytes = 0
   const flush = async () => {
-    if (batch.length > 0) await copyBatch(run, batch, lanes)
+    const files = batch
     batch = []
     batchBytes = 0
+    if (files.length > 0) await line.take(files)
   }
-  for (const file of byFolder) {
-    if (run.alive().length === 0) break
-    if (file.sizeBytes > SMALL_BLOCK) {
-      await flush()
-      await copyLarge(run, file, blocks)
-      continue
+  try {
+    for (const file of byFolder) {
+      if (run.alive().length === 0) break
+      if (file.sizeBytes > SMALL_BLOCK) {
+        await flush()
+        await line.empty()
+        await copyLarge(run, file, memory.large)
+        continue
+      }
+      if (batch.length >= BATCH_FILES || batchBytes + file.sizeBytes > BATCH_BYTES) await flush()
+      batch.push(file)
+      batchBytes += file.sizeBytes
     }
-    if (batch.length >= BATCH_FILES || batchBytes + file.sizeBytes > BATCH_BYTES) await flush()
-    batch.push(file)
-    batchBytes += file.sizeBytes
+    await flush()
+  } finally {
+    await line.empty()
   }
-  await flush()
   await run.finish()
+}
+
+/** While one batch is read back, the next is written already: the card and the drives are busy at the same time. */
+class BatchLine {
+  #proving: Promise<void> = Promise.resolve()
+
+  constructor(
+    readonly run: CopyRun,
+    readonly memory: CopyMemory,
+  ) {}
+
+  async take(files: readonly SourceFile[]): Promise<void> {
+    const { run, memory } = this
+    // The blocks are lent: both halves come to their end before an error of one of them is thrown.
+    const [written] = await Promise.allSettled([writeBatch(run, files, memory.writing), this.#proving])
+    await this.#proving
+    if (written.status === 'rejected') throw written.reason
+    this.#proving = awaitedLater(proveBatch(run, written.value, memory.proving))
+  }
+
+  /** Waits until nothing is under way. */
+  empty(): Promise<void> {
+    return this.#proving
+  }
 }

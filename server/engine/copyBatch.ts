@@ -16,15 +16,21 @@ interface Written {
   readonly targets: readonly CopyDestination[]
 }
 
+/** Small files that were written and wait to be proved. */
+export interface WrittenBatch {
+  readonly written: readonly Written[]
+  readonly records: readonly FileRecord[]
+}
+
 /**
  * Many small files together: write all, wait for the media once, read all back, name all. One wait for the medium
  * serves hundreds of files, where a wait for each would cost more than the bytes.
  */
-export async function copyBatch(
+export async function writeBatch(
   run: CopyRun,
   files: readonly SourceFile[],
   blocks: readonly Uint8Array[],
-): Promise<void> {
+): Promise<WrittenBatch> {
   const written: Written[] = []
   const records: FileRecord[] = []
   await inLanes(files, blocks, async (file, block) => {
@@ -35,8 +41,14 @@ export async function copyBatch(
     if (done) written.push(done)
   })
   await run.assertSamePlace()
+  return { written, records }
+}
+
+/** The second half: reads back what was written, names what is equal, and reports. */
+export async function proveBatch(run: CopyRun, batch: WrittenBatch, blocks: readonly Uint8Array[]): Promise<void> {
+  const records = [...batch.records]
   await Promise.all(run.alive().map((to) => run.attempt(to, () => to.medium.settle())))
-  const proofs = written.flatMap(({ file, hash, targets }) => targets.map((to) => ({ file, hash, to })))
+  const proofs = batch.written.flatMap(({ file, hash, targets }) => targets.map((to) => ({ file, hash, to })))
   await inLanes(proofs, blocks, async ({ file, hash, to }, block) => {
     const found = await run.attempt(to, () =>
       readBack(

@@ -1,6 +1,6 @@
 import type { CopyRecord, DestinationFailed, FileRecord } from '../../core/copies/record'
 import type { CopyDestination, CopyOrder, SourceFile } from './copyOrder'
-import { errorCode, joinPath, type FileIdentity, type Medium } from './medium'
+import { errorCode, joinPath, parentOf, type FileIdentity, type Medium } from './medium'
 import { NewNames } from './newNames'
 import { Stopped } from './stopped'
 
@@ -22,10 +22,13 @@ const isGone = (medium: Medium): Promise<boolean> =>
 
 const messageOf = (error: unknown) => (error instanceof Error ? error.message : String(error))
 
+const freshKey = (to: CopyDestination, folder: Buffer) => `${to.id} ${folder.toString('latin1')}`
+
 /** The state of one copy while it runs: which destinations still answer, and what they still lack. */
 export class CopyRun {
   readonly #failed = new Set<string>()
   readonly #placed = new Map<string, number>()
+  readonly #fresh = new Set<string>()
   readonly #names: Map<string, NewNames>
   #place = ''
 
@@ -69,8 +72,13 @@ export class CopyRun {
   }
 
   async #makeFolder(to: CopyDestination, folder: Buffer): Promise<void> {
-    await to.medium.makeFolder(folder)
+    if (await to.medium.makeFolder(folder)) this.#fresh.add(freshKey(to, folder))
     this.#names.get(to.id)?.add(folder)
+  }
+
+  /** Whether this run made the folder of a file: nothing of anybody else’s has its name there. */
+  isFresh(to: CopyDestination, file: SourceFile): boolean {
+    return this.#fresh.has(freshKey(to, parentOf(this.finalPath(to, file))))
   }
 
   /** Throws when another card lies where this one lay: nothing read from there may be taken for this card’s. */

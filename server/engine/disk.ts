@@ -1,9 +1,11 @@
 import { execFile } from 'node:child_process'
-import type { Stats } from 'node:fs'
+import { constants, type Stats } from 'node:fs'
 import * as fs from 'node:fs/promises'
 import { promisify } from 'node:util'
 import type { DeviceIdentity } from '../../core/copies/device'
 import { deviceOf } from './device'
+import { parentOf } from './medium'
+import { linkOnTheWay, openHere } from './openHere'
 
 const run = promisify(execFile)
 
@@ -37,17 +39,73 @@ export interface Disk {
   device(root: string): Promise<DeviceIdentity>
 }
 
-export const realDisk: Disk = {
-  open: (path, flags, mode) => fs.open(path, flags, mode),
-  lstat: (path) => fs.lstat(path),
-  readdir: (path) => fs.readdir(path, { encoding: 'buffer' }),
-  readlink: (path) => fs.readlink(path, { encoding: 'buffer' }),
-  mkdir: (path) => fs.mkdir(path).then(() => undefined),
-  link: (from, to) => fs.link(from, to),
-  unlink: (path) => fs.unlink(path),
-  rename: (from, to) => fs.rename(from, to),
-  remove: (path) => fs.rm(path, { force: true, recursive: true }),
-  syncFileSystem: (folder) => run('sync', ['-f', folder]).then(() => undefined),
-  statfs: (folder) => fs.statfs(folder),
-  device: deviceOf,
+/** How long a folder passes for one without links on its way. */
+const TRUSTED_MS = 1000
+
+/**
+ * The calls of the system for what lies below one folder. A path that leads through a link is refused with `ELOOP`,
+ * whatever is asked; `root` itself must be a real path.
+ */
+export class RealDisk implements Disk {
+  readonly #trusted = new Map<string, number>()
+
+  constructor(readonly root: string) {}
+
+  /** Throws when there is a link on the way to a folder; one that is not there is left to the call itself. */
+  async #trust(folder: Buffer): Promise<void> {
+    if (folder.length <= Buffer.byteLength(this.root)) return
+    const key = folder.toString('latin1')
+    if ((this.#trusted.get(key) ?? 0) > performance.now()) return
+    const real = await fs.realpath(folder, { encoding: 'buffer' }).catch(() => undefined)
+    if (real === undefined) return
+    if (!real.equals(folder)) throw linkOnTheWay()
+    this.#trusted.set(key, performance.now() + TRUSTED_MS)
+  }
+
+  async open(path: Buffer, flags: number, mode?: number): Promise<DiskFile> {
+    // Nothing may be made or emptied behind a link before it is noticed.
+    if ((flags & (constants.O_CREAT | constants.O_TRUNC)) !== 0) await this.#trust(parentOf(path))
+    return openHere(path, flags, mode)
+  }
+
+  async lstat(path: Buffer): Promise<DiskStats> {
+    await this.#trust(parentOf(path))
+    return fs.lstat(path)
+  }
+
+  async readdir(path: Buffer): Promise<Buffer[]> {
+    await this.#trust(path)
+    return fs.readdir(path, { encoding: 'buffer' })
+  }
+
+  readlink = (path: Buffer): Promise<Buffer> => fs.readlink(path, { encoding: 'buffer' })
+
+  async mkdir(path: Buffer): Promise<void> {
+    await this.#trust(parentOf(path))
+    await fs.mkdir(path)
+  }
+
+  async link(from: Buffer, to: Buffer): Promise<void> {
+    await Promise.all([this.#trust(parentOf(from)), this.#trust(parentOf(to))])
+    await fs.link(from, to)
+  }
+
+  async unlink(path: Buffer): Promise<void> {
+    await this.#trust(parentOf(path))
+    await fs.unlink(path)
+  }
+
+  async rename(from: Buffer, to: Buffer): Promise<void> {
+    await Promise.all([this.#trust(parentOf(from)), this.#trust(parentOf(to))])
+    await fs.rename(from, to)
+  }
+
+  async remove(path: Buffer): Promise<void> {
+    await this.#trust(parentOf(path))
+    await fs.rm(path, { force: true, recursive: true })
+  }
+
+  syncFileSystem = (folder: string): Promise<void> => run('sync', ['-f', folder]).then(() => undefined)
+  statfs = (folder: string) => fs.statfs(folder)
+  device = deviceOf
 }

@@ -18,7 +18,8 @@ const NOTHING: Existing = { settled: new Set(), records: [] }
  * and read now; different content is a conflict for the person. Nothing is overwritten.
  */
 export async function settleExisting(run: CopyRun, file: SourceFile, blocks: readonly Uint8Array[]): Promise<Existing> {
-  const targets = run.alive(file)
+  // A name that turns up there meanwhile is met when the file gets its own: nothing is overwritten.
+  const targets = run.alive(file).filter((to) => !run.isFresh(to, file))
   const looked = await Promise.all(
     targets.map((to) =>
       run.attemptFile(to, file, async () => ({ to, entry: await to.medium.entry(run.finalPath(to, file)) })),

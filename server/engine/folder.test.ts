@@ -1,4 +1,4 @@
-import { mkdirSync, mkdtempSync, readFileSync, symlinkSync, utimesSync, writeFileSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, symlinkSync, utimesSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
@@ -149,5 +149,30 @@ describe('small things the engine leans on', () => {
     writeFileSync(join(root, 'a'), '')
     utimesSync(join(root, 'a'), 1_700_000_000.123456, 1_700_000_000.123456)
     expect((await new FolderMedium(root).entry(path('a')))?.modifiedMs).toBeCloseTo(1_700_000_000_123.456, 2)
+  })
+})
+
+describe('a link that stands in the middle of a path', () => {
+  it('is followed by nothing: not to read, to write, to list, to move or to remove', async () => {
+    const [root, outside] = [emptyFolder(), emptyFolder()]
+    writeFileSync(join(outside, 'precious'), 'precious')
+    mkdirSync(join(outside, 'deep'))
+    symlinkSync(outside, join(root, 'way'))
+    mkdirSync(join(root, 'own'))
+    writeFileSync(join(root, 'own/file'), 'own')
+    const medium = new FolderMedium(root)
+    const refused = { code: 'ELOOP' }
+    await expect(medium.open(path('way/precious'))).rejects.toMatchObject(refused)
+    await expect(medium.create(path('way/precious'))).rejects.toMatchObject(refused)
+    await expect(medium.list(path('way'))).rejects.toMatchObject(refused)
+    await expect(medium.list(path('way/deep'))).rejects.toMatchObject(refused)
+    await expect(medium.makeFolder(path('way/new'))).rejects.toThrow()
+    await expect(medium.publish(path('own/file'), path('way/file'))).rejects.toMatchObject(refused)
+    await expect(medium.move(path('own/file'), path('way/file'))).rejects.toThrow()
+    await expect(medium.remove(path('way/precious'))).rejects.toMatchObject(refused)
+    await expect(medium.settleFile(path('way/precious'))).rejects.toMatchObject(refused)
+    expect(await medium.entry(path('way/precious'))).toBeUndefined()
+    expect(readFileSync(join(outside, 'precious'), 'utf8')).toBe('precious')
+    expect(readdirSync(outside).sort()).toEqual(['deep', 'precious'])
   })
 })

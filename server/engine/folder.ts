@@ -1,6 +1,6 @@
 import { constants } from 'node:fs'
 import type { DeviceIdentity } from '../../core/copies/device'
-import { realDisk, type Disk, type DiskFile, type DiskStats } from './disk'
+import { RealDisk, type Disk, type DiskFile, type DiskStats } from './disk'
 import {
   deviceError,
   errorCode,
@@ -31,7 +31,7 @@ export class FolderMedium implements Medium {
 
   constructor(
     readonly root: string,
-    disk: Disk = realDisk,
+    disk: Disk = new RealDisk(root),
   ) {
     this.#disk = disk
   }
@@ -60,7 +60,8 @@ export class FolderMedium implements Medium {
   async entry(path: Buffer): Promise<MediumEntry | undefined> {
     const full = this.#at(path)
     const stats = await this.#disk.lstat(full).catch((error: unknown) => {
-      if (errorCode(error) === 'ENOENT' || errorCode(error) === 'ENOTDIR') return undefined
+      // What lies behind a link does not lie here.
+      if (['ENOENT', 'ENOTDIR', 'ELOOP'].includes(errorCode(error))) return undefined
       throw error
     })
     if (!stats) return undefined
@@ -95,16 +96,21 @@ export class FolderMedium implements Medium {
     )
   }
 
-  async makeFolder(path: Buffer): Promise<void> {
+  async makeFolder(path: Buffer): Promise<boolean> {
     const key = path.toString('latin1')
-    if (key === '' || this.#made.has(key)) return
+    if (key === '' || this.#made.has(key)) return false
     await this.makeFolder(parentOf(path))
-    await this.#disk.mkdir(this.#at(path)).catch((error: unknown) => {
-      if (errorCode(error) !== 'EEXIST') throw error
-    })
+    const isNew = await this.#disk.mkdir(this.#at(path)).then(
+      () => true,
+      (error: unknown) => {
+        if (errorCode(error) !== 'EEXIST') throw error
+        return false
+      },
+    )
     if ((await this.entry(path))?.kind !== 'folder')
       throw deviceError('ENOTDIR', 'A file or link stands where a folder is needed.')
     this.#made.add(key)
+    return isNew
   }
 
   async publish(part: Buffer, path: Buffer): Promise<'named' | 'taken'> {

@@ -46,8 +46,8 @@ export interface Medium {
   open(path: Buffer): Promise<ReadableFile>
   /** Creates or empties a file of ours. */
   create(path: Buffer): Promise<WritableFile>
-  /** Creates a folder and its parents; refuses to pass through a link. */
-  makeFolder(path: Buffer): Promise<void>
+  /** Creates a folder and its parents; refuses to pass through a link. True when it was not there before, and so is empty. */
+  makeFolder(path: Buffer): Promise<boolean>
   /** Gives a finished part its final name; `taken` when something has that name already. Never overwrites. */
   publish(part: Buffer, path: Buffer): Promise<'named' | 'taken'>
   /** Gives a newer version of a file of ours its name; at every moment one of the two has it. */

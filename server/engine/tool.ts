@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process'
 import { constants, readFileSync } from 'node:fs'
-import { open } from 'node:fs/promises'
+import { openHere } from './openHere'
 import { Stopped } from './stopped'
 
 /** A program that was started, told from any other that gets its number later by the time it began. */
@@ -71,7 +71,7 @@ export const boundedCommand = (program: string, memoryBytes = CARD_MEMORY_BYTES)
 /** Runs one of the media programs without a shell; ends it after a time limit, and with its parent. */
 export async function runTool(run: ToolRun): Promise<ToolResult> {
   if (run.control?.signal.aborted) throw new Stopped()
-  const handle = run.input && (await open(run.input, constants.O_RDONLY | constants.O_NOFOLLOW))
+  const handle = run.input && (await openHere(run.input, constants.O_RDONLY))
   try {
     return await follow(run, handle?.fd)
   } finally {

@@ -1,28 +1,47 @@
 import { randomBytes } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import express, { type Express, type Response } from 'express'
+import compression from 'compression'
+import express, { Router, type Express, type Response } from 'express'
 import helmet from 'helmet'
+import { ENDPOINTS, EVENTS_PATH } from '../../contract/api'
 import { benchRoutes } from './beside/bench'
 import { cardRoutes } from './cards/routes'
 import type { Context } from './context'
+import { door } from './door'
 import { copyRoutes } from './copies/routes'
 import type { EventStream } from './events'
 import { exportRoutes } from './exports/routes'
 import { guard } from './guard'
-import { answerProblem, missing } from './problem'
+import { answerProblem, missing, ProblemError } from './problem'
 import { productionRoutes } from './beside/productions'
 import { proxyRoutes } from './proxies/routes'
+import { searchRoutes } from './beside/search'
 import { shelfRoutes } from './shelf/routes'
 import { shootRoutes } from './shoot/routes'
 import { storageRoutes } from './storage/routes'
 import { taskRoutes } from './beside/tasks'
 
-/** The whole HTTP side: guard, API, and the built pages. `webFolder` is where the build lies. */
-export function createApp(context: Context, events: EventStream, webFolder: string): Express {
+export interface Outside {
+  /** Where the built pages lie. */
+  readonly webFolder: string
+  /** The address that the server listens on. */
+  readonly listening: string
+  /** What lets in; without one everybody on this machine is let in. */
+  readonly key: string | undefined
+}
+
+/** Nothing here needs any of them. */
+const NO_FEATURES = ['camera', 'microphone', 'geolocation', 'payment', 'usb', 'display-capture', 'browsing-topics']
+  .map((name) => `${name}=()`)
+  .join(', ')
+
+/** The whole HTTP side: guard, door, API, and the built pages. */
+export function createApp(context: Context, events: EventStream, { webFolder, listening, key }: Outside): Express {
   const app = express()
   app.disable('x-powered-by')
-  app.use(guard)
+  app.use(guard(listening))
+  if (key !== undefined) app.use(door(key))
   app.use((_req, res, next) => {
     res.locals.nonce = randomBytes(16).toString('base64')
     next()
@@ -51,8 +70,14 @@ export function createApp(context: Context, events: EventStream, webFolder: stri
       },
     }),
   )
-  app.get('/api/events', events.route)
-  app.use('/api', express.json({ limit: '1mb' }))
+  app.get(`/api${EVENTS_PATH}`, events.route)
+  app.use(compression())
+  app.use('/api', (_req, res, next) => {
+    res.set('Cache-Control', 'no-store')
+    next()
+  })
+  // Not strict: whatever is JSON reaches the schema, which has the better sentence.
+  app.use('/api', express.json({ limit: '1mb', strict: false }))
   for (const routes of [
     productionRoutes,
     shootRoutes,
@@ -63,11 +88,12 @@ export function createApp(context: Context, events: EventStream, webFolder: stri
     exportRoutes,
     shelfRoutes,
     taskRoutes,
+    searchRoutes,
     benchRoutes,
   ]) {
     app.use('/api', routes(context))
   }
-  app.use('/api', missing)
+  app.use('/api', wrongMethods(), missing)
   app.use('/assets', express.static(join(webFolder, 'assets'), { immutable: true, maxAge: '1y' }), missing)
   app.use(express.static(webFolder, { index: false }))
   const page = readFileSync(join(webFolder, 'index.html'), 'utf8')
@@ -75,8 +101,29 @@ export function createApp(context: Context, events: EventStream, webFolder: stri
     res
       .type('html')
       .set('Cache-Control', 'no-store')
+      .set('Permissions-Policy', NO_FEATURES)
       .send(page.replaceAll('__NONCE__', res.locals.nonce as string))
   })
   app.use(answerProblem)
   return app
+}
+
+/** A path that exists, asked in a way that it does not know: 405, with the ways that it does. */
+function wrongMethods(): Router {
+  const router = Router()
+  for (const path of new Set(ENDPOINTS.map((one) => one.path))) {
+    const allowed = ENDPOINTS.filter((one) => one.path === path).flatMap(({ method }) =>
+      method === 'GET' ? ['GET', 'HEAD'] : method,
+    )
+    router.all(path, (req, res) => {
+      res.set('Allow', allowed.join(', '))
+      throw new ProblemError(
+        405,
+        'wrong-method',
+        'Not like this',
+        `${req.method} is not known here; ${allowed.join(' and ')} is.`,
+      )
+    })
+  }
+  return router
 }

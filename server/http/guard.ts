@@ -1,23 +1,38 @@
+import { isIP } from 'node:net'
+import { hostname } from 'node:os'
 import type { RequestHandler } from 'express'
 import { ProblemError } from './problem'
 
-const LOCAL_NAMES = new Set(['127.0.0.1', 'localhost'])
+const LOCAL_NAMES = new Set(['127.0.0.1', 'localhost', '[::1]'])
 
 const nameOf = (host: string) => host.replace(/:\d+$/, '')
 
-/** Only this machine's own pages may ask: the Host is local, and whatever changes something comes from the same origin as JSON. */
-export const guard: RequestHandler = (req, _res, next) => {
-  const host = req.headers.host ?? ''
-  if (!LOCAL_NAMES.has(nameOf(host)))
-    throw new ProblemError(421, 'wrong-host', 'Wrong address', 'Yendra answers at 127.0.0.1 only.')
-  const { origin } = req.headers
-  if (origin !== undefined && origin !== `http://${host}`)
-    throw new ProblemError(403, 'wrong-origin', 'Refused', 'Another site may not ask Yendra for anything.')
-  const changes = !['GET', 'HEAD'].includes(req.method)
-  if (changes && req.headers['sec-fetch-site'] !== undefined && req.headers['sec-fetch-site'] !== 'same-origin') {
-    throw new ProblemError(403, 'wrong-origin', 'Refused', 'Another site may not ask Yendra for anything.')
+/** Behind an address of its own it is called by that or by the machine’s name; a name that somebody else may point here is refused. */
+const isOurs = (name: string, listening: string) =>
+  LOCAL_NAMES.has(name) ||
+  (listening !== '127.0.0.1' &&
+    (isIP(name.replace(/^\[|\]$/g, '')) !== 0 || name.toLowerCase() === hostname().toLowerCase()))
+
+const refused = () => new ProblemError(403, 'wrong-origin', 'Refused', 'Another site may not ask Yendra for anything.')
+
+/**
+ * Only this machine's own pages may ask: the Host is ours, what another site sends is refused whatever it asks for, and
+ * whatever changes something comes from the same origin as JSON. `listening` is the address that the server listens on.
+ */
+export const guard =
+  (listening: string): RequestHandler =>
+  (req, _res, next) => {
+    const host = req.headers.host ?? ''
+    if (!isOurs(nameOf(host), listening))
+      throw new ProblemError(421, 'wrong-host', 'Wrong address', 'Yendra answers at 127.0.0.1 only.')
+    const { origin } = req.headers
+    if (origin !== undefined && origin !== `http://${host}`) throw refused()
+    const site = req.headers['sec-fetch-site']
+    const changes = !['GET', 'HEAD'].includes(req.method)
+    // Pages may be opened from anywhere; what lies under them may be asked for by our own pages only.
+    const openedAsPage = req.headers['sec-fetch-dest'] === 'document' && !req.path.startsWith('/api')
+    if (site !== undefined && site !== 'same-origin' && !(site === 'none' && !changes) && !openedAsPage) throw refused()
+    if (changes && !req.is('application/json'))
+      throw new ProblemError(415, 'not-json', 'Wrong format', 'Send the request as application/json.')
+    next()
   }
-  if (changes && !req.is('application/json'))
-    throw new ProblemError(415, 'not-json', 'Wrong format', 'Send the request as application/json.')
-  next()
-}

@@ -1,8 +1,8 @@
-import type { ErrorRequestHandler, Request, RequestHandler } from 'express'
-import { ValidationError, type InferType, type Schema } from 'yup'
+import type { ErrorRequestHandler, RequestHandler } from 'express'
+import { ValidationError } from 'yup'
 import type { Problem } from '../../contract/problem'
 import { CannotWork } from '../media/cannotWork'
-import { WrongFolder } from '../media/register'
+import { UnlikelyFolder, WrongFolder } from '../media/register'
 import { log } from '../log'
 
 /** An answer that went wrong, thrown by a route; becomes problem details (RFC 9457). */
@@ -33,20 +33,6 @@ const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i
 
 export const isUuid = (text: string): boolean => UUID.test(text)
 
-/** An id from the path; anything that is no id is simply not known. */
-export function idOf(req: Request, name = 'id'): string {
-  const id = req.params[name]
-  if (typeof id !== 'string' || !isUuid(id)) throw notFound('That')
-  return id
-}
-
-/** The body as the contract wants it; throws with the first field that is wrong. */
-export async function bodyOf<S extends Schema>(schema: S, req: Request): Promise<InferType<S>> {
-  const body: unknown = req.body ?? {}
-  await schema.validate(body, { strict: true })
-  return schema.validate(body)
-}
-
 export const missing: RequestHandler = (req) => {
   throw new ProblemError(404, 'not-found', 'Not found', `There is nothing at ${req.path.slice(0, 200)}.`)
 }
@@ -62,11 +48,21 @@ function problemOf(error: unknown): Problem {
   if (error instanceof ProblemError) return problem(error.status, error.slug, error.title, error.message, error.field)
   if (error instanceof WrongFolder)
     return problem(422, 'invalid', 'Something is missing or wrong', error.message, 'path')
+  if (error instanceof UnlikelyFolder) return problem(409, 'not-sure', 'Is this the one?', error.message, 'path')
   if (error instanceof CannotWork) return problem(409, 'conflict', 'Not possible now', error.message)
   if (error instanceof ValidationError)
     return problem(422, 'invalid', 'Something is missing or wrong', plainer(error), error.path || undefined)
   const status = error instanceof Error && 'status' in error && typeof error.status === 'number' ? error.status : 500
+  if (error instanceof URIError)
+    return problem(400, 'unreadable', 'Unreadable request', 'The address holds a % that is no escape. Write it as %25.')
   if (status === 400) return problem(400, 'unreadable', 'Unreadable request', 'The request is not valid JSON.')
+  if (status === 416)
+    return problem(
+      416,
+      'no-such-piece',
+      'No such piece',
+      'The file has no bytes there. Ask for a piece that lies in it.',
+    )
   if (status === 413) return problem(413, 'too-large', 'Too large', 'The request is larger than 1 MB.')
   if (status >= 400 && status < 500)
     return problem(status, 'refused', 'Refused', error instanceof Error ? error.message : 'The request was refused.')

@@ -1,13 +1,10 @@
-import { readFile } from 'node:fs/promises'
-import { join } from 'node:path'
+import { realpath } from 'node:fs/promises'
 import type { Db } from '../db/connection'
 import { FolderMedium } from '../engine/folder'
 import type { Medium } from '../engine/medium'
+import { markerIn } from './marker'
 
 export type { Medium }
-
-/** A volume is known by this file at its root, never by where it is mounted. */
-export const MARKER = '.yendra/volume.json'
 
 /** Where parts of files wait until they are proved, one folder an attempt. */
 export const PARTS = '.yendra/parts'
@@ -46,12 +43,6 @@ export async function hasMarker(root: string, id: string): Promise<boolean> {
   return (await markerIn(root)) === id
 }
 
-/** The id in a folder's marker: a volume is known by it wherever it is mounted. */
-export const markerIn = (root: string): Promise<unknown> =>
-  readFile(join(root, MARKER), 'utf8')
-    .then((text) => (JSON.parse(text) as { id?: unknown }).id)
-    .catch(() => undefined)
-
 /** The volume as a medium, or `undefined` while it is not connected to this machine. */
 export async function volumeMedium(db: Db, volume: VolumePlace): Promise<Medium | undefined> {
   if (!volume.rootPath || !(await hasMarker(volume.rootPath, volume.id))) return undefined
@@ -62,6 +53,8 @@ export async function volumeMedium(db: Db, volume: VolumePlace): Promise<Medium 
 export async function readerContent(db: Db, reader: ReaderPlace): Promise<ReaderContent | 'empty' | 'unreachable'> {
   if (reader.simulated) return (await simulated?.readerContent(db, reader)) ?? 'unreachable'
   if (!reader.rootPath) return 'unreachable'
+  // A link that was put in its place leads to another folder than the one that was registered.
+  if ((await realpath(reader.rootPath).catch(() => undefined)) !== reader.rootPath) return 'unreachable'
   const medium = new FolderMedium(reader.rootPath)
   try {
     return (await medium.list(Buffer.alloc(0))).length > 0 ? { medium, cardName: reader.name } : 'empty'

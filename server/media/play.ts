@@ -1,12 +1,13 @@
 import { spawn, type ChildProcessByStdio } from 'node:child_process'
 import { constants, createReadStream } from 'node:fs'
-import { open, type FileHandle } from 'node:fs/promises'
+import type { FileHandle } from 'node:fs/promises'
 import type { Readable } from 'node:stream'
 import type { Probe } from '../../core/media/probe'
 import type { Db } from '../db/connection'
 import { clip as clipRow } from '../db/queries/cards'
 import { holdersOf } from '../db/queries/copies'
 import { joinPath } from '../engine/medium'
+import { openHere } from '../engine/openHere'
 import { boundedCommand, FFMPEG_BASE, INPUT } from '../engine/tool'
 import { hostName } from '../home'
 import { CannotWork } from './cannotWork'
@@ -53,7 +54,7 @@ export async function openCopy(
   const medium = await volumeMedium(db, holder)
   if (!medium) throw new CannotWork(`${holder.name} is not connected.`)
   const path = fullPath(medium, joinPath(Buffer.from(holder.folder), clip.pathBytes))
-  const file = await open(path, constants.O_RDONLY | constants.O_NOFOLLOW).catch(() => undefined)
+  const file = await openHere(path, constants.O_RDONLY).catch(() => undefined)
   if (!file) throw new CannotWork(`The file is no longer on ${holder.name}. Copy it again.`)
   return plays(probe) ? wholeFile(file, probe) : preview(file)
 }

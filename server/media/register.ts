@@ -1,67 +1,108 @@
-import { randomUUID } from 'node:crypto'
-import { mkdir, realpath, stat, writeFile } from 'node:fs/promises'
+import { readdir, readFile, realpath, stat } from 'node:fs/promises'
+import { homedir } from 'node:os'
 import { dirname, join, resolve } from 'node:path'
 import { FolderMedium } from '../engine/folder'
-import { home } from '../home'
+import { home, programFolder } from '../home'
 import { CannotWork } from './cannotWork'
-import { MARKER, markerIn } from './places'
+import { mark, MARKER, MarkerTaken, type Marked } from './marker'
 
 /** A folder that cannot be registered; the message says why and what to do. */
 export class WrongFolder extends CannotWork {}
 
+/** An ordinary folder with things in it: the person is asked once more. */
+export class UnlikelyFolder extends CannotWork {}
+
+/** Refused with everything below them. */
 const SYSTEM = [
-  '/',
   '/bin',
   '/boot',
   '/dev',
   '/etc',
   '/lib',
   '/lib64',
+  '/opt',
   '/proc',
-  '/run',
   '/sbin',
+  '/srv',
   '/sys',
   '/usr',
   '/var',
 ]
+/** Refused themselves, and whatever lies directly below: a drive is mounted deeper. */
+const SHALLOW = ['/', '/home', '/root', '/run', '/media', '/mnt', '/tmp']
+/** Below these, drives are mounted. */
+const MOUNTED = ['/run/media', '/run/mount', '/run/user']
+
+/** What this application is made of, below its own folder. */
+const OWN = ['.git', '.yendra', 'core', 'contract', 'dist', 'docs', 'node_modules', 'scripts', 'server', 'tests', 'web']
 
 const within = (inner: string, outer: string) => inner === outer || inner.startsWith(`${outer === '/' ? '' : outer}/`)
 
-/** The real folder behind a path somebody typed; refuses what is none, what belongs to the system, and our own folder. */
-export async function registrableFolder(path: string, taken: readonly (string | null)[]): Promise<string> {
+const isSystem = (real: string) =>
+  SYSTEM.some((folder) => within(real, folder)) ||
+  SHALLOW.includes(real) ||
+  dirname(real) === '/home' ||
+  real === homedir() ||
+  (within(real, '/run') && !MOUNTED.some((folder) => real !== folder && within(real, folder)))
+
+/**
+ * The real folder behind a path somebody typed. Refuses what is none, what belongs to the system or to a person as a
+ * whole, and our own; asks once more, unless `sure`, for a folder that is no drive's own and holds something.
+ */
+export async function registrableFolder(
+  path: string,
+  taken: readonly (string | null)[],
+  sure: boolean,
+): Promise<string> {
   const real = await realpath(resolve(path)).catch(() => undefined)
   if (!real || !(await stat(real).catch(() => undefined))?.isDirectory())
     throw new WrongFolder(`There is no folder at ${path}. Connect the drive and check the path.`)
-  const system = SYSTEM.some(
-    (folder) => real === folder || (folder !== '/' && folder !== '/run' && folder !== '/var' && within(real, folder)),
-  )
-  if (system)
+  if (isSystem(real))
     throw new WrongFolder(
-      `${path} belongs to the system. Give the folder where the drive or card appears, such as /media/you/NAME.`,
+      `${path} belongs to the system or is somebody’s whole home. Give the folder where the drive or card appears, such as /media/you/NAME.`,
     )
-  const own = await realpath(home())
-  if (within(real, own) || within(own, real))
+  const program = programFolder()
+  const own = [await realpath(home()), ...OWN.map((name) => join(program, name))]
+  if (own.some((folder) => within(real, folder) || within(folder, real)))
     throw new WrongFolder(`${path} is where Yendra keeps its own things. Choose another folder.`)
+  if (real.split('/').includes('node_modules'))
+    throw new WrongFolder(`${path} belongs to a program. Choose the folder of a drive or a card.`)
   const overlap = taken.find((root) => root !== null && (within(real, root) || within(root, real)))
   if (overlap) throw new WrongFolder(`${path} overlaps with ${overlap}, which is registered already.`)
+  if (!sure && !(await isMountPoint(real)) && (await holdsThings(real)))
+    throw new UnlikelyFolder(
+      `${path} is an ordinary folder with things in it, not a drive or card of its own. Whatever shares its drive is lost with it. If it is what you mean, add it all the same.`,
+    )
   return real
 }
 
-const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i
+/** Whether a file system is mounted at a folder. Source: proc_pid_mountinfo(5), field 5, with octal escapes. */
+async function isMountPoint(real: string): Promise<boolean> {
+  const table = await readFile('/proc/self/mountinfo', 'utf8').catch(() => '')
+  return table.split('\n').some((line) => {
+    const at = line
+      .split(' ')[4]
+      ?.replaceAll(/\\([0-7]{3})/g, (_, octal: string) => String.fromCharCode(parseInt(octal, 8)))
+    return (at !== undefined && Buffer.from(at, 'latin1').toString('utf8') === real) || at === real
+  })
+}
 
-/** Keeps the marker that a volume has from another installation, or writes a new one. */
-export async function markVolume(root: string): Promise<string> {
-  const known = await markerIn(root)
-  if (typeof known === 'string' && UUID.test(known)) return known
-  const id = randomUUID()
-  const file = join(root, MARKER)
+async function holdsThings(real: string): Promise<boolean> {
+  const names = await readdir(real).catch(() => [])
+  return names.some((name) => name !== dirname(MARKER) && name !== 'lost+found')
+}
+
+/** Marks a volume, and tells a person why it cannot be. */
+export async function markVolume(root: string): Promise<Marked> {
   try {
-    await mkdir(dirname(file), { recursive: true })
-    await writeFile(file, `${JSON.stringify({ id })}\n`)
-  } catch {
+    return await mark(root)
+  } catch (error) {
+    if (error instanceof MarkerTaken)
+      throw new WrongFolder(
+        `${error.message} is a link, a pipe or something else that cannot be Yendra’s marker. Look at it, move it away, and add the folder again.`,
+      )
     throw new WrongFolder(`${root} cannot be written to. Check its write protection and rights.`)
   }
-  return id
 }
 
 /** Room and device of a folder that is about to be registered. */

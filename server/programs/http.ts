@@ -11,6 +11,12 @@ import { log } from '../log'
 import { registerSimulated } from '../media/places'
 
 const url = databaseUrl()
+const listening = process.env.YENDRA_LISTEN ?? '127.0.0.1'
+const key = process.env.YENDRA_KEY
+if (listening !== '127.0.0.1' && !key) {
+  log.fatal('Listening elsewhere than on this machine needs a key. Start with "npm start -- --listen=ADDRESS".')
+  process.exit(1)
+}
 const db = await openDatabase(url)
 const boss = await openBoss(url, (error) => log.error(error, 'queue'))
 registerSimulated(new BenchPlaces())
@@ -22,9 +28,13 @@ const news = await events.listen(url, (error) => {
   process.exit(1)
 })
 const server = createServer(
-  createApp({ db, boss, host: hostName(), looks }, events, resolve(process.env.YENDRA_WEB ?? 'dist/web')),
+  createApp({ db, boss, host: hostName(), looks }, events, {
+    webFolder: resolve(process.env.YENDRA_WEB ?? 'dist/web'),
+    listening,
+    key,
+  }),
 )
-server.listen(Number(process.env.PORT ?? 4600), '127.0.0.1', () => process.send?.('ready'))
+server.listen(Number(process.env.PORT ?? 4600), listening, () => process.send?.('ready'))
 server.on('error', (error) => {
   log.fatal(error, 'cannot listen')
   process.exit(1)

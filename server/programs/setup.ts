@@ -7,7 +7,7 @@ import { addCameraPlan } from '../db/queries/shoot'
 import { addReader, addVolume, putMount } from '../db/queries/places'
 import type { VolumeKind } from '../../contract/storage'
 import { benchFolder, databaseUrl, hostName } from '../home'
-import { MARKER } from '../media/places'
+import { MARKER } from '../media/marker'
 import { makeCards } from '../demo/media'
 
 interface DemoVolume {

@@ -4,8 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
 import type { LoadCopies } from '../../contract/copies'
-import type { StorageView } from '../../contract/storage'
-import { post, productionId, STATE, volumeFolder, volumeIds } from './bench'
+import { post, productionId, STATE, volumeFolder, volumeIds, storage } from './bench'
 
 /** Asks with headers that a browser would not let through. */
 function rawStatus(
@@ -28,18 +27,24 @@ function rawStatus(
 
 const NOWHERE = '11111111-1111-4111-8111-111111111111'
 
+const PLAN = {
+  ...{ camera: 'A', widthPx: 1920, heightPx: 1080, rate: '25', videoBitsPerSecond: 1e8, audioBitsPerSecond: 0 },
+  ...{ secondsPerTake: 60, takes: 1, cardBytes: 64e9, cardBytesPerSecond: 3e7, fillLimit: 0.9 },
+}
+
 test('every wrong request gets problem details with a sentence', async ({ request }) => {
   // Source: RFC 9457 sections 3 and 6.1 (media type, members type, title, status, detail).
   const wrong: [string, object, number, string?][] = [
     ['/productions', { title: '' }, 422, 'title'],
     ['/productions', { title: 'x', extra: 1 }, 422],
     ['/productions', { title: 7 }, 422, 'title'],
-    [`/productions/${NOWHERE}/plans`, {}, 404],
+    [`/productions/${NOWHERE}/plans`, {}, 422],
+    [`/productions/${NOWHERE}/plans`, PLAN, 404],
     [`/readers/${NOWHERE}/scan`, { productionId: NOWHERE }, 404],
     ['/readers', { name: 'a', path: 'relative' }, 422, 'path'],
     [`/loads/${NOWHERE}/copies`, { volumeIds: [NOWHERE] }, 404],
-    [`/loads/x/copies`, {}, 404],
-    [`/loads/${NOWHERE}/spot-plays`, {}, 404],
+    [`/loads/x/copies`, { volumeIds: [NOWHERE] }, 404],
+    [`/loads/${NOWHERE}/spot-plays`, { volumeId: NOWHERE, seconds: 1 }, 404],
     [`/loads/${NOWHERE}/formatted`, {}, 404],
     ['/proxies', { clipIds: [], volumeId: NOWHERE }, 422, 'clipIds'],
     ['/proxies', { clipIds: [NOWHERE], volumeId: NOWHERE }, 409],
@@ -134,7 +139,7 @@ test('folders are registered by path, marked, and never overlap or belong to the
   const drive = join(root, 'Mudflat')
   mkdirSync(join(drive, 'inner'), { recursive: true })
   const volume = (path: string, name: string) =>
-    post(request, '/volumes', { name, kind: 'archive', site: 'house', path })
+    post(request, '/volumes', { name, kind: 'archive', site: 'house', path, sure: true })
   for (const path of ['/', '/etc', '/usr/lib', '/nowhere/at/all', STATE, join(STATE, 'demo')])
     expect((await volume(path, 'Wrong')).status, path).toBe(422)
   expect((await volume(drive, 'Mudflat')).status).toBe(201)
@@ -150,9 +155,8 @@ test('a drive is known again by its marker, at whatever place it appears', async
   const [slot, other] = [join(root, 'slot'), join(root, 'other slot')]
   mkdirSync(slot)
   const volume = (path: string, name: string) =>
-    post(request, '/volumes', { name, kind: 'archive', site: 'house', path })
-  const placeOf = async (name: string) =>
-    ((await (await request.get('/api/storage')).json()) as StorageView).volumes.find((one) => one.name === name)
+    post(request, '/volumes', { name, kind: 'archive', site: 'house', path, sure: true })
+  const placeOf = async (name: string) => (await storage(request)).volumes.find((one) => one.name === name)
   const added = await volume(slot, 'Gravel bar')
   renameSync(slot, other)
   await expect.poll(async () => (await placeOf('Gravel bar'))?.connected).toBe(false)

@@ -1,31 +1,19 @@
 import { expect, test, type Page } from '@playwright/test'
 import { STATION_NAMES, STATIONS } from '../../core/line/stations'
-import { complaints, productionId } from './bench'
+import { expectAccessible } from './access'
+import { complaints, post, productionId } from './bench'
 
 const heading = (page: Page) => page.getByRole('heading', { level: 1 })
 
-/** Everything that can be pressed or read out must have a name. */
-async function namelessThings(page: Page): Promise<string[]> {
-  return page.evaluate(() => {
-    const named = (element: Element) => {
-      const labels = 'labels' in element ? ((element as HTMLInputElement).labels?.length ?? 0) : 0
-      const text = (element.textContent ?? '').trim()
-      return Boolean(text || element.getAttribute('aria-label') || element.getAttribute('title') || labels > 0)
-    }
-    const pressed = [...document.querySelectorAll('button, a, input, select, [role="img"], [role="application"]')]
-    const pictures = [...document.querySelectorAll('img')].filter((image) => !image.hasAttribute('alt'))
-    return [...pressed.filter((element) => !named(element)), ...pictures].map((element) =>
-      element.outerHTML.slice(0, 120),
-    )
-  })
-}
+const widerThanWindow = (page: Page) =>
+  page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
 
 test.describe('every screen', () => {
   for (const [name, size] of [
     ['desk', { width: 1280, height: 800 }],
-    ['small phone', { width: 360, height: 740 }],
+    ['phone', { width: 390, height: 844 }],
   ] as const) {
-    test(`fits a ${name}, names everything, and complains of nothing`, async ({ page, request }) => {
+    test(`fits a ${name}, is open to everybody, and complains of nothing`, async ({ page, request }) => {
       await page.setViewportSize(size)
       const said = complaints(page)
       const [full, empty] = [
@@ -38,21 +26,80 @@ test.describe('every screen', () => {
         '/nowhere',
         ...[full, empty].flatMap((id) => STATIONS.map((station) => `/p/${id}/${station}`)),
       ]
+      const titles = new Set<string>()
       for (const path of paths) {
         await page.goto(path)
         await expect(heading(page), path).toBeVisible()
         await expect(heading(page), path).toHaveCount(1)
         // Charts and pictures may come a moment later and must not push the page wider than the window.
         await page.waitForLoadState('networkidle').catch(() => undefined)
-        const overflow = await page.evaluate(
-          () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
-        )
-        expect(overflow, `${path} is wider than the window`).toBeLessThanOrEqual(0)
-        expect(await namelessThings(page), path).toEqual([])
+        expect(await widerThanWindow(page), `${path} is wider than the window`).toBeLessThanOrEqual(0)
+        await expectAccessible(page, path)
+        titles.add(await page.title())
+        if (name === 'phone') {
+          await page.setViewportSize({ width: 320, height: 700 })
+          await expect.poll(() => widerThanWindow(page), `${path} is wider than 320 px`).toBeLessThanOrEqual(0)
+          await page.setViewportSize(size)
+        }
       }
+      expect(titles.size).toBe(paths.length)
       expect(said).toEqual([])
     })
   }
+})
+
+test('every sheet is open to everybody, shows a way out, and gives the focus back', async ({ page, request }) => {
+  const full = await productionId(request, 'Steam-bending ribs')
+  const sheets = [
+    ['/', 'New production'],
+    ['/', 'Keys'],
+    [`/p/${full}/shoot`, 'Add a camera'],
+    [`/p/${full}/cards`, 'Add a reader folder'],
+    [`/p/${full}/storage`, 'Add a volume'],
+  ] as const
+  for (const [path, name] of sheets) {
+    await page.goto(path)
+    const opener = page.getByRole('button', { name, exact: true }).first()
+    await opener.click()
+    const sheet = page.getByRole('dialog')
+    await expect(sheet).toBeVisible()
+    await expectAccessible(page, name)
+    await sheet.getByRole('button', { name: 'Close' }).click()
+    await expect(sheet).toHaveCount(0)
+    await expect(opener, `${name} gets the focus back`).toBeFocused()
+  }
+  await page.getByRole('button', { name: 'Find anything' }).click()
+  await expect(page.getByRole('combobox')).toBeFocused()
+  await expectAccessible(page, 'the palette')
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('button', { name: 'Find anything' })).toBeFocused()
+})
+
+test('eight tabs are open at once, and the one that is looked at hears the news', async ({ context, request }) => {
+  const tabs: Page[] = []
+  for (let at = 0; at < 8; at += 1) {
+    const tab = await context.newPage()
+    // A browser without windows shows all its tabs at once; each says here that it is hidden once the next one is opened.
+    await tab.addInitScript(() => {
+      const state = { hidden: false }
+      Object.defineProperty(document, 'visibilityState', { get: () => (state.hidden ? 'hidden' : 'visible') })
+      window.addEventListener('message', ({ data }) => {
+        if (data !== 'hide' && data !== 'show') return
+        state.hidden = data === 'hide'
+        document.dispatchEvent(new Event('visibilitychange'))
+      })
+    })
+    await tab.goto('/')
+    await expect(heading(tab)).toBeVisible()
+    await tab.evaluate(() => window.postMessage('hide'))
+    tabs.push(tab)
+  }
+  const [first] = tabs
+  if (!first) throw new Error('no tab')
+  await post(request, '/productions', { title: 'Made while tab 1 was hidden' })
+  await first.evaluate(() => window.postMessage('show'))
+  await expect(first.getByText('Made while tab 1 was hidden').first()).toBeVisible()
+  for (const tab of tabs) await tab.close()
 })
 
 test('the theme is changed by one press and remembered', async ({ page }) => {

@@ -13,6 +13,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test'
 import type { LoadCopies } from '../../contract/copies'
+import { expectAccessible } from './access'
 import { debian, post, startTask, STATE, taskEnd, volumeIds } from './bench'
 
 test.describe.configure({ mode: 'serial' })
@@ -106,7 +107,9 @@ test('a real card in a real folder is named, copied to real drives, played and c
   const sheet = page.getByRole('dialog', { name: 'Add a reader folder' })
   await sheet.getByLabel('Folder').fill(slot)
   await sheet.getByLabel('Name', { exact: true }).fill('left slot')
-  await sheet.getByRole('button', { name: 'Add it' }).click()
+  await sheet.getByRole('button', { name: 'Add it', exact: true }).click()
+  await expect(sheet.getByRole('alert')).toContainText('an ordinary folder with things in it')
+  await sheet.getByRole('button', { name: 'Add it all the same' }).click()
   // The bench's own card waits too; it is taken out.
   const bench = (await (await request.get('/api/bench')).json()) as { devices: { id: string; role: string }[] }
   await post(request, `/bench/${bench.devices.find((device) => device.role === 'reader')?.id}/eject`)
@@ -118,6 +121,7 @@ test('a real card in a real folder is named, copied to real drives, played and c
   await page.keyboard.press('3')
   await page.locator('[data-volume="Mudflat drive"]').getByRole('button', { name: 'Play from it' }).click()
   await expect(page.getByText('Written down: played from Mudflat drive.')).toBeVisible({ timeout: 90_000 })
+  await expectAccessible(page, 'the player')
   await page.keyboard.press('Escape')
   await expect(heading(page)).toContainText('Yes: this card may be formatted')
 })
@@ -189,6 +193,7 @@ test('a copy that was moved away or damaged clears nothing', async ({ page, requ
   const lost = join(mirror(saltern), 'DCIM/101CURLW/CURL0001.MP4')
   renameSync(lost, join(root, 'kept.mp4'))
   await page.getByRole('button', { name: /I formatted it/ }).click()
+  await expectAccessible(page, 'what is written down of a format')
   await page.getByRole('button', { name: 'Write down that I formatted it' }).click()
   await expect(page.getByRole('dialog').getByRole('alert')).toContainText('Saltern drive: 1 file is gone')
   await page.keyboard.press('Escape')
@@ -208,7 +213,7 @@ test('a flipped bit is found by reading a copy again', async ({ page, request })
   await expect(heading(page)).toContainText('Yes: this card may be formatted')
   const clip = join(mirror(saltern), 'DCIM/101CURLW/CURL0001.MP4')
   rewriteUnseen(clip, (bytes) => (bytes[2000] = (bytes[2000] ?? 0) ^ 1))
-  await page.getByRole('button', { name: 'Read Saltern drive again' }).click()
+  await page.getByRole('button', { name: 'Read again from Saltern drive' }).click()
   await expect(page.locator('[data-task="check"]')).toContainText(
     'CURL0001.MP4 on Saltern drive is not as it was proved',
   )

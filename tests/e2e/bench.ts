@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { join, resolve } from 'node:path'
-import { expect, type APIRequestContext, type Page } from '@playwright/test'
+import { expect, type APIRequestContext, type Locator, type Page } from '@playwright/test'
 import type { BenchView } from '../../contract/bench'
 import type { ProductionView } from '../../contract/productions'
 import type { StorageView } from '../../contract/storage'
@@ -28,8 +28,14 @@ export async function productionId(request: APIRequestContext, title: string): P
   return found.id
 }
 
+/** What Storage shows, asked for any production. */
+export async function storage(request: APIRequestContext): Promise<StorageView> {
+  const [any] = await get<ProductionView[]>(request, '/productions')
+  return get<StorageView>(request, `/productions/${any?.id}/storage`)
+}
+
 export async function volumeIds(request: APIRequestContext, ...names: string[]): Promise<string[]> {
-  const { volumes } = await get<StorageView>(request, '/storage')
+  const { volumes } = await storage(request)
   return names.map((name) => volumes.find((volume) => volume.name === name)?.id ?? `no ${name}`)
 }
 
@@ -70,4 +76,10 @@ export function complaints(page: Page): string[] {
   })
   page.on('pageerror', (error) => found.push(error.message))
   return found
+}
+
+/** Opens a choice and takes one of its options. */
+export async function choose(page: Page, choice: Locator, option: string): Promise<void> {
+  await choice.click()
+  await page.getByRole('option', { name: option, exact: true }).click()
 }

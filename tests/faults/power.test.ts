@@ -262,7 +262,7 @@ const adopting: Story = {
     const medium = new FolderMedium('', firstDrive(world))
     const film = path('Ribs/Output/film.mp4')
     if (!firstDrive(world).files().has('Ribs/Output/film.mp4')) return
-    const { hash } = await readBack(medium, film, memory.lanes.slice(0, 1), () => undefined, gate)
+    const { hash } = await readBack(medium, film, memory.proving.slice(0, 1), () => undefined, gate)
     if (hash !== hashOf(FILM)) return
     await settlePublished(medium, film)
     commit(world, () => world.ledger.proofs.set('Ribs/Output/film.mp4', hash))

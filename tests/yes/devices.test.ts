@@ -33,10 +33,16 @@ describe('folders of one file system', () => {
     const root = join(station.root, 'one file system')
     for (const name of ['a', 'b', 'c']) mkdirSync(join(root, name), { recursive: true })
     const add = (name: string) =>
-      station.post('/volumes', { name: `folder ${name}`, kind: 'archive', site: 'house', path: join(root, name) })
+      station.post('/volumes', {
+        name: `folder ${name}`,
+        kind: 'archive',
+        site: 'house',
+        path: join(root, name),
+        sure: true,
+      })
     expect((await add('a')).status).toBe(201)
     expect(await add('b')).toMatchObject({ status: 201, body: { sharesDriveWith: ['folder a'] } })
-    const reader = await station.post('/readers', { name: 'reader c', path: join(root, 'c') })
+    const reader = await station.post('/readers', { name: 'reader c', path: join(root, 'c'), sure: true })
     expect(reader.body.sharesDriveWith).toEqual(['folder a', 'folder b'])
   })
 })

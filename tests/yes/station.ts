@@ -20,6 +20,8 @@ import { freePort, startPostgres, type Cluster } from '../../scripts/lib/postgre
 export interface Station {
   readonly root: string
   readonly databaseUrl: string
+  /** Where the API lies, without a slash at its end. */
+  readonly base: string
   get<T>(path: string): Promise<T>
   send(method: 'POST' | 'PUT', path: string, body?: object, headers?: Record<string, string>): Promise<Answer>
   post(path: string, body?: object, headers?: Record<string, string>): Promise<Answer>
@@ -101,6 +103,7 @@ export async function startStation(more: NodeJS.ProcessEnv = {}): Promise<Statio
   return {
     root,
     databaseUrl,
+    base,
     get,
     send,
     post: (path, body, headers) => send('POST', path, body, headers),
@@ -154,6 +157,8 @@ export function ownClip(words: string): Buffer {
 /** A card in a reader and two drives, registered; each on a device of its own. */
 export interface World {
   readonly station: Station
+  /** A folder of its own, in which card and drives lie. */
+  readonly root: string
   readonly card: string
   readonly slipway: string
   readonly tide: string
@@ -196,9 +201,9 @@ export async function newWorld(
   clips.forEach((name) => film(name))
   const made = async (path: string, body: object) => String((await station.post(path, body)).body.id)
   const productionId = await made('/productions', { title })
-  const readerId = await made('/readers', { name: `reader ${worlds}`, path: card })
+  const readerId = await made('/readers', { name: `reader ${worlds}`, path: card, sure: true })
   const volume = (name: string, path: string) =>
-    made('/volumes', { name: `${name} ${worlds}`, kind: 'archive', site: 'house', path })
+    made('/volumes', { name: `${name} ${worlds}`, kind: 'archive', site: 'house', path, sure: true })
   const volumeIds = [await volume('Slipway', slipway), await volume('Tide', tide)] as const
   const load = async () => {
     const [found] = (await station.get<LoadView[]>(`/productions/${productionId}/loads`)).slice(-1)
@@ -212,6 +217,7 @@ export async function newWorld(
   }
   return {
     station,
+    root,
     card,
     slipway,
     tide,

@@ -1,7 +1,12 @@
 import { Command } from 'cmdk'
+import { Dialog } from 'radix-ui'
+import { useDeferredValue, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { STATION_NAMES, STATIONS } from '../../core/line/stations'
-import { useLoads, useProductions, useStorage } from '../parts/queries'
+import { searchApi, type SearchHit } from '../../contract/search'
+import { Overlay } from '../parts/Sheet'
+import { useAsk } from '../parts/useAsk'
+import { useProductions } from '../parts/queries'
 import { switchTheme } from './theme'
 
 interface Entry {
@@ -11,101 +16,108 @@ interface Entry {
   readonly run: () => void
 }
 
-const NO_PRODUCTION = '00000000-0000-0000-0000-000000000000'
+const GROUPS: Record<SearchHit['kind'], string> = { production: 'Productions', clip: 'Clips', volume: 'Volumes' }
 
-/** Every typed word must occur; names that begin with what was typed come first, then words that do. */
-function closeness(value: string, typed: string): number {
-  const [text, search] = [value.toLowerCase(), typed.trim().toLowerCase()]
-  const words = search.split(/\s+/)
-  if (!words.every((word) => text.includes(word))) return 0
-  if (text.startsWith(search)) return 1
-  return words.every((word) => ` ${text}`.includes(` ${word}`)) ? 0.6 : 0.3
-}
+const wordsOf = (text: string) =>
+  text
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter(Boolean)
+
+/** Whether each typed word begins a word of the name, as the server searches. */
+const begins = (name: string, typed: string) =>
+  wordsOf(typed).every((word) => wordsOf(name).some((one) => one.startsWith(word)))
+
+const keyOf = (entry: Entry, at: number) => `${entry.group} ${entry.name} ${at}`
 
 /** Finds productions, stations, clips, volumes and actions by typing a few letters. */
 export default function Palette({ onClose, productionId }: { onClose: () => void; productionId: string | undefined }) {
   const navigate = useNavigate()
+  const [typed, setTyped] = useState('')
+  const [chosen, setChosen] = useState<string>()
+  const q = useDeferredValue(typed.trim())
+  const { data: hits = [] } = useAsk(searchApi.find, {}, { query: { q }, placeholderData: (before) => before })
   const { data: productions = [] } = useProductions()
   const current = productionId ?? productions[0]?.id
-  const { data: loads } = useLoads(current ?? NO_PRODUCTION)
-  const { data: storage } = useStorage(current ?? NO_PRODUCTION)
   const go = (path: string) => () => void navigate(path)
-  const entries: Entry[] = [
-    ...(current
-      ? STATIONS.map((station, at) => ({
-          group: 'Stations',
-          name: STATION_NAMES[station],
-          more: String(at + 1),
-          run: go(`/p/${current}/${station}`),
-        }))
-      : []),
-    ...productions.map((one) => ({
-      group: 'Productions',
-      name: one.title,
-      more: one.client,
-      run: go(`/p/${one.id}/${one.next.station}`),
-    })),
-    ...(loads ?? []).flatMap((load) =>
-      load.clips.map((clip) => ({
-        group: 'Clips',
-        name: clip.name,
-        more: load.label,
-        run: go(`/p/${load.productionId}/cards`),
-      })),
-    ),
-    ...(current
-      ? (storage?.volumes ?? []).map((volume) => ({
-          group: 'Volumes',
-          name: volume.name,
-          more: volume.site,
-          run: go(`/p/${current}/storage`),
-        }))
-      : []),
+  const stations: Entry[] = current
+    ? STATIONS.map((station, at) => ({
+        group: 'Stations',
+        name: STATION_NAMES[station],
+        more: String(at + 1),
+        run: go(`/p/${current}/${station}`),
+      }))
+    : []
+  const actions: Entry[] = [
     { group: 'Actions', name: 'All productions', more: '0', run: go('/') },
     { group: 'Actions', name: 'New production', run: go('/?new') },
     { group: 'Actions', name: 'Bench: insert cards, cause faults', run: go('/bench') },
     { group: 'Actions', name: 'Change between day and night', run: switchTheme },
   ]
+  const placeOf = ({ kind, productionId: owner }: SearchHit) => {
+    if (kind === 'volume') return current ? `/p/${current}/storage` : '/'
+    const next = productions.find((one) => one.id === owner)?.next.station ?? 'shoot'
+    return `/p/${owner}/${kind === 'clip' ? 'cards' : next}`
+  }
+  const entries: Entry[] = [
+    ...stations.filter((entry) => begins(entry.name, typed)),
+    // Until the answer comes, what was found for fewer letters is narrowed down.
+    ...hits
+      .filter((hit) => begins(`${hit.name} ${hit.more}`, typed))
+      .map((hit) => ({ group: GROUPS[hit.kind], name: hit.name, more: hit.more, run: go(placeOf(hit)) })),
+    ...actions.filter((entry) => begins(entry.name, typed)),
+  ]
+  const keys = entries.map(keyOf)
   return (
-    <Command.Dialog
-      open
-      onOpenChange={(open) => !open && onClose()}
-      label="Find anything"
-      filter={closeness}
-      overlayClassName="fixed inset-0 z-40 bg-[rgb(10_16_19/0.55)]"
-      contentClassName="fixed top-[12vh] left-1/2 z-50 w-[calc(100vw-2rem)] max-w-xl -translate-x-1/2 rounded-box border border-ink bg-paper"
-    >
-      <Command.Input
-        placeholder="A station, a production, a clip, a volume …"
-        className="w-full border-b border-rule bg-transparent px-5 py-4 text-lg outline-none"
-      />
-      <Command.List className="max-h-[50vh] overflow-y-auto p-2">
-        <Command.Empty className="px-3 py-6 text-quiet">Nothing by that name.</Command.Empty>
-        {[...new Set(entries.map((entry) => entry.group))].map((group) => (
-          <Command.Group
-            key={group}
-            heading={group}
-            className="[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-sm [&_[cmdk-group-heading]]:text-quiet"
-          >
-            {entries
-              .filter((entry) => entry.group === group)
-              .map((entry, at) => (
-                <Command.Item
-                  key={`${entry.name}${at}`}
-                  value={`${entry.name} ${entry.more ?? ''} ${at}`}
-                  onSelect={() => {
-                    entry.run()
-                    onClose()
-                  }}
-                  className="flex cursor-pointer justify-between rounded-box px-3 py-1.5 data-[selected=true]:bg-wash"
-                >
-                  {entry.name}
-                  <span className="figure text-quiet">{entry.more}</span>
-                </Command.Item>
-              ))}
-          </Command.Group>
-        ))}
-      </Command.List>
-    </Command.Dialog>
+    <Overlay onClose={onClose} className="top-[12vh] max-w-xl">
+      <Dialog.Title className="sr-only">Find anything</Dialog.Title>
+      <Dialog.Description className="sr-only">
+        Type a few letters, choose with the arrows, go with Enter.
+      </Dialog.Description>
+      <Command
+        label="Find anything"
+        shouldFilter={false}
+        value={chosen !== undefined && keys.includes(chosen) ? chosen : (keys[0] ?? '')}
+        onValueChange={setChosen}
+      >
+        <Command.Input
+          value={typed}
+          onValueChange={(text) => {
+            setTyped(text)
+            setChosen(undefined)
+          }}
+          placeholder="A station, a production, a clip, a volume …"
+          className="w-full border-b border-rule bg-transparent px-5 py-4 text-lg outline-none"
+        />
+        <Command.List className="max-h-[50vh] overflow-y-auto p-2">
+          <Command.Empty className="px-3 py-6 text-quiet">Nothing by that name.</Command.Empty>
+          {[...new Set(entries.map((entry) => entry.group))].map((group) => (
+            <Command.Group
+              key={group}
+              heading={group}
+              className="[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-sm [&_[cmdk-group-heading]]:text-quiet"
+            >
+              {entries
+                .map((entry, at) => ({ entry, key: keyOf(entry, at) }))
+                .filter(({ entry }) => entry.group === group)
+                .map(({ entry, key }) => (
+                  <Command.Item
+                    key={key}
+                    value={key}
+                    onSelect={() => {
+                      entry.run()
+                      onClose()
+                    }}
+                    className="flex cursor-pointer justify-between gap-4 rounded-box px-3 py-1.5 data-[selected=true]:bg-wash"
+                  >
+                    {entry.name}
+                    <span className="figure text-quiet">{entry.more}</span>
+                  </Command.Item>
+                ))}
+            </Command.Group>
+          ))}
+        </Command.List>
+      </Command>
+    </Overlay>
   )
 }

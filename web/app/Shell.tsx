@@ -46,18 +46,16 @@ export function Shell() {
           <img src="/mark.svg" alt="" className="size-7" /> Yendra
         </Link>
         <div className="flex items-center gap-1">
-          <Button look="plain" onClick={() => setOpen('palette')} aria-label="Find anything">
+          <Button look="plain" onClick={() => setOpen('palette')} aria-keyshortcuts="Control+K">
             <Search className="size-4" aria-hidden />
-            <span className="hidden font-normal text-quiet sm:inline">Find anything</span>
-            <kbd className="figure hidden text-quiet sm:inline">Ctrl K</kbd>
+            <span className="font-normal text-quiet max-sm:sr-only">Find anything</span>
+            <kbd className="figure hidden text-quiet sm:inline" aria-hidden>
+              Ctrl K
+            </kbd>
           </Button>
-          <Link
-            to="/bench"
-            className="inline-flex min-h-9 items-center gap-1.5 px-2.5 font-semibold"
-            aria-label="Bench"
-          >
+          <Link to="/bench" className="inline-flex min-h-9 items-center gap-1.5 px-2.5 font-semibold">
             <FlaskConical className="size-4" aria-hidden />
-            <span className="hidden sm:inline">Bench</span>
+            <span className="max-sm:sr-only">Bench</span>
           </Link>
           <Button
             look="quiet"
@@ -77,7 +75,7 @@ export function Shell() {
           Yendra does not answer just now. Work under way goes on or is taken up again; this page joins in by itself.
         </p>
       )}
-      <main id="page" className="grow pb-40">
+      <main id="page" tabIndex={-1} className="grow pb-40 outline-none">
         <Outlet />
       </main>
       <TaskTray />

@@ -68,7 +68,6 @@ export function StationLine({ production, current }: { production: ProductionVie
                   to={`/p/${production.id}/${station}`}
                   aria-current={here ? 'page' : undefined}
                   ref={here ? intoSight : undefined}
-                  aria-label={`${at + 1} ${STATION_NAMES[station]}: ${status ? `${STATE_WORDS[status.state]}, ${status.figure}` : ''}${status?.worry ? `, ${status.worry}` : ''}`}
                   className={`block rounded-box py-2 pr-2 pl-1 ${here ? 'bg-wash' : 'hover:bg-sheet'}`}
                 >
                   <span className={`relative inline-flex ${here ? 'bg-wash' : 'bg-paper'} pr-1.5 text-accent`}>
@@ -78,6 +77,7 @@ export function StationLine({ production, current }: { production: ProductionVie
                     <span className="figure mr-1 text-quiet">{at + 1}</span>
                     {STATION_NAMES[station]}
                   </span>
+                  {status && <span className="sr-only">{STATE_WORDS[status.state]}</span>}
                   <span className="figure block text-quiet">{status?.figure}</span>
                   <span className="block min-h-5 text-sm leading-5 text-stop">{status?.worry}</span>
                 </Link>

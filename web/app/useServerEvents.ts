@@ -1,30 +1,46 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
-import type { ServerEvent, TaskView } from '../../contract/tasks'
+import { EVENTS_PATH } from '../../contract/api'
+import { addressOf } from '../../contract/endpoint'
+import { tasksApi, type ServerEvent, type TaskView } from '../../contract/tasks'
 
 /** Listens to the server: tasks are put straight into their list, other news make the pages ask again. Returns whether it answers. */
 export function useServerEvents(): boolean {
   const client = useQueryClient()
   const [connected, setConnected] = useState(true)
   useEffect(() => {
-    const source = new EventSource('/api/events')
-    source.onopen = () => {
-      setConnected(true)
-      void client.invalidateQueries()
-    }
-    source.onerror = () => setConnected(false)
-    source.onmessage = ({ data }: MessageEvent<string>) => {
+    let source: EventSource | undefined
+    const hear = ({ data }: MessageEvent<string>) => {
       const event = JSON.parse(data) as ServerEvent
       if (event.kind === 'changed') {
         for (const topic of event.topics) void client.invalidateQueries({ queryKey: [topic] })
         return
       }
-      client.setQueryData<TaskView[]>(['tasks', '/tasks'], (known = []) => {
+      client.setQueryData<TaskView[]>(['tasks', addressOf(tasksApi.recent, {})], (known = []) => {
         const at = known.findIndex((task) => task.id === event.task.id)
         return at < 0 ? [event.task, ...known] : known.with(at, event.task)
       })
     }
-    return () => source.close()
+    const open = () => {
+      source = new EventSource(`/api${EVENTS_PATH}`)
+      source.onopen = () => {
+        setConnected(true)
+        void client.invalidateQueries()
+      }
+      source.onerror = () => setConnected(false)
+      source.onmessage = hear
+    }
+    // A browser opens few connections to one address: a hidden tab lets go of its own, and asks again when it is shown.
+    const follow = () => {
+      source?.close()
+      if (document.visibilityState === 'visible') open()
+    }
+    follow()
+    document.addEventListener('visibilitychange', follow)
+    return () => {
+      document.removeEventListener('visibilitychange', follow)
+      source?.close()
+    }
   }, [client])
   return connected
 }

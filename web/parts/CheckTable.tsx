@@ -1,10 +1,11 @@
 import { Check, X } from 'lucide-react'
 import type { FileCheck } from '../../core/media/check'
+import { Wide } from './Wide'
 
 /** What was wanted of a file and what the real file holds, row by row. */
 export function CheckTable({ checks }: { checks: readonly FileCheck[] }) {
   return (
-    <div className="overflow-x-auto">
+    <Wide label="Checks">
       <table className="text-sm">
         <thead>
           <tr>
@@ -33,6 +34,6 @@ export function CheckTable({ checks }: { checks: readonly FileCheck[] }) {
           ))}
         </tbody>
       </table>
-    </div>
+    </Wide>
   )
 }

@@ -1,4 +1,4 @@
-import { useId, type InputHTMLAttributes, type ReactNode, type Ref, type SelectHTMLAttributes } from 'react'
+import { useId, type InputHTMLAttributes, type ReactNode, type Ref } from 'react'
 
 const BOX = 'min-h-9 w-full rounded-box border bg-sheet px-2.5 py-1 text-ink'
 
@@ -34,38 +34,6 @@ export function Field({
       <p id={`${id}-more`} className={`mt-0.5 min-h-5 text-sm ${fault ? 'text-stop' : 'text-quiet'}`}>
         {fault ?? hint}
       </p>
-    </div>
-  )
-}
-
-/** A labelled choice among a few. */
-export function Choice({
-  label,
-  hint,
-  fault,
-  className = '',
-  children,
-  ...rest
-}: Labelled & SelectHTMLAttributes<HTMLSelectElement>) {
-  const id = useId()
-  return (
-    <div className={className}>
-      <label htmlFor={id} className="mb-1 block text-sm font-semibold">
-        {label}
-      </label>
-      <select
-        id={id}
-        className={`${BOX} ${fault ? 'border-stop' : 'border-rule'}`}
-        aria-describedby={`${id}-more`}
-        {...rest}
-      >
-        {children}
-      </select>
-      {(fault ?? hint) && (
-        <p id={`${id}-more`} className={`mt-0.5 text-sm ${fault ? 'text-stop' : 'text-quiet'}`}>
-          {fault ?? hint}
-        </p>
-      )}
     </div>
   )
 }

@@ -1,6 +1,6 @@
 import { Pause, Play, RotateCcw, Square } from 'lucide-react'
 import { formatByteRate, formatBytes, formatLength } from '../../core/units/quantity'
-import type { TaskProgress, TaskView } from '../../contract/tasks'
+import { tasksApi, type TaskOrder, type TaskProgress, type TaskView } from '../../contract/tasks'
 import { Bar } from './Bar'
 import { Button } from './Button'
 import { isOpen } from './queries'
@@ -20,8 +20,15 @@ const share = (part: number, whole: number) => (whole > 0 ? part / whole : 0)
 
 /** One piece of long work: how far, how fast, how long still; pause and stop; then the sentence it ended with. */
 export function TaskLine({ task }: { task: TaskView }) {
-  const send = useSend()
-  const order = (name: string) => send.mutate({ path: `/tasks/${task.id}/${name}` })
+  const params = { id: task.id }
+  const sends = {
+    pause: useSend(tasksApi.pause),
+    resume: useSend(tasksApi.resume),
+    stop: useSend(tasksApi.stop),
+    again: useSend(tasksApi.again),
+  }
+  const order = (name: TaskOrder | 'again') => sends[name].mutate({ params })
+  const fault = Object.values(sends).find((send) => send.error)?.error ?? null
   const { progress } = task
   if (!isOpen(task)) {
     return (
@@ -41,11 +48,11 @@ export function TaskLine({ task }: { task: TaskView }) {
           </ul>
         )}
         {task.state === 'set-aside' && (
-          <Button className="mt-2" disabled={send.isPending} onClick={() => order('again')}>
+          <Button className="mt-2" disabled={sends.again.isPending} onClick={() => order('again')}>
             <RotateCcw className="size-4" aria-hidden /> Try again
           </Button>
         )}
-        <Trouble error={send.error} />
+        <Trouble error={fault} />
       </div>
     )
   }
@@ -98,7 +105,7 @@ export function TaskLine({ task }: { task: TaskView }) {
           parts={[{ share: share(progress?.done ?? 0, progress?.total ?? 0), tone: 'solid' }]}
         />
       )}
-      <Trouble error={send.error} />
+      <Trouble error={fault} />
     </div>
   )
 }

@@ -1,6 +1,6 @@
 import { formatBytes } from '../../core/units/quantity'
 import type { VolumeKind, VolumeView } from '../../contract/storage'
-import { Choice } from './Field'
+import { Choice } from './Choice'
 
 /** The first connected volume of the preferred kind, else the first connected one. */
 export const preferredVolume = (volumes: readonly VolumeView[], kind: VolumeKind): string =>
@@ -20,14 +20,14 @@ export function VolumeChoice({
   onChange: (id: string) => void
 }) {
   return (
-    <Choice label={label} className="w-64" value={value} onChange={(event) => onChange(event.target.value)}>
-      {volumes
+    <Choice
+      label={label}
+      className="w-64"
+      value={value}
+      onChange={onChange}
+      options={volumes
         .filter((volume) => volume.connected)
-        .map((volume) => (
-          <option key={volume.id} value={volume.id}>
-            {volume.name}, {formatBytes(volume.budget.freeBytes)} free
-          </option>
-        ))}
-    </Choice>
+        .map(({ id, name, budget }) => ({ value: id, label: `${name}, ${formatBytes(budget.freeBytes)} free` }))}
+    />
   )
 }

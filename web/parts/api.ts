@@ -1,3 +1,4 @@
+import { addressOf, type Endpoint, type Params } from '../../contract/endpoint'
 import type { Problem } from '../../contract/problem'
 
 /** An answer that went wrong, with the sentence for the person. */
@@ -14,26 +15,33 @@ const UNREACHABLE: Problem = {
   detail: 'The start command is not running, or is just starting. Nothing is lost; this page goes on by itself.',
 }
 
-async function ask<T>(path: string, init?: RequestInit): Promise<T> {
-  const response = await fetch(`/api${path}`, init).catch(() => {
-    throw new ApiProblem(UNREACHABLE)
-  })
-  if (response.status === 204) return undefined as T
-  const body: unknown = await response.json().catch(() => undefined)
-  if (!response.ok) throw new ApiProblem((body as Problem | undefined) ?? { ...UNREACHABLE, status: response.status })
-  return body as T
+/** What is sent to an endpoint: the names in its path, its query and its body. */
+export interface Sent<Path extends string, Body, Query> {
+  readonly params: Params<Path>
+  readonly query?: Partial<Query>
+  readonly body?: Body
+  /** One press is one key: an order that is sent twice is carried out once. */
+  readonly key?: string
 }
 
-export const getJson = <T>(path: string) => ask<T>(path)
-
-export const sendJson = <T = void>(
-  method: 'POST' | 'PUT' | 'DELETE',
-  path: string,
-  body: object = {},
-  key: string = crypto.randomUUID(),
-) =>
-  ask<T>(path, {
-    method,
-    headers: { 'Content-Type': 'application/json', 'Idempotency-Key': key },
-    body: JSON.stringify(body),
+/** Calls an endpoint. Rejects with an ApiProblem that holds the sentence for the person. */
+export async function call<Path extends string, Body, Query, Answer>(
+  endpoint: Endpoint<Path, Body, Query, Answer>,
+  { params, query, body, key }: Sent<Path, Body, Query>,
+): Promise<Answer> {
+  const init: RequestInit =
+    endpoint.method === 'GET'
+      ? {}
+      : {
+          method: endpoint.method,
+          headers: { 'Content-Type': 'application/json', 'Idempotency-Key': key ?? crypto.randomUUID() },
+          body: JSON.stringify(body ?? {}),
+        }
+  const response = await fetch(addressOf(endpoint, params, query), init).catch(() => {
+    throw new ApiProblem(UNREACHABLE)
   })
+  if (response.status === 204) return undefined as Answer
+  const answer: unknown = await response.json().catch(() => undefined)
+  if (!response.ok) throw new ApiProblem((answer as Problem | undefined) ?? { ...UNREACHABLE, status: response.status })
+  return answer as Answer
+}

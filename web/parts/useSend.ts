@@ -1,26 +1,20 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { sendJson, type ApiProblem } from './api'
+import type { Endpoint } from '../../contract/endpoint'
+import { call, type ApiProblem, type Sent } from './api'
 
-interface Sent {
-  readonly method?: 'POST' | 'PUT' | 'DELETE'
-  readonly path: string
-  readonly body?: object
-}
-
-/** One press is one key: an order that has to be sent twice, since the answer was lost, is carried out once. */
-const keys = new WeakMap<Sent, string>()
-const keyOf = (sent: Sent): string => {
+const keys = new WeakMap<object, string>()
+const keyOf = (sent: object): string => {
   const key = keys.get(sent) ?? crypto.randomUUID()
   keys.set(sent, key)
   return key
 }
 
-/** Sends one change; every question is asked again afterwards, so that the page shows what became of it. */
-export function useSend<T = unknown>() {
+/** Sends orders to one endpoint; what it changes is asked again afterwards, so that the page shows what became of it. */
+export function useSend<Path extends string, Body, Query, Answer>(endpoint: Endpoint<Path, Body, Query, Answer>) {
   const client = useQueryClient()
-  return useMutation<T, ApiProblem, Sent>({
-    mutationFn: (sent) => sendJson<T>(sent.method ?? 'POST', sent.path, sent.body, keyOf(sent)),
+  return useMutation<Answer, ApiProblem, Sent<Path, Body, Query>>({
+    mutationFn: (sent) => call(endpoint, { ...sent, key: keyOf(sent) }),
     retry: (times, error) => error.problem.type === '/problems/unreachable' && times < 2,
-    onSettled: () => client.invalidateQueries(),
+    onSettled: () => Promise.all(endpoint.topics.map((topic) => client.invalidateQueries({ queryKey: [topic] }))),
   })
 }

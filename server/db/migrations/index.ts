@@ -4,6 +4,8 @@ import * as lookedAgain from './0002-looked-again'
 import * as facts from './0003-facts'
 import * as summaries from './0004-summaries'
 import * as tasks from './0005-tasks'
+import * as search from './0006-search'
+import * as uniquePlaces from './0007-unique-places'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -12,4 +14,6 @@ export const migrations: Record<string, Migration> = {
   '0003-facts': facts,
   '0004-summaries': summaries,
   '0005-tasks': tasks,
+  '0006-search': search,
+  '0007-unique-places': uniquePlaces,
 }

@@ -1,3 +1,4 @@
+import { isTaken } from '../taken'
 import { sql } from 'kysely'
 import { TASK_KINDS, type TaskInput, type TaskKind } from '../../../contract/taskKinds'
 import type { ServerEvent, TaskOrder, TaskProgress, TaskState, TaskView } from '../../../contract/tasks'
@@ -134,8 +135,7 @@ export async function tryAgain(db: Db, id: string): Promise<boolean> {
       .executeTakeFirst()
     return row !== undefined
   } catch (error) {
-    // Source: PostgreSQL documentation, appendix A: 23505 is unique_violation.
-    if (error instanceof Error && 'code' in error && error.code === '23505') throw new TaskOpen()
+    if (isTaken(error)) throw new TaskOpen()
     throw error
   }
 }

@@ -1,22 +1,23 @@
 import { Router } from 'express'
-import { faultOrder, insertOrder, type BenchView } from '../../../contract/bench'
+import { benchApi } from '../../../contract/bench'
 import * as bench from '../../db/queries/bench'
 import { readers, volumes } from '../../db/queries/places'
 import { tellChanged } from '../../db/queries/tasks'
 import type { Context } from '../context'
-import { bodyOf, idOf, notFound } from '../problem'
+import { notFound } from '../problem'
+import { serve } from '../route'
 
 export function benchRoutes({ db, host, looks }: Context): Router {
   const router = Router()
 
-  router.get('/bench', async (_req, res) => {
+  serve(router, benchApi.all, async () => {
     const [devices, cards, known] = await Promise.all([
       bench.benchDevices(db),
       bench.benchCards(db),
       Promise.all([readers(db), volumes(db, host)]),
     ])
     const names = new Map(known.flat().map((row) => [row.id, { name: row.name, folder: row.rootPath ?? '' }]))
-    const answer: BenchView = {
+    return {
       devices: devices
         .map((row) => ({
           id: row.id,
@@ -38,7 +39,6 @@ export function benchRoutes({ db, host, looks }: Context): Router {
         inReader: names.get(devices.find((row) => row.card === card.name)?.id ?? '')?.name ?? null,
       })),
     }
-    res.json(answer)
   })
 
   /** What was done to a device is seen at once. */
@@ -54,38 +54,36 @@ export function benchRoutes({ db, host, looks }: Context): Router {
     return device
   }
 
-  router.post('/bench/:id/insert', async (req, res) => {
-    const device = await deviceOf(idOf(req))
-    const { card } = await bodyOf(insertOrder, req)
+  serve(router, benchApi.insert, async ({ params, body: { card } }) => {
+    const device = await deviceOf(params.id)
     if (device.role !== 'reader' || !(await bench.benchCard(db, card))) throw notFound('That card or reader')
     await bench.putCard(db, device.id, card)
     await changed()
-    res.status(204).end()
   })
 
-  router.post('/bench/:id/eject', async (req, res) => {
-    await bench.putCard(db, (await deviceOf(idOf(req))).id, undefined)
+  serve(router, benchApi.eject, async ({ params }) => {
+    await bench.putCard(db, (await deviceOf(params.id)).id, undefined)
     await changed()
-    res.status(204).end()
   })
 
-  for (const [path, plugged] of [
-    ['plug', true],
-    ['unplug', false],
+  for (const [endpoint, plugged] of [
+    [benchApi.plug, true],
+    [benchApi.unplug, false],
   ] as const) {
-    router.post(`/bench/:id/${path}`, async (req, res) => {
-      await bench.setPlugged(db, (await deviceOf(idOf(req))).id, plugged)
-      await changed()
-      res.status(204).end()
-    })
+    serve<'/bench/:id/plug' | '/bench/:id/unplug', undefined, undefined, undefined>(
+      router,
+      endpoint,
+      async ({ params }) => {
+        await bench.setPlugged(db, (await deviceOf(params.id)).id, plugged)
+        await changed()
+      },
+    )
   }
 
-  router.post('/bench/:id/fault', async (req, res) => {
-    const device = await deviceOf(idOf(req))
-    const { kind, afterBytes } = await bodyOf(faultOrder, req)
+  serve(router, benchApi.fault, async ({ params, body: { kind, afterBytes } }) => {
+    const device = await deviceOf(params.id)
     await bench.armFault(db, device.id, kind === 'none' ? undefined : { kind, afterBytes })
     await changed()
-    res.status(204).end()
   })
 
   return router

@@ -1,5 +1,5 @@
 import { Router } from 'express'
-import { TASK_ORDERS, type TaskOrder, type TaskState } from '../../../contract/tasks'
+import { TASK_ORDERS, tasksApi, type TaskOrder, type TaskState } from '../../../contract/tasks'
 import {
   addOrder,
   endTask,
@@ -13,7 +13,8 @@ import {
 } from '../../db/queries/tasks'
 import { sendTask } from '../../enqueue/enqueue'
 import type { Context } from '../context'
-import { conflict, idOf, notFound } from '../problem'
+import { conflict, notFound } from '../problem'
+import { serve } from '../route'
 
 const CHANGES: Record<TaskOrder, { to: TaskState; from: TaskState[]; word: string }> = {
   pause: { to: 'paused', from: ['running'], word: 'paused' },
@@ -21,25 +22,15 @@ const CHANGES: Record<TaskOrder, { to: TaskState; from: TaskState[]; word: strin
   stop: { to: 'stopped', from: ['queued', 'running', 'paused'], word: 'stopped' },
 }
 
-const isOrder = (text: unknown): text is TaskOrder => TASK_ORDERS.some((order) => order === text)
-
 export function taskRoutes({ db, boss }: Context): Router {
   const router = Router()
 
-  router.get('/tasks', async (_req, res) => {
-    res.json((await recentTasks(db, 30)).map(taskView))
-  })
+  serve(router, tasksApi.recent, async () => (await recentTasks(db, 30)).map(taskView))
 
-  router.get('/tasks/:id', async (req, res) => {
-    const row = await task(db, idOf(req))
-    if (!row) throw notFound('That task')
-    res.json(taskView(row))
-  })
+  serve(router, tasksApi.one, async ({ params }) => taskView(await taskOf(params.id)))
 
-  router.post('/tasks/:id/again', async (req, res) => {
-    const id = idOf(req)
-    const row = await task(db, id)
-    if (!row) throw notFound('That task')
+  serve(router, tasksApi.again, async ({ params: { id } }) => {
+    const row = await taskOf(id)
     const again = await tryAgain(db, id).catch((error: unknown) => {
       if (error instanceof TaskOpen) throw conflict('Another task does just this already. Wait for it.')
       throw error
@@ -47,25 +38,29 @@ export function taskRoutes({ db, boss }: Context): Router {
     if (!again) throw conflict(`This task is ${row.state} and cannot be tried again now.`)
     await sendTask(db, boss, row)
     await tellNews(db, { kind: 'task', id })
-    res.status(204).end()
   })
 
-  router.post('/tasks/:id/:order', async (req, res) => {
-    const id = idOf(req)
-    const { order } = req.params
+  for (const order of TASK_ORDERS) {
+    serve(router, tasksApi[order], async ({ params: { id } }) => {
+      const row = await taskOf(id)
+      const change = CHANGES[order]
+      if (!change.from.includes(row.state))
+        throw conflict(`This task is ${row.state} and cannot be ${change.word} now.`)
+      // Written down first: a worker that is just being started again finds it.
+      await addOrder(db, id, order)
+      // A running task ends itself when it hears the order; one that waits is ended here.
+      if (order === 'stop' && row.state === 'queued')
+        await endTask(db, id, { state: 'stopped', sentence: 'Stopped before it began.', troubles: [] })
+      else if (order !== 'stop') await setTaskState(db, id, change.to, change.from)
+      await tellNews(db, { kind: 'task', id })
+    })
+  }
+
+  async function taskOf(id: string) {
     const row = await task(db, id)
-    if (!row || !isOrder(order)) throw notFound('That task')
-    const change = CHANGES[order]
-    if (!change.from.includes(row.state)) throw conflict(`This task is ${row.state} and cannot be ${change.word} now.`)
-    // Written down first: a worker that is just being started again finds it.
-    await addOrder(db, id, order)
-    // A running task ends itself when it hears the order; one that waits is ended here.
-    if (order === 'stop' && row.state === 'queued')
-      await endTask(db, id, { state: 'stopped', sentence: 'Stopped before it began.', troubles: [] })
-    else if (order !== 'stop') await setTaskState(db, id, change.to, change.from)
-    await tellNews(db, { kind: 'task', id })
-    res.status(204).end()
-  })
+    if (!row) throw notFound('That task')
+    return row
+  }
 
   return router
 }

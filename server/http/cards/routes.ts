@@ -1,15 +1,7 @@
 import { Router } from 'express'
 import { cardSentence } from '../../../core/cards/findings'
 import { frameRateText } from '../../../core/units/frameRate'
-import {
-  findingAnswer,
-  newReader,
-  scanOrder,
-  type ClipView,
-  type LoadView,
-  type ReaderView,
-} from '../../../contract/cards'
-import type { Registered } from '../../../contract/storage'
+import { cardsApi, type ClipView, type LoadView, type ReaderView } from '../../../contract/cards'
 import * as cards from '../../db/queries/cards'
 import { addReader, reader as readerRow, readers, volumes } from '../../db/queries/places'
 import { production } from '../../db/queries/productions'
@@ -17,14 +9,16 @@ import { addSaid } from '../../db/queries/said'
 import { tellChanged } from '../../db/queries/tasks'
 import { loadStates, scannedClip } from '../../facts/loads'
 import { placesOnDevice } from '../../facts/volumes'
+import { isTaken } from '../../db/taken'
 import { picturesFolder } from '../../home'
 import { frameOf } from '../../media/frames'
 import { originalOf } from '../../media/originals'
 import { folderFigures, registrableFolder } from '../../media/register'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
-import { bodyOf, idOf, invalid, notFound } from '../problem'
+import { invalid, notFound } from '../problem'
 import { productionOf } from '../productionOf'
+import { serve, serveStream } from '../route'
 
 const clipView = (row: cards.ClipRow): ClipView => ({
   id: row.id,
@@ -50,42 +44,39 @@ export function cardRoutes(context: Context): Router {
   const { db, host, looks } = context
   const router = Router()
 
-  router.get('/readers', async (_req, res) => {
+  serve(router, cardsApi.readers, async () => {
     const rows = await readers(db)
-    res.json(
-      rows.map((row): ReaderView => ({
-        id: row.id,
-        name: row.name,
-        path: row.rootPath ?? '',
-        simulated: row.simulated,
-        state: row.state,
-        cardName: row.cardName,
-        loadId: row.same ? row.loadId : null,
-        difference: row.difference,
-      })),
-    )
+    return rows.map((row): ReaderView => ({
+      id: row.id,
+      name: row.name,
+      path: row.rootPath ?? '',
+      simulated: row.simulated,
+      state: row.state,
+      cardName: row.cardName,
+      loadId: row.same ? row.loadId : null,
+      difference: row.difference,
+    }))
   })
 
-  router.post('/readers', async (req, res) => {
-    const { name, path } = await bodyOf(newReader, req)
+  serve(router, cardsApi.addReader, async ({ body: { name, path, sure } }) => {
     const known = await readers(db)
     if (known.some((row) => row.name === name)) throw invalid(`There is a reader called ${name} already.`, 'name')
     const taken = [...known, ...(await volumes(db, host))].map((row) => row.rootPath)
-    const rootPath = await registrableFolder(path, taken)
+    const rootPath = await registrableFolder(path, taken, sure)
     const { device } = await folderFigures(rootPath)
     const sharesDriveWith = await placesOnDevice(db, host, device, '')
-    const { id } = await addReader(db, { name, rootPath, simulated: false, host })
+    const { id } = await addReader(db, { name, rootPath, simulated: false, host }).catch((error: unknown) => {
+      if (isTaken(error)) throw invalid(`There is a reader called ${name}, or one in this folder, already.`, 'name')
+      throw error
+    })
     await looks.ask()
     await tellChanged(db, 'cards')
-    const answer: Registered = { id, sharesDriveWith }
-    res.status(201).json(answer)
+    return { id, sharesDriveWith }
   })
 
-  router.post('/readers/:id/scan', async (req, res) => {
-    const readerId = idOf(req)
+  serve(router, cardsApi.look, async ({ params: { id: readerId }, body: { productionId, label }, req }) => {
     const reader = await readerRow(db, readerId)
     if (!reader) throw notFound('That reader')
-    const { productionId, label } = await bodyOf(scanOrder, req)
     const owner = await production(db, productionId)
     if (!owner) throw notFound('That production')
     const taskId = await orderTask(
@@ -101,47 +92,47 @@ export function cardRoutes(context: Context): Router {
       // Two looks at once would take one card for two.
       `The card in ${reader.name} is being looked at already. Wait for it.`,
     )
-    res.status(202).json({ taskId })
+    return { taskId }
   })
 
-  router.get('/productions/:id/loads', async (req, res) => {
-    const loads = await cards.loadsOf(db, [(await productionOf(db, req)).id])
+  serve(router, cardsApi.loads, async ({ params }) => {
+    const loads = await cards.loadsOf(db, [(await productionOf(db, params.id)).id])
     const states = await loadStates(db, loads, { host, now: Date.now(), looked: true })
-    res.json(
-      states.map(({ load, clips, findings }): LoadView => ({
-        id: load.id,
-        productionId: load.productionId,
-        label: load.label,
-        scannedAt: load.scannedAt.toISOString(),
-        fileCount: load.fileCount,
-        sizeBytes: load.sizeBytes,
-        sentence: cardSentence(clips.map(scannedClip), findings),
-        findings,
-        clips: clips.map(clipView),
-      })),
-    )
+    return states.map(({ load, clips, findings }): LoadView => ({
+      id: load.id,
+      productionId: load.productionId,
+      label: load.label,
+      scannedAt: load.scannedAt.toISOString(),
+      fileCount: load.fileCount,
+      sizeBytes: load.sizeBytes,
+      sentence: cardSentence(clips.map(scannedClip), findings),
+      findings,
+      clips: clips.map(clipView),
+    }))
   })
 
-  router.post('/loads/:id/answers', async (req, res) => {
-    const load = await cards.load(db, idOf(req))
+  serve(router, cardsApi.answerFinding, async ({ params, body: answer }) => {
+    const load = await cards.load(db, params.id)
     if (!load) throw notFound('That load')
-    const answer = await bodyOf(findingAnswer, req)
     await addSaid(db, { kind: 'answered', loadId: load.id, detail: answer })
     await tellChanged(db, 'cards', 'productions', 'copies')
-    res.status(204).end()
   })
 
-  router.get('/clips/:id/picture', (req, res, next) => {
-    res.sendFile(`${idOf(req)}.jpg`, { root: picturesFolder(), maxAge: '1h' }, (error) => {
-      if (error && !res.headersSent) next(notFound('A picture of that clip'))
-    })
-  })
+  serveStream(
+    router,
+    cardsApi.picture,
+    ({ params, res }) =>
+      new Promise((done, fail) => {
+        res.sendFile(`${params.id}.jpg`, { root: picturesFolder(), maxAge: '1h' }, (error) => {
+          if (error && !res.headersSent) fail(notFound('A picture of that clip'))
+          else done()
+        })
+      }),
+  )
 
-  router.get('/clips/:id/frame', async (req, res) => {
-    const at = Number(req.query.at ?? 0)
-    const { path, video } = await originalOf(db, idOf(req))
+  serveStream(router, cardsApi.frame, async ({ params, query: { at }, res }) => {
+    const { path, video } = await originalOf(db, params.id)
     const last = Math.max(0, video.seconds - video.rate.den / video.rate.num)
-    if (!Number.isFinite(at) || at < 0) throw invalid('Give the time of the frame in seconds.', 'at')
     const picture = await frameOf(path, Math.min(at, last), 1600)
     res.type('image/jpeg').set('Cache-Control', 'private, max-age=600').send(picture)
   })

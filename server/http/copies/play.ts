@@ -2,7 +2,7 @@ import { pipeline } from 'node:stream/promises'
 import type { Request, Response } from 'express'
 import type { Db } from '../../db/connection'
 import { openCopy } from '../../media/play'
-import { notFound } from '../problem'
+import { notFound, ProblemError } from '../problem'
 
 /** Streams one clip from one copy, in pieces where the browser asks for them. */
 export async function sendCopy(
@@ -24,6 +24,16 @@ export async function sendCopy(
     return
   }
   const range = req.range(copy.sizeBytes)
+  if (range === -1) {
+    await copy.close()
+    res.set('Content-Range', `bytes */${copy.sizeBytes}`)
+    throw new ProblemError(
+      416,
+      'no-such-piece',
+      'No such piece',
+      `The file has ${copy.sizeBytes} bytes; ask for some of them.`,
+    )
+  }
   const wanted = Array.isArray(range) ? range[0] : undefined
   const [start, end] = [wanted?.start ?? 0, wanted?.end ?? copy.sizeBytes - 1]
   res.status(wanted ? 206 : 200).set({

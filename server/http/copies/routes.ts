@@ -1,15 +1,8 @@
 import { randomUUID } from 'node:crypto'
-import { Router, type Request } from 'express'
+import { Router } from 'express'
 import { markOf } from '../../../core/copies/mark'
 import type { Standing } from '../../../core/copies/standing'
-import {
-  checkOrder,
-  copyOrder,
-  differentDrives,
-  formattedOrder,
-  spotPlay,
-  type LoadCopies,
-} from '../../../contract/copies'
+import { copiesApi, type LoadCopies } from '../../../contract/copies'
 import * as cards from '../../db/queries/cards'
 import { copyTroubles, oddNamesOf } from '../../db/queries/copies'
 import { volumes } from '../../db/queries/places'
@@ -18,8 +11,9 @@ import { tellChanged } from '../../db/queries/tasks'
 import { loadStates, type LoadState } from '../../facts/loads'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
-import { bodyOf, conflict, idOf, invalid, notFound } from '../problem'
+import { conflict, invalid, notFound } from '../problem'
 import { productionOf } from '../productionOf'
+import { serve, serveStream } from '../route'
 import { sendCopy } from './play'
 
 const WORDS: Partial<Record<Standing, string>> = {
@@ -48,14 +42,14 @@ export function copyRoutes(context: Context): Router {
     return loadStates(db, loads, { host, now: Date.now(), looked })
   }
 
-  async function stateOf(req: Request): Promise<LoadState> {
-    const [state] = await lookedAt([await loadOf(idOf(req))])
+  async function stateOf(loadId: string): Promise<LoadState> {
+    const [state] = await lookedAt([await loadOf(loadId)])
     if (!state) throw notFound('That load')
     return state
   }
 
-  router.get('/productions/:id/copies', async (req, res) => {
-    const owner = await productionOf(db, req)
+  serve(router, copiesApi.all, async ({ params }) => {
+    const owner = await productionOf(db, params.id)
     const loads = await cards.loadsOf(db, [owner.id])
     const [states, odd] = await Promise.all([
       lookedAt(loads),
@@ -65,7 +59,7 @@ export function copyRoutes(context: Context): Router {
       ),
     ])
     const withOddNames = new Set(odd.map((row) => row.loadId))
-    res.json(await Promise.all(states.map((state) => copiesView(state, withOddNames))))
+    return Promise.all(states.map((state) => copiesView(state, withOddNames)))
   })
 
   async function copiesView(state: LoadState, withOddNames: ReadonlySet<string>): Promise<LoadCopies> {
@@ -103,9 +97,8 @@ export function copyRoutes(context: Context): Router {
     return names.join(' and ')
   }
 
-  router.post('/loads/:id/copies', async (req, res) => {
-    const load = await loadOf(idOf(req))
-    const { volumeIds, setAside } = await bodyOf(copyOrder, req)
+  serve(router, copiesApi.copy, async ({ params, body: { volumeIds, setAside }, req }) => {
+    const load = await loadOf(params.id)
     const names = await namesOf(volumeIds)
     const taskId = await orderTask(
       context,
@@ -119,12 +112,11 @@ export function copyRoutes(context: Context): Router {
       },
       `“${load.label}” is being copied already. Wait for it, or stop it first.`,
     )
-    res.status(202).json({ taskId })
+    return { taskId }
   })
 
-  router.post('/loads/:id/checks', async (req, res) => {
-    const load = await loadOf(idOf(req))
-    const { volumeIds, how } = await bodyOf(checkOrder, req)
+  serve(router, copiesApi.check, async ({ params, body: { volumeIds, how }, req }) => {
+    const load = await loadOf(params.id)
     const names = await namesOf(volumeIds)
     const taskId = await orderTask(
       context,
@@ -139,17 +131,15 @@ export function copyRoutes(context: Context): Router {
       },
       `“${load.label}” is being read again already. Wait for it, or stop it first.`,
     )
-    res.status(202).json({ taskId })
+    return { taskId }
   })
 
-  router.get('/loads/:id/play/:volumeId/:clipId', async (req, res) => {
-    const which = { loadId: idOf(req), volumeId: idOf(req, 'volumeId'), clipId: idOf(req, 'clipId') }
-    await sendCopy(db, which, req, res)
-  })
+  serveStream(router, copiesApi.play, ({ params: { id: loadId, volumeId, clipId }, req, res }) =>
+    sendCopy(db, { loadId, volumeId, clipId }, req, res),
+  )
 
-  router.post('/loads/:id/spot-plays', async (req, res) => {
-    const load = await loadOf(idOf(req))
-    const { volumeId, clipId, seconds } = await bodyOf(spotPlay, req)
+  serve(router, copiesApi.played, async ({ params, body: { volumeId, clipId, seconds } }) => {
+    const load = await loadOf(params.id)
     const [state] = await loadStates(db, [load], { host, now: Date.now(), looked: true })
     const copy = state?.copies.find((one) => one.volumeId === volumeId)
     const playable = state?.clips.filter(isPlayable) ?? []
@@ -161,24 +151,19 @@ export function copyRoutes(context: Context): Router {
       throw conflict(`${copy.volumeName} holds no proved copy to play from. Copy to it first.`)
     await addSaid(db, { kind: 'spot-played', loadId: load.id, volumeId, entryId, detail: { seconds, clipId } })
     await tellChanged(db, 'copies', 'productions')
-    res.status(204).end()
   })
 
-  router.post('/loads/:id/formatted', async (req, res) => {
-    const { anyway } = await bodyOf(formattedOrder, req)
-    const { load, clear } = await stateOf(req)
+  serve(router, copiesApi.formatted, async ({ params, body: { anyway } }) => {
+    const { load, clear } = await stateOf(params.id)
     if (!clear.clear && !anyway) throw conflict(`Do not format this card yet. ${clear.sentence}`)
     await addSaid(db, { kind: 'formatted', loadId: load.id, ...(clear.clear ? {} : { against: clear.sentence }) })
     await tellChanged(db, 'copies', 'productions', 'cards')
-    res.status(204).end()
   })
 
-  router.post('/volumes/different', async (req, res) => {
-    const { volumeId, otherVolumeId } = await bodyOf(differentDrives, req)
+  serve(router, copiesApi.differentDrives, async ({ body: { volumeId, otherVolumeId } }) => {
     await namesOf([volumeId, otherVolumeId])
     await addSaid(db, { kind: 'different-drives', volumeId, otherVolumeId })
     await tellChanged(db, 'copies', 'storage', 'productions')
-    res.status(204).end()
   })
 
   async function loadOf(id: string) {

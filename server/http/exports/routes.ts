@@ -3,22 +3,23 @@ import { deliveryBitRate, destinationOf, predictedBytes } from '../../../core/ex
 import { windowFault } from '../../../core/exports/reframe'
 import { allPass } from '../../../core/media/check'
 import { frameRateText } from '../../../core/units/frameRate'
-import { renderOrder, type DeliverableView, type ExportsView, type MasterView } from '../../../contract/exports'
+import { exportsApi, type DeliverableView, type MasterView } from '../../../contract/exports'
 import * as cards from '../../db/queries/cards'
 import { deliverablesOf } from '../../db/queries/exports'
 import { deliveryChecks } from '../../facts/deliveries'
 import { originalOf } from '../../media/originals'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
-import { bodyOf, invalid } from '../problem'
+import { invalid } from '../problem'
 import { productionOf } from '../productionOf'
+import { serve } from '../route'
 
 export function exportRoutes(context: Context): Router {
   const { db } = context
   const router = Router()
 
-  router.get('/productions/:id/exports', async (req, res) => {
-    const { id: productionId } = await productionOf(db, req)
+  serve(router, exportsApi.all, async ({ params }) => {
+    const { id: productionId } = await productionOf(db, params.id)
     const loads = await cards.loadsOf(db, [productionId])
     const [clips, rows] = await Promise.all([
       cards.clipsOf(
@@ -27,7 +28,7 @@ export function exportRoutes(context: Context): Router {
       ),
       deliverablesOf(db, [productionId]),
     ])
-    const answer: ExportsView = {
+    return {
       masters: clips.flatMap(({ id, name, probe, trouble }): MasterView[] =>
         probe?.video && !trouble
           ? [
@@ -71,11 +72,9 @@ export function exportRoutes(context: Context): Router {
         }
       }),
     }
-    res.json(answer)
   })
 
-  router.post('/exports', async (req, res) => {
-    const order = await bodyOf(renderOrder, req)
+  serve(router, exportsApi.render, async ({ body: order, req }) => {
     const destination = destinationOf(order.destinationId)
     if (!destination) throw invalid('This destination is not known. Choose one from the list.', 'destinationId')
     const { clip, video } = await originalOf(db, order.clipId)
@@ -93,7 +92,7 @@ export function exportRoutes(context: Context): Router {
       },
       `${destination.name} is being rendered from just this window already. Wait for it, or stop it first.`,
     )
-    res.status(202).json({ taskId })
+    return { taskId }
   })
 
   return router

@@ -3,7 +3,7 @@ import { allPass } from '../../../core/media/check'
 import { HALF_SIZE, proxyBitRate, proxyFrame } from '../../../core/proxies/recipe'
 import { frameRateText } from '../../../core/units/frameRate'
 import { frameSizeText } from '../../../core/units/frameSize'
-import { proxyOrder, type ProxyView } from '../../../contract/proxies'
+import { proxiesApi, type ProxyView } from '../../../contract/proxies'
 import * as cards from '../../db/queries/cards'
 import { volume } from '../../db/queries/places'
 import { production } from '../../db/queries/productions'
@@ -12,8 +12,9 @@ import { proxyChecks } from '../../facts/proxies'
 import { originalOf } from '../../media/originals'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
-import { bodyOf, notFound, ProblemError } from '../problem'
+import { notFound, ProblemError } from '../problem'
 import { productionOf } from '../productionOf'
+import { serve } from '../route'
 
 export function proxyRoutes(context: Context): Router {
   const { db, host } = context
@@ -38,37 +39,34 @@ export function proxyRoutes(context: Context): Router {
     })
   }
 
-  router.get('/productions/:id/proxies', async (req, res) => {
-    const all = await proxiable((await productionOf(db, req)).id)
-    res.json(
-      all.map(({ clip, video, proxy, checks, label }): ProxyView => {
-        const frame = proxyFrame(video, HALF_SIZE.fraction)
-        const bitsPerSecond = proxyBitRate(frame, video.rate.num / video.rate.den, HALF_SIZE.bitsPerPixelFrame)
-        return {
-          clipId: clip.id,
-          clipName: clip.name,
-          loadLabel: label,
-          frame: frameSizeText(video),
-          rate: frameRateText(video.rate),
-          seconds: video.seconds,
-          sizeBytes: clip.sizeBytes,
-          wanted: { frame: frameSizeText(frame), bitsPerSecond },
-          made: proxy
-            ? {
-                volumeName: proxy.volumeName,
-                path: proxy.path,
-                sizeBytes: proxy.sizeBytes,
-                checks,
-                pass: allPass(checks),
-              }
-            : null,
-        }
-      }),
-    )
+  serve(router, proxiesApi.all, async ({ params }) => {
+    const all = await proxiable((await productionOf(db, params.id)).id)
+    return all.map(({ clip, video, proxy, checks, label }): ProxyView => {
+      const frame = proxyFrame(video, HALF_SIZE.fraction)
+      const bitsPerSecond = proxyBitRate(frame, video.rate.num / video.rate.den, HALF_SIZE.bitsPerPixelFrame)
+      return {
+        clipId: clip.id,
+        clipName: clip.name,
+        loadLabel: label,
+        frame: frameSizeText(video),
+        rate: frameRateText(video.rate),
+        seconds: video.seconds,
+        sizeBytes: clip.sizeBytes,
+        wanted: { frame: frameSizeText(frame), bitsPerSecond },
+        made: proxy
+          ? {
+              volumeName: proxy.volumeName,
+              path: proxy.path,
+              sizeBytes: proxy.sizeBytes,
+              checks,
+              pass: allPass(checks),
+            }
+          : null,
+      }
+    })
   })
 
-  router.post('/proxies', async (req, res) => {
-    const { clipIds, productionId, volumeId } = await bodyOf(proxyOrder, req)
+  serve(router, proxiesApi.make, async ({ body: { clipIds, productionId, volumeId }, req }) => {
     const wanted = clipIds ?? (await missingOf(productionId ?? ''))
     // One original is looked for before anything is ordered: without any, nothing could begin.
     const [first] = wanted
@@ -95,7 +93,7 @@ export function proxyRoutes(context: Context): Router {
       )
       if (id !== undefined) taskIds.push(id)
     }
-    res.status(202).json({ taskIds })
+    return { taskIds }
   })
 
   async function missingOf(productionId: string): Promise<string[]> {

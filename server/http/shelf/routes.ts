@@ -1,36 +1,34 @@
 import { Router } from 'express'
-import { bagOrder, type BagView } from '../../../contract/shelf'
+import { shelfApi, type BagView } from '../../../contract/shelf'
 import { deliverable } from '../../db/queries/exports'
 import { bagsOf } from '../../db/queries/shelf'
 import { volume } from '../../db/queries/places'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
-import { bodyOf, notFound } from '../problem'
+import { notFound } from '../problem'
 import { productionOf } from '../productionOf'
+import { serve } from '../route'
 
 export function shelfRoutes(context: Context): Router {
   const { db, host } = context
   const router = Router()
 
-  router.get('/productions/:id/bags', async (req, res) => {
-    const rows = await bagsOf(db, [(await productionOf(db, req)).id])
-    res.json(
-      rows.map((row): BagView => ({
-        id: row.id,
-        title: row.path.slice(row.path.lastIndexOf('/') + 1),
-        volumeName: row.volumeName,
-        site: row.site,
-        path: row.path,
-        fileCount: row.fileCount,
-        sizeBytes: row.sizeBytes,
-        writtenAt: row.writtenAt.toISOString(),
-        verifiedAt: row.verifiedAt?.toISOString() ?? null,
-      })),
-    )
+  serve(router, shelfApi.bags, async ({ params }) => {
+    const rows = await bagsOf(db, [(await productionOf(db, params.id)).id])
+    return rows.map((row): BagView => ({
+      id: row.id,
+      title: row.path.slice(row.path.lastIndexOf('/') + 1),
+      volumeName: row.volumeName,
+      site: row.site,
+      path: row.path,
+      fileCount: row.fileCount,
+      sizeBytes: row.sizeBytes,
+      writtenAt: row.writtenAt.toISOString(),
+      verifiedAt: row.verifiedAt?.toISOString() ?? null,
+    }))
   })
 
-  router.post('/bags', async (req, res) => {
-    const order = await bodyOf(bagOrder, req)
+  serve(router, shelfApi.shelve, async ({ body: order, req }) => {
     const made = await deliverable(db, order.deliverableId)
     const target = await volume(db, host, order.volumeId)
     if (!made) throw notFound('That deliverable')
@@ -48,7 +46,7 @@ export function shelfRoutes(context: Context): Router {
       },
       `${title} is being put on the shelf on ${target.name} already. Wait for it, or stop it first.`,
     )
-    res.status(202).json({ taskId })
+    return { taskId }
   })
 
   return router

@@ -1,35 +1,37 @@
 import { Router } from 'express'
 import { sumByClass } from '../../../core/storage/budget'
-import { newVolume, type Registered, type StorageView } from '../../../contract/storage'
+import { storageApi } from '../../../contract/storage'
 import { knownBytes } from '../../db/queries/bytes'
 import { addVolume, putMount, readers, volumes } from '../../db/queries/places'
+import { isTaken } from '../../db/taken'
 import { productions } from '../../db/queries/productions'
 import { tellChanged } from '../../db/queries/tasks'
 import { placesOnDevice, volumeViews } from '../../facts/volumes'
-import { MARKER, markerIn } from '../../media/places'
+import { MARKER, markerIn } from '../../media/marker'
 import { folderFigures, markVolume, registrableFolder } from '../../media/register'
 import type { Context } from '../context'
-import { bodyOf, invalid } from '../problem'
+import { invalid } from '../problem'
+import { productionOf } from '../productionOf'
+import { serve } from '../route'
 
 export function storageRoutes({ db, host, looks }: Context): Router {
   const router = Router()
 
-  router.get('/storage', async (req, res) => {
+  serve(router, storageApi.all, async ({ params }) => {
+    const { id: productionId } = await productionOf(db, params.id)
     const [views, bytes, all] = await Promise.all([volumeViews(db, host), knownBytes(db), productions(db)])
-    const answer: StorageView = {
+    return {
       volumes: views,
-      productionClasses: sumByClass(bytes.filter((row) => row.productionId === req.query.production)),
+      productionClasses: sumByClass(bytes.filter((row) => row.productionId === productionId)),
       productions: all.map((one) => ({
         id: one.id,
         title: one.title,
         classes: sumByClass(bytes.filter((row) => row.productionId === one.id)),
       })),
     }
-    res.json(answer)
   })
 
-  router.post('/volumes', async (req, res) => {
-    const { name, kind, site, path } = await bodyOf(newVolume, req)
+  serve(router, storageApi.addVolume, async ({ body: { name, kind, site, path, sure }, res }) => {
     await looks.ask()
     const known = await volumes(db, host)
     const id = await markerIn(path)
@@ -45,17 +47,26 @@ export function storageRoutes({ db, host, looks }: Context): Router {
     const rootPath = await registrableFolder(
       path,
       [...known.filter((row) => row.connected), ...(await readers(db))].map((row) => row.rootPath),
+      sure || again !== undefined,
     )
     const { capacityBytes, device } = await folderFigures(rootPath)
-    const newId = again ? again.id : await markVolume(rootPath)
-    await db.transaction().execute(async (tx) => {
-      if (!again) await addVolume(tx, { id: newId, name, kind, site, simulated: false, capacityBytes })
-      await putMount(tx, newId, host, rootPath)
-    })
+    const marked = await markVolume(rootPath)
+    const newId = marked.id
+    try {
+      await db.transaction().execute(async (tx) => {
+        if (!again) await addVolume(tx, { id: newId, name, kind, site, simulated: false, capacityBytes })
+        await putMount(tx, newId, host, rootPath)
+      })
+    } catch (error) {
+      // The folder is left as it was.
+      await marked.undo()
+      if (isTaken(error)) throw invalid(`There is a volume called ${name}, or one in this folder, already.`, 'name')
+      throw error
+    }
     await looks.ask()
     await tellChanged(db, 'storage', 'copies', 'productions')
-    const answer: Registered = { id: newId, sharesDriveWith: await placesOnDevice(db, host, device, newId) }
-    res.status(again ? 200 : 201).json(answer)
+    if (again) res.status(200)
+    return { id: newId, sharesDriveWith: await placesOnDevice(db, host, device, newId) }
   })
 
   return router

@@ -1,7 +1,8 @@
-import { open } from 'node:fs/promises'
+import { constants } from 'node:fs'
 import type { Probe } from '../../../core/media/probe'
 import { findCut } from '../../../core/media/truncation'
 import type { Medium } from '../../engine/medium'
+import { openHere } from '../../engine/openHere'
 import { framePicture } from '../../engine/picture'
 import { probeFile } from '../../engine/probe'
 import { Stopped } from '../../engine/stopped'
@@ -43,7 +44,7 @@ export async function lookAtClip(medium: Medium, file: WalkedEntry, control: Tas
 }
 
 async function cutOf(path: Buffer, sizeBytes: number): Promise<string | undefined> {
-  const handle = await open(path, 'r').catch(() => undefined)
+  const handle = await openHere(path, constants.O_RDONLY).catch(() => undefined)
   if (!handle) return undefined
   try {
     const cut = await findCut({

@@ -1,14 +1,16 @@
 import { useState } from 'react'
-import { BENCH_FAULTS, type BenchDeviceView, type BenchFault, type BenchView } from '../../../contract/bench'
+import { BENCH_FAULTS, benchApi, type BenchDeviceView, type BenchFault, type BenchView } from '../../../contract/bench'
 import { formatByteRate, formatBytes, parseBytes } from '../../../core/units/quantity'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { Empty } from '../../parts/Empty'
-import { Choice, Field } from '../../parts/Field'
-import { useBench } from '../../parts/queries'
+import { Choice } from '../../parts/Choice'
+import { Field } from '../../parts/Field'
 import { Trouble } from '../../parts/Trouble'
+import { useAsk } from '../../parts/useAsk'
 import { useSend } from '../../parts/useSend'
+import { usePageTitle } from '../usePageTitle'
 
 const FAULT_WORDS: Record<BenchFault, string> = {
   none: 'no fault',
@@ -21,8 +23,9 @@ const FAULT_WORDS: Record<BenchFault, string> = {
 
 /** The practice bench: put cards in and out, unplug drives, cause faults, and see what Yendra says. */
 export default function Bench() {
+  usePageTitle('Practice bench')
   return (
-    <Ask query={useBench()}>
+    <Ask query={useAsk(benchApi.all, {})}>
       {(bench) =>
         bench.devices.length === 0 ? (
           <Empty title="There is no practice bench here.">
@@ -38,7 +41,8 @@ export default function Bench() {
 }
 
 function Devices({ bench }: { bench: BenchView }) {
-  const send = useSend()
+  const insert = useSend(benchApi.insert)
+  const eject = useSend(benchApi.eject)
   const armed = bench.devices.filter((device) => device.fault !== 'none')
   return (
     <>
@@ -47,7 +51,7 @@ function Devices({ bench }: { bench: BenchView }) {
           ? 'Practise here: every device is healthy.'
           : `A fault waits in ${armed.map((device) => device.name).join(' and ')}.`}
       </Answer>
-      <Trouble error={send.error} />
+      <Trouble error={insert.error ?? eject.error} />
       {bench.devices
         .filter((device) => device.role === 'reader')
         .map((reader) => (
@@ -74,14 +78,14 @@ function Devices({ bench }: { bench: BenchView }) {
                       {card.inReader ? (
                         <Button
                           aria-label={`Take out ${card.name}`}
-                          onClick={() => send.mutate({ path: `/bench/${reader.id}/eject` })}
+                          onClick={() => eject.mutate({ params: { id: reader.id } })}
                         >
                           Take out
                         </Button>
                       ) : (
                         <Button
                           aria-label={`Put in ${card.name}`}
-                          onClick={() => send.mutate({ path: `/bench/${reader.id}/insert`, body: { card: card.name } })}
+                          onClick={() => insert.mutate({ params: { id: reader.id }, body: { card: card.name } })}
                         >
                           Put in
                         </Button>
@@ -104,7 +108,9 @@ function Devices({ bench }: { bench: BenchView }) {
 }
 
 function DeviceRow({ device }: { device: BenchDeviceView }) {
-  const send = useSend()
+  const plug = useSend(benchApi.plug)
+  const unplug = useSend(benchApi.unplug)
+  const arm = useSend(benchApi.fault)
   const [kind, setKind] = useState<BenchFault>(
     device.fault !== 'none' ? device.fault : device.role === 'reader' ? 'read-error' : 'flip-bit',
   )
@@ -133,27 +139,22 @@ function DeviceRow({ device }: { device: BenchDeviceView }) {
           {device.role === 'volume' && `, writes ${formatByteRate(device.writeBytesPerSecond)}`}
         </p>
         {device.folder && <p className="figure text-sm break-all text-quiet">{device.folder}</p>}
-        <Trouble error={send.error} />
+        <Trouble error={arm.error ?? plug.error ?? unplug.error} />
       </div>
       <form
         className="flex flex-wrap items-end gap-2"
         onSubmit={(event) => {
           event.preventDefault()
-          if (afterBytes !== undefined) send.mutate({ path: `/bench/${device.id}/fault`, body: { kind, afterBytes } })
+          if (afterBytes !== undefined) arm.mutate({ params: { id: device.id }, body: { kind, afterBytes } })
         }}
       >
         <Choice
           label="Fault"
           className="w-60"
           value={kind}
-          onChange={(event) => setKind(event.target.value as BenchFault)}
-        >
-          {faults.map((fault) => (
-            <option key={fault} value={fault}>
-              {FAULT_WORDS[fault]}
-            </option>
-          ))}
-        </Choice>
+          onChange={(next) => setKind(next as BenchFault)}
+          options={faults.map((fault) => ({ value: fault, label: FAULT_WORDS[fault] }))}
+        />
         <Field
           label="After"
           className="-mb-[1.375rem] w-24"
@@ -163,15 +164,13 @@ function DeviceRow({ device }: { device: BenchDeviceView }) {
         />
         <Button type="submit">Switch on</Button>
         {device.fault !== 'none' && (
-          <Button
-            onClick={() => send.mutate({ path: `/bench/${device.id}/fault`, body: { kind: 'none', afterBytes: 0 } })}
-          >
+          <Button onClick={() => arm.mutate({ params: { id: device.id }, body: { kind: 'none', afterBytes: 0 } })}>
             Switch off
           </Button>
         )}
         <Button
           aria-label={`${device.plugged ? 'Unplug' : 'Plug in'} ${device.name}`}
-          onClick={() => send.mutate({ path: `/bench/${device.id}/${device.plugged ? 'unplug' : 'plug'}` })}
+          onClick={() => (device.plugged ? unplug : plug).mutate({ params: { id: device.id } })}
         >
           {device.plugged ? 'Unplug' : 'Plug in'}
         </Button>

@@ -1,5 +1,6 @@
 import { Link, useRouteError } from 'react-router'
 import { Empty } from '../../parts/Empty'
+import { usePageTitle } from '../usePageTitle'
 
 const HOME = (
   <Link to="/" className="font-semibold text-accent underline underline-offset-4">
@@ -9,6 +10,7 @@ const HOME = (
 
 /** An address that leads nowhere. */
 export function NotFound() {
+  usePageTitle('Nothing at this address')
   return (
     <Empty title="There is nothing at this address." action={HOME}>
       The production may have been removed, or the address was typed wrongly. Nothing is lost.
@@ -18,6 +20,7 @@ export function NotFound() {
 
 /** A page that broke: says so, and that files and copies are untouched. */
 export function ErrorPage() {
+  usePageTitle('This page broke')
   const error = useRouteError()
   return (
     <div className="mx-auto max-w-[76rem] px-4 py-16 sm:px-8">

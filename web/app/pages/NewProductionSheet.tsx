@@ -1,7 +1,7 @@
 import { yupResolver } from '@hookform/resolvers/yup'
 import { useForm } from 'react-hook-form'
 import { useNavigate } from 'react-router'
-import { newProduction, type NewProduction } from '../../../contract/productions'
+import { newProduction, productionsApi, type NewProduction } from '../../../contract/productions'
 import { Button } from '../../parts/Button'
 import { Field } from '../../parts/Field'
 import { Sheet } from '../../parts/Sheet'
@@ -11,7 +11,7 @@ import { useSend } from '../../parts/useSend'
 /** Names a new production and goes to its first station. */
 export function NewProductionSheet({ open, onClose }: { open: boolean; onClose: () => void }) {
   const navigate = useNavigate()
-  const send = useSend<{ id: string }>()
+  const send = useSend(productionsApi.add)
   const {
     register,
     handleSubmit,
@@ -24,7 +24,7 @@ export function NewProductionSheet({ open, onClose }: { open: boolean; onClose: 
   const save = handleSubmit((values) =>
     send.mutate(
       {
-        path: '/productions',
+        params: {},
         body: { ...values, timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone },
       },
       {

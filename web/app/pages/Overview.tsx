@@ -8,6 +8,7 @@ import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { Empty } from '../../parts/Empty'
 import { useProductions } from '../../parts/queries'
+import { usePageTitle } from '../usePageTitle'
 import { Knot } from '../StationLine'
 import { NewProductionSheet } from './NewProductionSheet'
 
@@ -16,6 +17,7 @@ const needsYou = (production: ProductionView) => production.line.some((status) =
 /** All productions: which one needs somebody, and what its next step is. */
 export function Overview() {
   const query = useProductions()
+  usePageTitle('All productions')
   const [search, setSearch] = useSearchParams()
   const start = () => setSearch({ new: '' })
   return (

@@ -1,17 +1,18 @@
 import { useState } from 'react'
 import { counted, formatBytes } from '../../../core/units/quantity'
-import type { LoadView, ReaderView } from '../../../contract/cards'
+import { cardsApi, type LoadView, type ReaderView } from '../../../contract/cards'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { Field } from '../../parts/Field'
-import { isOpen, useLoads, useReaders, useTasks } from '../../parts/queries'
+import { isOpen, useTasks } from '../../parts/queries'
 import { TaskLine } from '../../parts/TaskLine'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 import { AddFolderSheet } from '../storage/AddFolderSheet'
 import { ClipTable } from './ClipTable'
 import { Findings } from './Findings'
+import { useLoads, useReaders } from './queries'
 
 /** Station 2: what lies in the reader, what is on it, and what is wrong with it. */
 export default function Cards({ productionId }: { productionId: string }) {
@@ -59,17 +60,14 @@ interface ReadersProps {
 }
 
 function Readers({ readers, productionId, loads, busy, onAdd }: ReadersProps) {
-  const send = useSend()
+  const send = useSend(cardsApi.look)
   const waiting = readers.find((reader) => reader.state === 'card' && !reader.loadId)
   const holding = readers.find((reader) => reader.state === 'card' && reader.loadId)
   const load = loads.find((one) => one.id === holding?.loadId)
   const [typed, setTyped] = useState<string>()
   const label = typed ?? waiting?.cardName ?? ''
   const look = (reader: ReaderView) =>
-    send.mutate(
-      { path: `/readers/${reader.id}/scan`, body: { productionId, label } },
-      { onSuccess: () => setTyped(undefined) },
-    )
+    send.mutate({ params: { id: reader.id }, body: { productionId, label } }, { onSuccess: () => setTyped(undefined) })
   const add = <Button onClick={onAdd}>Add a reader folder</Button>
   const target = waiting ?? holding
   const sentence = waiting

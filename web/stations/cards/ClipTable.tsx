@@ -12,7 +12,8 @@ import { ArrowDown, ArrowUp } from 'lucide-react'
 import { useRef, useState } from 'react'
 import { frameRateLabel, parseFrameRate } from '../../../core/units/frameRate'
 import { formatBytes, formatLength } from '../../../core/units/quantity'
-import type { ClipView } from '../../../contract/cards'
+import { cardsApi, type ClipView } from '../../../contract/cards'
+import { addressOf } from '../../../contract/endpoint'
 
 const column = createColumnHelper<ClipView>()
 const rateLabel = (rate: string | null) => {
@@ -160,7 +161,7 @@ export function ClipTable({ clips }: { clips: readonly ClipView[] }) {
                 <td className="!py-1">
                   {clip.pictureMade ? (
                     <img
-                      src={`/api/clips/${clip.id}/picture`}
+                      src={addressOf(cardsApi.picture, { id: clip.id })}
                       alt={`A frame of ${clip.name}`}
                       loading="lazy"
                       className="h-15 w-[6.7rem] rounded-box object-cover"

@@ -1,5 +1,6 @@
 import { CircleAlert, CircleCheck, CircleHelp, Info } from 'lucide-react'
 import { USUAL_ANSWERS, type Finding } from '../../../core/cards/findings'
+import { cardsApi } from '../../../contract/cards'
 import { Button } from '../../parts/Button'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
@@ -13,10 +14,10 @@ const ANSWERED = { Icon: CircleCheck, tone: 'text-quiet', word: 'Answered' } as 
 
 /** What is odd about a card, heaviest first; questions can be answered, and are not asked again. */
 export function Findings({ findings, loadId }: { findings: readonly Finding[]; loadId: string }) {
-  const send = useSend()
+  const send = useSend(cardsApi.answerFinding)
   if (findings.length === 0) return null
   const reply = (finding: Finding, answer: string | null) =>
-    send.mutate({ path: `/loads/${loadId}/answers`, body: { key: finding.key, answer } })
+    send.mutate({ params: { id: loadId }, body: { key: finding.key, answer } })
   return (
     <>
       <ul className="mb-4 space-y-2.5">

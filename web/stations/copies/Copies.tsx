@@ -1,12 +1,13 @@
+import { Tabs } from 'radix-ui'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { LoadCopies } from '../../../contract/copies'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Empty } from '../../parts/Empty'
-import { useCopies } from '../../parts/queries'
 import { LoadPanel } from './LoadPanel'
 import { Policy } from './Policy'
+import { useCopies } from './queries'
 
 const urgency = (load: LoadCopies) =>
   load.formattedAt ? 3 : load.clear.clear ? 2 : load.copies.filter((copy) => copy.mark >= 2).length >= 2 ? 1 : 0
@@ -43,26 +44,29 @@ export default function Copies({ productionId }: { productionId: string }) {
             <Answer why={load.clear.caution}>
               {load.formattedAt ? load.clear.sentence : `Clear to format “${load.label}”? ${load.clear.sentence}`}
             </Answer>
-            {loads.length > 1 && (
-              <div role="tablist" aria-label="Loads" className="mb-5 flex flex-wrap gap-2">
-                {sorted.map((one) => (
-                  <button
-                    key={one.loadId}
-                    type="button"
-                    role="tab"
-                    aria-selected={one === load}
-                    onClick={() => setChosen(one.loadId)}
-                    className={`rounded-box border px-3 py-1 font-semibold ${one === load ? 'border-ink bg-wash' : 'border-rule'}`}
-                  >
-                    {one.label}{' '}
-                    <span className="font-normal text-quiet">
-                      {one.formattedAt ? 'formatted' : one.clear.clear ? 'clear' : 'not clear'}
-                    </span>
-                  </button>
-                ))}
-              </div>
+            {loads.length > 1 ? (
+              <Tabs.Root value={load.loadId} onValueChange={setChosen} activationMode="manual">
+                <Tabs.List aria-label="Loads" className="mb-5 flex flex-wrap gap-2">
+                  {sorted.map((one) => (
+                    <Tabs.Trigger
+                      key={one.loadId}
+                      value={one.loadId}
+                      className="min-h-8 rounded-box border border-rule px-3 py-1 font-semibold data-[state=active]:border-ink data-[state=active]:bg-wash"
+                    >
+                      {one.label}{' '}
+                      <span className="font-normal text-quiet">
+                        {one.formattedAt ? 'formatted' : one.clear.clear ? 'clear' : 'not clear'}
+                      </span>
+                    </Tabs.Trigger>
+                  ))}
+                </Tabs.List>
+                <Tabs.Content value={load.loadId} key={load.loadId} tabIndex={-1}>
+                  <LoadPanel load={load} productionId={productionId} />
+                </Tabs.Content>
+              </Tabs.Root>
+            ) : (
+              <LoadPanel key={load.loadId} load={load} productionId={productionId} />
             )}
-            <LoadPanel key={load.loadId} load={load} productionId={productionId} />
             <Policy />
           </>
         )

@@ -2,12 +2,14 @@ import { format } from 'date-fns'
 import { Play, RefreshCw } from 'lucide-react'
 import { useState } from 'react'
 import { counted, formatBytes } from '../../../core/units/quantity'
-import type { CopyView, LoadCopies } from '../../../contract/copies'
+import { copiesApi, type CopyView, type LoadCopies } from '../../../contract/copies'
 import type { VolumeView } from '../../../contract/storage'
 import { Button } from '../../parts/Button'
 import { Mark } from '../../parts/Mark'
+import { Tick } from '../../parts/Tick'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
+import { Wide } from '../../parts/Wide'
 
 interface CopyTableProps {
   readonly load: LoadCopies
@@ -36,7 +38,10 @@ function proposal(volumes: readonly VolumeView[], load: LoadCopies): Set<string>
 }
 
 export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
-  const send = useSend()
+  const copy = useSend(copiesApi.copy)
+  const check = useSend(copiesApi.check)
+  const different = useSend(copiesApi.differentDrives)
+  const params = { id: load.loadId }
   const [choice, setChoice] = useState<ReadonlySet<string>>()
   const chosen = choice ?? proposal(volumes, load)
   const toggle = (id: string) => {
@@ -44,21 +49,21 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
     if (!next.delete(id)) next.add(id)
     setChoice(next)
   }
-  const shown = volumes.filter((volume) => volume.connected || load.copies.some((copy) => copy.volumeId === volume.id))
+  const holds = (volume: VolumeView) => load.copies.some((copy) => copy.volumeId === volume.id)
+  // Where it lies already comes first, then where it could go.
+  const shown = [...volumes.filter(holds), ...volumes.filter((volume) => !holds(volume) && volume.connected)]
   const verified = load.copies.filter((copy) => copy.mark >= 2).length
   const conflicts = load.copies.some((copy) => copy.filesInConflict + copy.filesMismatched > 0)
-  const start = (setAside: boolean) =>
-    send.mutate({ path: `/loads/${load.loadId}/copies`, body: { volumeIds: [...chosen], setAside } })
-  const readAgain = (volumeId: string) =>
-    send.mutate({ path: `/loads/${load.loadId}/checks`, body: { volumeIds: [volumeId], how: 'whole' } })
+  const start = (setAside: boolean) => copy.mutate({ params, body: { volumeIds: [...chosen], setAside } })
+  const readAgain = (volumeId: string) => check.mutate({ params, body: { volumeIds: [volumeId], how: 'whole' } })
   const sayDifferent = (volumeId: string, otherVolumeId: string) =>
-    send.mutate({ path: '/volumes/different', body: { volumeId, otherVolumeId } })
+    different.mutate({ params: {}, body: { volumeId, otherVolumeId } })
   const names = volumes.filter((volume) => chosen.has(volume.id)).map((volume) => volume.name)
   const unplayed = verified >= 2 && !load.copies.some((one) => one.mark === 3)
   const toPlay = unplayed ? load.copies.find((one) => one.mark === 2 && one.connected)?.volumeId : undefined
   return (
     <>
-      <div className="overflow-x-auto">
+      <Wide label="Volumes">
         <table className="sm:min-w-[46rem]">
           <thead>
             <tr>
@@ -79,15 +84,14 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
               return (
                 <tr key={volume.id} data-volume={volume.name} data-mark={copy?.mark ?? 'none'}>
                   <td>
-                    <label className="flex items-center gap-2.5 font-semibold">
-                      <input
-                        type="checkbox"
-                        checked={chosen.has(volume.id)}
-                        disabled={busy || !volume.connected}
-                        onChange={() => toggle(volume.id)}
-                      />
+                    <Tick
+                      className="font-semibold"
+                      checked={chosen.has(volume.id)}
+                      disabled={busy || !volume.connected}
+                      onChange={() => toggle(volume.id)}
+                    >
                       {volume.name}
-                    </label>
+                    </Tick>
                   </td>
                   <td>
                     <CopyMark copy={copy} volume={volume} onDifferent={sayDifferent} />
@@ -108,8 +112,8 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
                       <Button
                         look="quiet"
                         className="!px-2"
-                        disabled={busy || send.isPending}
-                        aria-label={`Read ${volume.name} again`}
+                        disabled={busy || check.isPending}
+                        aria-label={`Read again from ${volume.name}`}
                         title="Read every file again, past the cache, and compare it with its proof"
                         onClick={() => readAgain(volume.id)}
                       >
@@ -129,12 +133,12 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
             })}
           </tbody>
         </table>
-      </div>
+      </Wide>
       <Troubles load={load} />
       <div className="mt-5 flex flex-wrap items-center gap-3">
         <Button
           look={verified < 2 ? 'primary' : 'plain'}
-          disabled={busy || chosen.size === 0 || send.isPending}
+          disabled={busy || chosen.size === 0 || copy.isPending}
           onClick={() => start(false)}
         >
           {names.length === 0 ? 'Choose a volume for one more copy' : `Copy to ${names.join(' and ')}, and prove it`}
@@ -149,7 +153,7 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
           read once and never written to.
         </span>
       </div>
-      <Trouble error={send.error} />
+      <Trouble error={copy.error ?? check.error ?? different.error} />
     </>
   )
 }

@@ -1,5 +1,5 @@
 import { formatBytes } from '../../../core/units/quantity'
-import type { LoadCopies } from '../../../contract/copies'
+import { copiesApi, type LoadCopies } from '../../../contract/copies'
 import { Button } from '../../parts/Button'
 import { Mark } from '../../parts/Mark'
 import { Sheet } from '../../parts/Sheet'
@@ -8,7 +8,7 @@ import { useSend } from '../../parts/useSend'
 
 /** Writes down that the person formatted the card; says what is gone with it and where it still is. */
 export function FormatSheet({ load, open, onClose }: { load: LoadCopies; open: boolean; onClose: () => void }) {
-  const send = useSend()
+  const send = useSend(copiesApi.formatted)
   const safe = load.copies.filter((copy) => copy.mark >= 2)
   const against = !load.clear.clear
   return (
@@ -45,7 +45,7 @@ export function FormatSheet({ load, open, onClose }: { load: LoadCopies; open: b
           look="danger"
           disabled={send.isPending}
           onClick={() =>
-            send.mutate({ path: `/loads/${load.loadId}/formatted`, body: { anyway: against } }, { onSuccess: onClose })
+            send.mutate({ params: { id: load.loadId }, body: { anyway: against } }, { onSuccess: onClose })
           }
         >
           {against ? 'It is formatted: write it down against the answer' : 'Write down that I formatted it'}

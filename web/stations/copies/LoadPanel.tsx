@@ -1,6 +1,6 @@
 import { Check, X } from 'lucide-react'
 import { useState } from 'react'
-import type { CopyView, LoadCopies } from '../../../contract/copies'
+import { copiesApi, type CopyView, type LoadCopies } from '../../../contract/copies'
 import type { TaskView } from '../../../contract/tasks'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
@@ -22,7 +22,7 @@ function workOn(tasks: readonly TaskView[], loadId: string): TaskView | undefine
 
 /** One load: why it is or is not clear, how far each copy has come, and the copying itself. */
 export function LoadPanel({ load, productionId }: { load: LoadCopies; productionId: string }) {
-  const send = useSend()
+  const send = useSend(copiesApi.check)
   const { data: tasks = [] } = useTasks()
   const storage = useStorage(productionId)
   const [playing, setPlaying] = useState<CopyView>()
@@ -31,8 +31,8 @@ export function LoadPanel({ load, productionId }: { load: LoadCopies; production
   const busy = task !== undefined && isOpen(task)
   const readSample = () =>
     send.mutate({
-      path: `/loads/${load.loadId}/checks`,
-      body: { volumeIds: load.clear.sampleFirst, how: 'sample' },
+      params: { id: load.loadId },
+      body: { volumeIds: [...load.clear.sampleFirst], how: 'sample' },
     })
   // What has happened is written down, also against the answer.
   const mayAsk = !load.formattedAt && !load.clear.clear && load.copies.some((copy) => copy.mark >= 1)

@@ -1,8 +1,9 @@
 import { useRef, useState } from 'react'
 import { formatLength } from '../../../core/units/quantity'
-import type { CopyView, LoadCopies } from '../../../contract/copies'
+import { copiesApi, type CopyView, type LoadCopies } from '../../../contract/copies'
+import { addressOf } from '../../../contract/endpoint'
 import { Button } from '../../parts/Button'
-import { Choice } from '../../parts/Field'
+import { Choice } from '../../parts/Choice'
 import { Sheet } from '../../parts/Sheet'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
@@ -21,11 +22,11 @@ export const PlaySheet = (props: PlaySheetProps) =>
 
 /** Nothing on the card can be played here, such as raw frames: the person looks with a program of their own. */
 function OwnProgram({ load, copy, onClose }: PlaySheetProps) {
-  const send = useSend()
+  const send = useSend(copiesApi.played)
   const said = () =>
     send.mutate(
       {
-        path: `/loads/${load.loadId}/spot-plays`,
+        params: { id: load.loadId },
         body: { volumeId: copy.volumeId, clipId: null, seconds: ENOUGH_SECONDS },
       },
       { onSuccess: onClose },
@@ -53,7 +54,7 @@ function OwnProgram({ load, copy, onClose }: PlaySheetProps) {
 
 /** Plays a clip from a copy; a second of it counts as spot-played. */
 function Player({ load, copy, onClose }: PlaySheetProps) {
-  const send = useSend()
+  const send = useSend(copiesApi.played)
   const [clipId, setClipId] = useState(load.playableClips[0]?.id ?? '')
   const [broken, setBroken] = useState(false)
   const watched = useRef({ at: 0, seconds: 0, told: false })
@@ -66,7 +67,7 @@ function Player({ load, copy, onClose }: PlaySheetProps) {
     if (state.seconds < ENOUGH_SECONDS || state.told) return
     state.told = true
     send.mutate({
-      path: `/loads/${load.loadId}/spot-plays`,
+      params: { id: load.loadId },
       body: { volumeId: copy.volumeId, clipId, seconds: Math.max(ENOUGH_SECONDS, state.seconds) },
     })
   }
@@ -82,21 +83,19 @@ function Player({ load, copy, onClose }: PlaySheetProps) {
         label="Clip"
         className="mb-3 max-w-sm"
         value={clipId}
-        onChange={(event) => {
+        onChange={(id) => {
           watched.current = { at: 0, seconds: 0, told: watched.current.told }
           setBroken(false)
-          setClipId(event.target.value)
+          setClipId(id)
         }}
-      >
-        {load.playableClips.map((clip) => (
-          <option key={clip.id} value={clip.id}>
-            {clip.name}, {formatLength(clip.seconds)}
-          </option>
-        ))}
-      </Choice>
+        options={load.playableClips.map((clip) => ({
+          value: clip.id,
+          label: `${clip.name}, ${formatLength(clip.seconds)}`,
+        }))}
+      />
       <video
         key={clipId}
-        src={`/api/loads/${load.loadId}/play/${copy.volumeId}/${clipId}`}
+        src={addressOf(copiesApi.play, { id: load.loadId, volumeId: copy.volumeId, clipId })}
         controls
         autoPlay
         className="aspect-video w-full bg-ink"

@@ -1,5 +1,7 @@
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react'
 import type { CropWindow } from '../../../core/exports/reframe'
+import { cardsApi } from '../../../contract/cards'
+import { addressOf } from '../../../contract/endpoint'
 import type { MasterView } from '../../../contract/exports'
 
 interface CropStageProps {
@@ -80,13 +82,13 @@ export function CropStage({ master, atSeconds, window, zoom, onMove, onZoom }: C
       }}
     >
       <img
-        src={`/api/clips/${master.clipId}/picture`}
+        src={addressOf(cardsApi.picture, { id: master.clipId })}
         alt=""
         draggable={false}
         className="absolute inset-0 size-full object-fill"
       />
       <img
-        src={`/api/clips/${master.clipId}/frame?at=${atSeconds.toFixed(2)}`}
+        src={addressOf(cardsApi.frame, { id: master.clipId }, { at: Number(atSeconds.toFixed(2)) })}
         alt={`A frame of ${master.name}`}
         draggable={false}
         className="absolute text-[#fff] inset-0 size-full object-fill"

@@ -1,13 +1,14 @@
 import { useState } from 'react'
 import { DESTINATIONS, destinationOf } from '../../../core/exports/destination'
 import { reframe } from '../../../core/exports/reframe'
-import type { ExportsView, MasterView } from '../../../contract/exports'
+import { exportsApi, type ExportsView, type MasterView } from '../../../contract/exports'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { Empty } from '../../parts/Empty'
-import { Choice } from '../../parts/Field'
-import { isOpen, useExports, useStorage, useTasks } from '../../parts/queries'
+import { Choice } from '../../parts/Choice'
+import { isOpen, useStorage, useTasks } from '../../parts/queries'
+import { Slide } from '../../parts/Slide'
 import { TaskLine } from '../../parts/TaskLine'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
@@ -15,6 +16,7 @@ import { preferredVolume, VolumeChoice } from '../../parts/VolumeChoice'
 import { CropStage, MOST_ZOOM } from './CropStage'
 import { Deliverables } from './Deliverables'
 import { Measure } from './Measure'
+import { useExports } from './queries'
 
 /** Station 6: one master into one destination's frame, without bars and without invented pixels. */
 export default function Exports({ productionId }: { productionId: string }) {
@@ -46,13 +48,15 @@ const middleOf = (master: MasterView): Placement => ({
 })
 
 function Framing({ view, first, productionId }: { view: ExportsView; first: MasterView; productionId: string }) {
-  const send = useSend()
+  const send = useSend(exportsApi.render)
   const { data: storage } = useStorage(productionId)
   const { data: tasks = [] } = useTasks()
   const [clipId, setClipId] = useState(first.clipId)
   const [destinationId, setDestinationId] = useState('tall-short')
   const [volume, setVolume] = useState<string>()
   const [at, setAt] = useState<number>()
+  // Under the hand; the frame itself is fetched when it is let go.
+  const [sliding, setSliding] = useState<number>()
   const master = view.masters.find((one) => one.clipId === clipId) ?? first
   const [placed, setPlaced] = useState<Placement>(middleOf(first))
   const destination = destinationOf(destinationId) ?? DESTINATIONS[0]
@@ -86,33 +90,30 @@ function Framing({ view, first, productionId }: { view: ExportsView; first: Mast
             onMove={(centre) => setPlaced({ ...placed, centre })}
             onZoom={(zoom) => setPlaced({ ...placed, zoom })}
           />
-          <label className="mt-3 flex items-center gap-3 text-sm text-quiet">
-            Frame at
-            <input
-              type="range"
-              className="grow accent-[var(--accent)]"
+          <div className="mt-3">
+            <Slide
+              label="Frame at"
               min={0}
-              max={Math.max(0, master.seconds - 0.05)}
+              max={Math.max(0.04, master.seconds - 0.05)}
               step={0.04}
-              defaultValue={master.seconds / 3}
-              onPointerUp={(event) => setAt(Number(event.currentTarget.value))}
-              onKeyUp={(event) => setAt(Number(event.currentTarget.value))}
+              value={sliding ?? at ?? master.seconds / 3}
+              onChange={setSliding}
+              onSettled={(seconds) => {
+                setAt(seconds)
+                setSliding(undefined)
+              }}
+              words={`${(sliding ?? at ?? master.seconds / 3).toFixed(2)} s`}
             />
-            <span className="figure w-16 text-right">{(at ?? master.seconds / 3).toFixed(2)} s</span>
-          </label>
-          <label className="mt-1 flex items-center gap-3 text-sm text-quiet">
-            Closer&nbsp;&nbsp;
-            <input
-              type="range"
-              className="grow accent-[var(--accent)]"
+            <Slide
+              label="Closer"
               min={1}
               max={MOST_ZOOM}
               step={0.05}
               value={placed.zoom}
-              onChange={(event) => setPlaced({ ...placed, zoom: Number(event.target.value) })}
+              onChange={(zoom) => setPlaced({ ...placed, zoom })}
+              words={`${Math.round(placed.zoom * 100)} %`}
             />
-            <span className="figure w-16 text-right">{Math.round(placed.zoom * 100)} %</span>
-          </label>
+          </div>
           <p className="mt-1 text-sm text-quiet">
             Dashed: strips at top and bottom that a destination’s own controls often cover. Keep faces and titles
             between them.
@@ -123,32 +124,28 @@ function Framing({ view, first, productionId }: { view: ExportsView; first: Mast
             label="Master"
             className="mb-3"
             value={clipId}
-            onChange={(event) => {
-              const next = view.masters.find((one) => one.clipId === event.target.value)
+            onChange={(id) => {
+              const next = view.masters.find((one) => one.clipId === id)
               if (!next) return
               setClipId(next.clipId)
               setPlaced(middleOf(next))
               setAt(undefined)
             }}
-          >
-            {view.masters.map((one) => (
-              <option key={one.clipId} value={one.clipId}>
-                {one.name}, {one.widthPx}×{one.heightPx}
-              </option>
-            ))}
-          </Choice>
+            options={view.masters.map((one) => ({
+              value: one.clipId,
+              label: `${one.name}, ${one.widthPx}×${one.heightPx}`,
+            }))}
+          />
           <Choice
             label="Destination"
             className="mb-4"
             value={destinationId}
-            onChange={(event) => setDestinationId(event.target.value)}
-          >
-            {DESTINATIONS.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.name}, {one.widthPx}×{one.heightPx}
-              </option>
-            ))}
-          </Choice>
+            onChange={setDestinationId}
+            options={DESTINATIONS.map((one) => ({
+              value: one.id,
+              label: `${one.name}, ${one.widthPx}×${one.heightPx}`,
+            }))}
+          />
           <Measure master={master} destination={destination} result={result} />
           <div className="mt-4 flex flex-wrap items-end gap-3">
             {storage && <VolumeChoice label="Onto" volumes={storage.volumes} value={volumeId} onChange={setVolume} />}
@@ -157,7 +154,7 @@ function Framing({ view, first, productionId }: { view: ExportsView; first: Mast
               disabled={busy || send.isPending || !volumeId}
               onClick={() =>
                 send.mutate({
-                  path: '/exports',
+                  params: {},
                   body: { clipId: master.clipId, destinationId, volumeId, window: result.window },
                 })
               }

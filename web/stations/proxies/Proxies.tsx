@@ -2,17 +2,20 @@ import { ChevronRight } from 'lucide-react'
 import { useState } from 'react'
 import { frameRateLabel, parseFrameRate } from '../../../core/units/frameRate'
 import { counted, formatBitRate, formatBytes } from '../../../core/units/quantity'
-import type { ProxyView } from '../../../contract/proxies'
+import { cardsApi } from '../../../contract/cards'
+import { addressOf } from '../../../contract/endpoint'
+import { proxiesApi, type ProxyView } from '../../../contract/proxies'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { CheckTable } from '../../parts/CheckTable'
 import { Empty } from '../../parts/Empty'
-import { isOpen, useProxies, useStorage, useTasks } from '../../parts/queries'
+import { isOpen, useStorage, useTasks } from '../../parts/queries'
 import { TaskLine } from '../../parts/TaskLine'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 import { preferredVolume, VolumeChoice } from '../../parts/VolumeChoice'
+import { useProxies } from './queries'
 
 /** Station 4: small files to edit with, each compared with its original. */
 export default function Proxies({ productionId }: { productionId: string }) {
@@ -43,7 +46,7 @@ function sentenceOf(made: readonly ProxyView[], failed: readonly ProxyView[], al
 }
 
 function ProxyList({ proxies, productionId }: { proxies: readonly ProxyView[]; productionId: string }) {
-  const send = useSend()
+  const send = useSend(proxiesApi.make)
   const { data: storage } = useStorage(productionId)
   const { data: tasks = [] } = useTasks()
   const [choice, setChoice] = useState<string>()
@@ -68,7 +71,7 @@ function ProxyList({ proxies, productionId }: { proxies: readonly ProxyView[]; p
               <Button
                 look="primary"
                 disabled={working.length > 0 || send.isPending || !volumeId}
-                onClick={() => send.mutate({ path: '/proxies', body: { productionId, volumeId } })}
+                onClick={() => send.mutate({ params: {}, body: { productionId, volumeId } })}
               >
                 Make {counted(open.length, 'proxy', 'proxies')}, about {formatBytes(expected)}
               </Button>
@@ -112,7 +115,11 @@ function ProxyRow({ proxy }: { proxy: ProxyView }) {
       <details className="group py-3">
         <summary className="grid list-none grid-cols-[auto_1fr] items-center gap-x-4 gap-y-1 md:grid-cols-[auto_7rem_11rem_1fr_13rem]">
           <ChevronRight className="size-4 text-quiet transition-transform group-open:rotate-90" aria-hidden />
-          <img src={`/api/clips/${proxy.clipId}/picture`} alt="" className="h-14 w-25 rounded-box object-cover" />
+          <img
+            src={addressOf(cardsApi.picture, { id: proxy.clipId })}
+            alt=""
+            className="h-14 w-25 rounded-box object-cover"
+          />
           <span className="max-md:col-start-2">
             <span className="figure block font-semibold">{proxy.clipName}</span>
             <span className="text-sm text-quiet">{proxy.loadLabel}</span>

@@ -3,23 +3,25 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { counted, formatBytes } from '../../../core/units/quantity'
 import type { DeliverableView } from '../../../contract/exports'
-import type { BagView } from '../../../contract/shelf'
+import { shelfApi, type BagView } from '../../../contract/shelf'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { Empty } from '../../parts/Empty'
-import { Choice } from '../../parts/Field'
-import { isOpen, useBags, useExports, useStorage, useTasks } from '../../parts/queries'
+import { Choice } from '../../parts/Choice'
+import { isOpen, useStorage, useTasks } from '../../parts/queries'
 import { TaskLine } from '../../parts/TaskLine'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 import { preferredVolume, VolumeChoice } from '../../parts/VolumeChoice'
+import { useBags, useDeliverables } from './queries'
+import { Wide } from '../../parts/Wide'
 
 /** Station 7: what is kept, as bags that anybody can check in ten years. */
 export default function Shelf({ productionId }: { productionId: string }) {
   const bags = useBags(productionId)
   return (
-    <Ask query={useExports(productionId)}>
+    <Ask query={useDeliverables(productionId)}>
       {({ deliverables }) =>
         deliverables.length === 0 ? (
           <Empty
@@ -55,7 +57,7 @@ function Bags({
   deliverables: readonly DeliverableView[]
   productionId: string
 }) {
-  const send = useSend()
+  const send = useSend(shelfApi.shelve)
   const { data: storage } = useStorage(productionId)
   const { data: tasks = [] } = useTasks()
   const [chosen, setChosen] = useState<string>()
@@ -86,20 +88,17 @@ function Bags({
                 label="Film"
                 className="w-64"
                 value={deliverableId}
-                onChange={(event) => setChosen(event.target.value)}
-              >
-                {deliverables.map((one) => (
-                  <option key={one.id} value={one.id}>
-                    {one.destinationName}, {one.clipName}
-                    {one.pass ? '' : ' (does not pass)'}
-                  </option>
-                ))}
-              </Choice>
+                onChange={setChosen}
+                options={deliverables.map((one) => ({
+                  value: one.id,
+                  label: `${one.destinationName}, ${one.clipName}${one.pass ? '' : ' (does not pass)'}`,
+                }))}
+              />
               <VolumeChoice label="Onto" volumes={storage.volumes} value={volumeId} onChange={setVolume} />
               <Button
                 look="primary"
                 disabled={busy || send.isPending || !volumeId}
-                onClick={() => send.mutate({ path: '/bags', body: { deliverableId, volumeId } })}
+                onClick={() => send.mutate({ params: {}, body: { deliverableId, volumeId } })}
               >
                 Write the bag
               </Button>
@@ -116,7 +115,7 @@ function Bags({
         </div>
       )}
       {bags.length > 0 && (
-        <div className="overflow-x-auto">
+        <Wide label="Bags">
           <table className="min-w-[46rem]">
             <thead>
               <tr>
@@ -157,7 +156,7 @@ function Bags({
             To check a bag without Yendra, open its folder and run{' '}
             <span className="figure text-ink">sha256sum -c manifest-sha256.txt</span>
           </p>
-        </div>
+        </Wide>
       )}
     </>
   )

@@ -1,4 +1,4 @@
-import { useForm, useWatch } from 'react-hook-form'
+import { useController, useForm, useWatch } from 'react-hook-form'
 import { recordingBudget, SPEED_CLASSES, type RecordingPlan } from '../../../core/shoot/recording'
 import { frameRateLabel, frameRateText, parseFrameRate } from '../../../core/units/frameRate'
 import { frameSizeText, parseFrameSize } from '../../../core/units/frameSize'
@@ -11,9 +11,10 @@ import {
   parseBytes,
   parseLength,
 } from '../../../core/units/quantity'
-import type { CameraPlanView } from '../../../contract/shoot'
+import { shootApi, type CameraPlanView } from '../../../contract/shoot'
 import { Button } from '../../parts/Button'
-import { Choice, Field } from '../../parts/Field'
+import { Choice, type Option } from '../../parts/Choice'
+import { Field } from '../../parts/Field'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 
@@ -118,6 +119,18 @@ function readTyped(typed: Typed): { plan: RecordingPlan | undefined; wrong: Set<
   }
 }
 
+/** The speed classes, and the speed of a plan that is none of them. */
+function speedOptions(plan: CameraPlanView | undefined): Option[] {
+  const classes = SPEED_CLASSES.map((one) => ({
+    value: String(one.bytesPerSecond),
+    label: `${one.name}: ${one.bytesPerSecond / 1e6} MB/s`,
+  }))
+  const own = plan && !SPEED_CLASSES.some((one) => one.bytesPerSecond === plan.cardBytesPerSecond)
+  return own
+    ? [...classes, { value: String(plan.cardBytesPerSecond), label: formatByteRate(plan.cardBytesPerSecond) }]
+    : classes
+}
+
 /** One camera's plan, with its result under the fingers. */
 export function PlanForm({
   productionId,
@@ -135,19 +148,17 @@ export function PlanForm({
     formState: { submitCount },
   } = useForm<Typed>({ defaultValues: before ? typedOf(before) : DEFAULTS })
   const typed = useWatch({ control }) as Typed
-  const send = useSend()
+  const speed = useController({ control, name: 'speed' })
+  const add = useSend(shootApi.addPlan)
+  const change = useSend(shootApi.changePlan)
   const { plan, wrong } = readTyped(typed)
   const fault = (name: keyof Typed) =>
     wrong.has(name) && (submitCount > 0 || name !== 'camera') ? FAULTS[name] : undefined
   const save = handleSubmit(() => {
     if (!plan || wrong.size > 0) return
     const body = { ...plan, rate: frameRateText(plan.rate) }
-    send.mutate(
-      before
-        ? { method: 'PUT', path: `/plans/${before.id}`, body }
-        : { path: `/productions/${productionId}/plans`, body },
-      { onSuccess: onDone },
-    )
+    if (before) change.mutate({ params: { id: before.id }, body }, { onSuccess: onDone })
+    else add.mutate({ params: { id: productionId }, body }, { onSuccess: onDone })
   })
   const field = (name: keyof Typed, label: string) => <Field label={label} fault={fault(name)} {...register(name)} />
   return (
@@ -162,21 +173,18 @@ export function PlanForm({
         {field('takes', 'Takes')}
         {field('card', 'Card size')}
         {field('fill', 'Fill limit in %')}
-        <Choice label="Card speed class" className="mb-5" {...register('speed')}>
-          {SPEED_CLASSES.map((one) => (
-            <option key={one.name} value={one.bytesPerSecond}>
-              {one.name}: {one.bytesPerSecond / 1e6} MB/s
-            </option>
-          ))}
-          {before && !SPEED_CLASSES.some((one) => one.bytesPerSecond === before.cardBytesPerSecond) && (
-            <option value={before.cardBytesPerSecond}>{formatByteRate(before.cardBytesPerSecond)}</option>
-          )}
-        </Choice>
+        <Choice
+          label="Card speed class"
+          className="mb-5"
+          value={speed.field.value}
+          onChange={speed.field.onChange}
+          options={speedOptions(before)}
+        />
       </div>
       <Preview plan={plan} />
-      <Trouble error={send.error} />
+      <Trouble error={add.error ?? change.error} />
       <div className="mt-4 flex gap-3">
-        <Button look="primary" type="submit" disabled={send.isPending}>
+        <Button look="primary" type="submit" disabled={add.isPending || change.isPending}>
           {before ? 'Keep the change' : 'Add to the plan'}
         </Button>
         <Button onClick={onDone}>Leave</Button>

@@ -2,16 +2,17 @@ import { Pencil, Trash2 } from 'lucide-react'
 import { useState } from 'react'
 import { frameRateLabel, parseFrameRate } from '../../../core/units/frameRate'
 import { counted, formatBinaryBytes, formatBytes, formatByteRate, formatLength } from '../../../core/units/quantity'
-import type { CameraPlanView } from '../../../contract/shoot'
+import { shootApi, type CameraPlanView } from '../../../contract/shoot'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { Empty } from '../../parts/Empty'
-import { usePlans } from '../../parts/queries'
 import { Sheet } from '../../parts/Sheet'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 import { PlanForm } from './PlanForm'
+import { usePlans } from './queries'
+import { Wide } from '../../parts/Wide'
 
 type Open = { readonly plan: CameraPlanView | undefined } | undefined
 
@@ -63,7 +64,7 @@ function PlanList({
   onAdd: () => void
   onChange: (plan: CameraPlanView) => void
 }) {
-  const send = useSend()
+  const send = useSend(shootApi.removePlan)
   const bytes = plans.reduce((sum, plan) => sum + plan.budget.sizeBytes, 0)
   const cards = plans.reduce((sum, plan) => sum + plan.budget.cards, 0)
   const slow = plans.filter((plan) => !plan.budget.sustained)
@@ -84,7 +85,7 @@ function PlanList({
         Carry {counted(cards, 'card')} for {formatBytes(bytes)}.
       </Answer>
       <Trouble error={send.error} />
-      <div className="overflow-x-auto">
+      <Wide label="Cameras">
         <table className="min-w-[58rem]">
           <thead>
             <tr>
@@ -148,7 +149,7 @@ function PlanList({
                       look="quiet"
                       className="!px-1.5"
                       aria-label={`Remove ${plan.camera} from the plan`}
-                      onClick={() => send.mutate({ method: 'DELETE', path: `/plans/${plan.id}` })}
+                      onClick={() => send.mutate({ params: { id: plan.id } })}
                     >
                       <Trash2 className="size-4" aria-hidden />
                     </Button>
@@ -158,7 +159,7 @@ function PlanList({
             })}
           </tbody>
         </table>
-      </div>
+      </Wide>
       <p className="mt-6 max-w-2xl text-sm text-quiet">
         Bytes in powers of ten as on cards and drives, with powers of two below as many file browsers show them. Lithium
         batteries, drones, ladders and mains near water: follow local rules and the maker’s instructions. Filming people

@@ -1,9 +1,12 @@
 import { yupResolver } from '@hookform/resolvers/yup'
-import { useForm } from 'react-hook-form'
-import { newReader } from '../../../contract/cards'
-import { newVolume, VOLUME_KINDS, type NewVolume, type Registered } from '../../../contract/storage'
+import { useController, useForm } from 'react-hook-form'
+import { cardsApi, newReader } from '../../../contract/cards'
+import type { Endpoint } from '../../../contract/endpoint'
+import { newVolume, storageApi, VOLUME_KINDS, type NewVolume, type Registered } from '../../../contract/storage'
+import type { ApiProblem } from '../../parts/api'
 import { Button } from '../../parts/Button'
-import { Choice, Field } from '../../parts/Field'
+import { Choice } from '../../parts/Choice'
+import { Field } from '../../parts/Field'
 import { Sheet } from '../../parts/Sheet'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
@@ -48,11 +51,14 @@ export function AddFolderSheet({
 }
 
 /** Registers a folder; what lies on a drive that is known already is said before the sheet closes. */
-function useRegister(onClose: () => void) {
-  const send = useSend<Registered>()
+function useRegister<Path extends '/volumes' | '/readers', Body>(
+  endpoint: Endpoint<Path, Body, undefined, Registered>,
+  onClose: () => void,
+) {
+  const send = useSend<'/volumes' | '/readers', Body, undefined, Registered>(endpoint)
   const shares = send.data?.sharesDriveWith ?? []
-  const save = (path: string, body: object) =>
-    send.mutate({ path, body }, { onSuccess: (made) => made.sharesDriveWith.length === 0 && onClose() })
+  const save = (body: Body) =>
+    send.mutate({ params: {}, body }, { onSuccess: (made) => made.sharesDriveWith.length === 0 && onClose() })
   return { send, save, shares }
 }
 
@@ -71,19 +77,27 @@ function SharedDrive({ shares, onClose }: { shares: readonly string[]; onClose: 
 }
 
 function VolumeForm({ onClose }: { onClose: () => void }) {
-  const { send, save: add, shares } = useRegister(onClose)
+  const { send, save: add, shares } = useRegister(storageApi.addVolume, onClose)
   const {
     register,
+    control,
     handleSubmit,
     formState: { errors },
   } = useForm<NewVolume>({
     resolver: yupResolver(newVolume),
-    defaultValues: { kind: 'archive', name: '', site: '', path: '' },
+    defaultValues: { kind: 'archive', name: '', site: '', path: '', sure: false },
   })
-  const save = handleSubmit((body) => add('/volumes', body))
+  const kind = useController({ control, name: 'kind' })
+  const save = (sure: boolean) => void handleSubmit((body) => add({ ...body, sure }))()
   if (shares.length > 0) return <SharedDrive shares={shares} onClose={onClose} />
   return (
-    <form onSubmit={(event) => void save(event)} noValidate>
+    <form
+      onSubmit={(event) => {
+        event.preventDefault()
+        save(false)
+      }}
+      noValidate
+    >
       <Field
         label="Folder"
         placeholder={TEXTS.volume.placeholder}
@@ -93,13 +107,12 @@ function VolumeForm({ onClose }: { onClose: () => void }) {
       />
       <Field label="Name" fault={errors.name?.message} hint="What stands on its label." {...register('name')} />
       <div className="mb-4 grid gap-x-4 sm:grid-cols-2">
-        <Choice label="Kind" {...register('kind')}>
-          {VOLUME_KINDS.map((kind) => (
-            <option key={kind} value={kind}>
-              {KIND_WORDS[kind]}
-            </option>
-          ))}
-        </Choice>
+        <Choice
+          label="Kind"
+          value={kind.field.value}
+          onChange={kind.field.onChange}
+          options={VOLUME_KINDS.map((one) => ({ value: one, label: KIND_WORDS[one] }))}
+        />
         <Field
           label="Kept at"
           placeholder="studio, home, off-site …"
@@ -107,22 +120,28 @@ function VolumeForm({ onClose }: { onClose: () => void }) {
           {...register('site')}
         />
       </div>
-      <Ending error={send.error} pending={send.isPending} onClose={onClose} />
+      <Ending error={send.error} pending={send.isPending} onSure={() => save(true)} onClose={onClose} />
     </form>
   )
 }
 
 function ReaderForm({ onClose }: { onClose: () => void }) {
-  const { send, save: add, shares } = useRegister(onClose)
+  const { send, save: add, shares } = useRegister(cardsApi.addReader, onClose)
   const {
     register,
     handleSubmit,
     formState: { errors },
-  } = useForm({ resolver: yupResolver(newReader), defaultValues: { name: '', path: '' } })
-  const save = handleSubmit((body) => add('/readers', body))
+  } = useForm({ resolver: yupResolver(newReader), defaultValues: { name: '', path: '', sure: false } })
+  const save = (sure: boolean) => void handleSubmit((body) => add({ ...body, sure }))()
   if (shares.length > 0) return <SharedDrive shares={shares} onClose={onClose} />
   return (
-    <form onSubmit={(event) => void save(event)} noValidate>
+    <form
+      onSubmit={(event) => {
+        event.preventDefault()
+        save(false)
+      }}
+      noValidate
+    >
       <Field
         label="Folder"
         placeholder={TEXTS.reader.placeholder}
@@ -131,19 +150,34 @@ function ReaderForm({ onClose }: { onClose: () => void }) {
         {...register('path')}
       />
       <Field label="Name" fault={errors.name?.message} hint="Such as “left slot”." {...register('name')} />
-      <Ending error={send.error} pending={send.isPending} onClose={onClose} />
+      <Ending error={send.error} pending={send.isPending} onSure={() => save(true)} onClose={onClose} />
     </form>
   )
 }
 
-function Ending({ error, pending, onClose }: { error: Error | null; pending: boolean; onClose: () => void }) {
+interface EndingProps {
+  readonly error: ApiProblem | null
+  readonly pending: boolean
+  /** The folder is an unlikely one, and the person means it. */
+  readonly onSure: () => void
+  readonly onClose: () => void
+}
+
+function Ending({ error, pending, onSure, onClose }: EndingProps) {
+  const unlikely = error?.problem.type === '/problems/not-sure'
   return (
     <>
       <Trouble error={error} />
-      <div className="flex gap-3">
-        <Button look="primary" type="submit" disabled={pending}>
-          Add it
-        </Button>
+      <div className="flex flex-wrap gap-3">
+        {unlikely ? (
+          <Button look="primary" disabled={pending} onClick={onSure}>
+            Add it all the same
+          </Button>
+        ) : (
+          <Button look="primary" type="submit" disabled={pending}>
+            Add it
+          </Button>
+        )}
         <Button onClick={onClose}>Leave</Button>
       </div>
     </>

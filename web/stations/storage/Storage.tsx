@@ -9,6 +9,7 @@ import { Button } from '../../parts/Button'
 import { Empty } from '../../parts/Empty'
 import { useStorage } from '../../parts/queries'
 import { AddFolderSheet } from './AddFolderSheet'
+import { Wide } from '../../parts/Wide'
 
 // The chart package is large: it comes only when somebody stands at this station.
 const VolumeChart = lazy(() => {
@@ -123,7 +124,7 @@ const KIND_WORDS: Record<VolumeView['kind'], string> = {
 
 function VolumeTable({ volumes }: { volumes: readonly VolumeView[] }) {
   return (
-    <div className="mt-8 overflow-x-auto">
+    <Wide label="Volumes" className="mt-8">
       <table className="min-w-[54rem]">
         <thead>
           <tr>
@@ -165,6 +166,6 @@ function VolumeTable({ volumes }: { volumes: readonly VolumeView[] }) {
           ))}
         </tbody>
       </table>
-    </div>
+    </Wide>
   )
 }

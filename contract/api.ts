@@ -1,0 +1,39 @@
+import type { Schema } from 'yup'
+import { benchApi } from './bench'
+import { cardsApi } from './cards'
+import { copiesApi } from './copies'
+import type { Endpoint } from './endpoint'
+import { exportsApi } from './exports'
+import { productionsApi } from './productions'
+import { proxiesApi } from './proxies'
+import { searchApi } from './search'
+import { shelfApi } from './shelf'
+import { shootApi } from './shoot'
+import { storageApi } from './storage'
+import { tasksApi } from './tasks'
+
+/** An endpoint of whatever kind, as those who go through all of them see it. */
+export type AnyEndpoint = Pick<Endpoint, 'method' | 'path' | 'status' | 'topics'> & {
+  readonly body?: Schema
+  readonly query?: Schema
+}
+
+const STATIONS: readonly Readonly<Record<string, AnyEndpoint>>[] = [
+  productionsApi,
+  shootApi,
+  cardsApi,
+  copiesApi,
+  proxiesApi,
+  storageApi,
+  exportsApi,
+  shelfApi,
+  tasksApi,
+  searchApi,
+  benchApi,
+]
+
+/** The whole API but the stream of events, in the order of the stations. */
+export const ENDPOINTS: readonly AnyEndpoint[] = STATIONS.flatMap((station) => Object.values(station))
+
+/** Server-sent events: which topics changed, and how tasks go. */
+export const EVENTS_PATH = '/events'

@@ -1,0 +1,79 @@
+import { sql } from 'kysely'
+import type { SearchHit } from '../../../contract/search'
+import type { Db } from '../connection'
+
+/** Hits of each kind at most. */
+const MOST = 20
+
+const wordsOf = (typed: string) =>
+  typed
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter(Boolean)
+const escaped = (text: string) => text.replaceAll(/[\\%_]/g, '\\$&')
+
+/** Productions, clips and volumes with words that begin with those typed; of each kind at most 20. */
+export async function search(db: Db, typed: string): Promise<SearchHit[]> {
+  const words = wordsOf(typed)
+  const [productions, volumes, clips] = await Promise.all([
+    namedProductions(db, words),
+    words.length === 0 ? [] : namedVolumes(db, words),
+    words.length === 0 ? [] : namedClips(db, typed.trim().toLowerCase(), words),
+  ])
+  return [...productions, ...clips, ...volumes]
+}
+
+/** True where each word begins a word of the text. */
+const beginsWords = (text: ReturnType<typeof sql>, words: readonly string[]) =>
+  sql<boolean>`(' ' || regexp_replace(lower(${text}), '[^[:alnum:]]+', ' ', 'g')) like all (${words.map((word) => `% ${escaped(word)}%`)}::text[])`
+
+async function namedProductions(db: Db, words: readonly string[]): Promise<SearchHit[]> {
+  const rows = await db
+    .selectFrom('production')
+    .select(['id', 'title', 'client'])
+    .where(beginsWords(sql`title || ' ' || client`, words))
+    .orderBy('createdAt', 'desc')
+    .limit(MOST)
+    .execute()
+  return rows.map(({ id, title, client }) => ({ kind: 'production', id, name: title, more: client, productionId: id }))
+}
+
+async function namedVolumes(db: Db, words: readonly string[]): Promise<SearchHit[]> {
+  const rows = await db
+    .selectFrom('volume')
+    .innerJoin('site', 'site.id', 'volume.siteId')
+    .select(['volume.id', 'volume.name', 'site.name as site'])
+    .where(beginsWords(sql`volume.name || ' ' || site.name`, words))
+    .orderBy('volume.name')
+    .limit(MOST)
+    .execute()
+  return rows.map(({ id, name, site }) => ({ kind: 'volume', id, name, more: site, productionId: null }))
+}
+
+async function namedClips(db: Db, typed: string, words: readonly string[]): Promise<SearchHit[]> {
+  const clips = () =>
+    db
+      .selectFrom('clip')
+      .innerJoin('load', 'load.id', 'clip.loadId')
+      .select(['clip.id', 'clip.name', 'load.label', 'load.productionId'])
+      .limit(MOST)
+  const begin = await clips()
+    .where(sql<boolean>`lower(clip.name) like ${`${escaped(typed)}%`}`)
+    .orderBy(sql`lower(clip.name)`)
+    .execute()
+  const query = words.map((word) => `${word}:*`).join(' & ')
+  const inside =
+    begin.length < MOST
+      ? await clips()
+          .where(sql<boolean>`search_words(clip.name) @@ to_tsquery('simple', ${query})`)
+          .execute()
+      : []
+  const rows = new Map([...begin, ...inside].map((row) => [row.id, row]))
+  return [...rows.values()].slice(0, MOST).map(({ id, name, label, productionId }) => ({
+    kind: 'clip',
+    id,
+    name,
+    more: label,
+    productionId,
+  }))
+}

@@ -1,0 +1,71 @@
+import { Check, ChevronDown } from 'lucide-react'
+import { Select } from 'radix-ui'
+import { useId, type ReactNode } from 'react'
+
+export interface Option {
+  readonly value: string
+  readonly label: string
+}
+
+interface ChoiceProps {
+  readonly label: string
+  readonly value: string
+  readonly options: readonly Option[]
+  readonly onChange: (value: string) => void
+  readonly hint?: ReactNode
+  readonly className?: string
+  readonly disabled?: boolean
+}
+
+/** A labelled choice of one among a few. Opens with Space, Enter or an arrow; letters jump to an option. */
+export function Choice({ label, value, options, onChange, hint, className = '', disabled = false }: ChoiceProps) {
+  const id = useId()
+  return (
+    <div className={className}>
+      <label htmlFor={id} className="mb-1 block text-sm font-semibold">
+        {label}
+      </label>
+      <Select.Root value={value} onValueChange={onChange} disabled={disabled}>
+        <Select.Trigger
+          id={id}
+          className="flex min-h-9 w-full items-center justify-between gap-2 rounded-box border border-rule bg-sheet px-2.5 py-1 text-left text-ink hover:border-ink disabled:opacity-50"
+          aria-describedby={hint ? `${id}-more` : undefined}
+        >
+          <span className="min-w-0 truncate">
+            <Select.Value />
+          </span>
+          <Select.Icon>
+            <ChevronDown className="size-4 text-quiet" aria-hidden />
+          </Select.Icon>
+        </Select.Trigger>
+        <Select.Portal>
+          <Select.Content
+            position="popper"
+            sideOffset={4}
+            className="z-60 max-h-[min(24rem,var(--radix-select-content-available-height))] min-w-[var(--radix-select-trigger-width)] overflow-hidden rounded-box border border-ink bg-sheet text-ink"
+          >
+            <Select.Viewport className="p-1">
+              {options.map((option) => (
+                <Select.Item
+                  key={option.value}
+                  value={option.value}
+                  className="flex cursor-pointer items-center justify-between gap-4 rounded-box px-2.5 py-1.5 outline-none data-[highlighted]:bg-wash data-[state=checked]:font-semibold"
+                >
+                  <Select.ItemText>{option.label}</Select.ItemText>
+                  <Select.ItemIndicator>
+                    <Check className="size-4 text-accent" aria-hidden />
+                  </Select.ItemIndicator>
+                </Select.Item>
+              ))}
+            </Select.Viewport>
+          </Select.Content>
+        </Select.Portal>
+      </Select.Root>
+      {hint && (
+        <p id={`${id}-more`} className="mt-0.5 text-sm text-quiet">
+          {hint}
+        </p>
+      )}
+    </div>
+  )
+}
