@@ -4,6 +4,7 @@ import { cardsApi } from './cards'
 import { copiesApi } from './copies'
 import type { Endpoint } from './endpoint'
 import { exportsApi } from './exports'
+import { placesApi } from './places'
 import { productionsApi } from './productions'
 import { proxiesApi } from './proxies'
 import { searchApi } from './search'
@@ -25,6 +26,7 @@ const STATIONS: readonly Readonly<Record<string, AnyEndpoint>>[] = [
   copiesApi,
   proxiesApi,
   storageApi,
+  placesApi,
   exportsApi,
   shelfApi,
   tasksApi,

@@ -1,6 +1,7 @@
 import { constants } from 'node:fs'
 import type { DeviceIdentity } from '../../core/copies/device'
 import { RealDisk, type Disk, type DiskFile, type DiskStats } from './disk'
+import type { TreeEntry } from './find'
 import {
   deviceError,
   errorCode,
@@ -46,6 +47,10 @@ export class FolderMedium implements Medium {
     const names = await this.#disk.readdir(this.#at(folder))
     const entries = await Promise.all(names.map((name) => this.#listed(joinPath(folder, name))))
     return entries.flatMap((entry) => entry ?? [])
+  }
+
+  async tree(folder: Buffer): Promise<readonly TreeEntry[] | undefined> {
+    return this.#disk.tree?.(this.#at(folder))
   }
 
   /** A name that cannot even be asked about is there all the same. */

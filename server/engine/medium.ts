@@ -40,6 +40,8 @@ export interface WritableFile {
 export interface Medium {
   readonly root: string
   list(folder: Buffer): Promise<MediumEntry[]>
+  /** Everything below a folder at once, paths relative to it; `undefined` where each folder must be asked by itself. */
+  tree?(folder: Buffer): Promise<readonly (MediumEntry & { readonly path: Buffer })[] | undefined>
   /** `undefined` when there is nothing by that name; links are not followed. */
   entry(path: Buffer): Promise<MediumEntry | undefined>
   /** Opens for reading past the system's cache where the file system allows it. */

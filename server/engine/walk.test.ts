@@ -1,4 +1,5 @@
-import { mkdirSync, mkdtempSync, utimesSync, writeFileSync } from 'node:fs'
+import { execFileSync } from 'node:child_process'
+import { mkdirSync, mkdtempSync, symlinkSync, utimesSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
@@ -8,6 +9,7 @@ import { listingPrint, walk } from './walk'
 
 /** A card with a folder that may not be opened, as on file systems that keep one for the system (root opens everything). */
 class PartlyLocked extends FolderMedium {
+  override tree = () => Promise.resolve(undefined)
   override list(folder: Buffer): Promise<MediumEntry[]> {
     return folder.toString() === 'lost+found'
       ? Promise.reject(deviceError('EACCES', 'permission denied'))
@@ -50,5 +52,31 @@ describe('the listing of a card', () => {
     prints.push(await print())
     expect(new Set(prints).size).toBe(4)
     expect(prints.every((one) => /^[0-9a-f]{16}$/.test(one))).toBe(true)
+  })
+})
+
+describe('both ways of listing', () => {
+  it('agree on every name, kind, size, time and link, in the same order', async () => {
+    const { root } = card()
+    for (const folder of ['a', 'a b', 'a.b', 'a/deep', 'empty']) mkdirSync(join(root, folder), { recursive: true })
+    for (const name of ['a/z', 'a b/z', 'a.b/z', 'a/deep/z', 'line\nend', 'back\\slash', ' blank '])
+      writeFileSync(join(root, name), name)
+    writeFileSync(Buffer.concat([Buffer.from(`${root}/`), Buffer.from([0xe9, 0xff, 0x2e])]), 'no text')
+    symlinkSync('/etc/passwd', join(root, 'a/link'))
+    symlinkSync('/etc', join(root, 'to a folder'))
+    execFileSync('mkfifo', [join(root, 'pipe')])
+    execFileSync('touch', ['-d', '2026-11-25 10:00:00.123456789', join(root, 'a/z')])
+    execFileSync('touch', ['-d', '1969-12-31 23:59:58.250', join(root, 'a b/z')])
+    class ByFolders extends FolderMedium {
+      override tree = () => Promise.resolve(undefined)
+    }
+    const [quick, slow] = [await walk(new FolderMedium(root)), await walk(new ByFolders(root))]
+    expect(quick).toEqual(slow)
+    expect(quick.length).toBeGreaterThan(18)
+    expect(await walk(new FolderMedium(root), Buffer.from('a'))).toEqual(
+      await walk(new ByFolders(root), Buffer.from('a')),
+    )
+    await expect(walk(new FolderMedium(root), Buffer.from('to a folder'))).rejects.toMatchObject({ code: 'ELOOP' })
+    await expect(walk(new FolderMedium(root), Buffer.from('nowhere'))).rejects.toMatchObject({ code: 'ENOENT' })
   })
 })

@@ -14,6 +14,12 @@ const LOCKED = new Set(['EACCES', 'EPERM', 'EIO', 'ENAMETOOLONG', 'ELOOP', 'EUCL
  * A folder that cannot be listed counts as special: it is there, and what it holds cannot be copied.
  */
 export async function walk(medium: Medium, folder: Buffer = Buffer.alloc(0)): Promise<WalkedEntry[]> {
+  const tree = await medium.tree?.(folder)
+  if (tree) return tree.map((entry) => ({ ...entry, path: joinPath(folder, entry.path) }))
+  return walkByFolders(medium, folder)
+}
+
+async function walkByFolders(medium: Medium, folder: Buffer): Promise<WalkedEntry[]> {
   const entries = (await medium.list(folder)).sort((a, b) => Buffer.compare(a.name, b.name))
   const nested = await Promise.all(
     entries.map((entry) => withContent(medium, { ...entry, path: joinPath(folder, entry.name) })),
@@ -24,7 +30,7 @@ export async function walk(medium: Medium, folder: Buffer = Buffer.alloc(0)): Pr
 async function withContent(medium: Medium, entry: WalkedEntry): Promise<WalkedEntry[]> {
   if (entry.kind !== 'folder') return [entry]
   try {
-    return [entry, ...(await walk(medium, entry.path))]
+    return [entry, ...(await walkByFolders(medium, entry.path))]
   } catch (error) {
     if (!LOCKED.has(errorCode(error))) throw error
     return [{ ...entry, kind: 'special' }]

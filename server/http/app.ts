@@ -19,6 +19,7 @@ import { proxyRoutes } from './proxies/routes'
 import { searchRoutes } from './beside/search'
 import { shelfRoutes } from './shelf/routes'
 import { shootRoutes } from './shoot/routes'
+import { placeRoutes } from './storage/places'
 import { storageRoutes } from './storage/routes'
 import { taskRoutes } from './beside/tasks'
 
@@ -85,6 +86,7 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
     copyRoutes,
     proxyRoutes,
     storageRoutes,
+    placeRoutes,
     exportRoutes,
     shelfRoutes,
     taskRoutes,

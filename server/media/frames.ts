@@ -1,15 +1,50 @@
+import { lstat } from 'node:fs/promises'
 import { framePicture } from '../engine/picture'
+import { Stopped } from '../engine/stopped'
+import type { ToolControl } from '../engine/tool'
+import { CannotWork } from './cannotWork'
 
 const AT_ONCE = 3
+const MOST_WAITING = 24
+const MOST_KEPT = 200
+
 let free = AT_ONCE
 const waiting: (() => void)[] = []
+/** The pictures that were asked for last, the oldest first. */
+const kept = new Map<string, Promise<Buffer>>()
 
-/** One frame of an original as a JPEG; a few at once, however many are asked for. */
-export async function frameOf(path: Buffer, atSeconds: number, widthPx: number): Promise<Buffer> {
+/**
+ * One frame of an original as a JPEG. The same frame is made once and kept for a while; a few are made at once, however
+ * many are asked for. Throws CannotWork when too many wait, Stopped when `signal` says that nobody wants it any more.
+ */
+export async function frameOf(path: Buffer, atSeconds: number, widthPx: number, signal: AbortSignal): Promise<Buffer> {
+  const { mtimeMs, size } = await lstat(path)
+  const name = `${path.toString('latin1')} ${mtimeMs} ${size} ${atSeconds.toFixed(3)} ${widthPx}`
+  const standing = await kept.get(name)?.catch((error: unknown) => {
+    // Whoever asked first has left; it is made for this one then.
+    if (!(error instanceof Stopped)) throw error
+  })
+  if (standing) return standing
+  const made = makeFrame(path, atSeconds, widthPx, signal)
+  kept.set(name, made)
+  made.catch(() => kept.delete(name))
+  for (const oldest of kept.keys()) {
+    if (kept.size <= MOST_KEPT) break
+    kept.delete(oldest)
+  }
+  return made
+}
+
+async function makeFrame(path: Buffer, atSeconds: number, widthPx: number, signal: AbortSignal): Promise<Buffer> {
   if (free > 0) free -= 1
-  else await new Promise<void>((resolve) => waiting.push(resolve))
+  else {
+    if (waiting.length >= MOST_WAITING) throw new CannotWork('Too many frames are asked for at once. Wait a moment.')
+    await new Promise<void>((resolve) => waiting.push(resolve))
+  }
   try {
-    return await framePicture(path, atSeconds, widthPx)
+    if (signal.aborted) throw new Stopped()
+    const control: ToolControl = { signal, onPause: () => () => undefined }
+    return await framePicture(path, atSeconds, widthPx, control)
   } finally {
     const next = waiting.shift()
     if (next) next()

@@ -1,10 +1,11 @@
-import { readdir, readFile, realpath, stat } from 'node:fs/promises'
+import { readdir, realpath, stat } from 'node:fs/promises'
 import { homedir } from 'node:os'
 import { dirname, join, resolve } from 'node:path'
 import { FolderMedium } from '../engine/folder'
 import { home, programFolder } from '../home'
 import { CannotWork } from './cannotWork'
 import { mark, MARKER, MarkerTaken, type Marked } from './marker'
+import { mounts } from './mounts'
 
 /** A folder that cannot be registered; the message says why and what to do. */
 export class WrongFolder extends CannotWork {}
@@ -45,6 +46,24 @@ const isSystem = (real: string) =>
   real === homedir() ||
   (within(real, '/run') && !MOUNTED.some((folder) => real !== folder && within(real, folder)))
 
+/** Why a folder may not be registered, told by its path alone; `typed` is how the person calls it. */
+export async function refusalOf(
+  real: string,
+  typed: string,
+  taken: readonly (string | null)[],
+): Promise<string | undefined> {
+  if (isSystem(real))
+    return `${typed} belongs to the system or is somebody’s whole home. Give the folder where the drive or card appears, such as /media/you/NAME.`
+  const program = programFolder()
+  const own = [await realpath(home()), ...OWN.map((name) => join(program, name))]
+  if (own.some((folder) => within(real, folder) || within(folder, real)))
+    return `${typed} is where Yendra keeps its own things. Choose another folder.`
+  if (real.split('/').includes('node_modules'))
+    return `${typed} belongs to a program. Choose the folder of a drive or a card.`
+  const overlap = taken.find((root) => root !== null && (within(real, root) || within(root, real)))
+  return overlap ? `${typed} overlaps with ${overlap}, which is registered already.` : undefined
+}
+
 /**
  * The real folder behind a path somebody typed. Refuses what is none, what belongs to the system or to a person as a
  * whole, and our own; asks once more, unless `sure`, for a folder that is no drive's own and holds something.
@@ -57,18 +76,8 @@ export async function registrableFolder(
   const real = await realpath(resolve(path)).catch(() => undefined)
   if (!real || !(await stat(real).catch(() => undefined))?.isDirectory())
     throw new WrongFolder(`There is no folder at ${path}. Connect the drive and check the path.`)
-  if (isSystem(real))
-    throw new WrongFolder(
-      `${path} belongs to the system or is somebody’s whole home. Give the folder where the drive or card appears, such as /media/you/NAME.`,
-    )
-  const program = programFolder()
-  const own = [await realpath(home()), ...OWN.map((name) => join(program, name))]
-  if (own.some((folder) => within(real, folder) || within(folder, real)))
-    throw new WrongFolder(`${path} is where Yendra keeps its own things. Choose another folder.`)
-  if (real.split('/').includes('node_modules'))
-    throw new WrongFolder(`${path} belongs to a program. Choose the folder of a drive or a card.`)
-  const overlap = taken.find((root) => root !== null && (within(real, root) || within(root, real)))
-  if (overlap) throw new WrongFolder(`${path} overlaps with ${overlap}, which is registered already.`)
+  const refusal = await refusalOf(real, path, taken)
+  if (refusal) throw new WrongFolder(refusal)
   if (!sure && !(await isMountPoint(real)) && (await holdsThings(real)))
     throw new UnlikelyFolder(
       `${path} is an ordinary folder with things in it, not a drive or card of its own. Whatever shares its drive is lost with it. If it is what you mean, add it all the same.`,
@@ -76,16 +85,7 @@ export async function registrableFolder(
   return real
 }
 
-/** Whether a file system is mounted at a folder. Source: proc_pid_mountinfo(5), field 5, with octal escapes. */
-async function isMountPoint(real: string): Promise<boolean> {
-  const table = await readFile('/proc/self/mountinfo', 'utf8').catch(() => '')
-  return table.split('\n').some((line) => {
-    const at = line
-      .split(' ')[4]
-      ?.replaceAll(/\\([0-7]{3})/g, (_, octal: string) => String.fromCharCode(parseInt(octal, 8)))
-    return (at !== undefined && Buffer.from(at, 'latin1').toString('utf8') === real) || at === real
-  })
-}
+const isMountPoint = async (real: string) => (await mounts()).some((mount) => mount.path === real)
 
 async function holdsThings(real: string): Promise<boolean> {
   const names = await readdir(real).catch(() => [])

@@ -60,6 +60,17 @@ function withTools(source: string, a: string, b: string): number {
   })
 }
 
+/** The disk itself, by dd with direct reads and writes: one read, two writes and two reads of the same bytes, one after the other. */
+function withDisk(file: string, a: string, b: string): number {
+  const read = (path: string) => seconds(() => sh('dd if="$1" of=/dev/null bs=8M iflag=direct status=none', path))
+  const write = (path: string) =>
+    seconds(() => sh('dd if="$1" of="$2" bs=8M oflag=direct conv=fsync status=none', file, path))
+  const first = read(file)
+  // What is written comes from memory, so that the disk does nothing else.
+  execFileSync('vmtouch', ['-tq', file])
+  return first + write(a) + write(b) + read(a) + read(b)
+}
+
 async function withYendra(source: string, a: string, b: string): Promise<{ seconds: number; peakBytes: number }> {
   const card = new FolderMedium(source)
   let peakBytes = 0
@@ -130,11 +141,27 @@ export async function copyFigures(scratch: string): Promise<Figure[]> {
   const [large, small] = [join(scratch, 'large'), join(scratch, 'small')]
   mkdirSync(large)
   fillFile(join(large, 'CURL0041.MP4'), 1024 ** 3, 7)
-  const one = await compare('copy to two volumes with proof, one file of 1 GiB', large, scratch, 'at most 0.75')
+  const one = await compare('copy to two volumes with proof, one file of 1 GiB', large, scratch, 'at most 0.7')
+  const disk = Math.min(
+    ...[0, 1, 2].map(() => {
+      chill(large)
+      return withDisk(join(large, 'CURL0041.MP4'), join(scratch, 'da'), join(scratch, 'db'))
+    }),
+  )
+  for (const name of ['da', 'db']) rmSync(join(scratch, name))
+  const ours = one[0]?.ours ?? 0
+  one.push({
+    name: 'copy of that file against the disk itself (dd, direct)',
+    ours,
+    theirs: disk,
+    unit: 's',
+    ratio: ours / disk,
+    goal: 'at most 1.25',
+  })
   rmSync(large, { recursive: true })
   mkdirSync(small)
   for (let at = 0; at < 2000; at += 1) fillFile(join(small, `F${String(at).padStart(4, '0')}.XML`), 100_000, at)
-  const many = await compare('copy to two volumes with proof, 2 000 files of 100 kB', small, scratch, 'at most 1.2')
+  const many = await compare('copy to two volumes with proof, 2 000 files of 100 kB', small, scratch, 'at most 0.95')
   rmSync(small, { recursive: true })
   return [...one, ...many]
 }
@@ -164,6 +191,6 @@ export async function scanFigure(scratch: string): Promise<Figure> {
     theirs,
     unit: 's',
     ratio: ours / theirs,
-    goal: 'watched',
+    goal: 'at most 3',
   }
 }

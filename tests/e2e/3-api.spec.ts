@@ -70,7 +70,8 @@ test('every wrong request gets problem details with a sentence', async ({ reques
     ['/volumes', { name: 'x' }, 422],
     ['/nothing', {}, 404],
     [`/bench/${NOWHERE}/insert`, { card: 'x' }, 404],
-    [`/bench/${NOWHERE}/fault`, { kind: 'fire' }, 404],
+    [`/bench/${NOWHERE}/fault`, { kind: 'fire' }, 422],
+    [`/bench/${NOWHERE}/fault`, { kind: 'full' }, 404],
   ]
   for (const [path, data, status, field] of wrong) {
     const response = await request.post(`/api${path}`, { data, headers: { 'Content-Type': 'application/json' } })

@@ -1,3 +1,5 @@
+import { homedir } from 'node:os'
+import { dirname } from 'node:path'
 import { expect, test, type Page } from '@playwright/test'
 import { STATION_NAMES, STATIONS } from '../../core/line/stations'
 import { expectAccessible } from './access'
@@ -34,7 +36,7 @@ test.describe('every screen', () => {
         // Charts and pictures may come a moment later and must not push the page wider than the window.
         await page.waitForLoadState('networkidle').catch(() => undefined)
         expect(await widerThanWindow(page), `${path} is wider than the window`).toBeLessThanOrEqual(0)
-        await expectAccessible(page, path)
+        await expectAccessible(page, path, name === 'phone' ? 'day' : 'both')
         titles.add(await page.title())
         if (name === 'phone') {
           await page.setViewportSize({ width: 320, height: 700 })
@@ -181,4 +183,21 @@ test('a wrong folder is refused under its field, and nothing typed is lost', asy
   await expect(sheet.getByLabel('Name', { exact: true })).toHaveValue('Sandbank')
   await sheet.getByRole('button', { name: 'Leave' }).click()
   await expect(sheet).toHaveCount(0)
+})
+
+test('a folder is found by walking to it with the keyboard, and what may not be added says so', async ({
+  page,
+  request,
+}) => {
+  await page.goto(`/p/${await productionId(request, 'Sail loft')}/storage`)
+  await page.getByRole('button', { name: 'Add a volume' }).click()
+  const sheet = page.getByRole('dialog', { name: 'Add a volume' })
+  await sheet.getByRole('group', { name: 'Drives and cards' }).getByRole('button', { name: 'Your own folder' }).focus()
+  await page.keyboard.press('Enter')
+  await expect(sheet.getByRole('textbox', { name: 'Folder' })).toHaveValue(homedir())
+  await expect(sheet.getByText('somebody’s whole home')).toBeVisible()
+  await expect(sheet.getByRole('button', { name: 'One level up' })).toBeFocused()
+  await page.keyboard.press('ArrowLeft')
+  await expect(sheet.getByRole('textbox', { name: 'Folder' })).toHaveValue(dirname(homedir()))
+  await expectAccessible(page, 'the folder chooser')
 })

@@ -11,6 +11,7 @@ import {
   symlinkSync,
 } from 'node:fs'
 import { join } from 'node:path'
+import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { clearWorld, clipFile, flipBit, newWorld, startStation, until, type Station, type World } from './station'
 
@@ -68,6 +69,31 @@ describe('yes is answered from what the card lists now', () => {
     world.film('CURL0041.MP4', new Date('2026-11-20T10:00:00Z'))
     await world.look()
     expect((await world.load()).id).not.toBe(first)
+  })
+
+  it('a card that is looked at again is not opened clip by clip again, only what is new on it', async () => {
+    const world = await newWorld(station)
+    const db = new pg.Client({ connectionString: station.databaseUrl })
+    await db.connect()
+    /** Programs that the last task started. */
+    const programs = async () => {
+      const { rows } = await db.query<{ count: string }>(
+        `select count(*) from tool_child where attempt_id = (select id from attempt order by started_at desc limit 1)`,
+      )
+      return Number(rows[0]?.count)
+    }
+    await world.look()
+    const first = await world.load()
+    expect(await programs()).toBeGreaterThan(0)
+    await world.look()
+    expect(await programs()).toBe(0)
+    expect(await world.load()).toMatchObject({ id: first.id, clips: first.clips })
+    world.film('CURL0099.MP4', new Date('2026-11-21T10:00:00Z'))
+    await world.look()
+    const ofOneClip = await programs()
+    expect(ofOneClip).toBeGreaterThan(0)
+    expect((await world.load()).clips.map((clip) => clip.pictureMade)).not.toContain(false)
+    await db.end()
   })
 
   it('the same files with all times shifted by whole hours are the same load', async () => {

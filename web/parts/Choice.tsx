@@ -1,3 +1,4 @@
+import { getNonce } from 'get-nonce'
 import { Check, ChevronDown } from 'lucide-react'
 import { Select } from 'radix-ui'
 import { useId, type ReactNode } from 'react'
@@ -44,7 +45,7 @@ export function Choice({ label, value, options, onChange, hint, className = '', 
             sideOffset={4}
             className="z-60 max-h-[min(24rem,var(--radix-select-content-available-height))] min-w-[var(--radix-select-trigger-width)] overflow-hidden rounded-box border border-ink bg-sheet text-ink"
           >
-            <Select.Viewport className="p-1">
+            <Select.Viewport className="p-1" nonce={getNonce()}>
               {options.map((option) => (
                 <Select.Item
                   key={option.value}

@@ -44,7 +44,7 @@ interface SheetProps {
 export function Sheet({ title, about, open, onClose, children, width = 'max-w-lg' }: SheetProps) {
   if (!open) return null
   return (
-    <Overlay onClose={onClose} className={`top-[8vh] max-h-[84vh] overflow-y-auto p-6 ${width}`}>
+    <Overlay onClose={onClose} className={`top-[4vh] max-h-[92vh] overflow-y-auto p-6 ${width}`}>
       <div className="flex items-start justify-between gap-4">
         <Dialog.Title asChild>
           <h2 className="mb-1 text-xl">{title}</h2>

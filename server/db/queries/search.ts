@@ -55,6 +55,9 @@ async function namedClips(db: Db, typed: string, words: readonly string[]): Prom
     db
       .selectFrom('clip')
       .innerJoin('load', 'load.id', 'clip.loadId')
+      // What was written anew under the same name is another clip; the old one has no file on any card.
+      .innerJoin('loadEntry', 'loadEntry.id', 'clip.entryId')
+      .where('loadEntry.state', '<>', 'replaced')
       .select(['clip.id', 'clip.name', 'load.label', 'load.productionId'])
       .limit(MOST)
   const begin = await clips()

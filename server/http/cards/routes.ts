@@ -133,7 +133,14 @@ export function cardRoutes(context: Context): Router {
   serveStream(router, cardsApi.frame, async ({ params, query: { at }, res }) => {
     const { path, video } = await originalOf(db, params.id)
     const last = Math.max(0, video.seconds - video.rate.den / video.rate.num)
-    const picture = await frameOf(path, Math.min(at, last), 1600)
+    // Whoever scrubs on asks for the next frame: this one is wanted no more.
+    const gone = new AbortController()
+    res.on('close', () => gone.abort())
+    const picture = await frameOf(path, Math.min(at, last), 1600, gone.signal).catch((error: unknown) => {
+      if (gone.signal.aborted) return undefined
+      throw error
+    })
+    if (!picture) return
     res.type('image/jpeg').set('Cache-Control', 'private, max-age=600').send(picture)
   })
 

@@ -15,7 +15,7 @@ import { CannotWork } from '../../media/cannotWork'
 import { CARD_ROOT, listCard, samplesEqual, takeSamples, type Listing } from '../../media/listing'
 import { readerContent, type ReaderContent } from '../../media/places'
 import type { Job, Work, WorkEnd } from '../work'
-import { lookAtClip } from './lookAtClip'
+import { lookAtClip, type SeenClip } from './lookAtClip'
 
 type ScanInput = TaskInput<'scan'>
 
@@ -36,13 +36,14 @@ async function runScan(work: Work, input: ScanInput): Promise<WorkEnd> {
   const files = listing.walked.filter((entry) => entry.kind === 'file')
   const beside = stemsOf(files)
   const clips = files.filter((file) => isMediaName(printablePath(file.name)))
+  const before = new Map((await cards.clipsOf(db, [load.id])).map((clip) => [clip.entryId, clip]))
   let troubled = 0
   for (const [at, file] of clips.entries()) {
     await control.gate()
     progress.set({ done: at, total: clips.length, unit: 'files' })
     const row = rows.get(file.path.toString('latin1'))
     if (!row) continue
-    const seen = await lookAtClip(content.medium, file, control)
+    const seen = seenBefore(before.get(row.id)) ?? (await lookAtClip(content.medium, file, control))
     if (seen.trouble !== undefined || seen.cut !== undefined) troubled += 1
     const sidecars = (beside.get(stemOf(file)) ?? []).filter(
       (one) => one !== file && !isMediaName(printablePath(one.name)),
@@ -59,7 +60,7 @@ async function runScan(work: Work, input: ScanInput): Promise<WorkEnd> {
       trouble: seen.trouble,
       cut: seen.cut,
       hasPicture: seen.hasPicture,
-      pictureMade: seen.picture !== undefined,
+      pictureMade: seen.picture !== undefined || before.get(row.id)?.pictureMade === true,
     })
     if (seen.picture) await keepPicture(id, seen.picture)
   }
@@ -70,6 +71,13 @@ async function runScan(work: Work, input: ScanInput): Promise<WorkEnd> {
     sentence: `${counted(clips.length, 'clip')} and ${counted(files.length - clips.length, 'other file')} on ${content.cardName}, ${formatBytes(bytes)}${troubled > 0 ? `; ${counted(troubled, 'clip')} in trouble` : ''}.`,
     troubles: [],
   }
+}
+
+/** What is known of a clip that lies there as it was, with nothing wrong: it is not opened again. A file that was written anew is another entry. */
+function seenBefore(clip: cards.ClipRow | undefined): SeenClip | undefined {
+  if (!clip?.probe || clip.trouble !== null || clip.cut !== null || (clip.hasPicture && !clip.pictureMade))
+    return undefined
+  return { probe: clip.probe, trouble: undefined, cut: undefined, hasPicture: clip.hasPicture, picture: undefined }
 }
 
 /** The load that this card holds: one that is known by its listing and by samples of its content, or a new one. */

@@ -7,6 +7,7 @@ import type { ApiProblem } from '../../parts/api'
 import { Button } from '../../parts/Button'
 import { Choice } from '../../parts/Choice'
 import { Field } from '../../parts/Field'
+import { FolderChooser } from '../../parts/FolderChooser'
 import { Sheet } from '../../parts/Sheet'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
@@ -81,13 +82,19 @@ function VolumeForm({ onClose }: { onClose: () => void }) {
   const {
     register,
     control,
+    setValue,
     handleSubmit,
-    formState: { errors },
+    formState: { errors, dirtyFields },
   } = useForm<NewVolume>({
     resolver: yupResolver(newVolume),
     defaultValues: { kind: 'archive', name: '', site: '', path: '', sure: false },
   })
   const kind = useController({ control, name: 'kind' })
+  const walk = (path: string) => {
+    setValue('path', path, { shouldValidate: path !== '' })
+    // A drive is mostly called as it is labelled, until somebody says otherwise.
+    if (!dirtyFields.name) setValue('name', path.slice(path.lastIndexOf('/') + 1).slice(0, 60))
+  }
   const save = (sure: boolean) => void handleSubmit((body) => add({ ...body, sure }))()
   if (shares.length > 0) return <SharedDrive shares={shares} onClose={onClose} />
   return (
@@ -100,13 +107,15 @@ function VolumeForm({ onClose }: { onClose: () => void }) {
     >
       <Field
         label="Folder"
+        className="-mb-4"
         placeholder={TEXTS.volume.placeholder}
         fault={errors.path?.message}
         autoFocus
         {...register('path')}
       />
+      <FolderChooser path="" onChange={walk} />
       <Field label="Name" fault={errors.name?.message} hint="What stands on its label." {...register('name')} />
-      <div className="mb-4 grid gap-x-4 sm:grid-cols-2">
+      <div className="mt-3 mb-2 grid gap-x-4 gap-y-3 sm:grid-cols-2">
         <Choice
           label="Kind"
           value={kind.field.value}
@@ -129,9 +138,15 @@ function ReaderForm({ onClose }: { onClose: () => void }) {
   const { send, save: add, shares } = useRegister(cardsApi.addReader, onClose)
   const {
     register,
+    setValue,
     handleSubmit,
-    formState: { errors },
+    formState: { errors, dirtyFields },
   } = useForm({ resolver: yupResolver(newReader), defaultValues: { name: '', path: '', sure: false } })
+  const walk = (path: string) => {
+    setValue('path', path, { shouldValidate: path !== '' })
+    // A drive is mostly called as it is labelled, until somebody says otherwise.
+    if (!dirtyFields.name) setValue('name', path.slice(path.lastIndexOf('/') + 1).slice(0, 60))
+  }
   const save = (sure: boolean) => void handleSubmit((body) => add({ ...body, sure }))()
   if (shares.length > 0) return <SharedDrive shares={shares} onClose={onClose} />
   return (
@@ -144,11 +159,13 @@ function ReaderForm({ onClose }: { onClose: () => void }) {
     >
       <Field
         label="Folder"
+        className="-mb-4"
         placeholder={TEXTS.reader.placeholder}
         fault={errors.path?.message}
         autoFocus
         {...register('path')}
       />
+      <FolderChooser path="" onChange={walk} />
       <Field label="Name" fault={errors.name?.message} hint="Such as “left slot”." {...register('name')} />
       <Ending error={send.error} pending={send.isPending} onSure={() => save(true)} onClose={onClose} />
     </form>
