@@ -1,5 +1,4 @@
 import { homedir } from 'node:os'
-import { dirname } from 'node:path'
 import { expect, test, type Page } from '@playwright/test'
 import { STATION_NAMES, STATIONS } from '../../core/line/stations'
 import { expectAccessible } from './access'
@@ -196,8 +195,9 @@ test('a folder is found by walking to it with the keyboard, and what may not be 
   await page.keyboard.press('Enter')
   await expect(sheet.getByRole('textbox', { name: 'Folder' })).toHaveValue(homedir())
   await expect(sheet.getByText('somebody’s whole home')).toBeVisible()
-  await expect(sheet.getByRole('button', { name: 'One level up' })).toBeFocused()
+  await expect(sheet.getByRole('button', { name: 'All drives' })).toBeFocused()
   await page.keyboard.press('ArrowLeft')
-  await expect(sheet.getByRole('textbox', { name: 'Folder' })).toHaveValue(dirname(homedir()))
+  await expect(sheet.getByRole('textbox', { name: 'Folder' })).toHaveValue('')
+  await expect(sheet.getByRole('group', { name: 'Drives and cards' })).toBeVisible()
   await expectAccessible(page, 'the folder chooser')
 })
