@@ -42,7 +42,6 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
   const app = express()
   app.disable('x-powered-by')
   app.use(guard(listening))
-  if (key !== undefined) app.use(door(key))
   app.use((_req, res, next) => {
     res.locals.nonce = randomBytes(16).toString('base64')
     next()
@@ -71,6 +70,7 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
       },
     }),
   )
+  if (key !== undefined) app.use(door(key))
   app.get(`/api${EVENTS_PATH}`, events.route)
   app.use(compression())
   app.use('/api', (_req, res, next) => {

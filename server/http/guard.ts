@@ -24,7 +24,14 @@ export const guard =
   (req, _res, next) => {
     const host = req.headers.host ?? ''
     if (!isOurs(nameOf(host), listening))
-      throw new ProblemError(421, 'wrong-host', 'Wrong address', 'Yendra answers at 127.0.0.1 only.')
+      throw new ProblemError(
+        421,
+        'wrong-host',
+        'Wrong address',
+        listening === '127.0.0.1'
+          ? 'Yendra answers at 127.0.0.1 only.'
+          : 'Yendra answers at its address and its machine’s name only.',
+      )
     const { origin } = req.headers
     if (origin !== undefined && origin !== `http://${host}`) throw refused()
     const site = req.headers['sec-fetch-site']

@@ -10,6 +10,7 @@ import { addReader } from '../../server/db/queries/places'
 import { addProduction, productions, readSettings, writeSettings } from '../../server/db/queries/productions'
 import { addCopyProofs } from '../../server/db/queries/proofs'
 import { addSaid, answersOf, formattedOf, playedOf } from '../../server/db/queries/said'
+import { search } from '../../server/db/queries/search'
 import { putCardListing } from '../../server/db/queries/seen'
 import * as tasks from '../../server/db/queries/tasks'
 import { loadStates } from '../../server/facts/loads'
@@ -376,5 +377,29 @@ describe('a production of 66 000 clips', () => {
       select ${loadId}, ${productionId}, id, path_text, path_text, 1, 0, true, true from entry`.execute(db)
     const facts = await allProductionFacts(db, { host: 'here', now: Date.now(), looked: true })
     expect(facts.get(productionId)?.loads[0]?.clips).toBe(66_000)
+  })
+})
+
+describe('searching', () => {
+  it('finds productions, clips and volumes by the beginnings of their words, and takes nothing for a pattern', async () => {
+    const { id: productionId } = await newProduction('Kedge & warp')
+    const { loadId, a, b } = await newLoad()
+    const clip = (entryId: number, name: string) =>
+      cards.putClip(db, {
+        ...{ loadId, productionId, entryId, pathText: name, name, sizeBytes: 1, sidecarIds: [], probe: undefined },
+        ...{ trouble: undefined, cut: undefined, hasPicture: false, pictureMade: false },
+      })
+    await clip(a, 'WHIM0041.MP4')
+    await clip(b, 'night_tide whimbrel 2.MOV')
+    const names = async (typed: string) => (await search(db, typed)).map((hit) => `${hit.kind} ${hit.name}`)
+    expect(await names('kedg')).toEqual(['production Kedge & warp'])
+    expect(await names('warp ked')).toEqual(['production Kedge & warp'])
+    expect(await names('edge')).toEqual([])
+    expect((await names('whim')).sort()).toEqual(['clip WHIM0041.MP4', 'clip night_tide whimbrel 2.MOV'])
+    expect(await names('WHIM00')).toEqual(['clip WHIM0041.MP4'])
+    expect(await names('tide whimbrel')).toEqual(['clip night_tide whimbrel 2.MOV'])
+    for (const pattern of ['%', '_', '\\', "'", '&', ':*', 'w%m'])
+      expect(await names(`${pattern}zzz`), pattern).toEqual([])
+    expect((await search(db, '')).every((hit) => hit.kind === 'production')).toBe(true)
   })
 })
