@@ -37,7 +37,7 @@ export async function findTree(folder: Buffer): Promise<TreeEntry[] | undefined>
 }
 
 function run(folder: Buffer): Promise<Buffer | undefined> {
-  return new Promise((resolve, reject) => {
+  return new Promise((resolve) => {
     // Arguments of a program are text for Node.js: the bytes of a path go through its standard input.
     const child = spawn('find', ['-P', '-files0-from', '-', '-mindepth', '1', '-printf', FORMAT], {
       stdio: ['pipe', 'pipe', 'ignore'],
@@ -45,7 +45,8 @@ function run(folder: Buffer): Promise<Buffer | undefined> {
     })
     const out: Buffer[] = []
     child.stdout.on('data', (chunk: Buffer) => out.push(chunk))
-    child.on('error', reject)
+    // Where there is no find, folders are asked one by one.
+    child.on('error', () => resolve(undefined))
     child.on('close', (code) => resolve(code === 0 ? Buffer.concat(out) : undefined))
     child.stdin.on('error', () => undefined)
     child.stdin.end(Buffer.concat([folder, Buffer.from([0])]))
