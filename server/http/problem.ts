@@ -29,10 +29,6 @@ export const conflict = (detail: string) => new ProblemError(409, 'conflict', 'N
 export const invalid = (detail: string, field?: string) =>
   new ProblemError(422, 'invalid', 'Something is missing or wrong', detail, field)
 
-const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i
-
-export const isUuid = (text: string): boolean => UUID.test(text)
-
 export const missing: RequestHandler = (req) => {
   throw new ProblemError(404, 'not-found', 'Not found', `There is nothing at ${req.path.slice(0, 200)}.`)
 }

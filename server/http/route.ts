@@ -1,8 +1,9 @@
 import type { Request, Response, Router } from 'express'
 import type { Schema } from 'yup'
+import { isUuid } from '../../core/units/uuid'
 import type { Endpoint, ParamNames, Params } from '../../contract/endpoint'
 import { sentOnce } from './sentOnce'
-import { invalid, isUuid, notFound, ProblemError } from './problem'
+import { invalid, notFound, ProblemError } from './problem'
 import { storableFault } from './storable'
 
 /** What somebody asked for, as the contract wants it. */

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { constants } from 'node:fs'
 import { link, lstat, mkdir, open, rename, rmdir, unlink } from 'node:fs/promises'
 import { join } from 'node:path'
+import { isUuid } from '../../core/units/uuid'
 import { errorCode } from '../engine/medium'
 import { openHere } from '../engine/openHere'
 
@@ -9,8 +10,6 @@ const FOLDER = '.yendra'
 /** A volume is known by this file at its root, never by where it is mounted. */
 export const MARKER = `${FOLDER}/volume.json`
 const MOST_BYTES = 4096
-
-const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i
 
 /** The id in a folder's marker; `undefined` when there is none, or something else stands in its place. */
 export async function markerIn(root: string): Promise<string | undefined> {
@@ -23,7 +22,7 @@ export async function markerIn(root: string): Promise<string | undefined> {
     if (!(await file.stat()).isFile()) return undefined
     const { bytesRead, buffer } = await file.read(Buffer.alloc(MOST_BYTES), 0, MOST_BYTES, 0)
     const { id } = JSON.parse(buffer.toString('utf8', 0, bytesRead)) as { id?: unknown }
-    return typeof id === 'string' && UUID.test(id) ? id : undefined
+    return typeof id === 'string' && isUuid(id) ? id : undefined
   } catch {
     return undefined
   } finally {
