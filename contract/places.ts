@@ -5,21 +5,26 @@ import { folderPath } from './text'
 /** Where one stands while choosing. */
 export const placeQuery = object({ path: folderPath('Give a folder.') }).noUnknown()
 
+/** Why a folder cannot be registered, though what lies in it perhaps can. */
+export interface PlaceRefusal {
+  readonly kind: 'system' | 'program' | 'known'
+  readonly sentence: string
+}
+
 /** A folder that may be chosen, or walked into. */
 export interface PlaceView {
   readonly name: string
   readonly path: string
   /** Of a mounted file system; `null` for a plain folder. */
   readonly room: { readonly capacityBytes: number; readonly freeBytes: number } | null
-  /** Why it cannot be registered, though what lies in it perhaps can. */
-  readonly refusal: string | null
+  readonly refusal: PlaceRefusal | null
 }
 
 export interface FoldersView {
   readonly path: string
   /** The folder above; `null` at the top. */
   readonly above: string | null
-  readonly refusal: string | null
+  readonly refusal: PlaceRefusal | null
   readonly folders: readonly PlaceView[]
   /** Folders that are not shown, since there are too many. */
   readonly more: number

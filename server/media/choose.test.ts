@@ -19,10 +19,10 @@ describe('choosing a folder', () => {
   it('shows folders by name, neither files nor links nor hidden ones, and says which cannot be registered', async () => {
     const view = await foldersIn(root, [join(root, 'Slipway')])
     expect(view.folders.map((folder) => folder.name)).toEqual(['home', 'Slipway', 'Tide 9', 'Tide 10'])
-    const refusals = new Map(view.folders.map((folder) => [folder.name, folder.refusal]))
+    const refusals = new Map(view.folders.map((folder) => [folder.name, folder.refusal?.sentence]))
     expect(refusals.get('home')).toContain('keeps its own things')
     expect(refusals.get('Slipway')).toContain('registered already')
-    expect(refusals.get('Tide 9')).toBeNull()
+    expect(refusals.get('Tide 9')).toBeUndefined()
     expect(view.above).toBe(dirname(root))
     await expect(foldersIn(join(root, 'a file'), [])).rejects.toThrow('cannot be opened')
     await expect(foldersIn(join(root, 'nowhere'), [])).rejects.toThrow('cannot be opened')

@@ -2,13 +2,13 @@ import { readdir, realpath, statfs } from 'node:fs/promises'
 import { homedir } from 'node:os'
 import { basename, dirname, join, resolve } from 'node:path'
 import { mounts, type Mounted } from './mounts'
-import { refusalOf, WrongFolder } from './register'
+import { refuser, WrongFolder, type Refusal } from './register'
 
 export interface Place {
   readonly name: string
   readonly path: string
   readonly room: { readonly capacityBytes: number; readonly freeBytes: number } | null
-  readonly refusal: string | null
+  readonly refusal: Refusal | null
 }
 
 type Taken = readonly (string | null)[]
@@ -24,26 +24,27 @@ const mayHoldFootage = ({ type, source }: Mounted) => source.startsWith('/dev/')
 
 /** Mounted file systems where a drive or a card may be, and the person's own folder, which holds no drive of its own. */
 export async function mountedPlaces(taken: Taken): Promise<Place[]> {
+  const refusalOf = await refuser(taken)
   const paths = new Set((await mounts()).filter(mayHoldFootage).map((mount) => mount.path))
-  const places = await Promise.all([...paths].map((path) => placeOf(path, taken)))
-  const own = {
-    name: 'Your own folder',
-    path: homedir(),
-    room: null,
-    refusal: (await refusalOf(homedir(), homedir(), taken)) ?? null,
-  }
-  // What the system lives on cannot be registered; its folders are reached through the person's own.
-  const fit = places.filter((place) => !place.refusal || place.refusal.includes('registered already'))
-  return [...fit.sort((a, b) => a.name.localeCompare(b.name)), own]
+  // What the system and its programs live on cannot be registered; the person's folders there are reached through their own.
+  const fit = [...paths].filter((path) => [undefined, 'known'].includes(refusalOf(path)?.kind))
+  const places = await Promise.all(
+    fit.map(async (path) => ({
+      name: basename(path),
+      path,
+      room: await roomOf(path),
+      refusal: refusalOf(path) ?? null,
+    })),
+  )
+  const own = { name: 'Your own folder', path: homedir(), room: null, refusal: refusalOf(homedir()) ?? null }
+  return [...places.sort((a, b) => a.name.localeCompare(b.name)), own]
 }
 
-async function placeOf(path: string, taken: Taken): Promise<Place> {
-  const room = await Promise.race([
+const roomOf = (path: string): Promise<Place['room']> =>
+  Promise.race([
     statfs(path).then(({ blocks, bavail, bsize }) => ({ capacityBytes: blocks * bsize, freeBytes: bavail * bsize })),
     new Promise<null>((done) => setTimeout(() => done(null), PATIENCE_MS).unref()),
   ]).catch(() => null)
-  return { name: basename(path) || path, path, room, refusal: (await refusalOf(path, path, taken)) ?? null }
-}
 
 /** Folders in a folder, links and hidden ones left out. Throws WrongFolder when it cannot be listed. */
 export async function foldersIn(path: string, taken: Taken) {
@@ -55,15 +56,15 @@ export async function foldersIn(path: string, taken: Taken) {
     .filter((entry) => entry.isDirectory() && !entry.name.startsWith('.') && !entry.name.includes('\uFFFD'))
     .map((entry) => entry.name)
     .sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))
-  const folders: Place[] = []
-  for (const name of names.slice(0, MOST_SHOWN)) {
+  const refusalOf = await refuser(taken)
+  const folders = names.slice(0, MOST_SHOWN).map((name): Place => {
     const inner = join(real, name)
-    folders.push({ name, path: inner, room: null, refusal: (await refusalOf(inner, inner, taken)) ?? null })
-  }
+    return { name, path: inner, room: null, refusal: refusalOf(inner) ?? null }
+  })
   return {
     path: real,
     above: real === '/' ? null : dirname(real),
-    refusal: (await refusalOf(real, real, taken)) ?? null,
+    refusal: refusalOf(real) ?? null,
     folders,
     more: names.length - folders.length,
   }

@@ -46,22 +46,30 @@ const isSystem = (real: string) =>
   real === homedir() ||
   (within(real, '/run') && !MOUNTED.some((folder) => real !== folder && within(real, folder)))
 
-/** Why a folder may not be registered, told by its path alone; `typed` is how the person calls it. */
-export async function refusalOf(
-  real: string,
-  typed: string,
-  taken: readonly (string | null)[],
-): Promise<string | undefined> {
-  if (isSystem(real))
-    return `${typed} belongs to the system or is somebody’s whole home. Give the folder where the drive or card appears, such as /media/you/NAME.`
+export interface Refusal {
+  /** What the folder is: the system's or a whole home, our own or another program's, or registered already. */
+  readonly kind: 'system' | 'program' | 'known'
+  readonly sentence: string
+}
+
+/** Tells by its path alone why a folder may not be registered; `typed` is how the person calls it. */
+export async function refuser(taken: readonly (string | null)[]) {
   const program = programFolder()
   const own = [await realpath(home()), ...OWN.map((name) => join(program, name))]
-  if (own.some((folder) => within(real, folder) || within(folder, real)))
-    return `${typed} is where Yendra keeps its own things. Choose another folder.`
-  if (real.split('/').includes('node_modules'))
-    return `${typed} belongs to a program. Choose the folder of a drive or a card.`
-  const overlap = taken.find((root) => root !== null && (within(real, root) || within(root, real)))
-  return overlap ? `${typed} overlaps with ${overlap}, which is registered already.` : undefined
+  return (real: string, typed: string = real): Refusal | undefined => {
+    const refuse = (kind: Refusal['kind'], why: string): Refusal => ({ kind, sentence: `${typed} ${why}` })
+    if (isSystem(real))
+      return refuse(
+        'system',
+        'belongs to the system or is somebody’s whole home. Give the folder where the drive or card appears, such as /media/you/NAME.',
+      )
+    if (own.some((folder) => within(real, folder) || within(folder, real)))
+      return refuse('program', 'is where Yendra keeps its own things. Choose another folder.')
+    if (real.split('/').includes('node_modules'))
+      return refuse('program', 'belongs to a program. Choose the folder of a drive or a card.')
+    const overlap = taken.find((root) => root !== null && (within(real, root) || within(root, real)))
+    return overlap ? refuse('known', `overlaps with ${overlap}, which is registered already.`) : undefined
+  }
 }
 
 /**
@@ -76,8 +84,8 @@ export async function registrableFolder(
   const real = await realpath(resolve(path)).catch(() => undefined)
   if (!real || !(await stat(real).catch(() => undefined))?.isDirectory())
     throw new WrongFolder(`There is no folder at ${path}. Connect the drive and check the path.`)
-  const refusal = await refusalOf(real, path, taken)
-  if (refusal) throw new WrongFolder(refusal)
+  const refusal = (await refuser(taken))(real, path)
+  if (refusal) throw new WrongFolder(refusal.sentence)
   if (!sure && !(await isMountPoint(real)) && (await holdsThings(real)))
     throw new UnlikelyFolder(
       `${path} is an ordinary folder with things in it, not a drive or card of its own. Whatever shares its drive is lost with it. If it is what you mean, add it all the same.`,

@@ -1,7 +1,7 @@
 import { getNonce } from 'get-nonce'
 import { Check, ChevronDown } from 'lucide-react'
 import { Select } from 'radix-ui'
-import { useId, type ReactNode } from 'react'
+import { useId } from 'react'
 
 export interface Option {
   readonly value: string
@@ -13,24 +13,21 @@ interface ChoiceProps {
   readonly value: string
   readonly options: readonly Option[]
   readonly onChange: (value: string) => void
-  readonly hint?: ReactNode
   readonly className?: string
-  readonly disabled?: boolean
 }
 
 /** A labelled choice of one among a few. Opens with Space, Enter or an arrow; letters jump to an option. */
-export function Choice({ label, value, options, onChange, hint, className = '', disabled = false }: ChoiceProps) {
+export function Choice({ label, value, options, onChange, className = '' }: ChoiceProps) {
   const id = useId()
   return (
     <div className={className}>
       <label htmlFor={id} className="mb-1 block text-sm font-semibold">
         {label}
       </label>
-      <Select.Root value={value} onValueChange={onChange} disabled={disabled}>
+      <Select.Root value={value} onValueChange={onChange}>
         <Select.Trigger
           id={id}
-          className="flex min-h-9 w-full items-center justify-between gap-2 rounded-box border border-rule bg-sheet px-2.5 py-1 text-left text-ink hover:border-ink disabled:opacity-50"
-          aria-describedby={hint ? `${id}-more` : undefined}
+          className="flex min-h-9 w-full items-center justify-between gap-2 rounded-box border border-rule bg-sheet px-2.5 py-1 text-left text-ink hover:border-ink"
         >
           <span className="min-w-0 truncate">
             <Select.Value />
@@ -62,11 +59,6 @@ export function Choice({ label, value, options, onChange, hint, className = '', 
           </Select.Content>
         </Select.Portal>
       </Select.Root>
-      {hint && (
-        <p id={`${id}-more`} className="mt-0.5 text-sm text-quiet">
-          {hint}
-        </p>
-      )}
     </div>
   )
 }

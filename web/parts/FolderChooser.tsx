@@ -5,12 +5,6 @@ import { placesApi, type PlaceView } from '../../contract/places'
 import { Trouble } from './Trouble'
 import { useAsk } from './useAsk'
 
-interface FolderChooserProps {
-  /** The folder one stands in; empty for the list of drives. */
-  readonly path: string
-  readonly onChange: (path: string) => void
-}
-
 /** Arrows move through the rows; left goes up a level. */
 function moveFocus(event: KeyboardEvent<HTMLElement>, onUp: () => void): void {
   const rows = [...event.currentTarget.querySelectorAll<HTMLElement>('button')]
@@ -24,9 +18,9 @@ function moveFocus(event: KeyboardEvent<HTMLElement>, onUp: () => void): void {
 }
 
 /** Drives first, then folders by name, one level at a time. What may not be registered says so while one walks. */
-export function FolderChooser({ path, onChange }: FolderChooserProps) {
-  // Somebody who types a path is not followed letter by letter.
-  const [at, setAt] = useState(path)
+export function FolderChooser({ onChange }: { onChange: (path: string) => void }) {
+  // Where one stands; empty for the list of drives. Somebody who types a path is not followed letter by letter.
+  const [at, setAt] = useState('')
   const list = useRef<HTMLDivElement>(null)
   const walking = useRef(false)
   const walkTo = (next: string) => {
@@ -68,7 +62,6 @@ export function FolderChooser({ path, onChange }: FolderChooserProps) {
           <PlaceRow key={place.path} place={place} onPress={() => walkTo(place.path)} />
         ))}
         {at !== '' && view && rows.length === 0 && <p className="px-2.5 py-1.5 text-quiet">No folders in it.</p>}
-        {at === '' && mounted.data?.length === 0 && <p className="px-2.5 py-1.5 text-quiet">No drive is mounted.</p>}
         {view && view.more > 0 && (
           <p className="px-2.5 py-1.5 text-quiet">And {view.more} more: type the path of one of them.</p>
         )}
@@ -76,7 +69,7 @@ export function FolderChooser({ path, onChange }: FolderChooserProps) {
       {at !== '' && <Trouble error={inside.error} />}
       <p className={`mt-1 min-h-5 text-sm ${view?.refusal ? 'text-doubt' : 'text-quiet'}`} aria-live="polite">
         {view
-          ? (view.refusal ?? 'This one can be added.')
+          ? (view.refusal?.sentence ?? 'This one can be added.')
           : at === ''
             ? 'Walk to the folder, or type its path above.'
             : ''}
@@ -93,7 +86,7 @@ function PlaceRow({ place, onPress }: { place: PlaceView; onPress: () => void })
     <Row
       icon={<Icon className="size-4" aria-hidden />}
       name={name}
-      more={refusal?.includes('registered already') ? 'known already' : more}
+      more={refusal?.kind === 'known' ? 'known already' : more}
       onPress={onPress}
     />
   )

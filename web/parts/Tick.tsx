@@ -20,7 +20,7 @@ export function Tick({ checked, onChange, children, disabled = false, className 
         checked={checked}
         disabled={disabled}
         onCheckedChange={(next) => onChange(next === true)}
-        className="mt-0.5 flex size-6 shrink-0 items-center justify-center rounded-box border border-quiet bg-sheet disabled:cursor-not-allowed disabled:opacity-40 data-[state=checked]:border-accent data-[state=checked]:bg-accent data-[state=checked]:text-accent-ink sm:mt-px sm:size-6"
+        className="mt-px flex size-6 shrink-0 items-center justify-center rounded-box border border-quiet bg-sheet disabled:cursor-not-allowed disabled:opacity-40 data-[state=checked]:border-accent data-[state=checked]:bg-accent data-[state=checked]:text-accent-ink"
       >
         <Checkbox.Indicator>
           <Check className="size-4" strokeWidth={3} aria-hidden />

@@ -113,7 +113,7 @@ function VolumeForm({ onClose }: { onClose: () => void }) {
         autoFocus
         {...register('path')}
       />
-      <FolderChooser path="" onChange={walk} />
+      <FolderChooser onChange={walk} />
       <Field label="Name" fault={errors.name?.message} hint="What stands on its label." {...register('name')} />
       <div className="mt-3 mb-2 grid gap-x-4 gap-y-3 sm:grid-cols-2">
         <Choice
@@ -165,7 +165,7 @@ function ReaderForm({ onClose }: { onClose: () => void }) {
         autoFocus
         {...register('path')}
       />
-      <FolderChooser path="" onChange={walk} />
+      <FolderChooser onChange={walk} />
       <Field label="Name" fault={errors.name?.message} hint="Such as “left slot”." {...register('name')} />
       <Ending error={send.error} pending={send.isPending} onSure={() => save(true)} onClose={onClose} />
     </form>
