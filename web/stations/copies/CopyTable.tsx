@@ -107,7 +107,7 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
                     {copy && formatBytes(copy.mirrorLost ? 0 : copy.sizeBytes)}
                   </td>
                   <td className="figure text-quiet max-sm:hidden">{copy && <Proved copy={copy} />}</td>
-                  <td className="text-right !pr-0 sm:whitespace-nowrap">
+                  <td className="text-right !pr-0 whitespace-nowrap">
                     {copy && copy.filesCopied > 0 && volume.connected && (
                       <Button
                         look="quiet"
