@@ -1,7 +1,8 @@
-import { boolean, number, object, string } from 'yup'
+import { boolean, number, object, string, type InferType } from 'yup'
 import type { Finding } from '../core/cards/findings'
 import { folderPath, text } from './text'
 import { ask, order, stream, type Ordered } from './endpoint'
+import { pageQuery, typedFilter, type Page } from './page'
 import type { Registered } from './storage'
 
 export const scanOrder = object({
@@ -51,6 +52,7 @@ export interface ClipView {
   readonly seconds: number | null
   readonly codec: string | null
   readonly sizeBytes: number
+  readonly withSound: boolean
   readonly sidecars: number
   readonly recordedAt: string | null
   readonly trouble: string | null
@@ -71,8 +73,25 @@ export interface LoadView {
   readonly sizeBytes: number
   readonly sentence: string
   readonly findings: readonly Finding[]
-  readonly clips: readonly ClipView[]
+  /** How many clips it has. */
+  readonly clips: number
 }
+
+export const CLIP_SORTS = ['name', 'frame', 'rate', 'length', 'codec', 'size', 'recorded'] as const
+export type ClipSort = (typeof CLIP_SORTS)[number]
+
+/** All clips, those with a picture, those that can be played, or those in trouble. */
+export const CLIPS_SHOWN = ['all', 'film', 'playable', 'wrong'] as const
+
+export const clipsQuery = pageQuery(CLIP_SORTS, {
+  /** Only those of one load. */
+  loadId: string().uuid('That is no load.').nullable().default(null),
+  show: string()
+    .oneOf(CLIPS_SHOWN, `Show ${CLIPS_SHOWN.join(', ')}.`)
+    .default('all'),
+  q: typedFilter,
+})
+export type ClipsAsked = InferType<typeof clipsQuery>
 
 /** Which frame of a clip, in seconds from its start; past its end is the last one. */
 export const frameTime = object({
@@ -88,7 +107,10 @@ export const cardsApi = {
   addReader: order<Registered>()('POST', '/readers', { status: 201, changes: ['cards'], body: newReader }),
   /** Looks at the card in a reader. 409 while it is being looked at. */
   look: order<Ordered>()('POST', '/readers/:id/scan', { status: 202, changes: ['cards', 'tasks'], body: scanOrder }),
-  loads: ask<readonly LoadView[]>()('cards', '/productions/:id/loads'),
+  /** Loads of a production, the newest first. */
+  loads: ask<Page<LoadView>>()('cards', '/productions/:id/loads', pageQuery(['made'], {}, { rows: 20, down: true })),
+  /** Clips of a production or of one load. */
+  clips: ask<Page<ClipView>>()('cards', '/productions/:id/clips', clipsQuery),
   /** Writes down what a person answered to a finding, or takes it back. */
   answerFinding: order()('POST', '/loads/:id/answers', {
     changes: ['cards', 'productions', 'copies'],

@@ -2,6 +2,7 @@ import { array, boolean, number, object, string, type InferType } from 'yup'
 import type { ClearAnswer } from '../core/copies/clear'
 import type { CopyFacts, Mark } from '../core/copies/mark'
 import { ask, order, stream, type Ordered } from './endpoint'
+import { pageQuery, type Page } from './page'
 
 export const copyOrder = object({
   volumeIds: array()
@@ -83,12 +84,13 @@ export interface LoadCopies {
   readonly formattedAt: string | null
   /** What stood against it when it was said to be formatted. */
   readonly formattedAgainst: string | null
-  readonly playableClips: readonly { readonly id: string; readonly name: string; readonly seconds: number }[]
+  /** Clips that can be played from a copy. */
+  readonly playable: number
 }
 
 export const copiesApi = {
-  /** What is true of every load and its copies; what comes near a yes is looked at first. */
-  all: ask<readonly LoadCopies[]>()('copies', '/productions/:id/copies'),
+  /** What is true of loads and their copies, the newest first; what comes near a yes is looked at first. */
+  all: ask<Page<LoadCopies>>()('copies', '/productions/:id/copies', pageQuery(['made'], {}, { rows: 20, down: true })),
   copy: order<Ordered>()('POST', '/loads/:id/copies', { status: 202, changes: ['copies', 'tasks'], body: copyOrder }),
   check: order<Ordered>()('POST', '/loads/:id/checks', { status: 202, changes: ['copies', 'tasks'], body: checkOrder }),
   /** A clip of one copy: the file itself in pieces, or a quick film of it where no browser can play it. */

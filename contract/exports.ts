@@ -2,6 +2,7 @@ import { number, object, string } from 'yup'
 import type { CropWindow } from '../core/exports/reframe'
 import type { FileCheck } from '../core/media/check'
 import { ask, order, type Ordered } from './endpoint'
+import { pageQuery, type Page } from './page'
 
 const even = (name: string) =>
   number()
@@ -24,16 +25,6 @@ export const renderOrder = object({
     .required(),
 }).noUnknown()
 
-export interface MasterView {
-  readonly clipId: string
-  readonly name: string
-  readonly widthPx: number
-  readonly heightPx: number
-  readonly rate: string
-  readonly seconds: number
-  readonly withSound: boolean
-}
-
 export interface DeliverableView {
   readonly id: string
   readonly clipName: string
@@ -49,13 +40,13 @@ export interface DeliverableView {
   readonly pass: boolean
 }
 
-export interface ExportsView {
-  readonly masters: readonly MasterView[]
-  readonly deliverables: readonly DeliverableView[]
-}
-
 export const exportsApi = {
-  all: ask<ExportsView>()('exports', '/productions/:id/exports'),
+  /** Finished files of a production, the newest first. */
+  deliverables: ask<Page<DeliverableView>>()(
+    'exports',
+    '/productions/:id/deliverables',
+    pageQuery(['made'], {}, { rows: 40, down: true }),
+  ),
   /** Renders one deliverable. 422 on `window` when it is no window of this master. */
   render: order<Ordered>()('POST', '/exports', { status: 202, changes: ['exports', 'tasks'], body: renderOrder }),
 }

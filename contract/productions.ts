@@ -3,6 +3,7 @@ import type { NextStep, StationStatus } from '../core/line/line'
 import { isDay, isTimeZone } from '../core/units/day'
 import { text } from './text'
 import { ask, order, type Made } from './endpoint'
+import { pageQuery, type Page } from './page'
 import { settings, type Settings } from './copies'
 
 export const newProduction = object({
@@ -29,8 +30,9 @@ export interface ProductionView {
 }
 
 export const productionsApi = {
-  /** Every production with its line of stations and its next step. */
-  all: ask<readonly ProductionView[]>()('productions', '/productions'),
+  /** Productions with their line of stations and their next step, the newest first. */
+  all: ask<Page<ProductionView>>()('productions', '/productions', pageQuery(['made'], {}, { rows: 25, down: true })),
+  one: ask<ProductionView>()('productions', '/productions/:id'),
   /** Makes one. 422 on `title` when another owns the folder of that name. */
   add: order<Made>()('POST', '/productions', { status: 201, changes: ['productions'], body: newProduction }),
   settings: ask<Settings>()('copies', '/settings'),

@@ -1,6 +1,7 @@
-import { array, object, string } from 'yup'
+import { array, object, string, type InferType } from 'yup'
 import type { FileCheck } from '../core/media/check'
 import { ask, order } from './endpoint'
+import { pageQuery, typedFilter, type Page } from './page'
 
 /** Proxies of single clips, or of every clip of a production that has none that passes. */
 export const proxyOrder = object({
@@ -26,6 +27,7 @@ export interface ProxyView {
   readonly rate: string
   readonly seconds: number
   readonly sizeBytes: number
+  readonly pictureMade: boolean
   readonly wanted: { readonly frame: string; readonly bitsPerSecond: number }
   readonly made: {
     readonly volumeName: string
@@ -36,9 +38,31 @@ export interface ProxyView {
   } | null
 }
 
+/** Proxies of a production in figures, and where they stand. */
+export interface ProxyCounts {
+  /** Clips that can have one. */
+  readonly wanted: number
+  readonly equal: number
+  readonly differ: number
+  /** What those that are still to be made will have, together. */
+  readonly openBytes: number
+}
+
+export const PROXIES_SHOWN = ['all', 'none', 'differs', 'equal'] as const
+
+export const proxiesQuery = pageQuery(['name', 'size'], {
+  /** All clips, those without a proxy, or those whose proxy differs or is equal. */
+  show: string()
+    .oneOf(PROXIES_SHOWN, `Show ${PROXIES_SHOWN.join(', ')}.`)
+    .default('all'),
+  q: typedFilter,
+})
+export type ProxiesAsked = InferType<typeof proxiesQuery>
+
 export const proxiesApi = {
-  /** Every clip that can have a proxy, with the one it has and its checks. */
-  all: ask<readonly ProxyView[]>()('proxies', '/productions/:id/proxies'),
+  /** Clips that can have a proxy, each with the one it has and its checks. */
+  all: ask<Page<ProxyView>>()('proxies', '/productions/:id/proxies', proxiesQuery),
+  counts: ask<ProxyCounts>()('proxies', '/productions/:id/proxies/counts'),
   make: order<{ readonly taskIds: readonly string[] }>()('POST', '/proxies', {
     status: 202,
     changes: ['proxies', 'tasks'],

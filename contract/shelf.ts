@@ -1,5 +1,6 @@
 import { object, string } from 'yup'
 import { ask, order, type Ordered } from './endpoint'
+import { pageQuery, type Page } from './page'
 
 export const bagOrder = object({
   deliverableId: string().uuid().required('Choose a deliverable.'),
@@ -18,8 +19,15 @@ export interface BagView {
   readonly verifiedAt: string | null
 }
 
+/** A page of bags, with how many there are on which volumes. */
+export interface BagsView extends Page<BagView> {
+  readonly written: number
+  readonly volumeNames: readonly string[]
+}
+
 export const shelfApi = {
-  bags: ask<readonly BagView[]>()('shelf', '/productions/:id/bags'),
+  /** Bags of a production, the newest first. */
+  bags: ask<BagsView>()('shelf', '/productions/:id/bags', pageQuery(['written'], {}, { rows: 100, down: true })),
   /** Puts a deliverable on the shelf as a bag (RFC 8493). */
   shelve: order<Ordered>()('POST', '/bags', { status: 202, changes: ['shelf', 'tasks'], body: bagOrder }),
 }

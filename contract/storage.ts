@@ -43,11 +43,6 @@ export interface Registered {
 export interface StorageView {
   readonly volumes: readonly VolumeView[]
   readonly productionClasses: readonly ClassBytes[]
-  readonly productions: readonly {
-    readonly id: string
-    readonly title: string
-    readonly classes: readonly ClassBytes[]
-  }[]
 }
 
 export const storageApi = {

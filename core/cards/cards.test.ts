@@ -1,7 +1,16 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { counterGaps, parseDcfName } from './dcf'
-import { cardFindings, cardSentence, openQuestions, openStops, withAnswers, type ScannedClip } from './findings'
+import {
+  cardFindings,
+  cardSentence,
+  clipFindings,
+  openQuestions,
+  openStops,
+  withAnswers,
+  type EntryCount,
+  type ScannedClip,
+} from './findings'
 import { cardChanges, filesToSample, recogniseLoads } from './load'
 
 const clip = (path: string, more: Partial<ScannedClip> = {}): ScannedClip => ({
@@ -15,6 +24,10 @@ const clip = (path: string, more: Partial<ScannedClip> = {}): ScannedClip => ({
   cut: undefined,
   ...more,
 })
+
+const findingsOf = (counts: readonly EntryCount[], clips: readonly ScannedClip[], shootDay: string | undefined) =>
+  cardFindings(counts, clipFindings(clips, shootDay), { clips: clips.length })
+const looked = (clips: readonly ScannedClip[]) => ({ clips: clips.length, seconds: 10 * clips.length, lookDone: true })
 
 describe('camera file names', () => {
   it('reads folder, prefix and counter', () => {
@@ -47,20 +60,20 @@ describe('what is said of a card', () => {
       clip('DCIM/100CURLW/CURL0044.MP4', { trouble: 'no index' }),
       clip('DCIM/100CURLW/CURL0045.MP4', { pictureMade: false }),
     ]
-    const findings = cardFindings([], clips, '2026-11-14')
+    const findings = findingsOf([], clips, '2026-11-14')
     expect(findings.map((finding) => [finding.kind, finding.weight])).toEqual([
       ['empty', 'stop'],
       ['unreadable', 'stop'],
       ['no-picture', 'stop'],
       ['gap', 'ask'],
     ])
-    expect(cardSentence(clips, findings)).toContain('3 things wrong')
+    expect(cardSentence(looked(clips), findings)).toContain('3 things wrong')
     const settled = withAnswers(findings, new Map([[findings[0]?.key ?? '', 'A false start']]))
     expect(openStops(settled)).toBe(2)
   })
 
   it('asks when the clock strayed and reports links without following them', () => {
-    const findings = cardFindings(
+    const findings = findingsOf(
       [{ kind: 'link', files: 1, key: 'link 1', paths: ['DCIM/away'] }],
       [clip('A', { recordedAt: '2015-01-01T00:00:00Z' })],
       '2026-11-14',
@@ -73,7 +86,7 @@ describe('what is said of a card', () => {
       { kind: 'lost', files: 1, key: 'lost 1', paths: ['CURL0007.MP4'] },
       { kind: 'gone', files: 9000, key: 'gone 1', paths: ['CURL0008.MP4', 'a\\xff'] },
     ] as const
-    const findings = cardFindings(counts, [clip('CURL0009.MP4')], undefined)
+    const findings = findingsOf(counts, [clip('CURL0009.MP4')], undefined)
     expect(findings.map((finding) => [finding.kind, finding.weight, finding.files])).toEqual([
       ['lost', 'stop', 1],
       ['gone', 'note', 9000],
@@ -85,22 +98,36 @@ describe('what is said of a card', () => {
 
   it('asks no more once a question is answered, and asks again when the card shows another gap', () => {
     const clips = [clip('DCIM/100CURLW/CURL0041.MP4'), clip('DCIM/100CURLW/CURL0043.MP4')]
-    const asked = cardFindings([], clips, undefined)
+    const asked = findingsOf([], clips, undefined)
     const answers = new Map(asked.map((finding) => [finding.key, 'Deleted in the camera']))
     const answered = withAnswers(asked, answers)
     expect(answered[0]?.answer).toBe('Deleted in the camera')
     expect(openQuestions(answered)).toBe(0)
-    expect(cardSentence(clips, answered)).toContain('nothing wrong but the 1 thing you settled')
+    expect(cardSentence(looked(clips), answered)).toContain('nothing wrong but the 1 thing you settled')
     expect(openQuestions(withAnswers(asked, new Map(asked.map((finding) => [finding.key, null]))))).toBe(1)
     expect(
-      openQuestions(withAnswers(cardFindings([], [...clips, clip('DCIM/100CURLW/CURL0046.MP4')], undefined), answers)),
+      openQuestions(withAnswers(findingsOf([], [...clips, clip('DCIM/100CURLW/CURL0046.MP4')], undefined), answers)),
     ).toBe(1)
   })
 
+  it('asks about many gaps of a counter as one, and says of an unfinished look that it is none', () => {
+    const clips = Array.from({ length: 3000 }, (_, at) =>
+      clip(`DCIM/100CURLW/CURL${String(at * 3 + 1).padStart(4, '0')}.MP4`),
+    )
+    const findings = findingsOf([], clips, undefined)
+    expect(findings).toHaveLength(9)
+    expect(findings.reduce((sum, finding) => sum + finding.files, 0)).toBe(2999 * 2)
+    expect(findings.at(-1)?.sentence).toMatch(/in 2991 more places, from CURL0025 on: 5982 numbers missing/)
+    const one = [clip('DCIM/100CURLW/CURL0041.MP4')]
+    expect(cardSentence({ ...looked(one), lookDone: false }, findingsOf([], one, undefined))).toContain(
+      'not come to its end',
+    )
+  })
+
   it('has nothing to say of a sound recorder’s good files', () => {
-    expect(
-      cardFindings([], [clip('FIELD1/TAKE_01.WAV', { hasPicture: false, pictureMade: false })], undefined),
-    ).toEqual([])
+    expect(findingsOf([], [clip('FIELD1/TAKE_01.WAV', { hasPicture: false, pictureMade: false })], undefined)).toEqual(
+      [],
+    )
   })
 })
 

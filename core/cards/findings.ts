@@ -93,14 +93,14 @@ const DAY_MS = 86_400_000
 
 const SHOWN_PATHS = 20
 
-/** Everything worth saying of a card before it is copied, heaviest first. `shootDay` is an ISO date. */
+/** Everything worth saying of a card before it is copied, heaviest first: what was found of its clips, and of its other entries. */
 export function cardFindings(
   counts: readonly EntryCount[],
-  clips: readonly ScannedClip[],
-  shootDay: string | undefined,
+  ofClips: readonly Finding[],
+  { clips }: Pick<CardCounts, 'clips'>,
 ): Finding[] {
-  const found = [...clipFindings(clips, shootDay), ...counts.flatMap(entryFinding)]
-  if (clips.length === 0)
+  const found = [...ofClips, ...counts.flatMap(entryFinding)]
+  if (clips === 0)
     found.push({
       kind: 'no-clips',
       weight: 'ask',
@@ -113,7 +113,11 @@ export function cardFindings(
   return found.sort((a, b) => order[a.weight] - order[b.weight])
 }
 
-function clipFindings(clips: readonly ScannedClip[], shootDay: string | undefined): Finding[] {
+/** Gaps of a counter that are asked about one by one; the others are one question. */
+const SINGLE_GAPS = 8
+
+/** What is odd about the clips of a card, each thing once. `shootDay` is an ISO date. Worked out when a look ends, and kept. */
+export function clipFindings(clips: readonly ScannedClip[], shootDay: string | undefined): Finding[] {
   const found: Finding[] = []
   const say = (kind: Finding['kind'], weight: FindingWeight, about: readonly ScannedClip[], sentence: string) => {
     const paths = about.map((clip) => clip.path)
@@ -152,9 +156,12 @@ function clipFindings(clips: readonly ScannedClip[], shootDay: string | undefine
     blind,
     `No picture can be decoded from ${counted(blind.length, 'clip')}. Play it in the camera before anything else.`,
   )
-  for (const gap of counterGaps(clips.flatMap((clip) => parseDcfName(clip.path) ?? []))) {
-    const from = `${gap.prefix}${String(gap.after).padStart(4, '0')}`
-    const to = `${gap.prefix}${String(gap.before).padStart(4, '0')}`
+  const gaps = counterGaps(clips.flatMap((clip) => parseDcfName(clip.path) ?? [])).map((gap) => ({
+    ...gap,
+    from: `${gap.prefix}${String(gap.after).padStart(4, '0')}`,
+    to: `${gap.prefix}${String(gap.before).padStart(4, '0')}`,
+  }))
+  for (const { from, to, ...gap } of gaps.slice(0, SINGLE_GAPS)) {
     found.push({
       kind: 'gap',
       weight: 'ask',
@@ -162,6 +169,19 @@ function clipFindings(clips: readonly ScannedClip[], shootDay: string | undefine
       files: gap.missing,
       key: findingKeyOf('gap', [from, to]),
       sentence: `The counter jumps from ${from} to ${to}: ${counted(gap.missing, 'number')} missing. Deleted in the camera, on another card, or another mode?`,
+    })
+  }
+  const more = gaps.slice(SINGLE_GAPS)
+  if (more.length > 0) {
+    const paths = more.map(({ from, to }) => `${from} to ${to}`)
+    const missing = more.reduce((sum, gap) => sum + gap.missing, 0)
+    found.push({
+      kind: 'gap',
+      weight: 'ask',
+      paths: paths.slice(0, SHOWN_PATHS),
+      files: missing,
+      key: findingKeyOf('gap', paths),
+      sentence: `The counter jumps in ${counted(more.length, 'more place')}, from ${more[0]?.from} on: ${counted(missing, 'number')} missing. Deleted in the camera, on another card, or another mode?`,
     })
   }
   const strayed = shootDay
@@ -211,19 +231,28 @@ function entryFinding({ kind, files, key, paths }: EntryCount): Finding[] {
   return [{ kind, weight, sentence: say(files), files, key, paths }]
 }
 
+/** What is counted of a load's clips. */
+export interface CardCounts {
+  readonly clips: number
+  readonly seconds: number
+  /** False while a look is under way, or after one that did not come to its end. */
+  readonly lookDone: boolean
+}
+
 /** The card in one sentence: `6 clips, 4 min 10 s, nothing wrong found.` */
-export function cardSentence(clips: readonly ScannedClip[], findings: readonly Finding[]): string {
-  const seconds = clips.reduce((sum, clip) => sum + (clip.seconds ?? 0), 0)
+export function cardSentence({ clips, seconds, lookDone }: CardCounts, findings: readonly Finding[]): string {
   const stops = openStops(findings)
   const asks = openQuestions(findings)
   const settled = findings.filter((finding) => finding.weight !== 'note' && finding.answer).length
   const verdict =
     stops > 0
       ? `${counted(stops, 'thing')} wrong`
-      : asks > 0
-        ? `${counted(asks, 'question')} to answer`
-        : settled > 0
-          ? `nothing wrong but the ${counted(settled, 'thing')} you settled`
-          : 'nothing wrong found'
-  return `${counted(clips.length, 'clip')}, ${formatLength(seconds)}: ${verdict}.`
+      : !lookDone
+        ? 'the look has not come to its end'
+        : asks > 0
+          ? `${counted(asks, 'question')} to answer`
+          : settled > 0
+            ? `nothing wrong but the ${counted(settled, 'thing')} you settled`
+            : 'nothing wrong found'
+  return `${counted(clips, 'clip')}, ${formatLength(seconds)}: ${verdict}.`
 }

@@ -1,8 +1,6 @@
 import { checkDelivery } from '../../core/exports/check'
 import { destinationOf } from '../../core/exports/destination'
-import type { deliverablesOf } from '../db/queries/exports'
-
-type DeliverableRow = Awaited<ReturnType<typeof deliverablesOf>>[number]
+import type { DeliverableRow } from '../db/queries/exports'
 
 /** The checks of a deliverable's real file against its destination. */
 export function deliveryChecks(row: DeliverableRow) {

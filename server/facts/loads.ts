@@ -1,4 +1,4 @@
-import { cardFindings, openStops, withAnswers, type Finding, type ScannedClip } from '../../core/cards/findings'
+import { cardFindings, openStops, withAnswers, type Finding } from '../../core/cards/findings'
 import { clearToFormat, type ClearAnswer } from '../../core/copies/clear'
 import { deviceRelation } from '../../core/copies/device'
 import type { CopyFacts } from '../../core/copies/mark'
@@ -13,7 +13,6 @@ import { answersOf, formattedOf, playedOf, saidDifferent } from '../db/queries/s
 import { latestCardSeen } from '../db/queries/seen'
 
 type LoadRow = cards.LoadRow
-type ClipRow = cards.ClipRow
 
 /** A copy with where it lies and how its drive is related to those of the other copies. */
 export interface CopyState extends CopyFacts {
@@ -25,7 +24,6 @@ export interface CopyState extends CopyFacts {
 
 export interface LoadState {
   readonly load: LoadRow
-  readonly clips: readonly ClipRow[]
   readonly findings: readonly Finding[]
   readonly copies: readonly CopyState[]
   readonly clear: ClearAnswer
@@ -43,11 +41,10 @@ export interface Asked {
   readonly looked: boolean
 }
 
-/** Clips, findings, copies, clear-to-format and format state of loads, from rows alone, in a fixed number of questions. */
+/** Findings, copies, clear-to-format and format state of loads, from rows alone, in a fixed number of questions. */
 export async function loadStates(db: Db, loads: readonly LoadRow[], asked: Asked): Promise<LoadState[]> {
   const ids = loads.map((load) => load.id)
-  const [clips, counts, answers, formatted, seen] = await Promise.all([
-    cards.clipsOf(db, ids),
+  const [counts, answers, formatted, seen] = await Promise.all([
     cards.entryCounts(db, ids),
     answersOf(db, ids),
     formattedOf(db, ids),
@@ -62,15 +59,12 @@ export async function loadStates(db: Db, loads: readonly LoadRow[], asked: Asked
   const said = pairs.flatMap(({ volumeId, otherVolumeId }) =>
     volumeId && otherVolumeId ? [[volumeId, otherVolumeId] as const] : [],
   )
-  const clipsBy = groupByLoad(clips)
   return loads.map((load) => {
-    const own = clipsBy.get(load.id) ?? []
     const format = formatted.find((one) => one.loadId === load.id)
     const look = seen.find((one) => one.loadId === load.id)
     const returned = format !== undefined && look !== undefined && look.at > format.at
     const findings = findingsOf(
       load,
-      own,
       counts.filter((count) => count.loadId === load.id),
       answers.filter((answer) => answer.loadId === load.id),
       returned,
@@ -95,7 +89,6 @@ export async function loadStates(db: Db, loads: readonly LoadRow[], asked: Asked
     })
     return {
       load,
-      clips: own,
       findings,
       copies: facts,
       clear,
@@ -105,16 +98,6 @@ export async function loadStates(db: Db, loads: readonly LoadRow[], asked: Asked
       returned,
     }
   })
-}
-
-function groupByLoad<T extends { loadId: string }>(rows: readonly T[]): Map<string, T[]> {
-  const groups = new Map<string, T[]>()
-  for (const row of rows) {
-    const group = groups.get(row.loadId)
-    if (group) group.push(row)
-    else groups.set(row.loadId, [row])
-  }
-  return groups
 }
 
 async function readCopies(db: Db, loadIds: readonly string[], host: string) {
@@ -195,27 +178,15 @@ function withRelations(
   })
 }
 
-export const scannedClip = (clip: ClipRow): ScannedClip => ({
-  path: clip.pathText,
-  sizeBytes: clip.sizeBytes,
-  seconds: clip.probe?.seconds,
-  recordedAt: clip.probe?.recordedAt,
-  pictureMade: clip.pictureMade,
-  trouble: clip.trouble ?? undefined,
-  cut: clip.cut ?? undefined,
-  hasPicture: clip.hasPicture,
-})
-
 /** What is to be said of a load's card. */
 function findingsOf(
   load: LoadRow,
-  clips: readonly ClipRow[],
   counts: Awaited<ReturnType<typeof cards.entryCounts>>,
   answers: Awaited<ReturnType<typeof answersOf>>,
   returned: boolean,
 ): Finding[] {
   const found = withAnswers(
-    cardFindings(counts, clips.map(scannedClip), load.shootOn ?? undefined),
+    cardFindings(counts, load.clipFindings, load),
     new Map(answers.map((one) => [one.key, one.answer])),
   )
   if (!returned) return found

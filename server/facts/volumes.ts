@@ -2,12 +2,12 @@ import { deviceRelation, type DeviceIdentity } from '../../core/copies/device'
 import { HEADROOM_SHARE, sumByClass, volumeBudget } from '../../core/storage/budget'
 import type { VolumeView } from '../../contract/storage'
 import type { Db } from '../db/connection'
-import { knownBytes } from '../db/queries/bytes'
+import { volumeBytes } from '../db/queries/bytes'
 import { readers, volumes } from '../db/queries/places'
 
 /** Every volume with its room: as it was last measured where it is connected, from the books where it is not. */
 export async function volumeViews(db: Db, host: string): Promise<VolumeView[]> {
-  const [rows, bytes] = await Promise.all([volumes(db, host), knownBytes(db)])
+  const [rows, bytes] = await Promise.all([volumes(db, host), volumeBytes(db)])
   const placed = rows.map((row) => ({ ...row, connected: row.connected === true }))
   return placed.map((row): VolumeView => {
     const { connected } = row

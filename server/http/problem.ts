@@ -1,6 +1,7 @@
 import type { ErrorRequestHandler, RequestHandler } from 'express'
 import { ValidationError } from 'yup'
 import type { Problem } from '../../contract/problem'
+import { NoSuchPage } from '../db/page'
 import { CannotWork } from '../media/cannotWork'
 import { UnlikelyFolder, WrongFolder } from '../media/register'
 import { log } from '../log'
@@ -45,6 +46,14 @@ function problemOf(error: unknown): Problem {
   if (error instanceof WrongFolder)
     return problem(422, 'invalid', 'Something is missing or wrong', error.message, 'path')
   if (error instanceof UnlikelyFolder) return problem(409, 'not-sure', 'Is this the one?', error.message, 'path')
+  if (error instanceof NoSuchPage)
+    return problem(
+      422,
+      'invalid',
+      'Something is missing or wrong',
+      'That is no page of this list. Ask for the first one.',
+      'after',
+    )
   if (error instanceof CannotWork) return problem(409, 'conflict', 'Not possible now', error.message)
   if (error instanceof ValidationError)
     return problem(422, 'invalid', 'Something is missing or wrong', plainer(error), error.path || undefined)

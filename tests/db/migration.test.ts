@@ -94,12 +94,7 @@ describe('an existing database', () => {
       copiedBytes: 607,
     })
     expect(mirrors.find((one) => one.volumeId === old.slipway)).toMatchObject({ filesVerified: 2, sizeBytes: 300 })
-    expect(
-      (await knownBytes(db))
-        .filter((row) => row.productionId === old.production)
-        .map((row) => row.sizeBytes)
-        .sort(),
-    ).toEqual([307, 607])
+    expect((await knownBytes(db, [old.production])).map((row) => row.sizeBytes).sort()).toEqual([307, 607])
     expect(await playedOf(db, [old.load])).toHaveLength(1)
     expect(await formattedOf(db, [old.load])).toHaveLength(1)
     expect((await answersOf(db, [old.load]))[0]).toMatchObject({

@@ -7,18 +7,23 @@ import * as cards from '../../server/db/queries/cards'
 import * as copies from '../../server/db/queries/copies'
 import { databaseTime, putMirrorListing } from '../../server/db/queries/mirrors'
 import { addReader } from '../../server/db/queries/places'
-import { addProduction, productions, readSettings, writeSettings } from '../../server/db/queries/productions'
+import { addProduction, production, readSettings, writeSettings } from '../../server/db/queries/productions'
 import { addCopyProofs } from '../../server/db/queries/proofs'
 import { addSaid, answersOf, formattedOf, playedOf } from '../../server/db/queries/said'
 import { search } from '../../server/db/queries/search'
 import { putCardListing } from '../../server/db/queries/seen'
 import * as tasks from '../../server/db/queries/tasks'
 import { loadStates } from '../../server/facts/loads'
-import { allProductionFacts } from '../../server/facts/productions'
+import { productionFacts } from '../../server/facts/productions'
 import { newVolume, testCluster } from './database'
 
 let cluster: Awaited<ReturnType<typeof testCluster>>
 let db: Db
+
+async function factsOf(id: string, now = Date.now()) {
+  const row = await production(db, id)
+  return row && (await productionFacts(db, [row], { host: 'here', now, looked: true })).get(id)
+}
 
 beforeAll(async () => {
   cluster = await testCluster()
@@ -201,7 +206,7 @@ describe('facts about copies', () => {
     await prove(proved(a, tide))
     const ledger = { productionId, volumeId: tide, byteClass: 'generated' as const, sizeBytes: 5e12 }
     await db.insertInto('ledger').values(ledger).execute()
-    const own = (await knownBytes(db)).filter((row) => row.productionId === productionId)
+    const own = await knownBytes(db, [productionId])
     expect(own).toEqual(
       expect.arrayContaining([{ productionId, volumeId: tide, byteClass: 'originals', sizeBytes: 300 }, ledger]),
     )
@@ -290,7 +295,7 @@ describe('what was said, and settings', () => {
 
   it('keeps a shoot day as a day, without a zone, and one folder for one production', async () => {
     const made = await addProduction(db, { title: 'Launch day', client: 'own channel', shootOn: '2026-12-06' })
-    expect((await productions(db)).find((one) => one.id === made?.id)?.shootOn).toBe('2026-12-06')
+    expect((await production(db, made?.id ?? ''))?.shootOn).toBe('2026-12-06')
     expect(await addProduction(db, { title: 'launch: DAY' })).toBeUndefined()
   })
 
@@ -303,8 +308,7 @@ describe('what was said, and settings', () => {
       .execute()
     const reader = await addReader(db, { name: randomUUID(), rootPath: null, simulated: false, host: 'here' })
     await db.updateTable('reader').set({ state: 'card', cardName: 'x' }).where('id', '=', reader.id).execute()
-    const waiting = async (now: string) =>
-      (await allProductionFacts(db, { host: 'here', now: Date.parse(now), looked: true })).get(id)?.cardsWaiting
+    const waiting = async (now: string) => (await factsOf(id, Date.parse(now)))?.cardsWaiting
     // Source: IANA time zone database: Auckland is 13 hours ahead of UTC in November.
     expect(await waiting('2026-11-25T10:00:00Z')).toBe(0)
     expect(await waiting('2026-11-25T11:30:00Z')).toBeGreaterThan(0)
@@ -375,8 +379,7 @@ describe('a production of 66 000 clips', () => {
         select ${loadId}, convert_to('C' || n || '.MP4', 'UTF8'), 'C' || n || '.MP4', 'file', 1, 0 from generate_series(1, 66000) n returning id, path_text)
       insert into clip (load_id, production_id, entry_id, path_text, name, size_bytes, sidecars, has_picture, picture_made)
       select ${loadId}, ${productionId}, id, path_text, path_text, 1, 0, true, true from entry`.execute(db)
-    const facts = await allProductionFacts(db, { host: 'here', now: Date.now(), looked: true })
-    expect(facts.get(productionId)?.loads[0]?.clips).toBe(66_000)
+    expect((await factsOf(productionId))?.loads[0]?.clips).toBe(66_000)
   })
 })
 

@@ -20,7 +20,7 @@ beforeAll(async () => {
   const world = await newWorld(station, ['CURL0041.MP4'])
   await world.look()
   const load = await world.load()
-  ids = [world.productionId, world.readerId, ...world.volumeIds, load.id, load.clips[0]?.id ?? '']
+  ids = [world.productionId, world.readerId, ...world.volumeIds, load.id, (await world.clips())[0]?.id ?? '']
   // What is written in the background, by tasks that were let in, is none of a refusal’s doing.
   station.worker().kill('SIGKILL')
 })

@@ -3,7 +3,9 @@ import { request as httpRequest } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
+import type { ClipView } from '../../contract/cards'
 import type { LoadCopies } from '../../contract/copies'
+import type { Page } from '../../contract/page'
 import { post, productionId, STATE, volumeFolder, volumeIds, storage } from './bench'
 
 /** Asks with headers that a browser would not let through. */
@@ -91,7 +93,9 @@ test('every wrong request gets problem details with a sentence', async ({ reques
     `/productions/${NOWHERE}/loads`,
     `/productions/${NOWHERE}/copies`,
     `/productions/${NOWHERE}/proxies`,
-    `/productions/${NOWHERE}/exports`,
+    `/productions/${NOWHERE}/deliverables`,
+    `/productions/${NOWHERE}/clips`,
+    `/productions/${NOWHERE}`,
     `/productions/${NOWHERE}/bags`,
     '/productions/x/loads',
     `/clips/${NOWHERE}/picture`,
@@ -209,9 +213,13 @@ test('an address that leads nowhere says so and offers the way back', async ({ p
 
 test('a copy is played from its volume in pieces, byte for byte', async ({ request }) => {
   const id = await productionId(request, 'Steam-bending ribs')
-  const [load] = (await (await request.get(`/api/productions/${id}/copies`)).json()) as LoadCopies[]
+  const { rows } = (await (await request.get(`/api/productions/${id}/copies`)).json()) as Page<LoadCopies>
+  const load = rows.at(-1)
   const copy = load?.copies.find((one) => one.volumeName === 'Tide 1')
-  const clip = load?.playableClips.find((one) => one.name === 'CURL0041.MP4')
+  const clips = (await (
+    await request.get(`/api/productions/${id}/clips?loadId=${load?.loadId}&show=playable&q=curl0041`)
+  ).json()) as Page<ClipView>
+  const clip = clips.rows.find((one) => one.name === 'CURL0041.MP4')
   if (!load || !copy || !clip) throw new Error('no copy to play')
   const path = `/api/loads/${load.loadId}/play/${copy.volumeId}/${clip.id}`
   const file = readFileSync(join(volumeFolder('Tide 1'), copy.folder, 'DCIM/100CURLW/CURL0041.MP4'))

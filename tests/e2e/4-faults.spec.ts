@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { expect, test, type APIRequestContext } from '@playwright/test'
 import type { LoadCopies } from '../../contract/copies'
 import type { LoadView } from '../../contract/cards'
+import type { Page } from '../../contract/page'
 import {
   cardFolder,
   debian,
@@ -28,18 +29,18 @@ async function lookAt(request: APIRequestContext, card: string): Promise<LoadVie
     (await taskEnd(request, await startTask(request, `/readers/${reader}/scan`, { productionId: id }))).state,
   ).toBe('done')
   for (const title of [TITLE, 'Steam-bending ribs']) {
-    const loads = (await (
+    const { rows } = (await (
       await request.get(`/api/productions/${await productionId(request, title)}/loads`)
-    ).json()) as LoadView[]
-    const load = loads.find((one) => one.label === card)
+    ).json()) as Page<LoadView>
+    const load = rows.find((one) => one.label === card)
     if (load) return load
   }
   throw new Error(`No load of ${card}`)
 }
 
 async function copiesOf(request: APIRequestContext, load: LoadView) {
-  const all = (await (await request.get(`/api/productions/${load.productionId}/copies`)).json()) as LoadCopies[]
-  return all.find((one) => one.loadId === load.id)
+  const all = (await (await request.get(`/api/productions/${load.productionId}/copies`)).json()) as Page<LoadCopies>
+  return all.rows.find((one) => one.loadId === load.id)
 }
 
 test.describe.configure({ mode: 'serial' })

@@ -141,7 +141,7 @@ test('the palette finds productions, clips, volumes and stations by a few letter
 
 test('the clip table sorts by any column, and says by which', async ({ page, request }) => {
   await page.goto(`/p/${await productionId(request, 'Steam-bending ribs')}/cards`)
-  const table = page.getByRole('region', { name: 'Clips' }).last()
+  const table = page.getByRole('grid', { name: /^Clips of/ }).last()
   const names = () =>
     table.locator('[data-clip]').evaluateAll((rows) => rows.map((row) => row.getAttribute('data-clip')))
   await table.getByRole('button', { name: 'Recorded' }).click()

@@ -13,6 +13,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test'
 import type { LoadCopies } from '../../contract/copies'
+import type { Page as ListPage } from '../../contract/page'
 import { expectAccessible } from './access'
 import { debian, post, startTask, STATE, taskEnd, volumeIds } from './bench'
 
@@ -57,7 +58,9 @@ function rewriteUnseen(path: string, change: (bytes: Buffer) => void): void {
 }
 
 const copiesOf = async (request: APIRequestContext) => {
-  const [load] = (await (await request.get(`/api/productions/${production}/copies`)).json()) as LoadCopies[]
+  const {
+    rows: [load],
+  } = (await (await request.get(`/api/productions/${production}/copies`)).json()) as ListPage<LoadCopies>
   if (!load) throw new Error('no load')
   return load
 }

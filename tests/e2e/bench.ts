@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { expect, type APIRequestContext, type Locator, type Page } from '@playwright/test'
 import type { BenchView } from '../../contract/bench'
+import type { Page as ListPage } from '../../contract/page'
 import type { ProductionView } from '../../contract/productions'
 import type { StorageView } from '../../contract/storage'
 import type { TaskView } from '../../contract/tasks'
@@ -23,14 +24,16 @@ const get = async <T>(request: APIRequestContext, path: string) =>
   (await (await request.get(`/api${path}`)).json()) as T
 
 export async function productionId(request: APIRequestContext, title: string): Promise<string> {
-  const found = (await get<ProductionView[]>(request, '/productions')).find((one) => one.title === title)
+  const found = (await get<ListPage<ProductionView>>(request, '/productions?limit=200')).rows.find(
+    (one) => one.title === title,
+  )
   if (!found) throw new Error(`There is no production ${title}`)
   return found.id
 }
 
 /** What Storage shows, asked for any production. */
 export async function storage(request: APIRequestContext): Promise<StorageView> {
-  const [any] = await get<ProductionView[]>(request, '/productions')
+  const [any] = (await get<ListPage<ProductionView>>(request, '/productions')).rows
   return get<StorageView>(request, `/productions/${any?.id}/storage`)
 }
 

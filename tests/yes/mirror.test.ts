@@ -105,7 +105,7 @@ describe('a copy counts only as long as it lies there as it was proved', () => {
   it('a copy that was moved by hand does not hide the other one', async () => {
     const world = await clearWorld(station)
     renameSync(world.mirror(world.slipway), join(world.slipway, 'moved'))
-    const clip = (await world.load()).clips[0]
+    const clip = (await world.clips())[0]
     const proxy = await station.post('/proxies', { clipIds: [clip?.id], volumeId: world.volumeIds[1] })
     expect(proxy.status, JSON.stringify(proxy.body)).toBe(202)
     const [taskId] = proxy.body.taskIds as string[]

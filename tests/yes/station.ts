@@ -11,8 +11,9 @@ import {
 } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { LoadView } from '../../contract/cards'
+import type { ClipsAsked, ClipView, LoadView } from '../../contract/cards'
 import type { LoadCopies } from '../../contract/copies'
+import type { Page } from '../../contract/page'
 import type { TaskView } from '../../contract/tasks'
 import { freePort, startPostgres, type Cluster } from '../../scripts/lib/postgres.mjs'
 
@@ -169,6 +170,7 @@ export interface World {
   film(name: string, at?: Date): string
   look(): Promise<TaskView>
   load(): Promise<LoadView>
+  clips(show?: ClipsAsked['show']): Promise<readonly ClipView[]>
   copies(): Promise<LoadCopies>
   copy(more?: object): Promise<TaskView>
   play(at?: 0 | 1): Promise<Answer>
@@ -206,15 +208,22 @@ export async function newWorld(
     made('/volumes', { name: `${name} ${worlds}`, kind: 'archive', site: 'house', path, sure: true })
   const volumeIds = [await volume('Slipway', slipway), await volume('Tide', tide)] as const
   const load = async () => {
-    const [found] = (await station.get<LoadView[]>(`/productions/${productionId}/loads`)).slice(-1)
+    const [found] = (await station.get<Page<LoadView>>(`/productions/${productionId}/loads`)).rows
     if (!found) throw new Error('no load')
     return found
   }
   const copies = async () => {
-    const [found] = (await station.get<LoadCopies[]>(`/productions/${productionId}/copies`)).slice(-1)
+    const [found] = (await station.get<Page<LoadCopies>>(`/productions/${productionId}/copies`)).rows
     if (!found) throw new Error('no load')
     return found
   }
+  /** Clips of the newest load. */
+  const clipsNow = async (show: ClipsAsked['show'] = 'all') =>
+    (
+      await station.get<Page<ClipView>>(
+        `/productions/${productionId}/clips?show=${show}&loadId=${(await load()).id}&limit=200`,
+      )
+    ).rows
   return {
     station,
     root,
@@ -227,12 +236,13 @@ export async function newWorld(
     volumeIds,
     film,
     load,
+    clips: clipsNow,
     copies,
     look: () => station.task(`/readers/${readerId}/scan`, { productionId, label: 'Curlew A' }),
     copy: async (more) => station.task(`/loads/${(await load()).id}/copies`, { volumeIds, ...more }),
     play: async (at = 0) => {
-      const { loadId, playableClips } = await copies()
-      const clipId = playableClips[0]?.id ?? null
+      const { loadId } = await copies()
+      const clipId = (await clipsNow('playable'))[0]?.id ?? null
       return station.post(`/loads/${loadId}/spot-plays`, { volumeId: volumeIds[at], clipId, seconds: 1 })
     },
     formatted: async () => station.post(`/loads/${(await load()).id}/formatted`),

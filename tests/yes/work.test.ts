@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process'
 import { copyFileSync, existsSync, readdirSync, statSync, truncateSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Page } from '../../contract/page'
 import type { TaskView } from '../../contract/tasks'
 import { clearWorld, newWorld, startStation, until, type Station } from './station'
 
@@ -79,7 +80,7 @@ describe('work that ends its worker', () => {
     ])
     await world.look()
     await world.copy()
-    const clip = (await world.load()).clips.find((one) => one.name === 'CURL0042.MP4')
+    const clip = (await world.clips()).find((one) => one.name === 'CURL0042.MP4')
     const { body } = await station.post('/proxies', { clipIds: [clip?.id], volumeId: world.volumeIds[0] })
     const [id = ''] = body.taskIds as string[]
     await underWay(id)
@@ -175,7 +176,7 @@ describe('small things that lost or confused work', () => {
     const look = await world.look()
     expect(look.state).toBe('done')
     expect((await world.load()).findings.map((finding) => finding.kind)).toContain('unreadable')
-    expect((await poor.get<unknown[]>('/productions')).length).toBe(1)
+    expect((await poor.get<Page<unknown>>('/productions')).rows.length).toBe(1)
     expect(statSync(world.card).isDirectory()).toBe(true)
     await poor.stop()
   })

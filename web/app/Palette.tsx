@@ -37,7 +37,8 @@ export default function Palette({ onClose, productionId }: { onClose: () => void
   const [chosen, setChosen] = useState<string>()
   const q = useDeferredValue(typed.trim())
   const { data: hits = [] } = useAsk(searchApi.find, {}, { query: { q }, placeholderData: (before) => before })
-  const { data: productions = [] } = useProductions()
+  const { data } = useProductions()
+  const productions = data?.rows ?? []
   const current = productionId ?? productions[0]?.id
   const go = (path: string) => () => void navigate(path)
   const stations: Entry[] = current

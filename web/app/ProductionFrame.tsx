@@ -2,7 +2,7 @@ import { Suspense, type ComponentType } from 'react'
 import { useParams } from 'react-router'
 import { STATION_NAMES, STATIONS, type Station } from '../../core/line/stations'
 import { Ask } from '../parts/Ask'
-import { useProductions } from '../parts/queries'
+import { useProduction } from '../parts/queries'
 import { NotFound } from './pages/ErrorPage'
 import { StationLine } from './StationLine'
 import { usePageTitle } from './usePageTitle'
@@ -17,24 +17,21 @@ function PageTitle({ station, title }: { station: Station; title: string }) {
 /** One station of one production, under the line of all seven. */
 export function ProductionFrame({ pages }: { pages: Record<Station, ComponentType<{ productionId: string }>> }) {
   const { productionId, station } = useParams()
-  const productions = useProductions()
+  const query = useProduction(productionId)
   if (!productionId || !isStation(station)) return <NotFound />
+  if (query.error?.problem.status === 404) return <NotFound />
   const Page = pages[station]
   return (
-    <Ask query={productions}>
-      {(all) => {
-        const production = all.find((one) => one.id === productionId)
-        if (!production) return <NotFound />
-        return (
-          <>
-            <StationLine production={production} current={station} />
-            <PageTitle station={station} title={production.title} />
-            <Suspense fallback={<p className="text-quiet">One moment …</p>}>
-              <Page key={`${productionId}-${station}`} productionId={productionId} />
-            </Suspense>
-          </>
-        )
-      }}
+    <Ask query={query}>
+      {(production) => (
+        <>
+          <StationLine production={production} current={station} />
+          <PageTitle station={station} title={production.title} />
+          <Suspense fallback={<p className="text-quiet">One moment …</p>}>
+            <Page key={`${productionId}-${station}`} productionId={productionId} />
+          </Suspense>
+        </>
+      )}
     </Ask>
   )
 }

@@ -1,7 +1,7 @@
 import { useEffect } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 import { STATIONS } from '../../core/line/stations'
-import { useProductions } from '../parts/queries'
+import { useProduction, useProductions } from '../parts/queries'
 
 interface Keys {
   readonly productionId: string | undefined
@@ -25,7 +25,9 @@ function focusMainButton(patienceMs = 2000): void {
 export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): void {
   const navigate = useNavigate()
   const { pathname } = useLocation()
+  const { data: here } = useProduction(productionId)
   const { data: productions } = useProductions()
+  const production = here ?? productions?.rows[0]
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
@@ -42,7 +44,6 @@ export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): v
         document.querySelector('[role="dialog"]')
       )
         return
-      const production = productions?.find((one) => one.id === productionId) ?? productions?.[0]
       if (event.key === '/') {
         event.preventDefault()
         openPalette()
@@ -59,5 +60,5 @@ export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): v
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
-  }, [navigate, pathname, productionId, productions, quiet, openPalette, openHelp])
+  }, [navigate, pathname, production, quiet, openPalette, openHelp])
 }

@@ -1,10 +1,17 @@
-import type { UseQueryResult } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import { Button } from './Button'
 import { Trouble } from './Trouble'
 
+/** As much of a question as is needed to show its answer. */
+interface Question<T> {
+  readonly data: T | undefined
+  readonly isError: boolean
+  readonly error: Error | null
+  readonly refetch: () => unknown
+}
+
 /** Shows what a question returned, a quiet line while it is asked, and the trouble with a way out when it failed. */
-export function Ask<T>({ query, children }: { query: UseQueryResult<T>; children: (answer: T) => ReactNode }) {
+export function Ask<T>({ query, children }: { query: Question<T>; children: (answer: T) => ReactNode }) {
   if (query.data !== undefined) return children(query.data)
   if (query.isError) {
     return (

@@ -2,9 +2,12 @@ import { productionsApi } from '../../contract/productions'
 import { storageApi } from '../../contract/storage'
 import { tasksApi, type TaskView } from '../../contract/tasks'
 import { useAsk } from './useAsk'
+import { usePages } from './usePages'
 
 /** Questions that several stations ask. */
-export const useProductions = () => useAsk(productionsApi.all, {})
+export const useProductions = () => usePages(productionsApi.all, {})
+export const useProduction = (id: string | undefined) =>
+  useAsk(productionsApi.one, { id: id ?? '' }, { enabled: id !== undefined })
 export const useStorage = (productionId: string) => useAsk(storageApi.all, { id: productionId })
 export const useTasks = () => useAsk(tasksApi.recent, {})
 

@@ -6,6 +6,7 @@ import * as summaries from './0004-summaries'
 import * as tasks from './0005-tasks'
 import * as search from './0006-search'
 import * as uniquePlaces from './0007-unique-places'
+import * as pages from './0008-pages'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -16,4 +17,5 @@ export const migrations: Record<string, Migration> = {
   '0005-tasks': tasks,
   '0006-search': search,
   '0007-unique-places': uniquePlaces,
+  '0008-pages': pages,
 }

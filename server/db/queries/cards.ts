@@ -1,42 +1,104 @@
 import { sql } from 'kysely'
-import type { CountedKind, EntryCount } from '../../../core/cards/findings'
+import type { CountedKind, EntryCount, Finding, ScannedClip } from '../../../core/cards/findings'
 import type { Probe } from '../../../core/media/probe'
+import { expectedProxyBytes } from '../../../core/proxies/recipe'
+import type { ClipsAsked, ClipSort } from '../../../contract/cards'
+import type { PageAsked } from '../../../contract/page'
 import { anyOf } from '../anyOf'
 import type { Db } from '../connection'
+import { pageOf, type ListOrder } from '../page'
 import type { Database } from '../schema'
+import { hasWords, wordsOf } from '../words'
 
+/** Loads with what is counted of their clips. */
 const allLoads = (db: Db) =>
   db
     .selectFrom('load')
     .innerJoin('production', 'production.id', 'load.productionId')
+    .innerJoin('loadSummary', 'loadSummary.loadId', 'load.id')
     .selectAll('load')
     .select(['production.shootOn', 'production.folder as productionFolder'])
+    .select(['loadSummary.clips', 'loadSummary.lengthMs', 'loadSummary.playable', 'loadSummary.videos'])
+    .select(['loadSummary.proxiesEqual', 'loadSummary.proxiesDiffer', 'loadSummary.proxyBytesOpen'])
 
 export const loadsOf = (db: Db, productionIds: readonly string[]) =>
   allLoads(db).where(anyOf('load.production_id', productionIds)).orderBy('load.createdAt').execute()
+
+/** Loads of a production, the newest first where it is asked for. */
+export const loadPage = (db: Db, productionId: string, asked: PageAsked) =>
+  pageOf(
+    allLoads(db).where('load.productionId', '=', productionId),
+    { by: 'load.created_at', type: 'timestamptz', id: 'load.id' },
+    asked,
+  )
 
 export const load = (db: Db, id: string) => allLoads(db).where('load.id', '=', id).executeTakeFirst()
 
 export type LoadRow = NonNullable<Awaited<ReturnType<typeof load>>>
 
-/** The clips of loads: those on the card, and those gone from it of which a volume ever held a proved copy. */
-export const clipsOf = (db: Db, loadIds: readonly string[]) =>
-  db
-    .selectFrom('clip')
-    .innerJoin('loadEntry', 'loadEntry.id', 'clip.entryId')
-    .selectAll('clip')
-    .select((at) => at('loadEntry.state', '=', 'on-card').as('onCard'))
-    .where(anyOf('clip.load_id', loadIds))
-    .where((at) =>
-      at.or([
-        at('loadEntry.state', '=', 'on-card'),
-        at.and([at('loadEntry.state', '=', 'gone'), at('loadEntry.copied', '=', true)]),
-      ]),
-    )
-    .orderBy('clip.pathText')
-    .execute()
+/** Names of a production's loads, as they are taken. */
+export const loadLabels = async (db: Db, productionId: string): Promise<string[]> =>
+  (await db.selectFrom('load').select('label').where('productionId', '=', productionId).execute()).map(
+    (row) => row.label,
+  )
+
+/** The clips of a load: those on the card, and those gone from it of which a volume ever held a proved copy. */
+export const clipsOf = (db: Db, loadId: string) =>
+  db.selectFrom('clip').selectAll().where('loadId', '=', loadId).where('shown', '=', true).execute()
 
 export type ClipRow = Awaited<ReturnType<typeof clipsOf>>[number]
+
+const CLIP_ORDERS: Record<ClipSort, Omit<ListOrder, 'id'>> = {
+  name: { by: 'clip.sort_path', type: 'text' },
+  frame: { by: 'clip.frame_px', type: 'bigint' },
+  rate: { by: 'clip.rate', type: 'float8' },
+  length: { by: 'clip.seconds', type: 'float8' },
+  codec: { by: 'clip.codec', type: 'text' },
+  size: { by: 'clip.size_bytes', type: 'bigint' },
+  recorded: { by: 'clip.recorded_at', type: 'text' },
+}
+
+/** Clips of a production or of one of its loads. */
+export function clipPage(
+  db: Db,
+  {
+    productionId,
+    loadId,
+    show,
+    q,
+    sort,
+  }: { productionId: string } & Pick<ClipsAsked, 'loadId' | 'show' | 'q' | 'sort'>,
+  asked: PageAsked,
+) {
+  const query = db
+    .selectFrom('clip')
+    .selectAll()
+    .where('productionId', '=', productionId)
+    .where('shown', '=', true)
+    .$if(loadId !== null, (clips) => clips.where('loadId', '=', loadId))
+    .$if(show === 'film', (clips) => clips.where('hasVideo', '=', true))
+    .$if(show === 'playable', (clips) => clips.where('playable', '=', true))
+    .$if(show === 'wrong', (clips) => clips.where('wrong', '=', true))
+    .$if(wordsOf(q).length > 0, (clips) => clips.where(hasWords('clip.name', q)))
+  return pageOf(query, { ...CLIP_ORDERS[sort], id: 'clip.id' }, asked)
+}
+
+/** What of a load's clips findings are made from. */
+export async function scannedClips(db: Db, loadId: string): Promise<ScannedClip[]> {
+  const rows = await db
+    .selectFrom('clip')
+    .select(['pathText as path', 'sizeBytes', 'seconds', 'recordedAt', 'pictureMade', 'trouble', 'hasPicture', 'cut'])
+    .where('loadId', '=', loadId)
+    .where('shown', '=', true)
+    .orderBy('pathText')
+    .execute()
+  return rows.map((row) => ({
+    ...row,
+    recordedAt: row.recordedAt || undefined,
+    trouble: row.trouble ?? undefined,
+    cut: row.cut ?? undefined,
+  }))
+}
 
 /** A clip with the load, production and path bytes it belongs to. */
 export const clip = (db: Db, id: string) =>
@@ -101,36 +163,10 @@ export async function loadsLike(db: Db, paths: readonly string[]) {
   return [...byLoad].map(([id, files]) => ({ id, files }))
 }
 
-const SHOWN_PATHS = 20
-
 /** What was counted of loads' entries at the latest look, each with the first few paths. */
 export async function entryCounts(db: Db, loadIds: readonly string[]): Promise<(EntryCount & { loadId: string })[]> {
   const counts = await db.selectFrom('loadFinding').selectAll().where(anyOf('load_id', loadIds)).execute()
-  return Promise.all(
-    counts.map(async ({ loadId, kind, files, print }) => {
-      const paths = await oddEntries(db, loadId, kind as CountedKind)
-        .limit(SHOWN_PATHS)
-        .execute()
-      return { loadId, kind: kind as CountedKind, files, key: print, paths: paths.map((row) => row.pathText) }
-    }),
-  )
-}
-
-function oddEntries(db: Db, loadId: string, kind: CountedKind) {
-  const all = db.selectFrom('loadEntry').select('pathText').where('loadId', '=', loadId).orderBy('path')
-  switch (kind) {
-    case 'lost':
-    case 'gone':
-      return all
-        .where('kind', '=', 'file')
-        .where('state', '=', 'gone')
-        .where('copied', '=', kind === 'gone')
-    case 'odd-name':
-      return all.where('kind', '=', 'file').where('state', '=', 'on-card').where('odd', '=', true)
-    case 'link':
-    case 'special':
-      return all.where('kind', '=', kind).where('state', '=', 'on-card')
-  }
+  return counts.map(({ kind, print, ...row }) => ({ ...row, kind: kind as CountedKind, key: print }))
 }
 
 export interface NewLoad {
@@ -156,9 +192,13 @@ export const renewLoad = (
     .where('id', '=', id)
     .execute()
 
-/** Everything that a look found is written down. */
-export const finishLook = (db: Db, id: string) =>
-  db.updateTable('load').set({ lookDone: true }).where('id', '=', id).execute()
+/** Everything that a look found is written down, and what is odd about its clips. */
+export const finishLook = (db: Db, id: string, clipFindings: readonly Finding[]) =>
+  db
+    .updateTable('load')
+    .set({ lookDone: true, clipFindings: JSON.stringify(clipFindings) })
+    .where('id', '=', id)
+    .execute()
 
 export const samplesOf = (db: Db, loadId: string) =>
   db
@@ -214,6 +254,7 @@ export async function putClip(
     probe: probe ? JSON.stringify(probe) : null,
     trouble: trouble ?? null,
     cut: cut ?? null,
+    proxyBytes: probe ? expectedProxyBytes(probe) : 0,
   }
   return db.transaction().execute(async (tx) => {
     const { id } = await tx

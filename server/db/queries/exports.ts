@@ -1,18 +1,39 @@
+import { sql } from 'kysely'
 import type { BlackBars } from '../../../core/exports/check'
 import type { CropWindow } from '../../../core/exports/reframe'
 import type { Probe } from '../../../core/media/probe'
+import type { PageAsked } from '../../../contract/page'
 import { anyOf } from '../anyOf'
 import type { Db } from '../connection'
+import { pageOf } from '../page'
 
-export const deliverablesOf = (db: Db, productionIds: readonly string[]) =>
+/** Deliverables of a production, the newest first where it is asked for. */
+export const deliverablePage = (db: Db, productionId: string, asked: PageAsked) =>
+  pageOf(
+    db
+      .selectFrom('deliverable')
+      .innerJoin('clip', 'clip.id', 'deliverable.clipId')
+      .innerJoin('volume', 'volume.id', 'deliverable.volumeId')
+      .selectAll('deliverable')
+      .select(['clip.name as clipName', 'clip.probe as master', 'volume.name as volumeName'])
+      .where('deliverable.productionId', '=', productionId),
+    { by: 'deliverable.made_at', type: 'timestamptz', id: 'deliverable.id' },
+    asked,
+  )
+
+export type DeliverableRow = Awaited<ReturnType<typeof deliverablePage>>['rows'][number]
+
+/** How many deliverables each production has, and how many of them fail a check. */
+export const deliverableCounts = (db: Db, productionIds: readonly string[]) =>
   db
     .selectFrom('deliverable')
-    .innerJoin('clip', 'clip.id', 'deliverable.clipId')
-    .innerJoin('volume', 'volume.id', 'deliverable.volumeId')
-    .selectAll('deliverable')
-    .select(['clip.name as clipName', 'clip.probe as master', 'volume.name as volumeName'])
-    .where(anyOf('deliverable.production_id', productionIds))
-    .orderBy('madeAt', 'desc')
+    .select([
+      'productionId',
+      sql<number>`count(*)`.as('made'),
+      sql<number>`count(*) filter (where not pass)`.as('failed'),
+    ])
+    .where(anyOf('production_id', productionIds))
+    .groupBy('productionId')
     .execute()
 
 export const deliverable = (db: Db, id: string) =>
@@ -32,6 +53,8 @@ export interface NewDeliverable {
   readonly sizeBytes: number
   readonly probe: Probe
   readonly bars: BlackBars
+  /** Passes every check. */
+  readonly pass: boolean
 }
 
 export const addDeliverable = (db: Db, { cropWindow, probe, bars, ...rest }: NewDeliverable) =>

@@ -1,16 +1,52 @@
 import type { Probe } from '../../../core/media/probe'
-import { anyOf } from '../anyOf'
+import type { PageAsked } from '../../../contract/page'
+import type { ProxiesAsked } from '../../../contract/proxies'
 import type { Db } from '../connection'
+import { pageOf, type ListOrder } from '../page'
+import { hasWords, wordsOf } from '../words'
 
-export const proxiesOf = (db: Db, productionIds: readonly string[]) =>
-  db
-    .selectFrom('proxy')
-    .innerJoin('clip', 'clip.id', 'proxy.clipId')
-    .innerJoin('volume', 'volume.id', 'proxy.volumeId')
-    .selectAll('proxy')
-    .select('volume.name as volumeName')
-    .where(anyOf('clip.production_id', productionIds))
-    .execute()
+const ORDERS: Record<ProxiesAsked['sort'], ListOrder> = {
+  name: { by: 'clip.sort_path', type: 'text', id: 'clip.id' },
+  size: { by: 'clip.size_bytes', type: 'bigint', id: 'clip.id' },
+}
+
+/** Clips of a production that can have a proxy, each with the one it has. */
+export const proxyPage = (
+  db: Db,
+  productionId: string,
+  { show, q, sort, ...asked }: PageAsked & Pick<ProxiesAsked, 'show' | 'q' | 'sort'>,
+) =>
+  pageOf(
+    db
+      .selectFrom('clip')
+      .innerJoin('load', 'load.id', 'clip.loadId')
+      .leftJoin('proxy', 'proxy.clipId', 'clip.id')
+      .leftJoin('volume', 'volume.id', 'proxy.volumeId')
+      .select(['clip.id', 'clip.name', 'clip.sizeBytes', 'clip.probe', 'clip.pictureMade', 'load.label'])
+      .select(['proxy.path', 'proxy.sizeBytes as madeBytes', 'proxy.probe as madeProbe', 'volume.name as volumeName'])
+      .select(['proxy.decodedFrames', 'proxy.decodeErrors'])
+      .where('clip.productionId', '=', productionId)
+      .where('clip.shown', '=', true)
+      .where('clip.hasVideo', '=', true)
+      .$if(show !== 'all', (clips) => clips.where('clip.proxy', '=', show === 'all' ? 'none' : show))
+      .$if(wordsOf(q).length > 0, (clips) => clips.where(hasWords('clip.name', q))),
+    ORDERS[sort],
+    asked,
+  )
+
+/** Clips of a production that have no proxy that equals them. */
+export const clipsToProxy = async (db: Db, productionId: string): Promise<string[]> =>
+  (
+    await db
+      .selectFrom('clip')
+      .select('id')
+      .where('productionId', '=', productionId)
+      .where('shown', '=', true)
+      .where('hasVideo', '=', true)
+      .where('proxy', '<>', 'equal')
+      .orderBy('sortPath')
+      .execute()
+  ).map((row) => row.id)
 
 export const proxyOf = (db: Db, clipId: string) =>
   db.selectFrom('proxy').selectAll().where('clipId', '=', clipId).executeTakeFirst()
@@ -23,13 +59,21 @@ export interface NewProxy {
   readonly probe: Probe
   readonly decodedFrames: number
   readonly decodeErrors: number
+  /** Passes every check against its original. */
+  readonly pass: boolean
 }
 
-export const putProxy = (db: Db, { probe, ...rest }: NewProxy) => {
+/** Runs inside a transaction of the caller. */
+export async function putProxy(tx: Db, { probe, pass, ...rest }: NewProxy): Promise<void> {
   const values = { ...rest, probe: JSON.stringify(probe), madeAt: new Date() }
-  return db
+  await tx
     .insertInto('proxy')
     .values(values)
     .onConflict((at) => at.column('clipId').doUpdateSet(values))
+    .execute()
+  await tx
+    .updateTable('clip')
+    .set({ proxy: pass ? 'equal' : 'differs' })
+    .where('id', '=', rest.clipId)
     .execute()
 }

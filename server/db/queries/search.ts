@@ -1,15 +1,11 @@
 import { sql } from 'kysely'
 import type { SearchHit } from '../../../contract/search'
 import type { Db } from '../connection'
+import { hasWords, wordsOf } from '../words'
 
 /** Hits of each kind at most. */
 const MOST = 20
 
-const wordsOf = (typed: string) =>
-  typed
-    .toLowerCase()
-    .split(/[^\p{L}\p{N}]+/u)
-    .filter(Boolean)
 const escaped = (text: string) => text.replaceAll(/[\\%_]/g, '\\$&')
 
 /** Productions, clips and volumes with words that begin with those typed; of each kind at most 20. */
@@ -18,7 +14,7 @@ export async function search(db: Db, typed: string): Promise<SearchHit[]> {
   const [productions, volumes, clips] = await Promise.all([
     namedProductions(db, words),
     words.length === 0 ? [] : namedVolumes(db, words),
-    words.length === 0 ? [] : namedClips(db, typed.trim().toLowerCase(), words),
+    words.length === 0 ? [] : namedClips(db, typed.trim().toLowerCase()),
   ])
   return [...productions, ...clips, ...volumes]
 }
@@ -50,7 +46,7 @@ async function namedVolumes(db: Db, words: readonly string[]): Promise<SearchHit
   return rows.map(({ id, name, site }) => ({ kind: 'volume', id, name, more: site, productionId: null }))
 }
 
-async function namedClips(db: Db, typed: string, words: readonly string[]): Promise<SearchHit[]> {
+async function namedClips(db: Db, typed: string): Promise<SearchHit[]> {
   const clips = () =>
     db
       .selectFrom('clip')
@@ -64,13 +60,7 @@ async function namedClips(db: Db, typed: string, words: readonly string[]): Prom
     .where(sql<boolean>`lower(clip.name) like ${`${escaped(typed)}%`}`)
     .orderBy(sql`lower(clip.name)`)
     .execute()
-  const query = words.map((word) => `${word}:*`).join(' & ')
-  const inside =
-    begin.length < MOST
-      ? await clips()
-          .where(sql<boolean>`search_words(clip.name) @@ to_tsquery('simple', ${query})`)
-          .execute()
-      : []
+  const inside = begin.length < MOST ? await clips().where(hasWords('clip.name', typed)).execute() : []
   const rows = new Map([...begin, ...inside].map((row) => [row.id, row]))
   return [...rows.values()].slice(0, MOST).map(({ id, name, label, productionId }) => ({
     kind: 'clip',

@@ -154,6 +154,8 @@ export const addSeenChanges = (tx: Db, seenId: number, changes: readonly SeenCha
       .execute(),
   )
 
+const SHOWN_PATHS = 20
+
 /** Counts what the findings of a load are about, so that no page has to. */
 async function countEntryFindings(tx: Db, loadId: string): Promise<void> {
   const rows = await tx
@@ -177,22 +179,21 @@ async function countEntryFindings(tx: Db, loadId: string): Promise<void> {
   }
   await tx.deleteFrom('loadFinding').where('loadId', '=', loadId).execute()
   for (const [kind, list] of paths) {
-    const values = { loadId, kind, files: list.length, print: findingKeyOf(kind, list) }
+    const paths = JSON.stringify(list.slice(0, SHOWN_PATHS))
+    const values = { loadId, kind, files: list.length, print: findingKeyOf(kind, list), paths }
     await tx.insertInto('loadFinding').values(values).execute()
   }
 }
 
-/** The latest look at the card of a load: what it stood on, and what it listed. */
-export const latestCardSeen = (db: Db, loadIds: readonly string[]) =>
-  db
-    .selectFrom('seen')
-    .distinctOn('loadId')
-    .select(['loadId', 'at', 'print', 'node', 'device', 'readerId'])
-    .where('place', '=', 'card')
-    .where(sql<boolean>`load_id = any(${[...loadIds]}::uuid[])`)
-    .orderBy('loadId')
-    .orderBy('id', 'desc')
-    .execute()
+/** The latest look at the card of each load: when, and what it stood on. */
+export const latestCardSeen = async (db: Db, loadIds: readonly string[]) =>
+  (
+    await sql<{ loadId: string; at: Date; device: DeviceIdentity | null }>`
+      select asked.load_id, latest.at, latest.device from unnest(${[...loadIds]}::uuid[]) as asked (load_id)
+      join lateral (select at, device from seen where seen.load_id = asked.load_id and place = 'card' order by id desc limit 1) as latest on true`.execute(
+      db,
+    )
+  ).rows
 
 /** Loads whose latest look listed just this. */
 export const loadsWithPrint = (db: Db, print: string) =>

@@ -1,7 +1,8 @@
-import type { Generated } from 'kysely'
+import type { ColumnType, Generated, GeneratedAlways } from 'kysely'
 import type { Fault } from '../../../contract/bench'
 import type { VolumeKind } from '../../../contract/storage'
 import type { DeviceIdentity } from '../../../core/copies/device'
+import type { Finding } from '../../../core/cards/findings'
 import type { BlackBars } from '../../../core/exports/check'
 import type { CropWindow } from '../../../core/exports/reframe'
 import type { Probe } from '../../../core/media/probe'
@@ -103,6 +104,8 @@ export interface Database extends FactTables, TaskTables {
     fileCount: number
     sizeBytes: number
     leftOut: number
+    /** What is odd about its clips, worked out when a look ended. */
+    clipFindings: ColumnType<Finding[], string | undefined, string>
     createdAt: Now
   }
   loadEntry: {
@@ -134,6 +137,35 @@ export interface Database extends FactTables, TaskTables {
     cut: string | null
     hasPicture: boolean
     pictureMade: boolean
+    /** It lay on the card at the latest look; follows its entry by a trigger. */
+    onCard: Given<boolean>
+    /** On the card, or gone from it with a proved copy; follows its entry by a trigger. */
+    shown: Given<boolean>
+    proxy: Given<'none' | 'equal' | 'differs'>
+    /** What a proxy of it will have. */
+    proxyBytes: Given<number>
+    sortPath: GeneratedAlways<string>
+    seconds: GeneratedAlways<number>
+    lengthMs: GeneratedAlways<number>
+    recordedAt: GeneratedAlways<string>
+    framePx: GeneratedAlways<number>
+    rate: GeneratedAlways<number>
+    codec: GeneratedAlways<string>
+    hasVideo: GeneratedAlways<boolean>
+    playable: GeneratedAlways<boolean>
+    /** In trouble, cut, or without a picture that could be made. */
+    wrong: GeneratedAlways<boolean>
+  }
+  /** What is counted of a load's clips, kept by triggers in the transaction that writes them. */
+  loadSummary: {
+    loadId: string
+    clips: Given<number>
+    lengthMs: Given<number>
+    playable: Given<number>
+    videos: Given<number>
+    proxiesEqual: Given<number>
+    proxiesDiffer: Given<number>
+    proxyBytesOpen: Given<number>
   }
   clipFile: {
     clipId: string
@@ -142,7 +174,8 @@ export interface Database extends FactTables, TaskTables {
     number: number | null
   }
   productionBytes: { productionId: string; volumeId: string; byteClass: ByteClass; sizeBytes: number }
-  loadFinding: { loadId: string; kind: string; files: number; print: string }
+  /** What is odd about a load's other entries, with the first few paths. */
+  loadFinding: { loadId: string; kind: string; files: number; print: string; paths: Json<string[]> }
   proxy: {
     id: Generated<string>
     clipId: string
@@ -165,6 +198,8 @@ export interface Database extends FactTables, TaskTables {
     sizeBytes: number
     probe: Json<Probe>
     bars: Json<BlackBars>
+    /** Passed every check when it was made. */
+    pass: Given<boolean>
     madeAt: Now
   }
   bag: {

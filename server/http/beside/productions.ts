@@ -1,41 +1,54 @@
 import { Router } from 'express'
 import { lineOf, nextStep } from '../../../core/line/line'
 import { fileTitle } from '../../../core/shelf/bag'
-import { productionsApi } from '../../../contract/productions'
-import { addProduction, productions, readSettings, writeSettings } from '../../db/queries/productions'
+import { productionsApi, type ProductionView } from '../../../contract/productions'
+import {
+  addProduction,
+  productionIn,
+  productionPage,
+  readSettings,
+  writeSettings,
+  type ProductionRow,
+} from '../../db/queries/productions'
 import { tellChanged } from '../../db/queries/tasks'
-import { allProductionFacts } from '../../facts/productions'
+import { productionFacts } from '../../facts/productions'
 import type { Context } from '../context'
-import { invalid } from '../problem'
+import { invalid, notFound } from '../problem'
+import { productionOf } from '../productionOf'
 import { serve } from '../route'
 
 export function productionRoutes({ db, host }: Context): Router {
   const router = Router()
 
-  serve(router, productionsApi.all, async () => {
-    const facts = await allProductionFacts(db, { host, now: Date.now(), looked: true })
-    return (await productions(db)).flatMap((row) => {
-      const own = facts.get(row.id)
-      const { id, title, client, shootOn } = row
+  async function views(rows: readonly ProductionRow[]): Promise<ProductionView[]> {
+    const facts = await productionFacts(db, rows, { host, now: Date.now(), looked: true })
+    return rows.flatMap(({ id, title, client, shootOn }) => {
+      const own = facts.get(id)
       return own ? [{ id, title, client, shootOn, line: lineOf(own), next: nextStep(own) }] : []
     })
+  }
+
+  serve(router, productionsApi.all, async ({ query }) => {
+    const { rows, next } = await productionPage(db, query)
+    return { rows: await views(rows), next }
+  })
+
+  serve(router, productionsApi.one, async ({ params }) => {
+    const [view] = await views([await productionOf(db, params.id)])
+    if (!view) throw notFound('That production')
+    return view
   })
 
   serve(router, productionsApi.add, async ({ body }) => {
     const made = await addProduction(db, body)
     if (!made)
       throw invalid(
-        `There is a production in the folder “${await standingFolder(body.title)}” already, and both would share it on every volume. Choose another title.`,
+        `There is a production in the folder “${(await productionIn(db, fileTitle(body.title)))?.folder ?? body.title}” already, and both would share it on every volume. Choose another title.`,
         'title',
       )
     await tellChanged(db, 'productions')
     return { id: made.id }
   })
-
-  async function standingFolder(title: string): Promise<string> {
-    const folder = fileTitle(title).toLowerCase()
-    return (await productions(db)).find((row) => row.folder.toLowerCase() === folder)?.folder ?? title
-  }
 
   serve(router, productionsApi.settings, () => readSettings(db))
 

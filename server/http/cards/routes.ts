@@ -7,7 +7,7 @@ import { addReader, reader as readerRow, readers, volumes } from '../../db/queri
 import { production } from '../../db/queries/productions'
 import { addSaid } from '../../db/queries/said'
 import { tellChanged } from '../../db/queries/tasks'
-import { loadStates, scannedClip } from '../../facts/loads'
+import { loadStates, type LoadState } from '../../facts/loads'
 import { placesOnDevice } from '../../facts/volumes'
 import { isTaken } from '../../db/taken'
 import { picturesFolder } from '../../home'
@@ -31,13 +31,26 @@ const clipView = (row: cards.ClipRow): ClipView => ({
   seconds: row.probe?.seconds ?? null,
   codec: row.probe?.video?.codec ?? row.probe?.audio?.codec ?? null,
   sizeBytes: row.sizeBytes,
+  withSound: row.probe?.audio !== undefined,
   sidecars: row.sidecars,
   recordedAt: row.probe?.recordedAt ?? null,
   trouble: row.trouble,
   cut: row.cut,
-  onCard: Boolean(row.onCard),
+  onCard: row.onCard,
   hasPicture: row.hasPicture,
   pictureMade: row.pictureMade,
+})
+
+const loadView = ({ load, findings }: LoadState): LoadView => ({
+  id: load.id,
+  productionId: load.productionId,
+  label: load.label,
+  scannedAt: load.scannedAt.toISOString(),
+  fileCount: load.fileCount,
+  sizeBytes: load.sizeBytes,
+  sentence: cardSentence({ ...load, seconds: load.lengthMs / 1000 }, findings),
+  findings,
+  clips: load.clips,
 })
 
 export function cardRoutes(context: Context): Router {
@@ -95,20 +108,16 @@ export function cardRoutes(context: Context): Router {
     return { taskId }
   })
 
-  serve(router, cardsApi.loads, async ({ params }) => {
-    const loads = await cards.loadsOf(db, [(await productionOf(db, params.id)).id])
-    const states = await loadStates(db, loads, { host, now: Date.now(), looked: true })
-    return states.map(({ load, clips, findings }): LoadView => ({
-      id: load.id,
-      productionId: load.productionId,
-      label: load.label,
-      scannedAt: load.scannedAt.toISOString(),
-      fileCount: load.fileCount,
-      sizeBytes: load.sizeBytes,
-      sentence: cardSentence(clips.map(scannedClip), findings),
-      findings,
-      clips: clips.map(clipView),
-    }))
+  serve(router, cardsApi.loads, async ({ params, query }) => {
+    const { rows, next } = await cards.loadPage(db, (await productionOf(db, params.id)).id, query)
+    const states = await loadStates(db, rows, { host, now: Date.now(), looked: true })
+    return { rows: states.map(loadView), next }
+  })
+
+  serve(router, cardsApi.clips, async ({ params, query }) => {
+    const { id: productionId } = await productionOf(db, params.id)
+    const { rows, next } = await cards.clipPage(db, { productionId, ...query }, query)
+    return { rows: rows.map(clipView), next }
   })
 
   serve(router, cardsApi.answerFinding, async ({ params, body: answer }) => {

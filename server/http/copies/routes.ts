@@ -24,9 +24,6 @@ const WORDS: Partial<Record<Standing, string>> = {
 }
 const SHOWN_TROUBLES = 100
 
-const isPlayable = (clip: { probe: object | null; trouble: string | null }) =>
-  clip.probe !== null && clip.trouble === null
-
 export function copyRoutes(context: Context): Router {
   const { db, host, looks } = context
   const router = Router()
@@ -48,9 +45,9 @@ export function copyRoutes(context: Context): Router {
     return state
   }
 
-  serve(router, copiesApi.all, async ({ params }) => {
+  serve(router, copiesApi.all, async ({ params, query }) => {
     const owner = await productionOf(db, params.id)
-    const loads = await cards.loadsOf(db, [owner.id])
+    const { rows: loads, next } = await cards.loadPage(db, owner.id, query)
     const [states, odd] = await Promise.all([
       lookedAt(loads),
       oddNamesOf(
@@ -59,11 +56,11 @@ export function copyRoutes(context: Context): Router {
       ),
     ])
     const withOddNames = new Set(odd.map((row) => row.loadId))
-    return Promise.all(states.map((state) => copiesView(state, withOddNames)))
+    return { rows: await Promise.all(states.map((state) => copiesView(state, withOddNames))), next }
   })
 
   async function copiesView(state: LoadState, withOddNames: ReadonlySet<string>): Promise<LoadCopies> {
-    const { load, clips, copies, clear, settings, formattedAt, formattedAgainst, returned } = state
+    const { load, copies, clear, settings, formattedAt, formattedAgainst, returned } = state
     const troubled = copies.some((copy) => copy.filesMismatched + copy.filesInConflict + copy.filesMissing > 0)
     const troubles = troubled ? await copyTroubles(db, load.id).limit(SHOWN_TROUBLES).execute() : []
     return {
@@ -84,9 +81,7 @@ export function copyRoutes(context: Context): Router {
               one.volumeId === copy.volumeId ? [{ path: one.pathText, sentence: WORDS[one.standing] ?? '' }] : [],
             ),
       })),
-      playableClips: clips.flatMap((clip) =>
-        isPlayable(clip) ? [{ id: clip.id, name: clip.name, seconds: clip.probe?.seconds ?? 0 }] : [],
-      ),
+      playable: load.playable,
     }
   }
 
@@ -142,10 +137,10 @@ export function copyRoutes(context: Context): Router {
     const load = await loadOf(params.id)
     const [state] = await loadStates(db, [load], { host, now: Date.now(), looked: true })
     const copy = state?.copies.find((one) => one.volumeId === volumeId)
-    const playable = state?.clips.filter(isPlayable) ?? []
-    const clip = playable.find((one) => one.id === clipId)
-    if (!copy || (clipId !== null && !clip)) throw notFound('That copy')
-    if (clipId === null && playable.length > 0) throw invalid('Say which clip was played.', 'clipId')
+    const clip = clipId === null ? undefined : await cards.clip(db, clipId)
+    const isPlayable = clip?.loadId === load.id && clip.shown && clip.playable
+    if (!copy || (clipId !== null && !isPlayable)) throw notFound('That copy')
+    if (clipId === null && load.playable > 0) throw invalid('Say which clip was played.', 'clipId')
     const entryId = clip?.entryId ?? (await largestEntry(db, load.id))?.id
     if (entryId === undefined || copy.filesCopied === 0)
       throw conflict(`${copy.volumeName} holds no proved copy to play from. Copy to it first.`)

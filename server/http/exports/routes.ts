@@ -2,10 +2,8 @@ import { Router } from 'express'
 import { deliveryBitRate, destinationOf, predictedBytes } from '../../../core/exports/destination'
 import { windowFault } from '../../../core/exports/reframe'
 import { allPass } from '../../../core/media/check'
-import { frameRateText } from '../../../core/units/frameRate'
-import { exportsApi, type DeliverableView, type MasterView } from '../../../contract/exports'
-import * as cards from '../../db/queries/cards'
-import { deliverablesOf } from '../../db/queries/exports'
+import { exportsApi, type DeliverableView } from '../../../contract/exports'
+import { deliverablePage, type DeliverableRow } from '../../db/queries/exports'
 import { deliveryChecks } from '../../facts/deliveries'
 import { originalOf } from '../../media/originals'
 import type { Context } from '../context'
@@ -18,60 +16,9 @@ export function exportRoutes(context: Context): Router {
   const { db } = context
   const router = Router()
 
-  serve(router, exportsApi.all, async ({ params }) => {
-    const { id: productionId } = await productionOf(db, params.id)
-    const loads = await cards.loadsOf(db, [productionId])
-    const [clips, rows] = await Promise.all([
-      cards.clipsOf(
-        db,
-        loads.map((load) => load.id),
-      ),
-      deliverablesOf(db, [productionId]),
-    ])
-    return {
-      masters: clips.flatMap(({ id, name, probe, trouble }): MasterView[] =>
-        probe?.video && !trouble
-          ? [
-              {
-                clipId: id,
-                name,
-                widthPx: probe.video.widthPx,
-                heightPx: probe.video.heightPx,
-                rate: frameRateText(probe.video.rate),
-                seconds: probe.video.seconds,
-                withSound: probe.audio !== undefined,
-              },
-            ]
-          : [],
-      ),
-      deliverables: rows.map((row): DeliverableView => {
-        const destination = destinationOf(row.destinationId)
-        const master = row.master?.video
-        const checks = deliveryChecks(row)
-        const predicted =
-          destination && master
-            ? predictedBytes(
-                deliveryBitRate(destination, master.rate.num / master.rate.den),
-                row.master?.audio ? destination.audioBitsPerSecond : 0,
-                master.seconds,
-              )
-            : 0
-        return {
-          id: row.id,
-          clipName: row.clipName,
-          destinationName: destination?.name ?? row.destinationId,
-          window: row.cropWindow,
-          volumeId: row.volumeId,
-          volumeName: row.volumeName,
-          path: row.path,
-          sizeBytes: row.sizeBytes,
-          predictedBytes: predicted,
-          madeAt: row.madeAt.toISOString(),
-          checks,
-          pass: allPass(checks),
-        }
-      }),
-    }
+  serve(router, exportsApi.deliverables, async ({ params, query }) => {
+    const { rows, next } = await deliverablePage(db, (await productionOf(db, params.id)).id, query)
+    return { rows: rows.map(deliverableView), next }
   })
 
   serve(router, exportsApi.render, async ({ body: order, req }) => {
@@ -96,4 +43,32 @@ export function exportRoutes(context: Context): Router {
   })
 
   return router
+}
+
+function deliverableView(row: DeliverableRow): DeliverableView {
+  const destination = destinationOf(row.destinationId)
+  const master = row.master?.video
+  const checks = deliveryChecks(row)
+  const predicted =
+    destination && master
+      ? predictedBytes(
+          deliveryBitRate(destination, master.rate.num / master.rate.den),
+          row.master?.audio ? destination.audioBitsPerSecond : 0,
+          master.seconds,
+        )
+      : 0
+  return {
+    id: row.id,
+    clipName: row.clipName,
+    destinationName: destination?.name ?? row.destinationId,
+    window: row.cropWindow,
+    volumeId: row.volumeId,
+    volumeName: row.volumeName,
+    path: row.path,
+    sizeBytes: row.sizeBytes,
+    predictedBytes: predicted,
+    madeAt: row.madeAt.toISOString(),
+    checks,
+    pass: allPass(checks),
+  }
 }

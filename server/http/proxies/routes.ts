@@ -1,14 +1,10 @@
 import { Router } from 'express'
-import { allPass } from '../../../core/media/check'
-import { HALF_SIZE, proxyBitRate, proxyFrame } from '../../../core/proxies/recipe'
-import { frameRateText } from '../../../core/units/frameRate'
-import { frameSizeText } from '../../../core/units/frameSize'
-import { proxiesApi, type ProxyView } from '../../../contract/proxies'
+import { proxiesApi } from '../../../contract/proxies'
 import * as cards from '../../db/queries/cards'
 import { volume } from '../../db/queries/places'
 import { production } from '../../db/queries/productions'
-import { proxiesOf } from '../../db/queries/proxies'
-import { proxyChecks } from '../../facts/proxies'
+import { clipsToProxy, proxyPage } from '../../db/queries/proxies'
+import { proxyCounts, proxyView } from '../../facts/proxies'
 import { originalOf } from '../../media/originals'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
@@ -20,51 +16,14 @@ export function proxyRoutes(context: Context): Router {
   const { db, host } = context
   const router = Router()
 
-  /** Every clip of a production that can have a proxy, with the one it has. */
-  async function proxiable(productionId: string) {
-    const loads = await cards.loadsOf(db, [productionId])
-    const clips = await cards.clipsOf(
-      db,
-      loads.map((load) => load.id),
-    )
-    const made = new Map((await proxiesOf(db, [productionId])).map((proxy) => [proxy.clipId, proxy]))
-    const labels = new Map(loads.map((load) => [load.id, load.label]))
-    return clips.flatMap((clip) => {
-      const { probe } = clip
-      const video = probe?.video
-      if (!probe || !video || clip.trouble) return []
-      const proxy = made.get(clip.id)
-      const checks = proxy ? proxyChecks(probe, proxy) : []
-      return [{ clip, probe, video, proxy, checks, label: labels.get(clip.loadId) ?? '' }]
-    })
-  }
-
-  serve(router, proxiesApi.all, async ({ params }) => {
-    const all = await proxiable((await productionOf(db, params.id)).id)
-    return all.map(({ clip, video, proxy, checks, label }): ProxyView => {
-      const frame = proxyFrame(video, HALF_SIZE.fraction)
-      const bitsPerSecond = proxyBitRate(frame, video.rate.num / video.rate.den, HALF_SIZE.bitsPerPixelFrame)
-      return {
-        clipId: clip.id,
-        clipName: clip.name,
-        loadLabel: label,
-        frame: frameSizeText(video),
-        rate: frameRateText(video.rate),
-        seconds: video.seconds,
-        sizeBytes: clip.sizeBytes,
-        wanted: { frame: frameSizeText(frame), bitsPerSecond },
-        made: proxy
-          ? {
-              volumeName: proxy.volumeName,
-              path: proxy.path,
-              sizeBytes: proxy.sizeBytes,
-              checks,
-              pass: allPass(checks),
-            }
-          : null,
-      }
-    })
+  serve(router, proxiesApi.all, async ({ params, query }) => {
+    const { rows, next } = await proxyPage(db, (await productionOf(db, params.id)).id, query)
+    return { rows: rows.flatMap(proxyView), next }
   })
+
+  serve(router, proxiesApi.counts, async ({ params }) =>
+    proxyCounts(await cards.loadsOf(db, [(await productionOf(db, params.id)).id])),
+  )
 
   serve(router, proxiesApi.make, async ({ body: { clipIds, productionId, volumeId }, req }) => {
     const wanted = clipIds ?? (await missingOf(productionId ?? ''))
@@ -98,7 +57,7 @@ export function proxyRoutes(context: Context): Router {
 
   async function missingOf(productionId: string): Promise<string[]> {
     if (!(await production(db, productionId))) throw notFound('That production')
-    return (await proxiable(productionId)).flatMap(({ clip, checks }) => (allPass(checks) ? [] : clip.id))
+    return clipsToProxy(db, productionId)
   }
 
   return router

@@ -1,7 +1,7 @@
 import { Router } from 'express'
 import { shelfApi, type BagView } from '../../../contract/shelf'
 import { deliverable } from '../../db/queries/exports'
-import { bagsOf } from '../../db/queries/shelf'
+import { bagCounts, bagPage } from '../../db/queries/shelf'
 import { volume } from '../../db/queries/places'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
@@ -13,19 +13,25 @@ export function shelfRoutes(context: Context): Router {
   const { db, host } = context
   const router = Router()
 
-  serve(router, shelfApi.bags, async ({ params }) => {
-    const rows = await bagsOf(db, [(await productionOf(db, params.id)).id])
-    return rows.map((row): BagView => ({
-      id: row.id,
-      title: row.path.slice(row.path.lastIndexOf('/') + 1),
-      volumeName: row.volumeName,
-      site: row.site,
-      path: row.path,
-      fileCount: row.fileCount,
-      sizeBytes: row.sizeBytes,
-      writtenAt: row.writtenAt.toISOString(),
-      verifiedAt: row.verifiedAt?.toISOString() ?? null,
-    }))
+  serve(router, shelfApi.bags, async ({ params, query }) => {
+    const { id } = await productionOf(db, params.id)
+    const [{ rows, next }, [counts]] = await Promise.all([bagPage(db, id, query), bagCounts(db, [id])])
+    return {
+      written: counts?.written ?? 0,
+      volumeNames: counts?.volumes ?? [],
+      next,
+      rows: rows.map((row): BagView => ({
+        id: row.id,
+        title: row.path.slice(row.path.lastIndexOf('/') + 1),
+        volumeName: row.volumeName,
+        site: row.site,
+        path: row.path,
+        fileCount: row.fileCount,
+        sizeBytes: row.sizeBytes,
+        writtenAt: row.writtenAt.toISOString(),
+        verifiedAt: row.verifiedAt?.toISOString() ?? null,
+      })),
+    }
   })
 
   serve(router, shelfApi.shelve, async ({ body: order, req }) => {

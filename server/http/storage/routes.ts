@@ -4,7 +4,6 @@ import { storageApi } from '../../../contract/storage'
 import { knownBytes } from '../../db/queries/bytes'
 import { addVolume, putMount, readers, volumes } from '../../db/queries/places'
 import { isTaken } from '../../db/taken'
-import { productions } from '../../db/queries/productions'
 import { tellChanged } from '../../db/queries/tasks'
 import { placesOnDevice, volumeViews } from '../../facts/volumes'
 import { MARKER, markerIn } from '../../media/marker'
@@ -19,16 +18,8 @@ export function storageRoutes({ db, host, looks }: Context): Router {
 
   serve(router, storageApi.all, async ({ params }) => {
     const { id: productionId } = await productionOf(db, params.id)
-    const [views, bytes, all] = await Promise.all([volumeViews(db, host), knownBytes(db), productions(db)])
-    return {
-      volumes: views,
-      productionClasses: sumByClass(bytes.filter((row) => row.productionId === productionId)),
-      productions: all.map((one) => ({
-        id: one.id,
-        title: one.title,
-        classes: sumByClass(bytes.filter((row) => row.productionId === one.id)),
-      })),
-    }
+    const [views, bytes] = await Promise.all([volumeViews(db, host), knownBytes(db, [productionId])])
+    return { volumes: views, productionClasses: sumByClass(bytes) }
   })
 
   serve(router, storageApi.addVolume, async ({ body: { name, kind, site, path, sure }, res }) => {

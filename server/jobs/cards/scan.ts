@@ -1,6 +1,7 @@
 import { mkdir, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { TaskInput } from '../../../contract/taskKinds'
+import { clipFindings } from '../../../core/cards/findings'
 import { recogniseLoads } from '../../../core/cards/load'
 import { printablePath } from '../../../core/copies/pathText'
 import { isMediaName } from '../../../core/media/mediaName'
@@ -36,7 +37,7 @@ async function runScan(work: Work, input: ScanInput): Promise<WorkEnd> {
   const files = listing.walked.filter((entry) => entry.kind === 'file')
   const beside = stemsOf(files)
   const clips = files.filter((file) => isMediaName(printablePath(file.name)))
-  const before = new Map((await cards.clipsOf(db, [load.id])).map((clip) => [clip.entryId, clip]))
+  const before = new Map((await cards.clipsOf(db, load.id)).map((clip) => [clip.entryId, clip]))
   let troubled = 0
   for (const [at, file] of clips.entries()) {
     await control.gate()
@@ -142,13 +143,14 @@ async function finishLook(
   })
   await db.transaction().execute(async (tx) => {
     await cards.addSamples(tx, known)
-    await cards.finishLook(tx, loadId)
+    const shootOn = (await cards.load(tx, loadId))?.shootOn ?? undefined
+    await cards.finishLook(tx, loadId, clipFindings(await cards.scannedClips(tx, loadId), shootOn))
   })
 }
 
 async function freeLabel(db: Work['db'], input: ScanInput, cardName: string): Promise<string> {
   const wanted = input.label || cardName
-  const taken = (await cards.loadsOf(db, [input.productionId])).map((load) => load.label)
+  const taken = await cards.loadLabels(db, input.productionId)
   for (let turn = 1; ; turn += 1) {
     const label = turn === 1 ? wanted : `${wanted} (${turn})`
     if (!taken.some((one) => sameFolder(one, label))) return label

@@ -67,6 +67,7 @@ async function runRender(work: Work, input: TaskInput<'render'>): Promise<WorkEn
     const made = await probeFile(fullPath(medium, Buffer.from(final)), control)
     const bars = made.video ? await measureBars(fullPath(medium, Buffer.from(final)), made.video, control) : NO_BARS
     const { hash, sizeBytes, modifiedMs, pastCache } = await readFinished(medium, Buffer.from(final), control.gate)
+    const checks = checkDelivery({ destination, rate: video.rate, seconds: video.seconds, withSound }, made, bars)
     await db.transaction().execute(async (tx) => {
       const { volumeId } = input
       const file = { volumeId, path: final, sizeBytes }
@@ -78,13 +79,13 @@ async function runRender(work: Work, input: TaskInput<'render'>): Promise<WorkEn
         cropWindow: input.window,
         probe: made,
         bars,
+        pass: allPass(checks),
       })
       const where = { ...file, deliverableId: id, runId: attemptId }
       await addFileProofs(tx, [{ what: 'deliverable', algorithm: 'xxh64', hash, modifiedMs, pastCache, ...where }])
       const detail = { path: final }
       await addNote(tx, { kind: 'rendered', productionId: owner.id, clipId: clip.id, volumeId, detail })
     })
-    const checks = checkDelivery({ destination, rate: video.rate, seconds: video.seconds, withSound }, made, bars)
     return {
       sentence: `${destination.name} on ${name}, ${formatBytes(made.sizeBytes)}: ${allPass(checks) ? 'passes every check' : 'does not pass'}.`,
       troubles: checks

@@ -52,6 +52,7 @@ async function runProxy(work: Work, input: TaskInput<'proxy'>): Promise<WorkEnd>
         probe: made.probe,
         decodedFrames: made.decoded.frames,
         decodeErrors: made.decoded.errors,
+        pass: allPass(made.checks),
       })
       const where = { volumeId: input.volumeId, path: final.toString(), clipId: clip.id, runId: attemptId }
       await addFileProofs(tx, [{ what: 'proxy', algorithm: 'xxh64', hash, sizeBytes, modifiedMs, pastCache, ...where }])

@@ -7,6 +7,7 @@ import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { Empty } from '../../parts/Empty'
+import { Older } from '../../parts/Older'
 import { useProductions } from '../../parts/queries'
 import { usePageTitle } from '../usePageTitle'
 import { Knot } from '../StationLine'
@@ -23,14 +24,15 @@ export function Overview() {
   return (
     <>
       <Ask query={query}>
-        {(productions) =>
-          productions.length === 0 ? (
+        {({ rows }) =>
+          rows.length === 0 ? (
             <FirstProduction onNew={start} />
           ) : (
-            <ProductionList productions={productions} onNew={start} />
+            <ProductionList productions={rows} older={query.hasNextPage} onNew={start} />
           )
         }
       </Ask>
+      <Older pages={query}>Show older productions</Older>
       <NewProductionSheet open={search.has('new')} onClose={() => setSearch({})} />
     </>
   )
@@ -54,7 +56,14 @@ function FirstProduction({ onNew }: { onNew: () => void }) {
   )
 }
 
-function ProductionList({ productions, onNew }: { productions: readonly ProductionView[]; onNew: () => void }) {
+interface ProductionListProps {
+  readonly productions: readonly ProductionView[]
+  /** Older ones are not shown yet, and nothing is said of them. */
+  readonly older: boolean
+  readonly onNew: () => void
+}
+
+function ProductionList({ productions, older, onNew }: ProductionListProps) {
   const worried = productions.filter(needsYou)
   const first = worried[0]
   return (
@@ -88,8 +97,10 @@ function ProductionList({ productions, onNew }: { productions: readonly Producti
         }
       >
         {worried.length === 0
-          ? 'Nothing needs you now.'
-          : `${counted(worried.length, 'production')} of ${productions.length} ${worried.length === 1 ? 'needs' : 'need'} you.`}
+          ? older
+            ? `None of the newest ${productions.length} productions needs you now.`
+            : 'Nothing needs you now.'
+          : `${counted(worried.length, 'production')} of ${older ? 'the newest ' : ''}${productions.length} ${worried.length === 1 ? 'needs' : 'need'} you.`}
       </Answer>
       <ul className="border-t border-ink">
         {productions.map((production) => (

@@ -5,6 +5,7 @@ import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { Field } from '../../parts/Field'
+import { Older } from '../../parts/Older'
 import { isOpen, useTasks } from '../../parts/queries'
 import { TaskLine } from '../../parts/TaskLine'
 import { Trouble } from '../../parts/Trouble'
@@ -29,7 +30,7 @@ export default function Cards({ productionId }: { productionId: string }) {
           <Readers
             readers={known}
             productionId={productionId}
-            loads={loads.data ?? []}
+            loads={loads.data?.rows ?? []}
             busy={scanning !== undefined}
             onAdd={() => setAdding(true)}
           />
@@ -45,7 +46,10 @@ export default function Cards({ productionId }: { productionId: string }) {
           <TaskLine task={failed} />
         </div>
       )}
-      <Ask query={loads}>{(all) => [...all].reverse().map((load) => <LoadSection key={load.id} load={load} />)}</Ask>
+      <Ask query={loads}>
+        {({ rows }) => rows.map((load, at) => <LoadSection key={load.id} load={load} unfolded={at < UNFOLDED} />)}
+      </Ask>
+      <Older pages={loads}>Show older loads</Older>
       <AddFolderSheet what="reader" open={adding} onClose={() => setAdding(false)} />
     </>
   )
@@ -121,16 +125,24 @@ function Readers({ readers, productionId, loads, busy, onAdd }: ReadersProps) {
   )
 }
 
-function LoadSection({ load }: { load: LoadView }) {
+/** The newest loads show their clips at once; older ones when somebody asks. */
+const UNFOLDED = 2
+
+function LoadSection({ load, unfolded }: { load: LoadView; unfolded: boolean }) {
+  const [open, setOpen] = useState(unfolded)
   return (
     <section aria-label={`Load ${load.label}`} className="mb-10">
       <h2 className="mb-1 text-xl">{load.label}</h2>
       <p className="mb-3 text-quiet">
-        {counted(load.clips.length, 'clip')}, {counted(load.fileCount, 'file')},{' '}
+        {counted(load.clips, 'clip')}, {counted(load.fileCount, 'file')},{' '}
         <span className="figure">{formatBytes(load.sizeBytes)}</span>
       </p>
       <Findings findings={load.findings} loadId={load.id} />
-      <ClipTable clips={load.clips} />
+      {open ? (
+        <ClipTable load={load} />
+      ) : (
+        load.clips > 0 && <Button onClick={() => setOpen(true)}>Show {counted(load.clips, 'clip')}</Button>
+      )}
     </section>
   )
 }

@@ -1,5 +1,6 @@
 import { cardsApi } from '../../../contract/cards'
 import { useAsk } from '../../parts/useAsk'
+import { usePages } from '../../parts/usePages'
 
 export const useReaders = () => useAsk(cardsApi.readers, {})
-export const useLoads = (productionId: string) => useAsk(cardsApi.loads, { id: productionId })
+export const useLoads = (productionId: string) => usePages(cardsApi.loads, { id: productionId })

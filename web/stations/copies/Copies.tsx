@@ -5,6 +5,7 @@ import type { LoadCopies } from '../../../contract/copies'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Empty } from '../../parts/Empty'
+import { Older } from '../../parts/Older'
 import { LoadPanel } from './LoadPanel'
 import { Policy } from './Policy'
 import { useCopies } from './queries'
@@ -18,7 +19,7 @@ export default function Copies({ productionId }: { productionId: string }) {
   const [chosen, setChosen] = useState<string>()
   return (
     <Ask query={query}>
-      {(loads) => {
+      {({ rows: loads }) => {
         const sorted = [...loads].sort((a, b) => urgency(a) - urgency(b))
         const load = loads.find((one) => one.loadId === chosen) ?? sorted[0]
         if (!load) {
@@ -67,6 +68,7 @@ export default function Copies({ productionId }: { productionId: string }) {
             ) : (
               <LoadPanel key={load.loadId} load={load} productionId={productionId} />
             )}
+            <Older pages={query}>Show older loads</Older>
             <Policy />
           </>
         )

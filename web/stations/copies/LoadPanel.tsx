@@ -90,7 +90,9 @@ export function LoadPanel({ load, productionId }: { load: LoadCopies; production
           </>
         )}
       </Ask>
-      {playing && <PlaySheet load={load} copy={playing} onClose={() => setPlaying(undefined)} />}
+      {playing && (
+        <PlaySheet load={load} productionId={productionId} copy={playing} onClose={() => setPlaying(undefined)} />
+      )}
       <FormatSheet load={load} open={formatting} onClose={() => setFormatting(false)} />
     </>
   )

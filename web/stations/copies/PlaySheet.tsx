@@ -1,24 +1,27 @@
 import { useRef, useState } from 'react'
 import { formatLength } from '../../../core/units/quantity'
+import { cardsApi, type ClipsAsked, type ClipView } from '../../../contract/cards'
 import { copiesApi, type CopyView, type LoadCopies } from '../../../contract/copies'
 import { addressOf } from '../../../contract/endpoint'
 import { Button } from '../../parts/Button'
-import { Choice } from '../../parts/Choice'
+import { ClipChoice } from '../../parts/ClipChoice'
 import { Sheet } from '../../parts/Sheet'
 import { Trouble } from '../../parts/Trouble'
+import { useAsk } from '../../parts/useAsk'
 import { useSend } from '../../parts/useSend'
 
 const ENOUGH_SECONDS = 1
 
 interface PlaySheetProps {
   readonly load: LoadCopies
+  readonly productionId: string
   readonly copy: CopyView
   readonly onClose: () => void
 }
 
 /** Lets the person see that a copy is good. */
 export const PlaySheet = (props: PlaySheetProps) =>
-  props.load.playableClips.length > 0 ? <Player {...props} /> : <OwnProgram {...props} />
+  props.load.playable > 0 ? <Playable {...props} /> : <OwnProgram {...props} />
 
 /** Nothing on the card can be played here, such as raw frames: the person looks with a program of their own. */
 function OwnProgram({ load, copy, onClose }: PlaySheetProps) {
@@ -52,10 +55,37 @@ function OwnProgram({ load, copy, onClose }: PlaySheetProps) {
   )
 }
 
+/** Begins with the first clip that can be played. */
+function Playable(props: PlaySheetProps) {
+  const { load, copy, productionId, onClose } = props
+  const from = { loadId: load.loadId, show: 'playable' } as const
+  const { data, error } = useAsk(cardsApi.clips, { id: productionId }, { query: { ...from, limit: 1 } })
+  const first = data?.rows[0]
+  return (
+    <Sheet
+      title={`Play from ${copy.volumeName}`}
+      about="Best with the card out of the reader, so that you surely watch the copy. Watch a second or more, and listen."
+      open
+      onClose={onClose}
+      width="max-w-3xl"
+    >
+      <Trouble error={error} />
+      {first && <Player {...props} from={from} first={first} />}
+    </Sheet>
+  )
+}
+
+interface PlayerProps extends PlaySheetProps {
+  readonly from: Pick<ClipsAsked, 'loadId' | 'show'>
+  readonly first: ClipView
+}
+
+const clipWords = (clip: ClipView) => `${clip.name}, ${formatLength(clip.seconds ?? 0)}`
+
 /** Plays a clip from a copy; a second of it counts as spot-played. */
-function Player({ load, copy, onClose }: PlaySheetProps) {
+function Player({ load, copy, productionId, from, first }: PlayerProps) {
   const send = useSend(copiesApi.played)
-  const [clipId, setClipId] = useState(load.playableClips[0]?.id ?? '')
+  const [clip, setClip] = useState(first)
   const [broken, setBroken] = useState(false)
   const watched = useRef({ at: 0, seconds: 0, told: false })
   const follow = (now: number) => {
@@ -68,34 +98,27 @@ function Player({ load, copy, onClose }: PlaySheetProps) {
     state.told = true
     send.mutate({
       params: { id: load.loadId },
-      body: { volumeId: copy.volumeId, clipId, seconds: Math.max(ENOUGH_SECONDS, state.seconds) },
+      body: { volumeId: copy.volumeId, clipId: clip.id, seconds: Math.max(ENOUGH_SECONDS, state.seconds) },
     })
   }
   return (
-    <Sheet
-      title={`Play from ${copy.volumeName}`}
-      about="Best with the card out of the reader, so that you surely watch the copy. Watch a second or more, and listen."
-      open
-      onClose={onClose}
-      width="max-w-3xl"
-    >
-      <Choice
+    <>
+      <ClipChoice
         label="Clip"
         className="mb-3 max-w-sm"
-        value={clipId}
-        onChange={(id) => {
+        productionId={productionId}
+        from={from}
+        value={clip}
+        onChange={(next) => {
           watched.current = { at: 0, seconds: 0, told: watched.current.told }
           setBroken(false)
-          setClipId(id)
+          setClip(next)
         }}
-        options={load.playableClips.map((clip) => ({
-          value: clip.id,
-          label: `${clip.name}, ${formatLength(clip.seconds)}`,
-        }))}
+        words={clipWords}
       />
       <video
-        key={clipId}
-        src={addressOf(copiesApi.play, { id: load.loadId, volumeId: copy.volumeId, clipId })}
+        key={clip.id}
+        src={addressOf(copiesApi.play, { id: load.loadId, volumeId: copy.volumeId, clipId: clip.id })}
         controls
         autoPlay
         className="aspect-video w-full bg-ink"
@@ -115,6 +138,6 @@ function Player({ load, copy, onClose }: PlaySheetProps) {
         )}
       </p>
       <Trouble error={send.error} />
-    </Sheet>
+    </>
   )
 }

@@ -2,10 +2,10 @@ import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react'
 import type { CropWindow } from '../../../core/exports/reframe'
 import { cardsApi } from '../../../contract/cards'
 import { addressOf } from '../../../contract/endpoint'
-import type { MasterView } from '../../../contract/exports'
+import type { Master } from './master'
 
 interface CropStageProps {
-  readonly master: MasterView
+  readonly master: Master
   readonly atSeconds: number
   readonly window: CropWindow
   readonly zoom: number
@@ -82,14 +82,14 @@ export function CropStage({ master, atSeconds, window, zoom, onMove, onZoom }: C
       }}
     >
       <img
-        src={addressOf(cardsApi.picture, { id: master.clipId })}
+        src={addressOf(cardsApi.picture, { id: master.clip.id })}
         alt=""
         draggable={false}
         className="absolute inset-0 size-full object-fill"
       />
       <img
-        src={addressOf(cardsApi.frame, { id: master.clipId }, { at: Number(atSeconds.toFixed(2)) })}
-        alt={`A frame of ${master.name}`}
+        src={addressOf(cardsApi.frame, { id: master.clip.id }, { at: Number(atSeconds.toFixed(2)) })}
+        alt={`A frame of ${master.clip.name}`}
         draggable={false}
         className="absolute text-[#fff] inset-0 size-full object-fill"
       />

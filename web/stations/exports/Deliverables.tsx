@@ -1,10 +1,15 @@
 import { format } from 'date-fns'
 import { formatBytes } from '../../../core/units/quantity'
-import type { DeliverableView } from '../../../contract/exports'
 import { CheckTable } from '../../parts/CheckTable'
+import { Older } from '../../parts/Older'
+import { Trouble } from '../../parts/Trouble'
+import { useDeliverables } from './queries'
 
 /** The finished files, each with the check of what is really in it. */
-export function Deliverables({ deliverables }: { deliverables: readonly DeliverableView[] }) {
+export function Deliverables({ productionId }: { productionId: string }) {
+  const pages = useDeliverables(productionId)
+  const deliverables = pages.data?.rows ?? []
+  if (pages.isError) return <Trouble error={pages.error} />
   if (deliverables.length === 0) return null
   return (
     <section aria-label="Deliverables" className="mt-10">
@@ -37,6 +42,7 @@ export function Deliverables({ deliverables }: { deliverables: readonly Delivera
           </li>
         ))}
       </ul>
+      <Older pages={pages}>Show older files</Older>
       <p className="mt-3 max-w-2xl text-sm text-quiet">
         Music, people and places in a film need permission for each place it is published: the licence and local law
         decide.

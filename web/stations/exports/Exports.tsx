@@ -1,12 +1,13 @@
 import { useState } from 'react'
 import { DESTINATIONS, destinationOf } from '../../../core/exports/destination'
 import { reframe } from '../../../core/exports/reframe'
-import { exportsApi, type ExportsView, type MasterView } from '../../../contract/exports'
+import { exportsApi } from '../../../contract/exports'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { Empty } from '../../parts/Empty'
 import { Choice } from '../../parts/Choice'
+import { ClipChoice } from '../../parts/ClipChoice'
 import { isOpen, useStorage, useTasks } from '../../parts/queries'
 import { Slide } from '../../parts/Slide'
 import { TaskLine } from '../../parts/TaskLine'
@@ -16,16 +17,17 @@ import { preferredVolume, VolumeChoice } from '../../parts/VolumeChoice'
 import { CropStage, MOST_ZOOM } from './CropStage'
 import { Deliverables } from './Deliverables'
 import { Measure } from './Measure'
-import { useExports } from './queries'
+import { masterOf, type Master } from './master'
+import { useFirstMaster } from './queries'
 
 /** Station 6: one master into one destination's frame, without bars and without invented pixels. */
 export default function Exports({ productionId }: { productionId: string }) {
   return (
-    <Ask query={useExports(productionId)}>
-      {(view) => {
-        const [master] = view.masters
+    <Ask query={useFirstMaster(productionId)}>
+      {({ rows: [first] }) => {
+        const master = first && masterOf(first)
         return master ? (
-          <Framing view={view} first={master} productionId={productionId} />
+          <Framing first={master} productionId={productionId} />
         ) : (
           <Empty title="Nothing to frame yet.">
             Here one master is cut to each destination’s frame: a window on the real picture, the scale, the size of the
@@ -42,22 +44,22 @@ interface Placement {
   readonly centre: { readonly x: number; readonly y: number }
 }
 
-const middleOf = (master: MasterView): Placement => ({
+const middleOf = (master: Master): Placement => ({
   zoom: 1,
   centre: { x: master.widthPx / 2, y: master.heightPx / 2 },
 })
 
-function Framing({ view, first, productionId }: { view: ExportsView; first: MasterView; productionId: string }) {
+function Framing({ first, productionId }: { first: Master; productionId: string }) {
   const send = useSend(exportsApi.render)
   const { data: storage } = useStorage(productionId)
   const { data: tasks = [] } = useTasks()
-  const [clipId, setClipId] = useState(first.clipId)
+  const [master, setMaster] = useState(first)
+  const { clip } = master
   const [destinationId, setDestinationId] = useState('tall-short')
   const [volume, setVolume] = useState<string>()
   const [at, setAt] = useState<number>()
   // Under the hand; the frame itself is fetched when it is let go.
   const [sliding, setSliding] = useState<number>()
-  const master = view.masters.find((one) => one.clipId === clipId) ?? first
   const [placed, setPlaced] = useState<Placement>(middleOf(first))
   const destination = destinationOf(destinationId) ?? DESTINATIONS[0]
   const task = tasks.find((one) => one.kind === 'render' && one.productionId === productionId)
@@ -67,7 +69,7 @@ function Framing({ view, first, productionId }: { view: ExportsView; first: Mast
   const busy = task !== undefined && isOpen(task)
   const sentence = result.invented
     ? `This window invents pixels: each real one is stretched to ${result.scale.toFixed(2)} times its width.`
-    : `${destination.name} from ${master.name}: every pixel is real.`
+    : `${destination.name} from ${clip.name}: every pixel is real.`
   return (
     <>
       <Answer
@@ -82,7 +84,7 @@ function Framing({ view, first, productionId }: { view: ExportsView; first: Mast
       <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[1fr_20rem]">
         <div className="min-w-0">
           <CropStage
-            key={master.clipId}
+            key={clip.id}
             master={master}
             atSeconds={at ?? master.seconds / 3}
             window={result.window}
@@ -120,21 +122,20 @@ function Framing({ view, first, productionId }: { view: ExportsView; first: Mast
           </p>
         </div>
         <div>
-          <Choice
+          <ClipChoice
             label="Master"
             className="mb-3"
-            value={clipId}
-            onChange={(id) => {
-              const next = view.masters.find((one) => one.clipId === id)
-              if (!next) return
-              setClipId(next.clipId)
-              setPlaced(middleOf(next))
+            productionId={productionId}
+            from={{ show: 'film' }}
+            value={clip}
+            onChange={(next) => {
+              const chosen = masterOf(next)
+              if (!chosen) return
+              setMaster(chosen)
+              setPlaced(middleOf(chosen))
               setAt(undefined)
             }}
-            options={view.masters.map((one) => ({
-              value: one.clipId,
-              label: `${one.name}, ${one.widthPx}×${one.heightPx}`,
-            }))}
+            words={(one) => `${one.name}, ${one.widthPx}×${one.heightPx}`}
           />
           <Choice
             label="Destination"
@@ -155,7 +156,7 @@ function Framing({ view, first, productionId }: { view: ExportsView; first: Mast
               onClick={() =>
                 send.mutate({
                   params: {},
-                  body: { clipId: master.clipId, destinationId, volumeId, window: result.window },
+                  body: { clipId: clip.id, destinationId, volumeId, window: result.window },
                 })
               }
             >
@@ -170,7 +171,7 @@ function Framing({ view, first, productionId }: { view: ExportsView; first: Mast
           <TaskLine task={task} />
         </div>
       )}
-      <Deliverables deliverables={view.deliverables} />
+      <Deliverables productionId={productionId} />
     </>
   )
 }

@@ -3,7 +3,7 @@ import { levelText, neededLevel } from '../../../core/exports/level'
 import { losslessZoom, type Reframe } from '../../../core/exports/reframe'
 import { frameRateLabel, parseFrameRate } from '../../../core/units/frameRate'
 import { formatBitRate, formatBytes, formatLength } from '../../../core/units/quantity'
-import type { MasterView } from '../../../contract/exports'
+import type { Master } from './master'
 
 /** The figures of a framing: window, scale, bit rate, level, size. */
 export function Measure({
@@ -11,7 +11,7 @@ export function Measure({
   destination,
   result,
 }: {
-  master: MasterView
+  master: Master
   destination: Destination
   result: Reframe
 }) {
@@ -37,7 +37,7 @@ export function Measure({
     ],
     [
       'Length and size',
-      `${formatLength(master.seconds)}, about ${formatBytes(predictedBytes(bitsPerSecond, master.withSound ? destination.audioBitsPerSecond : 0, master.seconds))}`,
+      `${formatLength(master.seconds)}, about ${formatBytes(predictedBytes(bitsPerSecond, master.clip.withSound ? destination.audioBitsPerSecond : 0, master.seconds))}`,
       tooLong,
     ],
   ]

@@ -1,4 +1,9 @@
+import { cardsApi } from '../../../contract/cards'
 import { exportsApi } from '../../../contract/exports'
 import { useAsk } from '../../parts/useAsk'
+import { usePages } from '../../parts/usePages'
 
-export const useExports = (productionId: string) => useAsk(exportsApi.all, { id: productionId })
+/** The first clip with a picture: what is framed until somebody chooses. */
+export const useFirstMaster = (productionId: string) =>
+  useAsk(cardsApi.clips, { id: productionId }, { query: { show: 'film', limit: 1 } })
+export const useDeliverables = (productionId: string) => usePages(exportsApi.deliverables, { id: productionId })

@@ -1,70 +1,78 @@
 import { ChevronRight } from 'lucide-react'
-import { useState } from 'react'
+import { useDeferredValue, useState } from 'react'
 import { frameRateLabel, parseFrameRate } from '../../../core/units/frameRate'
 import { counted, formatBitRate, formatBytes } from '../../../core/units/quantity'
 import { cardsApi } from '../../../contract/cards'
 import { addressOf } from '../../../contract/endpoint'
-import { proxiesApi, type ProxyView } from '../../../contract/proxies'
+import { proxiesApi, type ProxiesAsked, type ProxyCounts, type ProxyView } from '../../../contract/proxies'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { CheckTable } from '../../parts/CheckTable'
+import { Choice } from '../../parts/Choice'
 import { Empty } from '../../parts/Empty'
+import { Field } from '../../parts/Field'
+import { LongList } from '../../parts/LongList'
 import { isOpen, useStorage, useTasks } from '../../parts/queries'
 import { TaskLine } from '../../parts/TaskLine'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 import { preferredVolume, VolumeChoice } from '../../parts/VolumeChoice'
-import { useProxies } from './queries'
+import { useProxies, useProxyCounts } from './queries'
 
 /** Station 4: small files to edit with, each compared with its original. */
 export default function Proxies({ productionId }: { productionId: string }) {
   return (
-    <Ask query={useProxies(productionId)}>
-      {(proxies) =>
-        proxies.length === 0 ? (
+    <Ask query={useProxyCounts(productionId)}>
+      {(counts) =>
+        counts.wanted === 0 ? (
           <Empty title="No clips to make proxies of.">
             A proxy is a small file that stands in for a heavy original while editing. Look at a card and copy it first;
             proxies are made from a proved copy, never from the card.
           </Empty>
         ) : (
-          <ProxyList proxies={proxies} productionId={productionId} />
+          <>
+            <Making counts={counts} productionId={productionId} />
+            <ProxyList counts={counts} productionId={productionId} />
+          </>
         )
       }
     </Ask>
   )
 }
 
-function sentenceOf(made: readonly ProxyView[], failed: readonly ProxyView[], all: readonly ProxyView[]): string {
-  if (failed.length > 0)
-    return `${counted(failed.length, 'proxy', 'proxies')} ${failed.length === 1 ? 'differs from its original' : 'differ from their originals'}: do not edit with ${failed.length === 1 ? 'it' : 'them'}.`
-  if (made.length === all.length)
-    return `${made.length === 1 ? 'The one proxy equals its' : `All ${made.length} proxies equal their`} original${made.length === 1 ? '' : 's'} in frames, rate and length.`
-  return made.length === 0
-    ? `${counted(all.length, 'clip has', 'clips have')} no proxy yet.`
-    : `${made.length} of ${all.length} clips have a proxy.`
+function sentenceOf({ wanted, equal, differ }: ProxyCounts): string {
+  if (differ > 0)
+    return `${counted(differ, 'proxy', 'proxies')} ${differ === 1 ? 'differs from its original' : 'differ from their originals'}: do not edit with ${differ === 1 ? 'it' : 'them'}.`
+  if (equal === wanted)
+    return `${equal === 1 ? 'The one proxy equals its' : `All ${equal} proxies equal their`} original${equal === 1 ? '' : 's'} in frames, rate and length.`
+  return equal === 0
+    ? `${counted(wanted, 'clip has', 'clips have')} no proxy yet.`
+    : `${equal} of ${wanted} clips have a proxy.`
 }
 
-function ProxyList({ proxies, productionId }: { proxies: readonly ProxyView[]; productionId: string }) {
+interface ProxiesProps {
+  readonly counts: ProxyCounts
+  readonly productionId: string
+}
+
+function Making({ counts, productionId }: ProxiesProps) {
   const send = useSend(proxiesApi.make)
   const { data: storage } = useStorage(productionId)
   const { data: tasks = [] } = useTasks()
   const [choice, setChoice] = useState<string>()
-  const made = proxies.filter((proxy) => proxy.made)
-  const failed = made.filter((proxy) => proxy.made?.pass === false)
-  const open = proxies.filter((proxy) => !proxy.made?.pass)
+  const open = counts.wanted - counts.equal
   const volumeId = choice ?? preferredVolume(storage?.volumes ?? [], 'edit')
   const working = tasks.filter((task) => task.kind === 'proxy' && task.productionId === productionId && isOpen(task))
   const ended = tasks.find(
     (task) => task.kind === 'proxy' && task.productionId === productionId && task.state === 'failed',
   )
-  const expected = open.reduce((sum, proxy) => sum + (proxy.wanted.bitsPerSecond * proxy.seconds) / 8, 0)
   return (
     <>
       <Answer
         why="H.264 at half the original’s size, aspect kept, same rate, same sound, same start timecode. Folder and base name stay those of the original, so that an editing program can swap them; the final render must use the originals."
         action={
-          open.length > 0 &&
+          open > 0 &&
           storage && (
             <div className="flex flex-wrap items-end gap-3">
               <VolumeChoice label="Onto" volumes={storage.volumes} value={volumeId} onChange={setChoice} />
@@ -73,13 +81,13 @@ function ProxyList({ proxies, productionId }: { proxies: readonly ProxyView[]; p
                 disabled={working.length > 0 || send.isPending || !volumeId}
                 onClick={() => send.mutate({ params: {}, body: { productionId, volumeId } })}
               >
-                Make {counted(open.length, 'proxy', 'proxies')}, about {formatBytes(expected)}
+                Make {counted(open, 'proxy', 'proxies')}, about {formatBytes(counts.openBytes)}
               </Button>
             </div>
           )
         }
       >
-        {sentenceOf(made, failed, proxies)}
+        {sentenceOf(counts)}
       </Answer>
       <Trouble error={send.error} />
       {working.length > 0 && (
@@ -98,11 +106,55 @@ function ProxyList({ proxies, productionId }: { proxies: readonly ProxyView[]; p
           <TaskLine task={ended} />
         </div>
       )}
-      <ul className="border-t border-ink">
-        {proxies.map((proxy) => (
-          <ProxyRow key={proxy.clipId} proxy={proxy} />
-        ))}
-      </ul>
+    </>
+  )
+}
+
+const SHOWN: readonly { value: ProxiesAsked['show']; label: string }[] = [
+  { value: 'all', label: 'All clips' },
+  { value: 'none', label: 'Without a proxy' },
+  { value: 'differs', label: 'Proxy differs' },
+  { value: 'equal', label: 'Proxy is equal' },
+]
+/** So few are found by looking. */
+const FEW = 8
+
+function ProxyList({ counts, productionId }: ProxiesProps) {
+  const [show, setShow] = useState<ProxiesAsked['show']>('all')
+  const [typed, setTyped] = useState('')
+  const q = useDeferredValue(typed.trim())
+  const pages = useProxies(productionId, { show, q })
+  return (
+    <>
+      {counts.wanted > FEW && (
+        <div className="flex flex-wrap items-end gap-3">
+          <Field
+            label="Find a clip"
+            className="-mb-3 w-56"
+            value={typed}
+            placeholder="Begin of its name …"
+            onChange={(event) => setTyped(event.target.value)}
+          />
+          <Choice
+            label="Show"
+            className="mb-3 w-48"
+            value={show}
+            onChange={(value) => setShow(value as ProxiesAsked['show'])}
+            options={SHOWN}
+          />
+        </div>
+      )}
+      <Ask query={pages}>
+        {({ rows }) =>
+          rows.length === 0 ? (
+            <p className="border-t border-ink py-3 text-quiet">No such clip.</p>
+          ) : (
+            <LongList label="Clips and their proxies" rows={rows} rowId={(row) => row.clipId} rowPx={81} pages={pages}>
+              {(row) => <ProxyRow proxy={row} />}
+            </LongList>
+          )
+        }
+      </Ask>
     </>
   )
 }
@@ -111,15 +163,20 @@ function ProxyRow({ proxy }: { proxy: ProxyView }) {
   const rate = parseFrameRate(proxy.rate)
   const failing = proxy.made?.checks.filter((check) => !check.pass).length ?? 0
   return (
-    <li className="border-b border-rule" data-proxy={proxy.clipName} data-pass={proxy.made?.pass}>
+    <div className="border-b border-rule" data-proxy={proxy.clipName} data-pass={proxy.made?.pass}>
       <details className="group py-3">
         <summary className="grid list-none grid-cols-[auto_1fr] items-center gap-x-4 gap-y-1 md:grid-cols-[auto_7rem_11rem_1fr_13rem]">
           <ChevronRight className="size-4 text-quiet transition-transform group-open:rotate-90" aria-hidden />
-          <img
-            src={addressOf(cardsApi.picture, { id: proxy.clipId })}
-            alt=""
-            className="h-14 w-25 rounded-box object-cover"
-          />
+          {proxy.pictureMade ? (
+            <img
+              src={addressOf(cardsApi.picture, { id: proxy.clipId })}
+              alt=""
+              loading="lazy"
+              className="h-14 w-25 rounded-box object-cover"
+            />
+          ) : (
+            <span className="h-14 w-25 border border-dashed border-rule" />
+          )}
           <span className="max-md:col-start-2">
             <span className="figure block font-semibold">{proxy.clipName}</span>
             <span className="text-sm text-quiet">{proxy.loadLabel}</span>
@@ -161,6 +218,6 @@ function ProxyRow({ proxy }: { proxy: ProxyView }) {
           )}
         </div>
       </details>
-    </li>
+    </div>
   )
 }

@@ -1,4 +1,7 @@
-import { proxiesApi } from '../../../contract/proxies'
+import { proxiesApi, type ProxiesAsked } from '../../../contract/proxies'
 import { useAsk } from '../../parts/useAsk'
+import { usePages } from '../../parts/usePages'
 
-export const useProxies = (productionId: string) => useAsk(proxiesApi.all, { id: productionId })
+export const useProxyCounts = (productionId: string) => useAsk(proxiesApi.counts, { id: productionId })
+export const useProxies = (productionId: string, query: Partial<ProxiesAsked>) =>
+  usePages(proxiesApi.all, { id: productionId }, { query })

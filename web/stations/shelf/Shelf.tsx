@@ -9,21 +9,21 @@ import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { Empty } from '../../parts/Empty'
 import { Choice } from '../../parts/Choice'
+import { Older } from '../../parts/Older'
 import { isOpen, useStorage, useTasks } from '../../parts/queries'
 import { TaskLine } from '../../parts/TaskLine'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 import { preferredVolume, VolumeChoice } from '../../parts/VolumeChoice'
-import { useBags, useDeliverables } from './queries'
+import { useBags, useFilms } from './queries'
 import { Wide } from '../../parts/Wide'
 
 /** Station 7: what is kept, as bags that anybody can check in ten years. */
 export default function Shelf({ productionId }: { productionId: string }) {
-  const bags = useBags(productionId)
   return (
-    <Ask query={useDeliverables(productionId)}>
-      {({ deliverables }) =>
-        deliverables.length === 0 ? (
+    <Ask query={useFilms(productionId)}>
+      {({ rows: films }) =>
+        films.length === 0 ? (
           <Empty
             title="Nothing to shelve yet."
             action={
@@ -39,42 +39,54 @@ export default function Shelf({ productionId }: { productionId: string }) {
             any computer can check without Yendra (BagIt, RFC 8493).
           </Empty>
         ) : (
-          <Ask query={bags}>
-            {(made) => <Bags bags={made} deliverables={deliverables} productionId={productionId} />}
-          </Ask>
+          <Bags films={films} productionId={productionId} />
         )
       }
     </Ask>
   )
 }
 
-function Bags({
-  bags,
-  deliverables,
-  productionId,
-}: {
-  bags: readonly BagView[]
-  deliverables: readonly DeliverableView[]
-  productionId: string
-}) {
+function Bags({ films, productionId }: { films: readonly DeliverableView[]; productionId: string }) {
+  const pages = useBags(productionId)
+  return (
+    <Ask query={pages}>
+      {({ rows, first: { written, volumeNames } }) => (
+        <>
+          <Shelving films={films} productionId={productionId} written={written} volumeNames={volumeNames} />
+          {rows.length > 0 && <BagTable bags={rows} />}
+          <Older pages={pages}>Show older bags</Older>
+        </>
+      )}
+    </Ask>
+  )
+}
+
+interface ShelvingProps {
+  readonly films: readonly DeliverableView[]
+  readonly productionId: string
+  /** Bags in all, and the volumes they are on. */
+  readonly written: number
+  readonly volumeNames: readonly string[]
+}
+
+function Shelving({ films, productionId, written, volumeNames }: ShelvingProps) {
   const send = useSend(shelfApi.shelve)
   const { data: storage } = useStorage(productionId)
   const { data: tasks = [] } = useTasks()
   const [chosen, setChosen] = useState<string>()
   const [volume, setVolume] = useState<string>()
-  const deliverableId = chosen ?? deliverables.find((one) => one.pass)?.id ?? deliverables[0]?.id ?? ''
+  const deliverableId = chosen ?? films.find((one) => one.pass)?.id ?? films[0]?.id ?? ''
   const volumeId = volume ?? preferredVolume(storage?.volumes ?? [], 'archive')
   const task = tasks.find((one) => one.kind === 'bag' && one.productionId === productionId)
   const busy = task !== undefined && isOpen(task)
-  const places = new Set(bags.map((bag) => bag.volumeName))
   const sentence =
-    bags.length === 0
+    written === 0
       ? 'No film is on the shelf yet.'
-      : `${counted(bags.length, 'bag is', 'bags are')} on ${[...places].join(' and ')}.`
+      : `${counted(written, 'bag is', 'bags are')} on ${volumeNames.join(' and ')}.`
   const why =
-    bags.length === 0
+    written === 0
       ? 'Put each film on two volumes, one of them off-site.'
-      : places.size < 2
+      : volumeNames.length < 2
         ? 'One volume is one accident: put it on a second one that is kept elsewhere.'
         : 'Rehearse a restore: open one clip from a bag each quarter.'
   return (
@@ -89,7 +101,7 @@ function Bags({
                 className="w-64"
                 value={deliverableId}
                 onChange={setChosen}
-                options={deliverables.map((one) => ({
+                options={films.map((one) => ({
                   value: one.id,
                   label: `${one.destinationName}, ${one.clipName}${one.pass ? '' : ' (does not pass)'}`,
                 }))}
@@ -114,50 +126,53 @@ function Bags({
           <TaskLine task={task} />
         </div>
       )}
-      {bags.length > 0 && (
-        <Wide label="Bags">
-          <table className="min-w-[46rem]">
-            <thead>
-              <tr>
-                <th>Bag</th>
-                <th>Volume</th>
-                <th className="text-right">Files</th>
-                <th className="text-right">Bytes</th>
-                <th>Written</th>
-                <th>Proved</th>
-              </tr>
-            </thead>
-            <tbody>
-              {bags.map((bag) => (
-                <tr key={bag.id} data-bag={bag.title}>
-                  <td>
-                    <span className="font-bold">{bag.title}</span>
-                    <span className="figure block text-sm break-all text-quiet">{bag.path}</span>
-                  </td>
-                  <td>
-                    {bag.volumeName}
-                    <span className="block text-sm text-quiet">{bag.site}</span>
-                  </td>
-                  <td className="figure text-right">{bag.fileCount}</td>
-                  <td className="figure text-right">{formatBytes(bag.sizeBytes)}</td>
-                  <td className="figure">{format(new Date(bag.writtenAt), 'yyyy-MM-dd HH:mm')}</td>
-                  <td>
-                    {bag.verifiedAt ? (
-                      <span className="text-good">read back, equal</span>
-                    ) : (
-                      <span className="text-doubt">not past the cache</span>
-                    )}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-          <p className="mt-4 text-quiet">
-            To check a bag without Yendra, open its folder and run{' '}
-            <span className="figure text-ink">sha256sum -c manifest-sha256.txt</span>
-          </p>
-        </Wide>
-      )}
     </>
+  )
+}
+
+function BagTable({ bags }: { bags: readonly BagView[] }) {
+  return (
+    <Wide label="Bags">
+      <table className="min-w-[46rem]">
+        <thead>
+          <tr>
+            <th>Bag</th>
+            <th>Volume</th>
+            <th className="text-right">Files</th>
+            <th className="text-right">Bytes</th>
+            <th>Written</th>
+            <th>Proved</th>
+          </tr>
+        </thead>
+        <tbody>
+          {bags.map((bag) => (
+            <tr key={bag.id} data-bag={bag.title}>
+              <td>
+                <span className="font-bold">{bag.title}</span>
+                <span className="figure block text-sm break-all text-quiet">{bag.path}</span>
+              </td>
+              <td>
+                {bag.volumeName}
+                <span className="block text-sm text-quiet">{bag.site}</span>
+              </td>
+              <td className="figure text-right">{bag.fileCount}</td>
+              <td className="figure text-right">{formatBytes(bag.sizeBytes)}</td>
+              <td className="figure">{format(new Date(bag.writtenAt), 'yyyy-MM-dd HH:mm')}</td>
+              <td>
+                {bag.verifiedAt ? (
+                  <span className="text-good">read back, equal</span>
+                ) : (
+                  <span className="text-doubt">not past the cache</span>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-4 text-quiet">
+        To check a bag without Yendra, open its folder and run{' '}
+        <span className="figure text-ink">sha256sum -c manifest-sha256.txt</span>
+      </p>
+    </Wide>
   )
 }

@@ -1,7 +1,7 @@
 import { exportsApi } from '../../../contract/exports'
 import { shelfApi } from '../../../contract/shelf'
-import { useAsk } from '../../parts/useAsk'
+import { usePages } from '../../parts/usePages'
 
-export const useBags = (productionId: string) => useAsk(shelfApi.bags, { id: productionId })
-/** What can be put on the shelf. */
-export const useDeliverables = (productionId: string) => useAsk(exportsApi.all, { id: productionId })
+export const useBags = (productionId: string) => usePages(shelfApi.bags, { id: productionId })
+/** What can be put on the shelf, the newest first. */
+export const useFilms = (productionId: string) => usePages(exportsApi.deliverables, { id: productionId })

@@ -1,0 +1,305 @@
+import {
+  flexRender,
+  getCoreRowModel,
+  useReactTable,
+  type ColumnDef,
+  type RowSelectionState,
+} from '@tanstack/react-table'
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { ArrowDown, ArrowUp, Copy, Download } from 'lucide-react'
+import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type ReactNode } from 'react'
+import { csv } from '../../core/units/csv'
+import { Button } from './Button'
+import { saveText } from './save'
+import { Trouble } from './Trouble'
+import type { MorePages } from './usePages'
+
+export interface Column<Row, Sort extends string = string> {
+  readonly key: string
+  readonly header: string
+  /** Sorted by the server under this name. */
+  readonly sort?: Sort
+  /** Figures stand on the right. */
+  readonly right?: boolean
+  readonly className?: string
+  readonly cell: (row: Row) => ReactNode
+  /** The same in plain text, for a spreadsheet; a column without it is left out there. */
+  readonly text?: (row: Row) => string
+}
+
+export interface Sorting<Sort extends string> {
+  readonly sort: Sort
+  readonly down: boolean
+}
+
+interface TableProps<Row, Sort extends string> {
+  readonly label: string
+  readonly columns: readonly Column<Row, Sort>[]
+  readonly rows: readonly Row[]
+  readonly rowId: (row: Row) => string
+  /** Attributes of a row, such as what it is called in tests. */
+  readonly rowData?: (row: Row) => Readonly<Record<`data-${string}`, string>>
+  readonly rowPx: number
+  readonly sorting: Sorting<Sort>
+  readonly onSort: (sorting: Sorting<Sort>) => void
+  readonly pages: MorePages & { readonly all: () => Promise<readonly Row[]> }
+  readonly fileName: string
+  /** What can be done with the rows that are selected. */
+  readonly actions?: (ids: readonly string[]) => ReactNode
+}
+
+/**
+ * A table of any length: the next page is asked for when its end comes near, and only the rows in sight are drawn. Rows
+ * are selected by a press, with Ctrl and Shift, or with the arrows, Space and Ctrl A; copied with Ctrl C.
+ */
+export function Table<Row, Sort extends string>(props: TableProps<Row, Sort>) {
+  const { label, columns, rows, rowId, rowData, rowPx, sorting, onSort, pages, actions } = props
+  const [selection, setSelection] = useState<RowSelectionState>({})
+  const defs = useMemo(
+    () =>
+      columns.map((column): ColumnDef<Row> => ({
+        id: column.key,
+        header: column.header,
+        cell: ({ row }) => column.cell(row.original),
+        meta: column,
+      })),
+    [columns],
+  )
+  const table = useReactTable({
+    data: rows as Row[],
+    columns: defs,
+    state: { rowSelection: selection },
+    onRowSelectionChange: setSelection,
+    getRowId: rowId,
+    getCoreRowModel: getCoreRowModel(),
+    manualSorting: true,
+    enableMultiRowSelection: true,
+  })
+  const shownRows = table.getRowModel().rows
+  const box = useRef<HTMLDivElement>(null)
+  const virtual = useVirtualizer({
+    count: shownRows.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => rowPx,
+    overscan: 6,
+  })
+  const items = virtual.getVirtualItems()
+  const lastInSight = items.at(-1)?.index ?? 0
+  const { hasNextPage, isFetchingNextPage, fetchNextPage } = pages
+  useEffect(() => {
+    if (hasNextPage && !isFetchingNextPage && lastInSight > shownRows.length - 30) void fetchNextPage()
+  }, [hasNextPage, isFetchingNextPage, fetchNextPage, lastInSight, shownRows.length])
+
+  const [active, setActive] = useState(-1)
+  const anchor = useRef(0)
+  const id = useId()
+  const idAt = (at: number) => `${id}-${shownRows[at]?.id ?? ''}`
+  const between = (from: number, to: number): RowSelectionState =>
+    Object.fromEntries(shownRows.slice(Math.min(from, to), Math.max(from, to) + 1).map((row) => [row.id, true]))
+  const choose = (at: number, how: 'alone' | 'toggle' | 'range' | 'move') => {
+    const row = shownRows[at]
+    if (!row) return
+    setActive(at)
+    if (how === 'range') setSelection(between(anchor.current, at))
+    else if (how === 'alone') setSelection({ [row.id]: true })
+    else if (how === 'toggle') row.toggleSelected()
+    if (how === 'alone' || how === 'toggle') anchor.current = at
+  }
+  const onPress = (event: MouseEvent, at: number) =>
+    choose(at, event.shiftKey ? 'range' : event.ctrlKey || event.metaKey ? 'toggle' : 'alone')
+  const onKey = (event: KeyboardEvent) => {
+    // Buttons of the head answer to their own keys.
+    if (event.target !== box.current) return
+    const page = Math.max(1, Math.floor((box.current?.clientHeight ?? rowPx) / rowPx) - 1)
+    const last = shownRows.length - 1
+    const steps: Partial<Record<string, number>> = {
+      ArrowDown: active + 1,
+      ArrowUp: active - 1,
+      PageDown: active + page,
+      PageUp: active - page,
+      Home: 0,
+      End: last,
+    }
+    const to = steps[event.key]
+    const control = event.ctrlKey || event.metaKey
+    if (to !== undefined) {
+      const at = Math.min(last, Math.max(0, to))
+      choose(at, event.shiftKey ? 'range' : control ? 'move' : 'alone')
+      virtual.scrollToIndex(at)
+    } else if (event.key === ' ') choose(Math.max(0, active), 'toggle')
+    else if (event.key === 'Escape') setSelection({})
+    else if (control && event.key.toLowerCase() === 'a') setSelection(between(0, last))
+    else if (control && event.key.toLowerCase() === 'c') void copySelected()
+    else return
+    event.preventDefault()
+  }
+
+  const selected = Object.keys(selection)
+  const [copied, setCopied] = useState(0)
+  const copySelected = async () => {
+    const chosen = rows.filter((row) => selection[rowId(row)])
+    await navigator.clipboard.writeText(
+      textsOf(columns, chosen)
+        .map((line) => line.join('\t'))
+        .join('\n'),
+    )
+    setCopied(chosen.length)
+  }
+  if (rows.length === 0) return null
+  const before = items[0]?.start ?? 0
+  const after = virtual.getTotalSize() - (items.at(-1)?.end ?? 0)
+  return (
+    <>
+      <div
+        ref={box}
+        role="grid"
+        aria-label={label}
+        aria-multiselectable
+        aria-rowcount={hasNextPage ? -1 : rows.length + 1}
+        aria-activedescendant={items.some((item) => item.index === active) ? idAt(active) : undefined}
+        tabIndex={0}
+        onKeyDown={onKey}
+        className="max-h-[34rem] overflow-auto"
+      >
+        <table role="presentation" className="min-w-[52rem]">
+          <thead role="rowgroup" className="sticky top-0 z-10 bg-paper">
+            {table.getHeaderGroups().map((group) => (
+              <tr key={group.id} role="row">
+                {columns.map((column) => (
+                  <Head key={column.key} column={column} sorting={sorting} onSort={onSort} />
+                ))}
+              </tr>
+            ))}
+          </thead>
+          <tbody role="rowgroup">
+            <Gap px={before} />
+            {items.flatMap((item) => {
+              const row = shownRows[item.index]
+              if (!row) return []
+              return [
+                <tr
+                  key={row.id}
+                  id={idAt(item.index)}
+                  role="row"
+                  aria-rowindex={item.index + 2}
+                  aria-selected={row.getIsSelected()}
+                  style={{ height: rowPx }}
+                  onClick={(event) => onPress(event, item.index)}
+                  className={`cursor-default aria-selected:bg-wash ${item.index === active ? 'shadow-[inset_3px_0_0_var(--accent)]' : ''}`}
+                  {...rowData?.(row.original)}
+                >
+                  {row.getVisibleCells().map((cell) => {
+                    const { right, className = '' } = cell.column.columnDef.meta as Column<Row, Sort>
+                    return (
+                      <td key={cell.id} role="gridcell" className={`!py-1 ${right ? 'text-right' : ''} ${className}`}>
+                        {flexRender(cell.column.columnDef.cell, cell.getContext())}
+                      </td>
+                    )
+                  })}
+                </tr>,
+              ]
+            })}
+            <Gap px={after} />
+          </tbody>
+        </table>
+      </div>
+      <Foot {...props} selected={selected.length} copied={copied} onCopy={() => void copySelected()}>
+        {actions?.(selected)}
+      </Foot>
+    </>
+  )
+}
+
+/** Rows that are not drawn keep their height. */
+const Gap = ({ px }: { px: number }) =>
+  px > 0 ? (
+    <tr role="presentation">
+      <td role="presentation" style={{ height: px, padding: 0, border: 0 }} />
+    </tr>
+  ) : null
+
+function textsOf<Row, Sort extends string>(
+  columns: readonly Column<Row, Sort>[],
+  rows: readonly Row[],
+): readonly (readonly string[])[] {
+  const told = columns.filter((column) => column.text)
+  return [told.map((column) => column.header), ...rows.map((row) => told.map((column) => column.text?.(row) ?? ''))]
+}
+
+interface HeadProps<Row, Sort extends string> {
+  readonly column: Column<Row, Sort>
+  readonly sorting: Sorting<Sort>
+  readonly onSort: (sorting: Sorting<Sort>) => void
+}
+
+function Head<Row, Sort extends string>({ column: { header, sort, right }, sorting, onSort }: HeadProps<Row, Sort>) {
+  const here = sort !== undefined && sorting.sort === sort
+  const Arrow = sorting.down ? ArrowDown : ArrowUp
+  return (
+    <th
+      role="columnheader"
+      className={right ? '!text-right' : ''}
+      aria-sort={sort === undefined ? undefined : here ? (sorting.down ? 'descending' : 'ascending') : 'none'}
+    >
+      {sort === undefined ? (
+        header
+      ) : (
+        <button
+          type="button"
+          onClick={() => onSort({ sort, down: here && !sorting.down })}
+          className="inline-flex min-h-6 items-center gap-1 font-semibold"
+        >
+          {header}
+          {here && <Arrow className="size-3" aria-hidden />}
+        </button>
+      )}
+    </th>
+  )
+}
+
+interface FootProps<Row, Sort extends string> extends TableProps<Row, Sort> {
+  readonly selected: number
+  readonly copied: number
+  readonly onCopy: () => void
+  readonly children: ReactNode
+}
+
+function Foot<Row, Sort extends string>(props: FootProps<Row, Sort>) {
+  const { columns, rows, pages, fileName, selected, copied, onCopy, children } = props
+  const [saving, setSaving] = useState<'no' | 'yes' | Error>('no')
+  const save = async () => {
+    setSaving('yes')
+    try {
+      saveText(fileName, csv(textsOf(columns, await pages.all())), 'text/csv')
+      setSaving('no')
+    } catch (trouble) {
+      setSaving(trouble instanceof Error ? trouble : new Error(String(trouble)))
+    }
+  }
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule pt-2 text-sm">
+        <span className="text-quiet" aria-live="polite">
+          {selected === 0
+            ? `${rows.length}${pages.hasNextPage ? ' so far' : ''}; press a row to select it, with Ctrl or Shift for more`
+            : `${selected} selected${copied === selected ? ', copied' : ''}`}
+        </span>
+        {selected > 0 && children}
+        {selected > 0 && (
+          <Button look="quiet" className="!min-h-7 !px-1 !py-0" onClick={onCopy}>
+            <Copy className="size-3.5" aria-hidden /> Copy
+          </Button>
+        )}
+        <Button
+          look="quiet"
+          className="ml-auto !min-h-7 !px-1 !py-0"
+          disabled={saving === 'yes'}
+          onClick={() => void save()}
+        >
+          <Download className="size-3.5" aria-hidden /> {saving === 'yes' ? 'Asking for all of them …' : 'Save as CSV'}
+        </Button>
+      </div>
+      {saving instanceof Error && <Trouble error={saving} />}
+    </>
+  )
+}
