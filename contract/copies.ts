@@ -1,6 +1,8 @@
 import { array, boolean, number, object, string, type InferType } from 'yup'
 import type { ClearAnswer } from '../core/copies/clear'
 import type { CopyFacts, Mark } from '../core/copies/mark'
+import type { CopyPlan } from '../core/copies/plan'
+import { isUuid } from '../core/units/uuid'
 import { ask, order, stream, type Ordered } from './endpoint'
 import { pageQuery, type Page } from './page'
 
@@ -88,9 +90,20 @@ export interface LoadCopies {
   readonly playable: number
 }
 
+/** For which volumes a copy is planned, their ids with commas between. */
+export const planQuery = object({
+  volumeIds: string()
+    .max(2000, 'Choose fewer volumes.')
+    .test('ids', 'That is no volume.', (ids) => (ids ?? '').split(',').every((id) => id === '' || isUuid(id)))
+    .default(''),
+}).noUnknown()
+
 export const copiesApi = {
   /** What is true of loads and their copies, the newest first; what comes near a yes is looked at first. */
   all: ask<Page<LoadCopies>>()('copies', '/productions/:id/copies', pageQuery(['made'], {}, { rows: 20, down: true })),
+  /** What a copy to these volumes would do, and how long it would take. */
+  plan: ask<CopyPlan>()('copies', '/loads/:id/plan', planQuery),
+  /** Copies a load; the task runs the plan that stands at this moment, and says what has changed since. */
   copy: order<Ordered>()('POST', '/loads/:id/copies', { status: 202, changes: ['copies', 'tasks'], body: copyOrder }),
   check: order<Ordered>()('POST', '/loads/:id/checks', { status: 202, changes: ['copies', 'tasks'], body: checkOrder }),
   /** A clip of one copy: the file itself in pieces, or a quick film of it where no browser can play it. */

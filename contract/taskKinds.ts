@@ -1,4 +1,5 @@
-import { array, boolean, object, string, type InferType } from 'yup'
+import { array, boolean, mixed, object, string, type InferType } from 'yup'
+import type { CopyPlan } from '../core/copies/plan'
 import type { Station } from '../core/line/stations'
 import { checkOrder } from './copies'
 import { renderOrder } from './exports'
@@ -20,7 +21,13 @@ export const TASK_KINDS = {
     station: 'copies',
     line: 'files',
     topics: ['copies', 'productions', 'storage', 'proxies', 'exports', 'bench', 'cards'],
-    input: object({ loadId: id(), volumeIds: array().of(id()).required(), setAside: boolean().required() }),
+    input: object({
+      loadId: id(),
+      volumeIds: array().of(id()).required(),
+      setAside: boolean().required(),
+      /** What the person saw when it was ordered. */
+      plan: mixed<CopyPlan>().optional(),
+    }),
     subject: (input: { loadId: string }) => input.loadId,
   },
   check: {

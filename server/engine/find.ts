@@ -11,12 +11,8 @@ const KINDS: Readonly<Record<string, EntryKind>> = { f: 'file', d: 'folder', l: 
 /** Kind, bytes, time, file system and inode, path, and where a link points, each ended by NUL, which no path can hold. */
 const FORMAT = ['%y', '%s', '%T@', '%D:%i', '%P', '%l'].map((field) => `${field}\\0`).join('')
 const FIELDS = 6
-const PATH_FIELD = 4
 /** Bytes of a path that the system takes at most, its end included. Source: limits.h of Linux. */
 const PATH_MAX = 4096
-
-const longest = (fields: readonly Buffer[]) =>
-  fields.reduce((most, field, at) => (at % FIELDS === PATH_FIELD ? Math.max(most, field.length) : most), 0)
 
 /**
  * Everything below a folder, as find of Debian's findutils lists it, links not followed, folders before what they hold,
@@ -25,15 +21,18 @@ const longest = (fields: readonly Buffer[]) =>
 export async function findTree(folder: Buffer): Promise<TreeEntry[] | undefined> {
   const out = await run(folder)
   if (!out) return undefined
-  const fields = fieldsOf(out)
-  const entries: TreeEntry[] = []
+  // Bytes as latin1 text: one character a byte, so that nothing is lost and text is compared as bytes are.
+  const fields = out.toString('latin1').split('\0')
+  const lines: Line[] = []
+  let longest = 0
+  for (let at = 0; at + FIELDS <= fields.length; at += FIELDS) {
+    const [kind = '', size = '', time = '', node = '', path = '', target = ''] = fields.slice(at, at + FIELDS)
+    longest = Math.max(longest, path.length)
+    lines.push({ kind, size, time, node, path, target, order: orderOf(path) })
+  }
   // find reaches deeper than any path that can be opened.
-  if (out.length > 0 && longest(fields) + folder.length + 1 >= PATH_MAX) return undefined
-  for (let at = 0; at + FIELDS <= fields.length; at += FIELDS) entries.push(entryOf(fields.slice(at, at + FIELDS)))
-  return entries
-    .map((entry) => ({ entry, order: orderOf(entry.path) }))
-    .sort((a, b) => Buffer.compare(a.order, b.order))
-    .map(({ entry }) => entry)
+  if (longest + folder.length + 1 >= PATH_MAX) return undefined
+  return lines.sort((a, b) => (a.order < b.order ? -1 : a.order > b.order ? 1 : 0)).map(entryOf)
 }
 
 function run(folder: Buffer): Promise<Buffer | undefined> {
@@ -53,36 +52,36 @@ function run(folder: Buffer): Promise<Buffer | undefined> {
   })
 }
 
-function fieldsOf(out: Buffer): Buffer[] {
-  const fields: Buffer[] = []
-  for (let from = 0, end = out.indexOf(0); end >= 0; from = end + 1, end = out.indexOf(0, from))
-    fields.push(out.subarray(from, end))
-  return fields
+interface Line {
+  readonly kind: string
+  readonly size: string
+  readonly time: string
+  readonly node: string
+  readonly path: string
+  readonly target: string
+  readonly order: string
 }
 
-function entryOf(fields: readonly Buffer[]): TreeEntry {
-  const [kind, size, time, node, path = Buffer.alloc(0), target] = fields
-  const entryKind = KINDS[kind?.toString() ?? ''] ?? 'special'
+function entryOf(line: Line): TreeEntry {
+  const kind = KINDS[line.kind] ?? 'special'
+  const path = Buffer.from(line.path, 'latin1')
   return {
-    path: Buffer.from(path),
-    name: Buffer.from(path.subarray(path.lastIndexOf(0x2f) + 1)),
-    kind: entryKind,
-    sizeBytes: Number(size?.toString()),
-    modifiedMs: millisecondsOf(time?.toString() ?? ''),
-    node: node?.toString() ?? '',
-    linkTarget: entryKind === 'link' && target ? Buffer.from(target) : undefined,
+    path,
+    name: path.subarray(line.path.lastIndexOf('/') + 1),
+    kind,
+    sizeBytes: Number(line.size),
+    modifiedMs: millisecondsOf(line.time),
+    node: line.node,
+    linkTarget: kind === 'link' ? Buffer.from(line.target, 'latin1') : undefined,
   }
 }
 
 /** Just as Node.js makes them, so that both ways of listing agree: find prints seconds, also those before 1970, and nanoseconds beside them. */
 function millisecondsOf(text: string): number {
-  const [seconds = '0', fraction = ''] = text.split('.')
-  return Number(seconds) * 1000 + Number(fraction.slice(0, 9).padEnd(9, '0')) / 1e6
+  const dot = text.indexOf('.')
+  if (dot < 0) return Number(text) * 1000
+  return Number(text.slice(0, dot)) * 1000 + Number(text.slice(dot + 1, dot + 10).padEnd(9, '0')) / 1e6
 }
 
-/** A path with its slashes as the smallest byte: what a folder holds comes right after it, before any longer name. */
-function orderOf(path: Buffer): Buffer {
-  const order = Buffer.from(path)
-  for (let at = order.indexOf(0x2f); at >= 0; at = order.indexOf(0x2f, at + 1)) order[at] = 0
-  return order
-}
+/** A path with its slashes as the smallest character: what a folder holds comes right after it, before any longer name. */
+const orderOf = (path: string): string => (path.includes('/') ? path.replaceAll('/', '\0') : path)

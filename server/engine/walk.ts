@@ -15,7 +15,8 @@ const LOCKED = new Set(['EACCES', 'EPERM', 'EIO', 'ENAMETOOLONG', 'ELOOP', 'EUCL
  */
 export async function walk(medium: Medium, folder: Buffer = Buffer.alloc(0)): Promise<WalkedEntry[]> {
   const tree = await medium.tree?.(folder)
-  if (tree) return tree.map((entry) => ({ ...entry, path: joinPath(folder, entry.path) }))
+  if (tree)
+    return folder.length === 0 ? [...tree] : tree.map((entry) => ({ ...entry, path: joinPath(folder, entry.path) }))
   return walkByFolders(medium, folder)
 }
 

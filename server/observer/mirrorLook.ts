@@ -4,12 +4,20 @@ import { databaseTime, putMirrorListing } from '../db/queries/mirrors'
 import { listMirror, samplesEqual } from '../media/listing'
 import type { Medium } from '../media/places'
 
-/** Lists a mirror and writes down how it lies there now. True when that is something new. Rejects when the volume goes away. */
+/** What a look at a mirror came to. */
+export interface MirrorLook {
+  /** It lies there otherwise than at the look before. */
+  readonly isNew: boolean
+  /** Bytes of files below its folder, keys being path bytes as latin1. */
+  readonly files: ReadonlyMap<string, { readonly sizeBytes: number }>
+}
+
+/** Lists a mirror and writes down how it lies there now. Rejects when the volume goes away. */
 export async function lookAtMirror(
   db: Db,
   mirror: { readonly loadId: string; readonly volumeId: string; readonly folder: string },
   medium: Medium,
-): Promise<boolean> {
+): Promise<MirrorLook> {
   const begunAt = await databaseTime(db)
   const place = await medium.place()
   const folder = Buffer.from(mirror.folder)
@@ -18,7 +26,7 @@ export async function lookAtMirror(
   const device = await medium.device()
   // A volume that is pulled out in the middle of the look is no proof of anything.
   if ((await medium.place()) !== place) throw new Error('The volume went away while it was listed.')
-  return putMirrorListing(db, {
+  const isNew = await putMirrorListing(db, {
     loadId: mirror.loadId,
     volumeId: mirror.volumeId,
     begunAt,
@@ -28,4 +36,5 @@ export async function lookAtMirror(
     files: files ?? new Map(),
     samplesEqual: async () => samplesEqual(medium, await samplesOf(db, mirror.loadId), folder),
   })
+  return { isNew, files: files ?? new Map() }
 }

@@ -110,7 +110,7 @@ export class Observer {
     const medium = this.#connected.get(mirror.volumeId)
     if (!medium) return false
     try {
-      return await lookAtMirror(this.db, mirror, medium)
+      return (await lookAtMirror(this.db, mirror, medium)).isNew
     } catch (error) {
       // A volume that is pulled out just now is no proof of anything.
       log.warn(error, 'a mirror could not be listed')

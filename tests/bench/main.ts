@@ -1,7 +1,10 @@
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
+import { browserFigures } from './browserBench'
 import { copyFigures, scanFigure, type Figure } from './copyBench'
+import { growthFigures } from './growthBench'
 
 interface ManifestEntry {
   readonly file: string
@@ -35,16 +38,28 @@ function firstScreen(): Figure {
   }
 }
 
+/** What is measured, by the word that asks for it alone: `npm run bench -- growth`. */
+const PARTS: Record<string, (scratch: string) => Promise<Figure[]>> = {
+  screen: () => Promise.resolve([firstScreen()]),
+  listing: async (scratch) => [await scanFigure(scratch)],
+  copying: copyFigures,
+  growth: growthFigures,
+  browser: browserFigures,
+}
+const wanted = process.argv.slice(2)
 const scratch = mkdtempSync(join(process.cwd(), '.yendra-bench-'))
+process.env.YENDRA_TEST_DIR ??= tmpdir()
 const figures: Figure[] = []
 try {
-  figures.push(firstScreen(), await scanFigure(scratch), ...(await copyFigures(scratch)))
+  for (const [name, measure] of Object.entries(PARTS))
+    if (wanted.length === 0 || wanted.includes(name)) figures.push(...(await measure(scratch)))
 } finally {
   rmSync(scratch, { recursive: true, force: true })
 }
+const digits = (unit: Figure['unit']) => ({ s: 2, ms: 1, MB: 0, kB: 0 })[unit]
 for (const { name, ours, theirs, unit, ratio, goal } of figures) {
   console.log(
-    `${ratio.toFixed(2)}×  ${name}: ${ours.toFixed(unit === 's' ? 2 : 0)} ${unit} against ${theirs.toFixed(unit === 's' ? 2 : 0)} ${unit} (goal: ${goal})`,
+    `${ratio.toFixed(2)}×  ${name}: ${ours.toFixed(digits(unit))} ${unit} against ${theirs.toFixed(digits(unit))} ${unit} (goal: ${goal})`,
   )
 }
 writeFileSync('dist/bench.json', `${JSON.stringify(figures, null, 2)}\n`)

@@ -59,7 +59,7 @@ describe('the start command', () => {
     const first = start(['--empty'], port)
     await until(() => first.said().includes('Yendra is ready at'), `ready: ${first.said()}`)
     const productions = await fetch(`http://127.0.0.1:${port}/api/productions`)
-    expect(await productions.json()).toEqual([])
+    expect(await productions.json()).toEqual({ rows: [], next: null })
     const bench = (await (await fetch(`http://127.0.0.1:${port}/api/bench`)).json()) as { devices: unknown[] }
     expect(bench.devices).toEqual([])
 

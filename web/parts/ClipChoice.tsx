@@ -55,8 +55,8 @@ export function ClipChoice({ label, productionId, from, value, onChange, words, 
               <Command.Input
                 value={typed}
                 onValueChange={setTyped}
-                placeholder="Begin of its name …"
-                className="w-full border-b border-rule bg-transparent px-3 py-2"
+                placeholder="Beginning of its name …"
+                className="w-full border-b border-rule bg-transparent px-3 py-2 outline-none"
               />
               <Command.List className="max-h-72 overflow-y-auto p-1">
                 <Command.Empty className="px-2.5 py-3 text-quiet">No clip by that name.</Command.Empty>

@@ -184,6 +184,8 @@ export function Table<Row, Sort extends string>(props: TableProps<Row, Sort>) {
                   aria-rowindex={item.index + 2}
                   aria-selected={row.getIsSelected()}
                   style={{ height: rowPx }}
+                  // A range of rows is meant, not of text.
+                  onMouseDown={(event) => event.shiftKey && event.preventDefault()}
                   onClick={(event) => onPress(event, item.index)}
                   className={`cursor-default aria-selected:bg-wash ${item.index === active ? 'shadow-[inset_3px_0_0_var(--accent)]' : ''}`}
                   {...rowData?.(row.original)}

@@ -7,6 +7,7 @@ import * as tasks from './0005-tasks'
 import * as search from './0006-search'
 import * as uniquePlaces from './0007-unique-places'
 import * as pages from './0008-pages'
+import * as speeds from './0009-speeds'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -18,4 +19,5 @@ export const migrations: Record<string, Migration> = {
   '0006-search': search,
   '0007-unique-places': uniquePlaces,
   '0008-pages': pages,
+  '0009-speeds': speeds,
 }

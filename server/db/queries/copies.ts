@@ -67,6 +67,19 @@ export const copyTroubles = (db: Db, loadId: string) =>
     .where('copyFile.standing', 'in', ['differs', 'conflict', 'missing', 'changed'])
     .orderBy('loadEntry.path')
 
+/** Bytes of files that differ, collide or were changed, on each volume that holds a copy of a load. */
+export async function bytesInTheWay(db: Db, loadId: string): Promise<ReadonlyMap<string, number>> {
+  const rows = await db
+    .selectFrom('copyFile')
+    .select(['volumeId', sql<number>`sum(entry_bytes)::bigint`.as('sizeBytes')])
+    .where('loadId', '=', loadId)
+    .where('onCard', '=', true)
+    .where('standing', 'in', ['differs', 'conflict', 'changed'])
+    .groupBy('volumeId')
+    .execute()
+  return new Map(rows.map((row) => [row.volumeId, row.sizeBytes]))
+}
+
 /** Whether a copy holds files whose names only the second checksum list can name. */
 export const oddNamesOf = (db: Db, loadIds: readonly string[]) =>
   db

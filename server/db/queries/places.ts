@@ -1,4 +1,5 @@
 import { sql } from 'kysely'
+import type { PlaceSpeed } from '../../../core/copies/plan'
 import { sameDevice, type DeviceIdentity } from '../../../core/copies/device'
 import type { VolumeKind } from '../../../contract/storage'
 import type { Db } from '../connection'
@@ -12,6 +13,7 @@ const volumesOn = (db: Db, host: string) =>
     .select(['volume.id', 'volume.name', 'volume.kind', 'volume.simulated', 'volume.capacityBytes', 'volume.createdAt'])
     .select(['site.name as site', 'mount.path as rootPath', 'mount.connected', 'mount.lastSeen', 'mount.device'])
     .select(['mount.capacityBytes as seenCapacityBytes', 'mount.freeBytes'])
+    .select(['mount.readBytesPerSecond', 'mount.writeBytesPerSecond'])
 
 export const volumes = (db: Db, host: string) => volumesOn(db, host).orderBy('volume.createdAt').execute()
 
@@ -95,6 +97,24 @@ export async function putSeenVolume(db: Db, volumeId: string, host: string, seen
   const moved = seen.connected && !sameDevice(before.device ?? undefined, seen.device)
   return before.connected !== seen.connected || moved
 }
+
+/** How fast a volume was in a copy, in bytes per second; what could not be told keeps its last figure. */
+export async function putVolumeSpeed(
+  db: Db,
+  volumeId: string,
+  host: string,
+  { readBytesPerSecond, writeBytesPerSecond }: Partial<PlaceSpeed>,
+): Promise<void> {
+  const speed = {
+    ...(readBytesPerSecond === undefined ? {} : { readBytesPerSecond }),
+    ...(writeBytesPerSecond === undefined ? {} : { writeBytesPerSecond }),
+  }
+  if (Object.keys(speed).length === 0) return
+  await db.updateTable('mount').set(speed).where('volumeId', '=', volumeId).where('host', '=', host).execute()
+}
+
+export const putReaderSpeed = (db: Db, id: string, readBytesPerSecond: number) =>
+  db.updateTable('reader').set({ readBytesPerSecond }).where('id', '=', id).execute()
 
 export const readers = (db: Db) => db.selectFrom('reader').selectAll().orderBy('createdAt').execute()
 

@@ -59,6 +59,9 @@ export interface Database extends FactTables, TaskTables {
     capacityBytes: number | null
     freeBytes: number | null
     device: JsonOrNull<DeviceIdentity>
+    /** In the latest copy that was long enough to tell. */
+    readBytesPerSecond: number | null
+    writeBytesPerSecond: number | null
   }
   reader: {
     id: Generated<string>
@@ -76,6 +79,7 @@ export interface Database extends FactTables, TaskTables {
     difference: string | null
     device: JsonOrNull<DeviceIdentity>
     seenAt: Date | null
+    readBytesPerSecond: number | null
   }
   benchDevice: {
     id: string

@@ -8,6 +8,7 @@ import { copyTroubles, oddNamesOf } from '../../db/queries/copies'
 import { volumes } from '../../db/queries/places'
 import { addSaid, largestEntry } from '../../db/queries/said'
 import { tellChanged } from '../../db/queries/tasks'
+import { copyPlanOf } from '../../facts/copyPlan'
 import { loadStates, type LoadState } from '../../facts/loads'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
@@ -92,9 +93,14 @@ export function copyRoutes(context: Context): Router {
     return names.join(' and ')
   }
 
+  serve(router, copiesApi.plan, async ({ params, query: { volumeIds } }) =>
+    copyPlanOf(db, host, await loadOf(params.id), volumeIds.split(',').filter(Boolean)),
+  )
+
   serve(router, copiesApi.copy, async ({ params, body: { volumeIds, setAside }, req }) => {
     const load = await loadOf(params.id)
     const names = await namesOf(volumeIds)
+    const plan = await copyPlanOf(db, host, load, volumeIds)
     const taskId = await orderTask(
       context,
       req,
@@ -103,7 +109,7 @@ export function copyRoutes(context: Context): Router {
         title: `Copy “${load.label}” to ${names}`,
         productionId: load.productionId,
         loadId: load.id,
-        input: { loadId: load.id, volumeIds: [...new Set(volumeIds)], setAside },
+        input: { loadId: load.id, volumeIds: [...new Set(volumeIds)], setAside, plan },
       },
       `“${load.label}” is being copied already. Wait for it, or stop it first.`,
     )

@@ -1,8 +1,10 @@
 import type { TaskInput } from '../../../contract/taskKinds'
+import { planChanges, planFault } from '../../../core/copies/plan'
 import { fileTitle } from '../../../core/shelf/bag'
 import { counted } from '../../../core/units/quantity'
 import * as cards from '../../db/queries/cards'
 import * as copies from '../../db/queries/copies'
+import { putReaderSpeed, putVolumeSpeed } from '../../db/queries/places'
 import { addCopyProofs } from '../../db/queries/proofs'
 import { addNote } from '../../db/queries/journal'
 import { tellChanged } from '../../db/queries/tasks'
@@ -10,12 +12,14 @@ import { copyTree } from '../../engine/copy'
 import type { SourceFile } from '../../engine/copyOrder'
 import { SourceGone, SourceSwapped } from '../../engine/copyRun'
 import { writeLists } from '../../engine/lists'
+import { MeasuredMedium } from '../../engine/measured'
+import { copyPlanOf } from '../../facts/copyPlan'
 import { CannotWork } from '../../media/cannotWork'
 import { lookAtMirror } from '../../observer/mirrorLook'
 import type { Job, Work, WorkEnd } from '../work'
 import { cardOf, changesOf } from './source'
 import { Tally } from './tally'
-import { roomFaults, prepareTarget, type Target } from './target'
+import { prepareTarget, type Target } from './target'
 import { troubleSentence } from './troubles'
 
 type CopyInput = TaskInput<'copy'>
@@ -29,9 +33,10 @@ async function runCopy(work: Work, input: CopyInput): Promise<WorkEnd> {
   if (!load) throw new CannotWork('This load is no longer known. Look at the card again.')
   const entries = await cards.entriesOf(db, load.id)
   const files = entries.filter((entry) => entry.kind === 'file')
-  const source = await cardOf(work, load, files)
+  const card = await cardOf(work, load, files)
+  const source = new MeasuredMedium(card)
   const folder = `${load.productionFolder}/Cards/${fileTitle(load.label)}`
-  const { targets, troubles } = await prepareTargets(work, input, folder, files)
+  const { targets, troubles } = await prepareTargets(work, input, load, folder, files)
   await tellChanged(db, 'copies')
   const bytes = files.reduce((sum, file) => sum + file.sizeBytes, 0)
   const tally = new Tally(
@@ -47,7 +52,7 @@ async function runCopy(work: Work, input: CopyInput): Promise<WorkEnd> {
     folders: new Map(targets.map((to) => [to.id, to.folder.toString()])),
   }
   await copyTree({
-    source,
+    source: source.medium,
     destinations: targets,
     gate: control.gate,
     folders: entries.filter((entry) => entry.kind === 'folder').map((entry) => entry.path),
@@ -77,7 +82,8 @@ async function runCopy(work: Work, input: CopyInput): Promise<WorkEnd> {
     throw error
   })
   for (const to of targets) if (!tally.failed(to.id)) await finishTarget(work, to, load.id)
-  const changed = (await changesOf(source, files)).words
+  await keepSpeeds(work, load, source, targets)
+  const changed = (await changesOf(card, files)).words
   if (changed !== '') troubles.push(`The card changed while it was copied: ${changed}. Look at it again, then copy.`)
   await addNote(db, {
     kind: 'copied',
@@ -89,19 +95,41 @@ async function runCopy(work: Work, input: CopyInput): Promise<WorkEnd> {
   return { sentence: await closingSentence(work, load, targets), troubles }
 }
 
+/** Volumes that the plan has something for, and a sentence for each of the others and for what became different since it was shown. */
 async function prepareTargets(
   work: Work,
   input: CopyInput,
+  load: cards.LoadRow,
   folder: string,
   files: readonly cards.EntryRow[],
 ): Promise<{ targets: Target[]; troubles: string[] }> {
   const prepared = []
   for (const id of new Set(input.volumeIds)) prepared.push(await prepareTarget(work, input, id, folder, files))
-  const troubles = prepared.flatMap((one) => (typeof one === 'string' ? [one] : []))
+  const unready = prepared.flatMap((one) => (typeof one === 'string' ? [one] : []))
   const ready = prepared.filter((one) => typeof one !== 'string')
-  // Volumes on one device share its room.
-  const { targets, faults } = await roomFaults(ready)
-  return { targets, troubles: [...troubles, ...faults] }
+  const seen = new Map(ready.map((to) => [to.id, to.there]))
+  const plan = await copyPlanOf(work.db, work.host, load, [...seen.keys()], seen)
+  const faults = new Map(plan.volumes.map((volume) => [volume.volumeId, planFault(volume)]))
+  return {
+    targets: ready.filter((to) => faults.get(to.id) === undefined),
+    troubles: [
+      ...unready,
+      ...[...faults.values()].flatMap((fault) => fault ?? []),
+      ...(input.plan && !input.setAside ? planChanges(input.plan, plan) : []),
+    ],
+  }
+}
+
+/** How fast each place was says how long the next copy will take. */
+async function keepSpeeds(
+  { db, host }: Work,
+  load: cards.LoadRow,
+  source: MeasuredMedium,
+  targets: readonly Target[],
+): Promise<void> {
+  for (const { id, measured } of targets) await putVolumeSpeed(db, id, host, measured)
+  if (load.readerId && source.readBytesPerSecond !== undefined)
+    await putReaderSpeed(db, load.readerId, source.readBytesPerSecond)
 }
 
 /** Checksum lists beside the mirror, and a listing of it, so that what is known of it is what lies there. */

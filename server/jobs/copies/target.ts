@@ -1,6 +1,4 @@
 import type { TaskInput } from '../../../contract/taskKinds'
-import { deviceRelation, type DeviceIdentity } from '../../../core/copies/device'
-import { formatBytes } from '../../../core/units/quantity'
 import type { EntryRow } from '../../db/queries/cards'
 import * as copies from '../../db/queries/copies'
 import { addNote } from '../../db/queries/journal'
@@ -8,17 +6,18 @@ import { volume as volumeRow } from '../../db/queries/places'
 import { liveAttempts } from '../../db/queries/tasks'
 import type { CopyDestination } from '../../engine/copyOrder'
 import { joinPath, type Medium } from '../../engine/medium'
+import { MeasuredMedium } from '../../engine/measured'
 import { setAside } from '../../engine/publish'
+import type { SeenThere } from '../../facts/copyPlan'
 import { removeStaleParts } from '../../media/attempts'
-import { listMirror } from '../../media/listing'
 import { partsOf, volumeMedium } from '../../media/places'
 import { lookAtMirror } from '../../observer/mirrorLook'
 import type { Work } from '../work'
 
 export interface Target extends CopyDestination {
   readonly name: string
-  readonly neededBytes: number
-  readonly device: DeviceIdentity
+  readonly measured: MeasuredMedium
+  readonly there: SeenThere
 }
 
 /** Makes a volume ready for a copy; a sentence when it cannot be. */
@@ -36,31 +35,35 @@ export async function prepareTarget(
   await copies.planCopy(db, input.loadId, id, folder)
   await removeStaleParts(medium, await liveAttempts(db))
   // What lies there now, before anything is added: a file that is gone has not been played, whatever is made in its place.
-  await lookAtMirror(db, { loadId: input.loadId, volumeId: id, folder }, medium)
-  const base = Buffer.from(folder)
-  if (input.setAside) await setConflictsAside(work, input.loadId, row, medium, base)
-  const there = await listMirror(medium, base).catch(() => undefined)
-  const missing = files.filter((file) => there?.get(file.path.toString('latin1')) === undefined)
-  const neededBytes = missing.reduce((sum, file) => sum + file.sizeBytes, 0)
+  const mirror = { loadId: input.loadId, volumeId: id, folder }
+  let { files: there } = await lookAtMirror(db, mirror, medium)
+  if (input.setAside && (await setConflictsAside(work, input.loadId, row, medium, Buffer.from(folder))))
+    there = (await lookAtMirror(db, mirror, medium)).files
+  const thereBytes = files.reduce(
+    (sum, file) => sum + (there.has(file.path.toString('latin1')) ? file.sizeBytes : 0),
+    0,
+  )
+  const { freeBytes } = await medium.room()
+  const measured = new MeasuredMedium(medium)
   return {
     id,
     name: row.name,
-    medium,
-    folder: base,
+    measured,
+    medium: measured.medium,
+    folder: Buffer.from(folder),
     parts: partsOf(attemptId),
-    neededBytes,
-    device: await medium.device(),
+    there: { thereBytes, freeBytes },
   }
 }
 
-/** Moves files that collide out of the way on their volume; nothing is deleted. */
+/** Moves files that collide out of the way on their volume; nothing is deleted. True when there were some. */
 async function setConflictsAside(
   { db, taskId }: Work,
   loadId: string,
   row: { id: string; name: string },
   medium: Medium,
   base: Buffer,
-): Promise<void> {
+): Promise<boolean> {
   const stuck = await copies
     .copyTroubles(db, loadId)
     .where('copyFile.volumeId', '=', row.id)
@@ -77,28 +80,5 @@ async function setConflictsAside(
       volumeId: row.id,
       detail: { paths: stuck.slice(0, 1000).map((trouble) => trouble.pathText) },
     })
-}
-
-const here = ({ device }: Target) => ({ device, connected: true })
-
-/** Volumes with room, and a sentence for each without; volumes on one device share its room. */
-export async function roomFaults(ready: readonly Target[]): Promise<{ targets: Target[]; faults: string[] }> {
-  const targets: Target[] = []
-  const faults: string[] = []
-  for (const to of ready) {
-    const { freeBytes } = await to.medium.room()
-    const beside = targets.filter((other) => deviceRelation(here(other), here(to)) === 'same')
-    const needed = to.neededBytes + beside.reduce((sum, other) => sum + other.neededBytes, 0)
-    if (needed <= freeBytes) {
-      targets.push(to)
-      continue
-    }
-    const lack = needed - freeBytes
-    const shared =
-      beside.length > 0 ? ` together with ${beside.map((other) => other.name).join(' and ')} on the same drive` : ''
-    faults.push(
-      `${to.name} is full: ${formatBytes(needed)} are needed${shared} and ${formatBytes(freeBytes)} are free, so ${formatBytes(lack)} (${lack} bytes) are missing. Nothing was copied there; make room or choose another volume.`,
-    )
-  }
-  return { targets, faults }
+  return stuck.length > 0
 }

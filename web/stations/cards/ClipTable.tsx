@@ -150,7 +150,7 @@ export function ClipTable({ load }: { load: LoadView }) {
             label="Find a clip"
             className="-mb-3 w-56"
             value={typed}
-            placeholder="Begin of its name …"
+            placeholder="Beginning of its name …"
             onChange={(event) => setTyped(event.target.value)}
           />
           <Choice

@@ -1,6 +1,7 @@
 import { format } from 'date-fns'
 import { Play, RefreshCw } from 'lucide-react'
 import { useState } from 'react'
+import { planWords } from '../../../core/copies/plan'
 import { counted, formatBytes } from '../../../core/units/quantity'
 import { copiesApi, type CopyView, type LoadCopies } from '../../../contract/copies'
 import type { VolumeView } from '../../../contract/storage'
@@ -10,6 +11,7 @@ import { Tick } from '../../parts/Tick'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 import { Wide } from '../../parts/Wide'
+import { usePlan } from './queries'
 
 interface CopyTableProps {
   readonly load: LoadCopies
@@ -44,6 +46,7 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
   const params = { id: load.loadId }
   const [choice, setChoice] = useState<ReadonlySet<string>>()
   const chosen = choice ?? proposal(volumes, load)
+  const plan = usePlan(load.loadId, [...chosen].sort())
   const toggle = (id: string) => {
     const next = new Set(chosen)
     if (!next.delete(id)) next.add(id)
@@ -148,11 +151,11 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
             Set the other files aside, and copy again
           </Button>
         )}
-        <span className="text-quiet">
-          {counted(load.fileCount, 'file')}, <span className="figure">{formatBytes(load.sizeBytes)}</span>. The card is
-          read once and never written to.
-        </span>
       </div>
+      <p className="mt-2 text-quiet" aria-live="polite">
+        {counted(load.fileCount, 'file')}, {formatBytes(load.sizeBytes)}, read once from the card and never written to.
+        {chosen.size > 0 && plan.data && !busy && ` ${planWords(plan.data)}`}
+      </p>
       <Trouble error={copy.error ?? check.error ?? different.error} />
     </>
   )

@@ -11,4 +11,16 @@ export const useCopies = (productionId: string) =>
     { again: (pages) => pages.some(({ rows }) => rows.some((load) => load.clear.clear)) && 10_000 },
   )
 
+/** What a copy to these volumes would do. */
+export const usePlan = (loadId: string, volumeIds: readonly string[]) =>
+  useAsk(
+    copiesApi.plan,
+    { id: loadId },
+    {
+      query: { volumeIds: volumeIds.join(',') },
+      enabled: volumeIds.length > 0,
+      placeholderData: (before) => before,
+    },
+  )
+
 export const useSettings = () => useAsk(productionsApi.settings, {})

@@ -132,7 +132,7 @@ function ProxyList({ counts, productionId }: ProxiesProps) {
             label="Find a clip"
             className="-mb-3 w-56"
             value={typed}
-            placeholder="Begin of its name …"
+            placeholder="Beginning of its name …"
             onChange={(event) => setTyped(event.target.value)}
           />
           <Choice

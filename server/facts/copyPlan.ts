@@ -1,0 +1,65 @@
+import { copyPlan, type CopyPlan } from '../../core/copies/plan'
+import type { Db } from '../db/connection'
+import type { LoadRow } from '../db/queries/cards'
+import { bytesInTheWay, mirrorsOf } from '../db/queries/copies'
+import { reader, volumes } from '../db/queries/places'
+
+/** What is known of a volume beyond the rows, by the job that has just looked at it. */
+export interface SeenThere {
+  /** Bytes of the load's files that lie there under their names, proved or not. */
+  readonly thereBytes: number
+  readonly freeBytes: number
+}
+
+/** What a copy of a load to volumes would do, in the order in which they are given; unknown volumes are left out. */
+export async function copyPlanOf(
+  db: Db,
+  host: string,
+  load: LoadRow,
+  volumeIds: readonly string[],
+  seen: ReadonlyMap<string, SeenThere> = new Map(),
+): Promise<CopyPlan> {
+  const [mirrors, known, card, inTheWay] = await Promise.all([
+    mirrorsOf(db, [load.id]),
+    volumes(db, host),
+    load.readerId ? reader(db, load.readerId) : undefined,
+    bytesInTheWay(db, load.id),
+  ])
+  const targets = volumeIds.flatMap((id) => {
+    const row = known.find((one) => one.id === id)
+    if (!row) return []
+    const mirror = mirrors.find((one) => one.volumeId === id)
+    const proved = {
+      files: (mirror?.filesVerified ?? 0) + (mirror?.filesMemory ?? 0),
+      sizeBytes: mirror?.sizeBytes ?? 0,
+    }
+    const conflict = {
+      files: (mirror?.filesDiffer ?? 0) + (mirror?.filesConflict ?? 0) + (mirror?.filesChanged ?? 0),
+      sizeBytes: inTheWay.get(id) ?? 0,
+    }
+    const now = seen.get(id)
+    const freeBytes = row.connected ? (now?.freeBytes ?? row.freeBytes ?? undefined) : undefined
+    return [
+      {
+        id,
+        name: row.name,
+        freeBytes,
+        device: row.device ?? undefined,
+        proved,
+        inTheWay: conflict,
+        thereBytes: now?.thereBytes ?? proved.sizeBytes + conflict.sizeBytes,
+        readBytesPerSecond: row.readBytesPerSecond ?? undefined,
+        writeBytesPerSecond: row.writeBytesPerSecond ?? undefined,
+      },
+    ]
+  })
+  return copyPlan({
+    wanted: { files: load.fileCount, sizeBytes: load.sizeBytes },
+    card: {
+      name: card?.name ?? 'the card',
+      readBytesPerSecond: card?.readBytesPerSecond ?? undefined,
+      writeBytesPerSecond: undefined,
+    },
+    targets,
+  })
+}
