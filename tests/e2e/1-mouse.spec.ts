@@ -154,7 +154,7 @@ test('station 5 shows volumes with headroom, and the bytes of the production by 
   await expect(row).toContainText('150 GB')
   await expect(page.locator('[data-class="originals"]')).toContainText('MB')
   await expect(page.locator('[data-class="generated"]')).not.toHaveText('0 B')
-  await expect(page.locator('.js-plotly-plot .legend')).toBeVisible()
+  await expect(page.getByRole('img', { name: /^Slipway: \d+ % used/ })).toBeVisible()
   await expect(page.locator('[data-volume="Neap"]')).toContainText('not connected')
   expect(said).toEqual([])
 })

@@ -1,5 +1,4 @@
-import { getNonce } from 'get-nonce'
-import { lazy, Suspense, useState } from 'react'
+import { useState } from 'react'
 import { BYTE_CLASSES, type ByteClass, type ClassBytes } from '../../../core/storage/budget'
 import { formatBytes } from '../../../core/units/quantity'
 import type { StorageView, VolumeView } from '../../../contract/storage'
@@ -10,21 +9,7 @@ import { Empty } from '../../parts/Empty'
 import { useStorage } from '../../parts/queries'
 import { AddFolderSheet } from './AddFolderSheet'
 import { Wide } from '../../parts/Wide'
-
-// The chart package is large: it comes only when somebody stands at this station.
-const VolumeChart = lazy(() => {
-  prepareStyleElement()
-  return import('./VolumeChart')
-})
-
-/** The chart package writes its rules into this element; made here, it carries the nonce that the content security policy wants. */
-function prepareStyleElement(): void {
-  if (document.getElementById('plotly.js-style-global')) return
-  const style = document.createElement('style')
-  style.id = 'plotly.js-style-global'
-  style.nonce = getNonce() ?? ''
-  document.head.append(style)
-}
+import { VolumeBars } from './VolumeBars'
 
 const CLASS_WORDS: Record<ByteClass, string> = {
   originals: 'Originals: never made again',
@@ -88,9 +73,7 @@ function Rooms({ storage, onAdd }: { storage: StorageView; onAdd: () => void }) 
       <div className="grid gap-x-12 gap-y-8 lg:grid-cols-[1fr_19rem]">
         <section aria-label="How full the volumes are" className="min-w-0">
           <h2 className="mb-1">How full the volumes are</h2>
-          <Suspense fallback={<p className="h-72 text-quiet">One moment …</p>}>
-            <VolumeChart volumes={storage.volumes} />
-          </Suspense>
+          <VolumeBars volumes={storage.volumes} />
         </section>
         <section aria-label="Bytes of this production">
           <h2 className="mb-2">
