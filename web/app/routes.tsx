@@ -20,7 +20,19 @@ const PAGES: Record<Station, StationPage> = {
 }
 const Bench = lazy(() => import('./pages/Bench'))
 
+// What is printed stands by itself, without the frame around every page.
+const CopyChart = lazy(() => import('../stations/copies/CopyChart'))
+
 export const router = createBrowserRouter([
+  {
+    path: 'print/:productionId/copies',
+    errorElement: <ErrorPage />,
+    element: (
+      <Suspense>
+        <CopyChart />
+      </Suspense>
+    ),
+  },
   {
     element: <Shell />,
     errorElement: <ErrorPage />,

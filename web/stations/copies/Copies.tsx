@@ -69,6 +69,11 @@ export default function Copies({ productionId }: { productionId: string }) {
               <LoadPanel key={load.loadId} load={load} productionId={productionId} />
             )}
             <Older pages={query}>Show older loads</Older>
+            <p className="mt-6">
+              <Link to={`/print/${productionId}/copies`} className="text-accent underline underline-offset-4">
+                The copy chart of all loads, for printing
+              </Link>
+            </p>
             <Policy />
           </>
         )

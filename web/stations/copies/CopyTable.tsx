@@ -153,7 +153,8 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
         )}
       </div>
       <p className="mt-2 text-quiet" aria-live="polite">
-        {counted(load.fileCount, 'file')}, {formatBytes(load.sizeBytes)}, read once from the card and never written to.
+        {counted(load.fileCount, 'file')}, {formatBytes(load.sizeBytes)}, read once from the card, which is never
+        written to.
         {chosen.size > 0 && plan.data && !busy && ` ${planWords(plan.data)}`}
       </p>
       <Trouble error={copy.error ?? check.error ?? different.error} />

@@ -1,3 +1,4 @@
+import { useQuery } from '@tanstack/react-query'
 import { copiesApi } from '../../../contract/copies'
 import { productionsApi } from '../../../contract/productions'
 import { useAsk } from '../../parts/useAsk'
@@ -10,6 +11,15 @@ export const useCopies = (productionId: string) =>
     { id: productionId },
     { again: (pages) => pages.some(({ rows }) => rows.some((load) => load.clear.clear)) && 10_000 },
   )
+
+/** Every load of a production with its copies, the oldest first. */
+export const useAllCopies = (productionId: string) => {
+  const { all } = usePages(copiesApi.all, { id: productionId })
+  return useQuery({
+    queryKey: ['copies', productionId, 'all'],
+    queryFn: async () => [...(await all())].reverse(),
+  })
+}
 
 /** What a copy to these volumes would do. */
 export const usePlan = (loadId: string, volumeIds: readonly string[]) =>
