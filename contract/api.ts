@@ -4,7 +4,7 @@ import { cardsApi } from './cards'
 import { copiesApi } from './copies'
 import type { Endpoint } from './endpoint'
 import { exportsApi } from './exports'
-import { placesApi } from './places'
+import { foldersApi } from './folders'
 import { productionsApi } from './productions'
 import { proxiesApi } from './proxies'
 import { searchApi } from './search'
@@ -26,7 +26,7 @@ const STATIONS: readonly Readonly<Record<string, AnyEndpoint>>[] = [
   copiesApi,
   proxiesApi,
   storageApi,
-  placesApi,
+  foldersApi,
   exportsApi,
   shelfApi,
   tasksApi,

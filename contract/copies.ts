@@ -115,6 +115,10 @@ export const copiesApi = {
     changes: ['copies', 'productions', 'cards'],
     body: formattedOrder,
   }),
+  settings: ask<Settings>()('copies', '/settings'),
+  /** Changes when a card may be formatted, for all productions. */
+  setSettings: order()('PUT', '/settings', { changes: ['copies', 'productions'], body: settings }),
+  /** Writes down that two volumes are different drives. */
   differentDrives: order()('POST', '/volumes/different', {
     changes: ['copies', 'storage', 'productions'],
     body: differentDrives,

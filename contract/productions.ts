@@ -4,7 +4,6 @@ import { isDay, isTimeZone } from '../core/units/day'
 import { text } from './text'
 import { ask, order, type Made } from './endpoint'
 import { pageQuery, type Page } from './page'
-import { settings, type Settings } from './copies'
 
 export const newProduction = object({
   title: text().required('Give the production a title.').max(120, 'Keep the title under 120 characters.'),
@@ -35,7 +34,4 @@ export const productionsApi = {
   one: ask<ProductionView>()('productions', '/productions/:id'),
   /** Makes one. 422 on `title` when another owns the folder of that name. */
   add: order<Made>()('POST', '/productions', { status: 201, changes: ['productions'], body: newProduction }),
-  settings: ask<Settings>()('copies', '/settings'),
-  /** Changes when a card may be formatted, for all productions. */
-  setSettings: order()('PUT', '/settings', { changes: ['copies', 'productions'], body: settings }),
 }

@@ -24,11 +24,11 @@ describe('the rooms', () => {
       ['server/log.ts', importing('queryClient', '../web/app/queryClient')],
       ['server/db/anyOf.ts', importing('walk', '../engine/walk')],
       ['server/engine/walk.ts', importing('anyOf', '../db/anyOf')],
-      ['server/facts/plans.ts', importing('volumeMedium', '../media/places')],
+      ['server/facts/volumes.ts', importing('volumeMedium', '../media/mediumOf')],
       ['server/http/context.ts', importing('copyTree', '../engine/copy')],
       ['server/http/context.ts', importing('JOBS', '../jobs/registry')],
       ['server/http/context.ts', "import type { Observer } from '../observer/observer'\nexport type Kept = Observer\n"],
-      ['server/media/places.ts', importing('BenchPlaces', '../bench/places')],
+      ['server/media/mediumOf.ts', importing('BenchPlaces', '../bench/benchMedia')],
     ] as const
     for (const [file, code] of forbidden)
       expect(await rulesBroken(file, code), `${file}: ${code}`).toContain('boundaries/dependencies')
@@ -38,7 +38,7 @@ describe('the rooms', () => {
 
   it('let everybody import along them', async () => {
     expect(await rulesBroken('web/parts/api.ts', importing('evenFloor', '../../core/units/frameSize'))).toEqual([])
-    expect(await rulesBroken('server/facts/plans.ts', importing('anyOf', '../db/anyOf'))).toEqual([])
+    expect(await rulesBroken('server/facts/volumes.ts', importing('anyOf', '../db/anyOf'))).toEqual([])
     expect(await rulesBroken('server/http/context.ts', importing('startTask', '../enqueue/enqueue'))).toEqual([])
   })
 })

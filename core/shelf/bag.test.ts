@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { BAG_DECLARATION, bagInfo, bagManifest, decodeBagPath, fileTitle, payloadOxum, sameFolder } from './bag'
+import { BAG_DECLARATION, bagInfo, bagManifest, decodeBagPath, payloadOxum } from './bag'
+import { fileTitle, sameFolder } from '../units/fileTitle'
 
 describe('a bag', () => {
   it('declares itself as RFC 8493 asks', () => {

@@ -2,7 +2,8 @@ import { copyPlan, type CopyPlan } from '../../core/copies/plan'
 import type { Db } from '../db/connection'
 import type { LoadRow } from '../db/queries/cards'
 import { bytesInTheWay, mirrorsOf } from '../db/queries/copies'
-import { reader, volumes } from '../db/queries/places'
+import { reader } from '../db/queries/readers'
+import { volumes } from '../db/queries/volumes'
 
 /** What is known of a volume beyond the rows, by the job that has just looked at it. */
 export interface SeenThere {

@@ -7,12 +7,11 @@ import type { Db } from '../db/connection'
 import { knownBytes } from '../db/queries/bytes'
 import { loadsOf } from '../db/queries/cards'
 import { deliverableCounts } from '../db/queries/exports'
-import { readers } from '../db/queries/places'
+import { readers } from '../db/queries/readers'
 import type { ProductionRow } from '../db/queries/productions'
 import { bagCounts } from '../db/queries/shelf'
 import { cameraPlans } from '../db/queries/shoot'
-import { loadStates, type Asked } from './loads'
-import { planOf } from './plans'
+import { loadStates, type Asked } from './loadStates'
 import { proxyCounts } from './proxies'
 import { volumeViews } from './volumes'
 
@@ -40,7 +39,7 @@ export async function productionFacts(
       const proxies = proxyCounts(own.map((state) => state.load))
       const budgets = plans
         .filter((plan) => plan.productionId === production.id)
-        .map((plan) => recordingBudget(planOf(plan)))
+        .map(({ plan }) => recordingBudget(plan))
       const rendered = deliverables.find((row) => row.productionId === production.id)
       const shelved = bags.find((row) => row.productionId === production.id)
       const size = bytes.filter((row) => row.productionId === production.id)

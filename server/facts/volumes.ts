@@ -3,7 +3,8 @@ import { HEADROOM_SHARE, sumByClass, volumeBudget } from '../../core/storage/bud
 import type { VolumeView } from '../../contract/storage'
 import type { Db } from '../db/connection'
 import { volumeBytes } from '../db/queries/bytes'
-import { readers, volumes } from '../db/queries/places'
+import { readers } from '../db/queries/readers'
+import { volumes } from '../db/queries/volumes'
 
 /** Every volume with its room: as it was last measured where it is connected, from the books where it is not. */
 export async function volumeViews(db: Db, host: string): Promise<VolumeView[]> {

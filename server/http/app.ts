@@ -19,7 +19,7 @@ import { proxyRoutes } from './proxies/routes'
 import { searchRoutes } from './beside/search'
 import { shelfRoutes } from './shelf/routes'
 import { shootRoutes } from './shoot/routes'
-import { placeRoutes } from './storage/places'
+import { folderRoutes } from './storage/folders'
 import { storageRoutes } from './storage/routes'
 import { taskRoutes } from './beside/tasks'
 
@@ -86,7 +86,7 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
     copyRoutes,
     proxyRoutes,
     storageRoutes,
-    placeRoutes,
+    folderRoutes,
     exportRoutes,
     shelfRoutes,
     taskRoutes,

@@ -1,5 +1,5 @@
 import type { Medium } from '../engine/medium'
-import { PARTS } from './places'
+import { PARTS } from './mediumOf'
 
 /** Removes parts that attempts left behind on a volume; those of attempts under way stay. */
 export async function removeStaleParts(medium: Medium, live: ReadonlySet<string>): Promise<void> {

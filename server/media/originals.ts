@@ -2,12 +2,12 @@ import { formatBytes } from '../../core/units/quantity'
 import type { Db } from '../db/connection'
 import { clip as clipRow } from '../db/queries/cards'
 import { holdersOf } from '../db/queries/copies'
-import { volume as volumeRow } from '../db/queries/places'
+import { volume as volumeRow } from '../db/queries/volumes'
 import { production } from '../db/queries/productions'
 import { joinPath, type Medium } from '../engine/medium'
 import { hostName } from '../home'
 import { CannotWork } from './cannotWork'
-import { fullPath, volumeMedium } from './places'
+import { fullPath, volumeMedium } from './mediumOf'
 
 /** A clip's original on a connected volume, as it was proved. Work is done from copies, never from the card. */
 export async function originalOf(db: Db, clipId: string) {

@@ -11,7 +11,7 @@ import { openHere } from '../engine/openHere'
 import { boundedCommand, FFMPEG_BASE, INPUT } from '../engine/tool'
 import { hostName } from '../home'
 import { CannotWork } from './cannotWork'
-import { fullPath, volumeMedium } from './places'
+import { fullPath, volumeMedium } from './mediumOf'
 
 /** What every browser plays by itself. */
 const plays = (probe: Probe) =>

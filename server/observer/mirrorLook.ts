@@ -2,7 +2,7 @@ import type { Db } from '../db/connection'
 import { samplesOf } from '../db/queries/cards'
 import { databaseTime, putMirrorListing } from '../db/queries/mirrors'
 import { listMirror, samplesEqual } from '../media/listing'
-import type { Medium } from '../media/places'
+import type { Medium } from '../media/mediumOf'
 
 /** What a look at a mirror came to. */
 export interface MirrorLook {

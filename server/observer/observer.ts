@@ -1,9 +1,10 @@
 import type { Db } from '../db/connection'
 import { mirrorsOf, mirrorsOn } from '../db/queries/copies'
-import { putSeenReader, putSeenVolume, readers, volumes, type VolumeRow } from '../db/queries/places'
+import { putSeenReader, readers } from '../db/queries/readers'
+import { putSeenVolume, volumes, type VolumeRow } from '../db/queries/volumes'
 import { tellChanged } from '../db/queries/tasks'
 import { log } from '../log'
-import { volumeMedium, type Medium } from '../media/places'
+import { volumeMedium, type Medium } from '../media/mediumOf'
 import { lookAtMirror } from './mirrorLook'
 import { ReaderLook } from './readerLook'
 

@@ -1,10 +1,10 @@
 import { cardChanges, changeWords, recogniseLoads } from '../../core/cards/load'
 import type { Db } from '../db/connection'
 import { entriesOf, load as loadRow, loadsLike, samplesOf } from '../db/queries/cards'
-import type { ReaderRow, SeenReader } from '../db/queries/places'
+import type { ReaderRow, SeenReader } from '../db/queries/readers'
 import { lastCardLook, loadsWithPrint } from '../db/queries/seen'
 import { CARD_ROOT, listCard, samplesEqual, type Listing } from '../media/listing'
-import { readerContent, type ReaderContent } from '../media/places'
+import { readerContent, type ReaderContent } from '../media/mediumOf'
 
 /** Which load a card holds. Not settled while the look at it is under way. */
 interface Recognised extends Pick<SeenReader, 'loadId' | 'same' | 'difference'> {

@@ -1,6 +1,6 @@
 import { createServer } from 'node:http'
 import { resolve } from 'node:path'
-import { BenchPlaces } from '../bench/places'
+import { BenchPlaces } from '../bench/benchMedia'
 import { openDatabase } from '../db/connection'
 import { databaseUrl, hostName } from '../home'
 import { createApp } from '../http/app'
@@ -8,7 +8,7 @@ import { EventStream } from '../http/events'
 import { LookDesk } from '../http/lookDesk'
 import { openBoss } from '../enqueue/enqueue'
 import { log } from '../log'
-import { registerSimulated } from '../media/places'
+import { registerSimulated } from '../media/mediumOf'
 
 const url = databaseUrl()
 const listening = process.env.YENDRA_LISTEN ?? '127.0.0.1'

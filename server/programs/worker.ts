@@ -1,13 +1,13 @@
 import pg from 'pg'
 import { TASK_LINES } from '../../contract/taskKinds'
-import { BenchPlaces } from '../bench/places'
+import { BenchPlaces } from '../bench/benchMedia'
 import { openDatabase, type Db } from '../db/connection'
 import { CHANNELS, notify } from '../db/queries/tasks'
 import { databaseUrl, hostName } from '../home'
 import { openBoss, queueName } from '../enqueue/enqueue'
 import { Runner } from '../jobs/runner'
 import { log } from '../log'
-import { registerSimulated } from '../media/places'
+import { registerSimulated } from '../media/mediumOf'
 import { Observer } from '../observer/observer'
 
 /** How many tasks of each line run side by side; a paused one keeps its place. */

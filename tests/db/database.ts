@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { startPostgres } from '../../scripts/lib/postgres.mjs'
 import { openDatabase, type Db } from '../../server/db/connection'
-import { addVolume } from '../../server/db/queries/places'
+import { addVolume } from '../../server/db/queries/volumes'
 
 /** A cluster of the test's own. */
 export async function testCluster() {

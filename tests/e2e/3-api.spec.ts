@@ -188,12 +188,10 @@ test('two productions never share a folder', async ({ request }) => {
 
 test('a window outside the picture is refused before anything is rendered', async ({ request }) => {
   const id = await productionId(request, 'Steam-bending ribs')
-  const { masters } = (await (await request.get(`/api/productions/${id}/exports`)).json()) as {
-    masters: { clipId: string }[]
-  }
+  const { rows } = (await (await request.get(`/api/productions/${id}/clips?show=film`)).json()) as Page<ClipView>
   const [volumeId] = await volumeIds(request, 'Slipway')
   const answer = await post(request, '/exports', {
-    clipId: masters[0]?.clipId,
+    clipId: rows[0]?.id,
     destinationId: 'tall-short',
     volumeId,
     window: { x: 3000, y: 0, widthPx: 1216, heightPx: 2160 },

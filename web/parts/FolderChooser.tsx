@@ -1,7 +1,7 @@
 import { ArrowUp, Folder, HardDrive } from 'lucide-react'
 import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react'
 import { formatBytes } from '../../core/units/quantity'
-import { placesApi, type PlaceView } from '../../contract/places'
+import { foldersApi, type PlaceView } from '../../contract/folders'
 import { Trouble } from './Trouble'
 import { useAsk } from './useAsk'
 
@@ -28,8 +28,8 @@ export function FolderChooser({ onChange }: { onChange: (path: string) => void }
     setAt(next)
     onChange(next)
   }
-  const mounted = useAsk(placesApi.mounted, {})
-  const inside = useAsk(placesApi.inside, {}, { query: { path: at }, enabled: at !== '', retry: false })
+  const mounted = useAsk(foldersApi.mounted, {})
+  const inside = useAsk(foldersApi.inside, {}, { query: { path: at }, enabled: at !== '', retry: false })
   const view = at === '' ? undefined : inside.data
   const isDrive = (mounted.data ?? []).some((place) => place.path === at)
   const up = () => {

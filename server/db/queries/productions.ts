@@ -1,6 +1,5 @@
 import { sql } from 'kysely'
-import { fileTitle } from '../../../core/shelf/bag'
-import type { Settings } from '../../../contract/copies'
+import { fileTitle } from '../../../core/units/fileTitle'
 import type { NewProduction } from '../../../contract/productions'
 import type { PageAsked } from '../../../contract/page'
 import type { Db } from '../connection'
@@ -44,17 +43,3 @@ export const addProduction = (
     .onConflict((at) => at.doNothing())
     .returningAll()
     .executeTakeFirst()
-
-const DEFAULTS: Settings = { policy: 'at-home-only', atHome: true, acceptMemory: false, proofHours: 24 }
-
-export async function readSettings(db: Db): Promise<Settings> {
-  const row = await db.selectFrom('setting').select('value').where('key', '=', 'person').executeTakeFirst()
-  return { ...DEFAULTS, ...row?.value }
-}
-
-export const writeSettings = (db: Db, settings: Settings) =>
-  db
-    .insertInto('setting')
-    .values({ key: 'person', value: JSON.stringify(settings) })
-    .onConflict((at) => at.column('key').doUpdateSet({ value: JSON.stringify(settings) }))
-    .execute()

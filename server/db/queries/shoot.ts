@@ -1,9 +1,35 @@
+import { frameRate, parseFrameRate } from '../../../core/units/frameRate'
 import type { CameraPlan } from '../../../contract/shoot'
 import { anyOf } from '../anyOf'
 import type { Db } from '../connection'
 
-export const cameraPlans = (db: Db, productionIds: readonly string[]) =>
-  db.selectFrom('cameraPlan').selectAll().where(anyOf('production_id', productionIds)).orderBy('createdAt').execute()
+/** The camera plans of productions, oldest first, each as it is reckoned with and with the rate as it was typed. */
+export async function cameraPlans(db: Db, productionIds: readonly string[]) {
+  const rows = await db
+    .selectFrom('cameraPlan')
+    .selectAll()
+    .where(anyOf('production_id', productionIds))
+    .orderBy('createdAt')
+    .execute()
+  return rows.map(({ id, productionId, rate, ...row }) => ({
+    id,
+    productionId,
+    rate,
+    plan: {
+      camera: row.camera,
+      widthPx: row.widthPx,
+      heightPx: row.heightPx,
+      rate: parseFrameRate(rate) ?? frameRate(25),
+      videoBitsPerSecond: row.videoBitsPerSecond,
+      audioBitsPerSecond: row.audioBitsPerSecond,
+      secondsPerTake: row.secondsPerTake,
+      takes: row.takes,
+      cardBytes: row.cardBytes,
+      cardBytesPerSecond: row.cardBytesPerSecond,
+      fillLimit: row.fillLimit,
+    },
+  }))
+}
 
 export const addCameraPlan = (db: Db, productionId: string, plan: CameraPlan) =>
   db

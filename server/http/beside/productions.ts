@@ -1,15 +1,8 @@
 import { Router } from 'express'
 import { lineOf, nextStep } from '../../../core/line/line'
-import { fileTitle } from '../../../core/shelf/bag'
+import { fileTitle } from '../../../core/units/fileTitle'
 import { productionsApi, type ProductionView } from '../../../contract/productions'
-import {
-  addProduction,
-  productionIn,
-  productionPage,
-  readSettings,
-  writeSettings,
-  type ProductionRow,
-} from '../../db/queries/productions'
+import { addProduction, productionIn, productionPage, type ProductionRow } from '../../db/queries/productions'
 import { tellChanged } from '../../db/queries/tasks'
 import { productionFacts } from '../../facts/productions'
 import type { Context } from '../context'
@@ -48,13 +41,6 @@ export function productionRoutes({ db, host }: Context): Router {
       )
     await tellChanged(db, 'productions')
     return { id: made.id }
-  })
-
-  serve(router, productionsApi.settings, () => readSettings(db))
-
-  serve(router, productionsApi.setSettings, async ({ body }) => {
-    await writeSettings(db, body)
-    await tellChanged(db, 'copies', 'productions')
   })
 
   return router

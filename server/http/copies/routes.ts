@@ -5,11 +5,12 @@ import type { Standing } from '../../../core/copies/standing'
 import { copiesApi, type LoadCopies } from '../../../contract/copies'
 import * as cards from '../../db/queries/cards'
 import { copyTroubles, oddNamesOf } from '../../db/queries/copies'
-import { volumes } from '../../db/queries/places'
+import { volumes } from '../../db/queries/volumes'
+import { readSettings, writeSettings } from '../../db/queries/settings'
 import { addSaid, largestEntry } from '../../db/queries/said'
 import { tellChanged } from '../../db/queries/tasks'
 import { copyPlanOf } from '../../facts/copyPlan'
-import { loadStates, type LoadState } from '../../facts/loads'
+import { loadStates, type LoadState } from '../../facts/loadStates'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
 import { conflict, invalid, notFound } from '../problem'
@@ -159,6 +160,13 @@ export function copyRoutes(context: Context): Router {
     if (!clear.clear && !anyway) throw conflict(`Do not format this card yet. ${clear.sentence}`)
     await addSaid(db, { kind: 'formatted', loadId: load.id, ...(clear.clear ? {} : { against: clear.sentence }) })
     await tellChanged(db, 'copies', 'productions', 'cards')
+  })
+
+  serve(router, copiesApi.settings, () => readSettings(db))
+
+  serve(router, copiesApi.setSettings, async ({ body }) => {
+    await writeSettings(db, body)
+    await tellChanged(db, 'copies', 'productions')
   })
 
   serve(router, copiesApi.differentDrives, async ({ body: { volumeId, otherVolumeId } }) => {

@@ -1,7 +1,7 @@
 import { Router } from 'express'
 import { proxiesApi } from '../../../contract/proxies'
 import * as cards from '../../db/queries/cards'
-import { volume } from '../../db/queries/places'
+import { volume } from '../../db/queries/volumes'
 import { production } from '../../db/queries/productions'
 import { clipsToProxy, proxyPage } from '../../db/queries/proxies'
 import { proxyCounts, proxyView } from '../../facts/proxies'

@@ -3,7 +3,6 @@ import { recordingBudget } from '../../../core/shoot/recording'
 import { shootApi } from '../../../contract/shoot'
 import { addCameraPlan, cameraPlans, changeCameraPlan, removeCameraPlan } from '../../db/queries/shoot'
 import { tellChanged } from '../../db/queries/tasks'
-import { planOf } from '../../facts/plans'
 import type { Context } from '../context'
 import { notFound } from '../problem'
 import { productionOf } from '../productionOf'
@@ -14,10 +13,7 @@ export function shootRoutes({ db }: Context): Router {
 
   serve(router, shootApi.plans, async ({ params }) => {
     const rows = await cameraPlans(db, [(await productionOf(db, params.id)).id])
-    return rows.map((row) => {
-      const plan = planOf(row)
-      return { ...plan, id: row.id, rate: row.rate, budget: recordingBudget(plan) }
-    })
+    return rows.map(({ id, rate, plan }) => ({ ...plan, id, rate, budget: recordingBudget(plan) }))
   })
 
   serve(router, shootApi.addPlan, async ({ params, body }) => {

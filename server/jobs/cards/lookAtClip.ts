@@ -8,7 +8,7 @@ import { probeFile } from '../../engine/probe'
 import { Stopped } from '../../engine/stopped'
 import { ToolFailed } from '../../engine/tool'
 import type { WalkedEntry } from '../../engine/walk'
-import { fullPath } from '../../media/places'
+import { fullPath } from '../../media/mediumOf'
 import type { TaskControl } from '../control'
 
 export interface SeenClip {

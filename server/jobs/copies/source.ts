@@ -1,10 +1,10 @@
 import { cardChanges, changeWords } from '../../../core/cards/load'
 import { samplesOf, type EntryRow } from '../../db/queries/cards'
-import { reader as readerRow } from '../../db/queries/places'
+import { reader as readerRow } from '../../db/queries/readers'
 import type { Medium } from '../../engine/medium'
 import { CannotWork } from '../../media/cannotWork'
 import { CARD_ROOT, listCard, samplesEqual } from '../../media/listing'
-import { readerContent } from '../../media/places'
+import { readerContent } from '../../media/mediumOf'
 import type { Work } from '../work'
 
 const byBytes = (file: { path: Buffer; sizeBytes: number; modifiedMs: number }) => ({

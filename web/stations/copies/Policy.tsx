@@ -5,8 +5,7 @@ import { OneOf } from '../../parts/OneOf'
 import { Tick } from '../../parts/Tick'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
-import type { Settings } from '../../../contract/copies'
-import { productionsApi } from '../../../contract/productions'
+import { copiesApi, type Settings } from '../../../contract/copies'
 import { useSettings } from './queries'
 
 const USUAL_HOURS = [12, 24, 48, 72, 168]
@@ -33,7 +32,7 @@ const POLICIES = [
 
 /** When cards may be formatted: the person's policy, and where they are now. */
 export function Policy() {
-  const send = useSend(productionsApi.setSettings)
+  const send = useSend(copiesApi.setSettings)
   // What was just chosen shows at once; the server's answer follows.
   const [chosen, setChosen] = useState<Partial<Settings>>({})
   return (

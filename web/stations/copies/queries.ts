@@ -1,6 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
 import { copiesApi } from '../../../contract/copies'
-import { productionsApi } from '../../../contract/productions'
 import { useAsk } from '../../parts/useAsk'
 import { usePages } from '../../parts/usePages'
 
@@ -33,4 +32,4 @@ export const usePlan = (loadId: string, volumeIds: readonly string[]) =>
     },
   )
 
-export const useSettings = () => useAsk(productionsApi.settings, {})
+export const useSettings = () => useAsk(copiesApi.settings, {})

@@ -30,7 +30,7 @@ export interface FoldersView {
   readonly more: number
 }
 
-export const placesApi = {
+export const foldersApi = {
   /** Mounted file systems that may hold a drive or a card, and the person's own folder. */
   mounted: ask<readonly PlaceView[]>()('storage', '/places'),
   /** The folders in one folder, by name. Nothing but names is read. 422 on `path` when it cannot be listed. */

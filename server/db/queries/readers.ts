@@ -1,0 +1,48 @@
+import { sql } from 'kysely'
+import type { DeviceIdentity } from '../../../core/copies/device'
+import type { Db } from '../connection'
+
+export const readers = (db: Db) => db.selectFrom('reader').selectAll().orderBy('createdAt').execute()
+
+export const reader = (db: Db, id: string) =>
+  db.selectFrom('reader').selectAll().where('id', '=', id).executeTakeFirst()
+
+export type ReaderRow = NonNullable<Awaited<ReturnType<typeof reader>>>
+
+export const addReader = (
+  db: Db,
+  values: { name: string; rootPath: string | null; simulated: boolean; host: string },
+) => db.insertInto('reader').values(values).returning('id').executeTakeFirstOrThrow()
+
+export interface SeenReader {
+  readonly state: 'card' | 'empty' | 'unreachable'
+  readonly cardName: string | null
+  readonly loadId: string | null
+  readonly same: boolean
+  readonly difference: string | null
+  readonly device: DeviceIdentity | undefined
+}
+
+/** What the observer saw in a reader. True when it differs from what was seen before. */
+export async function putSeenReader(db: Db, id: string, { device, ...seen }: SeenReader): Promise<boolean> {
+  const changed = await db
+    .updateTable('reader')
+    .set({ ...seen, device: device ? JSON.stringify(device) : null, seenAt: new Date() })
+    .where('id', '=', id)
+    .where((at) =>
+      at.or([
+        at('state', '<>', seen.state),
+        at.not(
+          sql<boolean>`(card_name, load_id, difference) is not distinct from (${seen.cardName}::text, ${seen.loadId}::uuid, ${seen.difference}::text)`,
+        ),
+        at('same', '<>', seen.same),
+      ]),
+    )
+    .returning('id')
+    .executeTakeFirst()
+  return changed !== undefined
+}
+
+/** How fast a reader was in a copy, in bytes per second. */
+export const putReaderSpeed = (db: Db, id: string, readBytesPerSecond: number) =>
+  db.updateTable('reader').set({ readBytesPerSecond }).where('id', '=', id).execute()
