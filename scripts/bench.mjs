@@ -13,6 +13,10 @@ const build = spawnSync(
 )
 const { status } =
   build.status === 0
-    ? spawnSync(process.execPath, ['dist/bench/bench.js', ...process.argv.slice(2)], { cwd: PROJECT, env, stdio: 'inherit' })
+    ? spawnSync(process.execPath, ['dist/bench/bench.js', ...process.argv.slice(2)], {
+        cwd: PROJECT,
+        env,
+        stdio: 'inherit',
+      })
     : build
 process.exit(status ?? 1)

@@ -5,6 +5,7 @@ import { hostname } from 'node:os'
 import { join, resolve } from 'node:path'
 import { ensureBuild, ensureDebian, ensurePackages, PROJECT } from './lib/bootstrap.mjs'
 import { setTimeout as wait } from 'node:timers/promises'
+import { MEMORY_FLAGS } from './lib/memory.mjs'
 import { freePort, isAlive, startPostgres } from './lib/postgres.mjs'
 
 const flags = new Set(process.argv.slice(2))
@@ -81,6 +82,7 @@ function startProgram(name, env, args = []) {
   return new Promise((done, fail) => {
     const child = fork(join(PROJECT, `dist/server/${name}.js`), args, {
       env,
+      execArgv: MEMORY_FLAGS,
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     })
     children.set(name, child)

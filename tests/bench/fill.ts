@@ -35,7 +35,7 @@ export async function fill(db: Db, { productions, loadsEach, filesEach, clipsEac
     await run(`insert into load_entry (load_id, path, path_text, kind, size_bytes, modified_ms, copied)
       select load_id, convert_to(name, 'UTF8'), name, 'file', 55000000 + n, 1700000000000 + n, true
       from unnest(array${own}) as load_id, generate_series(1, ${filesEach}) n,
-        lateral (select 'DCIM/100CURLW/CURL' || lpad(n::text, 4, '0') || case when n <= ${clipsEach} then '.MP4' else '.THM' end as name) as named`)
+        lateral (select 'DCIM/100CURLW/CURL' || lpad(n::text, greatest(4, length(n::text)), '0') || case when n <= ${clipsEach} then '.MP4' else '.THM' end as name) as named`)
     await run(`insert into seen (place, load_id, print, file_count, size_bytes)
       select 'card', id, id::text, ${filesEach}, 0 from unnest(array${own}) as id`)
     await run(`insert into clip (load_id, production_id, entry_id, path_text, name, size_bytes, sidecars, probe, has_picture, picture_made, proxy_bytes)

@@ -2,8 +2,9 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
+import { appFigures } from './appBench'
 import { browserFigures } from './browserBench'
-import { copyFigures, scanFigure, type Figure } from './copyBench'
+import { checkFigures, copyFigures, scanFigure, type Figure } from './copyBench'
 import { growthFigures } from './growthBench'
 
 interface ManifestEntry {
@@ -43,6 +44,8 @@ const PARTS: Record<string, (scratch: string) => Promise<Figure[]>> = {
   screen: () => Promise.resolve([firstScreen()]),
   listing: async (scratch) => [await scanFigure(scratch)],
   copying: copyFigures,
+  checking: checkFigures,
+  application: appFigures,
   growth: growthFigures,
   browser: browserFigures,
 }

@@ -15,6 +15,7 @@ import type { ClipsAsked, ClipView, LoadView } from '../../contract/cards'
 import type { LoadCopies } from '../../contract/copies'
 import type { Page } from '../../contract/page'
 import type { TaskView } from '../../contract/tasks'
+import { MEMORY_FLAGS } from '../../scripts/lib/memory.mjs'
 import { freePort, startPostgres, type Cluster } from '../../scripts/lib/postgres.mjs'
 
 /** The built programs on a database of their own, driven over HTTP with real folders: nothing is known of their insides. */
@@ -56,7 +57,11 @@ export async function until<T>(ask: () => Promise<T>, wanted: (answer: T) => boo
 
 function program(name: string, env: NodeJS.ProcessEnv): Promise<ChildProcess> {
   return new Promise((resolve, reject) => {
-    const child = fork(`dist/server/${name}.js`, [], { env, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] })
+    const child = fork(`dist/server/${name}.js`, [], {
+      env,
+      execArgv: [...MEMORY_FLAGS],
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    })
     child.once('message', () => resolve(child))
     child.once('exit', (code) => reject(new Error(`${name} ended with ${code}`)))
   })

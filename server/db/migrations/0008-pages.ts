@@ -87,6 +87,11 @@ const STATEMENTS = [
         else e.kind = f.kind and e.state = 'on-card' end
       order by path limit 20) as first), '[]')`,
   `alter table deliverable add column pass boolean not null default false`,
+  // Most proofs are of copies: the other kinds need no place in these.
+  ...['clip', 'deliverable', 'bag'].flatMap((of) => [
+    `drop index proof_${of}`,
+    `create index proof_${of} on proof (${of}_id) where ${of}_id is not null`,
+  ]),
   `create index seen_card on seen (load_id, id desc) where place = 'card'`,
   `create index load_entry_odd on load_entry (load_id) where odd and kind = 'file'`,
   `create index load_newest on load (production_id, created_at desc, id desc)`,

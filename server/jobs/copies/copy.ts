@@ -11,6 +11,7 @@ import { addNote } from '../../db/queries/journal'
 import { tellChanged } from '../../db/queries/tasks'
 import { copyTree } from '../../engine/copy'
 import type { SourceFile } from '../../engine/copyOrder'
+import { awaitedLater } from '../../engine/hash'
 import { SourceGone, SourceSwapped } from '../../engine/copyRun'
 import { writeLists } from '../../engine/lists'
 import { MeasuredMedium } from '../../engine/measured'
@@ -52,7 +53,8 @@ async function runCopy(work: Work, input: CopyInput): Promise<WorkEnd> {
     runId: attemptId,
     folders: new Map(targets.map((to) => [to.id, to.folder.toString()])),
   }
-  await copyTree({
+  let writing: Promise<void> = Promise.resolve()
+  const engine = copyTree({
     source: source.medium,
     destinations: targets,
     gate: control.gate,
@@ -63,25 +65,31 @@ async function runCopy(work: Work, input: CopyInput): Promise<WorkEnd> {
         : files.map((file): SourceFile => ({ ...file, wantedBy, knownHash: known.get(file.id) })),
     onBytes: (id, stage, more) => tally.add(id, stage, more),
     report: async (records) => {
-      await addCopyProofs(db, run, records)
+      // While these are written down, the engine goes on; the next ones wait for them.
+      await writing
+      writing = awaitedLater(addCopyProofs(db, run, records))
       for (const record of records) {
         const sentence = troubleSentence(record, names, targets)
         if (sentence) troubles.push(sentence)
         if (record.kind === 'destination-failed') tally.fail(record.destinationId, sentence ?? '')
       }
     },
-  }).catch(async (error: unknown) => {
-    await Promise.all(targets.map((to) => to.medium.remove(to.parts).catch(() => undefined)))
-    if (error instanceof SourceGone)
-      throw new CannotWork(
-        `The card of “${load.label}” went away in mid-copy. What was proved stays; put the card in and copy again.`,
-      )
-    if (error instanceof SourceSwapped)
-      throw new CannotWork(
-        `Another card lies in the reader now than the one of “${load.label}” that was being copied. What was proved stays; put that card in again and copy.`,
-      )
-    throw error
   })
+  // What was reported is written down in any case.
+  await engine
+    .finally(() => writing)
+    .catch(async (error: unknown) => {
+      await Promise.all(targets.map((to) => to.medium.remove(to.parts).catch(() => undefined)))
+      if (error instanceof SourceGone)
+        throw new CannotWork(
+          `The card of “${load.label}” went away in mid-copy. What was proved stays; put the card in and copy again.`,
+        )
+      if (error instanceof SourceSwapped)
+        throw new CannotWork(
+          `Another card lies in the reader now than the one of “${load.label}” that was being copied. What was proved stays; put that card in again and copy.`,
+        )
+      throw error
+    })
   for (const to of targets) if (!tally.failed(to.id)) await finishTarget(work, to, load.id)
   await keepSpeeds(work, load, source, targets)
   const changed = (await changesOf(card, files)).words

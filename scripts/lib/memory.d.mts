@@ -1,0 +1,1 @@
+export const MEMORY_FLAGS: readonly string[]
