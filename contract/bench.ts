@@ -1,6 +1,7 @@
 import { number, object, string } from 'yup'
 import { ask, order } from './endpoint'
 
+/** What a simulated device can be made to do wrong, to practise. */
 export const BENCH_FAULTS = ['none', 'flip-bit', 'truncate-write', 'read-error', 'unplug', 'full'] as const
 export type BenchFault = (typeof BENCH_FAULTS)[number]
 
@@ -11,6 +12,7 @@ export interface Fault {
   readonly afterBytes: number
 }
 
+/** Arms a fault; `afterBytes` counts from the next byte that is moved. */
 export const faultOrder = object({
   kind: string().oneOf(BENCH_FAULTS, 'Choose one of the faults.').required('Choose a fault.'),
   afterBytes: number()
@@ -20,8 +22,10 @@ export const faultOrder = object({
     .default(0),
 }).noUnknown()
 
+/** Which card goes into a reader. */
 export const insertOrder = object({ card: string().required('Choose a card.').max(80) }).noUnknown()
 
+/** A simulated device as the bench shows it: sizes in bytes, speeds in bytes per second. */
 export interface BenchDeviceView {
   readonly id: string
   readonly name: string
@@ -36,6 +40,7 @@ export interface BenchDeviceView {
   readonly folder: string
 }
 
+/** All simulated devices, and the cards that can be put into the readers. */
 export interface BenchView {
   readonly devices: readonly BenchDeviceView[]
   readonly cards: readonly { readonly name: string; readonly story: string; readonly inReader: string | null }[]
@@ -43,6 +48,7 @@ export interface BenchView {
 
 const changes = ['bench', 'cards', 'copies', 'storage', 'productions'] as const
 
+/** The bench: simulated readers, cards and drives. 404 for a device that is none of the bench. */
 export const benchApi = {
   all: ask<BenchView>()('bench', '/bench'),
   insert: order()('POST', '/bench/:id/insert', { changes, body: insertOrder }),

@@ -5,11 +5,13 @@ import { ask, order, stream, type Ordered } from './endpoint'
 import { pageQuery, typedFilter, type Page } from './page'
 import type { Registered } from './storage'
 
+/** For which production a card is looked at, and what it is to be called; the name of a card that is known stays. */
 export const scanOrder = object({
   productionId: string().uuid('Choose a production.').required('Choose a production.'),
   label: text().max(80, 'Keep the label under 80 characters.').default(''),
 }).noUnknown()
 
+/** A folder in which cards appear. */
 export const newReader = object({
   name: text().required('Name the reader.').max(60, 'Keep the name under 60 characters.'),
   path: folderPath('Give the folder where the card appears.'),
@@ -17,6 +19,7 @@ export const newReader = object({
   sure: boolean().default(false),
 }).noUnknown()
 
+/** What a person answered to one finding, which its key names. */
 export const findingAnswer = object({
   key: string().required('Say which question is answered.').max(20_000),
   /** `null` takes an answer back. */
@@ -27,6 +30,7 @@ export const findingAnswer = object({
     .test('not-empty', 'Write an answer.', (answer) => answer !== ''),
 }).noUnknown()
 
+/** A reader with what lies in it now, as the observer last saw it. */
 export interface ReaderView {
   readonly id: string
   readonly name: string
@@ -41,6 +45,7 @@ export interface ReaderView {
   readonly difference: string | null
 }
 
+/** One clip of a card: pixels, frames, seconds, bytes; `null` where the file does not say. */
 export interface ClipView {
   readonly id: string
   readonly path: string
@@ -64,6 +69,7 @@ export interface ClipView {
   readonly pictureMade: boolean
 }
 
+/** A card as it was looked at, with what is odd about it, heaviest first. Its clips are a list of their own. */
 export interface LoadView {
   readonly id: string
   readonly productionId: string
@@ -77,12 +83,14 @@ export interface LoadView {
   readonly clips: number
 }
 
+/** What clips can be sorted by; the ones with many values each have an index. */
 export const CLIP_SORTS = ['name', 'frame', 'rate', 'length', 'codec', 'size', 'recorded'] as const
 export type ClipSort = (typeof CLIP_SORTS)[number]
 
 /** All clips, those with a picture, those that can be played, or those in trouble. */
 export const CLIPS_SHOWN = ['all', 'film', 'playable', 'wrong'] as const
 
+/** Which clips of a production are asked for. */
 export const clipsQuery = pageQuery(CLIP_SORTS, {
   /** Only those of one load. */
   loadId: string().uuid('That is no load.').nullable().default(null),
@@ -101,6 +109,7 @@ export const frameTime = object({
     .default(0),
 }).noUnknown()
 
+/** Station 2. 404 for what is not known; 409 where a card is just being looked at. */
 export const cardsApi = {
   readers: ask<readonly ReaderView[]>()('cards', '/readers'),
   /** Registers a folder where cards appear. 422 on `path` or `name`. */

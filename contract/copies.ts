@@ -6,6 +6,7 @@ import { isUuid } from '../core/units/uuid'
 import { ask, order, stream, type Ordered } from './endpoint'
 import { pageQuery, type Page } from './page'
 
+/** To which volumes a load is copied. */
 export const copyOrder = object({
   volumeIds: array()
     .of(string().uuid('That is no volume.').required())
@@ -15,6 +16,7 @@ export const copyOrder = object({
   setAside: boolean().default(false),
 }).noUnknown()
 
+/** Reading again: every file, or files that are drawn by risk. */
 export const CHECK_WAYS = ['whole', 'sample'] as const
 
 /** Reading copies again: whole, or files drawn by risk. */
@@ -35,6 +37,7 @@ export const differentDrives = object({
   otherVolumeId: string().uuid().required('Say which other volume.'),
 }).noUnknown()
 
+/** That somebody played a clip from a copy for some seconds. */
 export const spotPlay = object({
   volumeId: string().uuid().required('Say which volume was played.'),
   /** Without one: the person opened a file of the copy in a program of their own, since nothing on the card can be played here. */
@@ -45,6 +48,7 @@ export const spotPlay = object({
     .required('Say how long it was played.'),
 }).noUnknown()
 
+/** When a card may be formatted, as the person decided. */
 export const settings = object({
   policy: string()
     .oneOf(['at-home-only', 'reuse-on-the-job'] as const, 'Choose one of the two policies.')
@@ -61,6 +65,7 @@ export const settings = object({
 }).noUnknown()
 export type Settings = InferType<typeof settings>
 
+/** One copy: its mark, where it lies, and what is wrong with it. The first hundred troubles are named, all are counted. */
 export interface CopyView extends CopyFacts {
   readonly mark: Mark
   /** Folder of the mirror on the volume. */
@@ -76,6 +81,7 @@ export interface CopyView extends CopyFacts {
   readonly troubles: readonly { readonly path: string; readonly sentence: string }[]
 }
 
+/** A load with its copies and the answer whether its card may be formatted. */
 export interface LoadCopies {
   readonly loadId: string
   readonly label: string
@@ -98,6 +104,7 @@ export const planQuery = object({
     .default(''),
 }).noUnknown()
 
+/** Station 3. 404 for what is not known; 409 where the same work is under way, or the answer is no. */
 export const copiesApi = {
   /** What is true of loads and their copies, the newest first; what comes near a yes is looked at first. */
   all: ask<Page<LoadCopies>>()('copies', '/productions/:id/copies', pageQuery(['made'], {}, { rows: 20, down: true })),

@@ -76,6 +76,7 @@ export interface Ordered {
   readonly taskId: string
 }
 
+/** What was made, by its id. */
 export interface Made {
   readonly id: string
 }

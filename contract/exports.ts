@@ -11,6 +11,7 @@ const even = (name: string) =>
     .max(1e6, `${name} lies outside of every picture.`)
     .required()
 
+/** One deliverable: which clip, which destination, which window of its picture in pixels of the master. */
 export const renderOrder = object({
   clipId: string().uuid().required('Choose a master.'),
   destinationId: string().max(100, 'There is no such destination.').required('Choose a destination.'),
@@ -25,6 +26,7 @@ export const renderOrder = object({
     .required(),
 }).noUnknown()
 
+/** A finished file with the checks of what is really in it; sizes in bytes, the window in pixels of the master. */
 export interface DeliverableView {
   readonly id: string
   readonly clipName: string
@@ -40,6 +42,7 @@ export interface DeliverableView {
   readonly pass: boolean
 }
 
+/** Station 6. 422 for a window that does not lie in the picture; 409 while just this is being rendered. */
 export const exportsApi = {
   /** Finished files of a production, the newest first. */
   deliverables: ask<Page<DeliverableView>>()(

@@ -20,6 +20,7 @@ export interface PlaceView {
   readonly refusal: PlaceRefusal | null
 }
 
+/** Folders of one level, with the reason for each that cannot be registered. */
 export interface FoldersView {
   readonly path: string
   /** The folder above; `null` at the top. */
@@ -30,6 +31,7 @@ export interface FoldersView {
   readonly more: number
 }
 
+/** Choosing a folder: mounted file systems first, then one level at a time. 422 with the reason where none can be listed. */
 export const foldersApi = {
   /** Mounted file systems that may hold a drive or a card, and the person's own folder. */
   mounted: ask<readonly PlaceView[]>()('storage', '/places'),

@@ -6,6 +6,7 @@ export interface Page<Row> {
   readonly next: string | null
 }
 
+/** One page of a list: rows after a key, how many, and in which direction. */
 export interface PageAsked {
   /** The key that came with the page before; none for the first. */
   readonly after?: string | undefined

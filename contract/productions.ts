@@ -5,6 +5,7 @@ import { text } from './text'
 import { ask, order, type Made } from './endpoint'
 import { pageQuery, type Page } from './page'
 
+/** A production to be made; without a zone it gets that of the server. */
 export const newProduction = object({
   title: text().required('Give the production a title.').max(120, 'Keep the title under 120 characters.'),
   client: text().max(120, 'Keep the client under 120 characters.').default(''),
@@ -19,6 +20,7 @@ export const newProduction = object({
 }).noUnknown()
 export type NewProduction = InferType<typeof newProduction>
 
+/** A production with the state of its seven stations and its next step. */
 export interface ProductionView {
   readonly id: string
   readonly title: string
@@ -28,6 +30,7 @@ export interface ProductionView {
   readonly next: NextStep
 }
 
+/** Productions, which all stations belong to. */
 export const productionsApi = {
   /** Productions with their line of stations and their next step, the newest first. */
   all: ask<Page<ProductionView>>()('productions', '/productions', pageQuery(['made'], {}, { rows: 25, down: true })),

@@ -19,6 +19,7 @@ export const proxyOrder = object({
       : true,
   )
 
+/** A clip with what its proxy is to be and, once it is made, how it compares: bytes, seconds, bits per second. */
 export interface ProxyView {
   readonly clipId: string
   readonly clipName: string
@@ -48,8 +49,10 @@ export interface ProxyCounts {
   readonly openBytes: number
 }
 
+/** Which clips are asked for, by how their proxy stands. */
 export const PROXIES_SHOWN = ['all', 'none', 'differs', 'equal'] as const
 
+/** Which clips that can have a proxy are asked for. */
 export const proxiesQuery = pageQuery(['name', 'size'], {
   /** All clips, those without a proxy, or those whose proxy differs or is equal. */
   show: string()
@@ -59,6 +62,7 @@ export const proxiesQuery = pageQuery(['name', 'size'], {
 })
 export type ProxiesAsked = InferType<typeof proxiesQuery>
 
+/** Station 4. 409 where no connected volume holds a proved copy of the original. */
 export const proxiesApi = {
   /** Clips that can have a proxy, each with the one it has and its checks. */
   all: ask<Page<ProxyView>>()('proxies', '/productions/:id/proxies', proxiesQuery),

@@ -6,6 +6,7 @@ export const searchQuery = object({
   q: string().trim().max(100, 'Keep it under 100 characters.').default(''),
 }).noUnknown()
 
+/** Something that was found, and where it leads. */
 export interface SearchHit {
   readonly kind: 'production' | 'clip' | 'volume'
   readonly id: string
@@ -16,6 +17,7 @@ export interface SearchHit {
   readonly productionId: string | null
 }
 
+/** Finding anything by name. */
 export const searchApi = {
   /** At most 20 of each kind whose names have words that begin with what is typed; nothing typed finds the newest productions. */
   find: ask<readonly SearchHit[]>()('productions', '/search', searchQuery),

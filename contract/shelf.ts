@@ -2,11 +2,13 @@ import { object, string } from 'yup'
 import { ask, order, type Ordered } from './endpoint'
 import { pageQuery, type Page } from './page'
 
+/** Which deliverable goes onto which volume. */
 export const bagOrder = object({
   deliverableId: string().uuid().required('Choose a deliverable.'),
   volumeId: string().uuid().required('Choose the volume for the bag.'),
 }).noUnknown()
 
+/** A bag on the shelf: files and bytes of its payload, and when it was read back. */
 export interface BagView {
   readonly id: string
   readonly title: string
@@ -25,6 +27,7 @@ export interface BagsView extends Page<BagView> {
   readonly volumeNames: readonly string[]
 }
 
+/** Station 7. 404 for what is not known; 409 while just this bag is being written. */
 export const shelfApi = {
   /** Bags of a production, the newest first. */
   bags: ask<BagsView>()('shelf', '/productions/:id/bags', pageQuery(['written'], {}, { rows: 100, down: true })),

@@ -38,11 +38,13 @@ export const cameraPlan = object({
 }).noUnknown()
 export type CameraPlan = InferType<typeof cameraPlan>
 
+/** A camera’s plan with what it comes to: bytes, cards, and whether the card is fast enough. */
 export interface CameraPlanView extends CameraPlan {
   readonly id: string
   readonly budget: RecordingBudget
 }
 
+/** Station 1. 404 for what is not known; 422 names the field. */
 export const shootApi = {
   plans: ask<readonly CameraPlanView[]>()('productions', '/productions/:id/plans'),
   addPlan: order<Made>()('POST', '/productions/:id/plans', {

@@ -3,9 +3,11 @@ import type { ClassBytes, VolumeBudget } from '../core/storage/budget'
 import { folderPath, text } from './text'
 import { ask, order } from './endpoint'
 
+/** What a volume is used for; more is kept free on an edit drive. */
 export const VOLUME_KINDS = ['edit', 'archive', 'phone', 'cloud', 'stick'] as const
 export type VolumeKind = (typeof VOLUME_KINDS)[number]
 
+/** A folder that is to be known as a volume, and where it is kept. */
 export const newVolume = object({
   name: text().required('Name the volume.').max(60, 'Keep the name under 60 characters.'),
   kind: string().oneOf(VOLUME_KINDS, 'Choose what kind of volume it is.').required('Choose what kind of volume it is.'),
@@ -16,6 +18,7 @@ export const newVolume = object({
 }).noUnknown()
 export type NewVolume = InferType<typeof newVolume>
 
+/** A volume with its room in bytes: as it was last measured where it is connected, from the books where it is not. */
 export interface VolumeView {
   readonly id: string
   readonly name: string
@@ -40,11 +43,13 @@ export interface Registered {
   readonly sharesDriveWith: readonly string[]
 }
 
+/** All volumes, and what this production’s bytes are. */
 export interface StorageView {
   readonly volumes: readonly VolumeView[]
   readonly productionClasses: readonly ClassBytes[]
 }
 
+/** Station 5. 409 `not-sure` for an ordinary folder with things in it; 422 names the field. */
 export const storageApi = {
   all: ask<StorageView>()('storage', '/productions/:id/storage'),
   /** Registers a folder as a volume; one that is known by its marker is only found again. */

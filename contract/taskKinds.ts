@@ -72,4 +72,5 @@ export const TASK_KINDS = {
 
 export type TaskKind = keyof typeof TASK_KINDS
 export type TaskInput<K extends TaskKind> = InferType<(typeof TASK_KINDS)[K]['input']>
+/** Tasks of one line run one after the other; lines run side by side. */
 export const TASK_LINES = ['files', 'pictures'] as const

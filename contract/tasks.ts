@@ -3,6 +3,7 @@ import type { Topic } from './topics'
 import { ask, order } from './endpoint'
 
 export type TaskState = 'queued' | 'running' | 'paused' | 'done' | 'failed' | 'stopped' | 'set-aside'
+/** What a person can order of a task that is under way. */
 export const TASK_ORDERS = ['pause', 'resume', 'stop'] as const
 export type TaskOrder = (typeof TASK_ORDERS)[number]
 
@@ -24,6 +25,7 @@ export interface TaskProgress {
   }[]
 }
 
+/** A piece of long work: how far it is, and the sentence with which it ended. */
 export interface TaskView {
   readonly id: string
   readonly kind: TaskKind
@@ -43,6 +45,7 @@ export interface TaskView {
 export type ServerEvent =
   { readonly kind: 'task'; readonly task: TaskView } | { readonly kind: 'changed'; readonly topics: readonly Topic[] }
 
+/** Long work. 404 for a task that is not known; 409 where an order comes too late. */
 export const tasksApi = {
   /** Everything under way, and what ended last. */
   recent: ask<readonly TaskView[]>()('tasks', '/tasks'),

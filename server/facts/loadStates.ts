@@ -23,6 +23,7 @@ export interface CopyState extends CopyFacts {
   readonly saidDifferentFrom: readonly string[]
 }
 
+/** Everything that is true of a load now. */
 export interface LoadState {
   readonly load: LoadRow
   readonly findings: readonly Finding[]
@@ -35,6 +36,7 @@ export interface LoadState {
   readonly returned: boolean
 }
 
+/** By whom, when, and with or without a fresh look it is asked. */
 export interface Asked {
   readonly host: string
   readonly now: number

@@ -23,6 +23,7 @@ import { folderRoutes } from './storage/folders'
 import { storageRoutes } from './storage/routes'
 import { taskRoutes } from './beside/tasks'
 
+/** What the application needs from the program that starts it. */
 export interface Outside {
   /** Where the built pages lie. */
   readonly webFolder: string

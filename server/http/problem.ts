@@ -19,6 +19,7 @@ export class ProblemError extends Error {
   }
 }
 
+/** 404: that is not known here. */
 export const notFound = (what: string) =>
   new ProblemError(
     404,
@@ -26,10 +27,13 @@ export const notFound = (what: string) =>
     'Not found',
     `${what} is not known here. Go back to the overview and open it from there.`,
   )
+/** 409: it cannot be done now, with the reason. */
 export const conflict = (detail: string) => new ProblemError(409, 'conflict', 'Not possible now', detail)
+/** 422: something that was sent is wrong, with the field. */
 export const invalid = (detail: string, field?: string) =>
   new ProblemError(422, 'invalid', 'Something is missing or wrong', detail, field)
 
+/** 404 for an address where there is nothing. */
 export const missing: RequestHandler = (req) => {
   throw new ProblemError(404, 'not-found', 'Not found', `There is nothing at ${req.path.slice(0, 200)}.`)
 }
@@ -89,6 +93,7 @@ function plainer({ message, path }: ValidationError): string {
   return message.split('\n')[0] ?? message
 }
 
+/** Turns whatever was thrown into problem details (RFC 9457). */
 export const answerProblem: ErrorRequestHandler = (error: unknown, _req, res, next) => {
   if (res.headersSent) {
     next(error)

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { homedir } from 'node:os'
 import { expect, test, type Page } from '@playwright/test'
 import { STATION_NAMES, STATIONS } from '../../core/line/stations'
@@ -149,7 +150,68 @@ test('the clip table sorts by any column, and says by which', async ({ page, req
   await expect(table.getByRole('columnheader', { name: 'Recorded' })).toHaveAttribute('aria-sort', 'ascending')
   await table.getByRole('button', { name: 'Recorded' }).click()
   await expect(table.getByRole('columnheader', { name: 'Recorded' })).toHaveAttribute('aria-sort', 'descending')
-  expect(await names()).toEqual([...up].reverse())
+  await expect.poll(names).toEqual([...up].reverse())
+})
+
+test('rows of the clip table are selected with Shift, Ctrl and keys, and saved as a spreadsheet', async ({
+  page,
+  request,
+}) => {
+  await page.goto(`/p/${await productionId(request, 'Steam-bending ribs')}/cards`)
+  const grid = page.getByRole('grid', { name: /^Clips of/ }).last()
+  const rows = grid.locator('[data-clip]')
+  await rows.first().waitFor()
+  const count = await rows.count()
+  const selected = () => grid.locator('[aria-selected=true]').count()
+  await rows.nth(0).click()
+  await rows.nth(2).click({ modifiers: ['Shift'] })
+  expect(await selected()).toBe(3)
+  await rows.nth(1).click({ modifiers: ['Control'] })
+  expect(await selected()).toBe(2)
+  await grid.focus()
+  await page.keyboard.press('Home')
+  await page.keyboard.press('Shift+ArrowDown')
+  expect(await selected()).toBe(2)
+  await page.keyboard.press('Control+a')
+  expect(await selected()).toBe(count)
+  await expectAccessible(page, 'the clip table with rows selected')
+  await page.keyboard.press('Escape')
+  expect(await selected()).toBe(0)
+  const saving = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Save as CSV' }).last().click()
+  const lines = readFileSync(await (await saving).path(), 'utf8')
+    .trimEnd()
+    .split('\r\n')
+  expect(lines[0]).toBe('Clip,Frame,Rate,Length,Codec,Bytes,Recorded')
+  expect(lines).toHaveLength(count + 1)
+  expect(lines[1]).toMatch(/^DCIM\/100CURLW\/CURL00\d\d\.MP4,3840×2160,25\/1,/)
+})
+
+test('the copy chart is printed dark on white, also from the night theme, with no button on it', async ({
+  page,
+  request,
+}) => {
+  const id = await productionId(request, 'Steam-bending ribs')
+  await page.goto(`/p/${id}/copies`)
+  await page.evaluate(() => localStorage.setItem('yendra-theme', 'night'))
+  await page.getByRole('link', { name: 'The copy chart of all loads, for printing' }).click()
+  await expect(heading(page)).toHaveText('Steam-bending ribs')
+  await expect(page.locator('[data-load="Curlew A"]')).toContainText(/\d+ of \d+/)
+  await expectAccessible(page, 'the copy chart', 'day')
+  await page.reload()
+  await page.emulateMedia({ media: 'print' })
+  await expect(heading(page)).toBeVisible()
+  const colours = await page.locator('main').evaluate((main) => {
+    const { color, backgroundColor } = getComputedStyle(main)
+    return { color, backgroundColor }
+  })
+  expect(colours).toEqual({ color: 'rgb(0, 0, 0)', backgroundColor: 'rgb(255, 255, 255)' })
+  await expect(page.getByRole('button')).toHaveCount(0)
+  await expect(page.getByRole('link', { name: 'Back to Copies' })).toBeHidden()
+  // A production fits one page.
+  expect((await page.pdf({ format: 'A4' })).toString('latin1').match(/\/Type\s*\/Page\b/g)).toHaveLength(1)
+  await page.emulateMedia({ media: 'screen' })
+  await page.evaluate(() => localStorage.setItem('yendra-theme', 'day'))
 })
 
 test('an empty station says what it is for and offers the first step', async ({ page, request }) => {

@@ -2,6 +2,7 @@ import { CircleHelp, FlaskConical, Moon, Search, Sun } from 'lucide-react'
 import { lazy, Suspense, useEffect, useState } from 'react'
 import { Link, Outlet, ScrollRestoration, useMatch } from 'react-router'
 import { Button } from '../parts/Button'
+import { Hint } from '../parts/Hint'
 import { KeyHelp } from './KeyHelp'
 import { TaskTray } from './TaskTray'
 import { switchTheme } from './theme'
@@ -28,6 +29,7 @@ export function Shell() {
   const [open, setOpen] = useState<'none' | 'palette' | 'help'>('none')
   const productionId = useMatch('/p/:productionId/:station')?.params.productionId
   const theme = useTheme()
+  const themeWords = theme === 'night' ? 'Change to day' : 'Change to night'
   const close = () => setOpen('none')
   useEffect(() => void loadPalette(), [])
   useKeys({
@@ -57,17 +59,16 @@ export function Shell() {
             <FlaskConical className="size-4" aria-hidden />
             <span className="max-sm:sr-only">Bench</span>
           </Link>
-          <Button
-            look="quiet"
-            onClick={switchTheme}
-            aria-label={theme === 'night' ? 'Change to day' : 'Change to night'}
-            className="!px-2"
-          >
-            {theme === 'night' ? <Sun className="size-4.5" aria-hidden /> : <Moon className="size-4.5" aria-hidden />}
-          </Button>
-          <Button look="quiet" onClick={() => setOpen('help')} aria-label="Keys" className="!px-2">
-            <CircleHelp className="size-4.5" aria-hidden />
-          </Button>
+          <Hint words={themeWords}>
+            <Button look="quiet" onClick={switchTheme} aria-label={themeWords} className="!px-2">
+              {theme === 'night' ? <Sun className="size-4.5" aria-hidden /> : <Moon className="size-4.5" aria-hidden />}
+            </Button>
+          </Hint>
+          <Hint words="Keys that work everywhere">
+            <Button look="quiet" onClick={() => setOpen('help')} aria-label="Keys" className="!px-2">
+              <CircleHelp className="size-4.5" aria-hidden />
+            </Button>
+          </Hint>
         </div>
       </header>
       {!connected && (

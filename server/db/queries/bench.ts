@@ -1,15 +1,19 @@
 import type { Fault } from '../../../contract/bench'
 import type { Db } from '../connection'
 
+/** All simulated devices. */
 export const benchDevices = (db: Db) => db.selectFrom('benchDevice').selectAll().execute()
 
+/** A simulated device with the fault that waits in it; `undefined` when there is none. */
 export async function benchDevice(db: Db, id: string) {
   const row = await db.selectFrom('benchDevice').selectAll().where('id', '=', id).executeTakeFirst()
   return row && { ...row, fault: row.fault ?? undefined }
 }
 
+/** Cards that can be put into a reader, by name. */
 export const benchCards = (db: Db) => db.selectFrom('benchCard').selectAll().orderBy('name').execute()
 
+/** The card of that name, if there is one. */
 export const benchCard = (db: Db, name: string) =>
   db.selectFrom('benchCard').selectAll().where('name', '=', name).executeTakeFirst()
 
@@ -26,9 +30,11 @@ export async function putCard(db: Db, readerId: string, card: string | undefined
   })
 }
 
+/** Whether a simulated device is plugged in. */
 export const setPlugged = (db: Db, id: string, plugged: boolean) =>
   db.updateTable('benchDevice').set({ plugged }).where('id', '=', id).execute()
 
+/** Puts a fault into a simulated device, or takes it out with `undefined`. */
 export const armFault = (db: Db, id: string, fault: Fault | undefined) =>
   db
     .updateTable('benchDevice')

@@ -3,6 +3,7 @@ import type { ByteClass } from '../../../core/storage/budget'
 import { anyOf } from '../anyOf'
 import type { Db } from '../connection'
 
+/** Bytes of one class that a production has on a volume. */
 export interface KnownBytes {
   readonly productionId: string
   readonly volumeId: string

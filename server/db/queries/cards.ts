@@ -21,6 +21,7 @@ const allLoads = (db: Db) =>
     .select(['loadSummary.clips', 'loadSummary.lengthMs', 'loadSummary.playable', 'loadSummary.videos'])
     .select(['loadSummary.proxiesEqual', 'loadSummary.proxiesDiffer', 'loadSummary.proxyBytesOpen'])
 
+/** All loads of productions, the oldest first. */
 export const loadsOf = (db: Db, productionIds: readonly string[]) =>
   allLoads(db).where(anyOf('load.production_id', productionIds)).orderBy('load.createdAt').execute()
 
@@ -32,6 +33,7 @@ export const loadPage = (db: Db, productionId: string, asked: PageAsked) =>
     asked,
   )
 
+/** A load with what is counted of it; `undefined` when there is none. */
 export const load = (db: Db, id: string) => allLoads(db).where('load.id', '=', id).executeTakeFirst()
 
 export type LoadRow = NonNullable<Awaited<ReturnType<typeof load>>>
@@ -169,6 +171,7 @@ export async function entryCounts(db: Db, loadIds: readonly string[]): Promise<(
   return counts.map(({ kind, print, ...row }) => ({ ...row, kind: kind as CountedKind, key: print }))
 }
 
+/** A card that is looked at for the first time: files and bytes, and how many entries cannot be copied. */
 export interface NewLoad {
   readonly productionId: string
   readonly readerId: string
@@ -178,9 +181,11 @@ export interface NewLoad {
   readonly leftOut: number
 }
 
+/** Writes a new load down and returns its id. */
 export const addLoad = (db: Db, values: NewLoad) =>
   db.insertInto('load').values(values).returning('id').executeTakeFirstOrThrow()
 
+/** What a later look at a known card counted. */
 export const renewLoad = (
   db: Db,
   id: string,
@@ -200,6 +205,7 @@ export const finishLook = (db: Db, id: string, clipFindings: readonly Finding[])
     .where('id', '=', id)
     .execute()
 
+/** Hashes of the ends of a few files that are still on the card: by these it is known again. */
 export const samplesOf = (db: Db, loadId: string) =>
   db
     .selectFrom('loadSample')
@@ -216,6 +222,7 @@ export const samplesOf = (db: Db, loadId: string) =>
     .where('loadEntry.state', '=', 'on-card')
     .execute()
 
+/** Keeps hashes of the ends of files; of a file that has one already the first stays. */
 export async function addSamples(
   db: Db,
   rows: readonly { loadId: string; entryId: number; hash: string }[],
@@ -228,6 +235,7 @@ export async function addSamples(
     .execute()
 }
 
+/** A clip as it was read at the look. */
 export interface NewClip {
   readonly loadId: string
   readonly productionId: string

@@ -2,6 +2,7 @@ import { sql } from 'kysely'
 import { anyOf } from '../anyOf'
 import type { Db } from '../connection'
 
+/** Writes down that a load is to have a copy in a folder of a volume; nothing when it has one. */
 export const planCopy = (db: Db, loadId: string, volumeId: string, folder: string) =>
   db
     .insertInto('mirror')
@@ -9,6 +10,7 @@ export const planCopy = (db: Db, loadId: string, volumeId: string, folder: strin
     .onConflict((at) => at.columns(['loadId', 'volumeId']).doNothing())
     .execute()
 
+/** The copies of loads with their counts, in the order in which they were planned. */
 export const mirrorsOf = (db: Db, loadIds: readonly string[]) =>
   db
     .selectFrom('mirror')
@@ -20,9 +22,11 @@ export const mirrorsOf = (db: Db, loadIds: readonly string[]) =>
     .orderBy('volume.name')
     .execute()
 
+/** The copy of a load on a volume, if there is or was one. */
 export const mirror = (db: Db, loadId: string, volumeId: string) =>
   db.selectFrom('mirror').selectAll().where('loadId', '=', loadId).where('volumeId', '=', volumeId).executeTakeFirst()
 
+/** The copies on a volume, the one that was not seen for longest first. */
 export const mirrorsOn = (db: Db, volumeId: string) =>
   db
     .selectFrom('mirror')

@@ -36,6 +36,7 @@ export const deliverableCounts = (db: Db, productionIds: readonly string[]) =>
     .groupBy('productionId')
     .execute()
 
+/** A deliverable; `undefined` when there is none. */
 export const deliverable = (db: Db, id: string) =>
   db.selectFrom('deliverable').selectAll().where('id', '=', id).executeTakeFirst()
 
@@ -43,6 +44,7 @@ export const deliverable = (db: Db, id: string) =>
 export const deliverableAt = (db: Db, volumeId: string, path: string) =>
   db.selectFrom('deliverable').select('id').where('volumeId', '=', volumeId).where('path', '=', path).executeTakeFirst()
 
+/** A finished file with what was measured of it. */
 export interface NewDeliverable {
   readonly productionId: string
   readonly clipId: string
@@ -57,6 +59,7 @@ export interface NewDeliverable {
   readonly pass: boolean
 }
 
+/** Writes a finished file down and returns its id. */
 export const addDeliverable = (db: Db, { cropWindow, probe, bars, ...rest }: NewDeliverable) =>
   db
     .insertInto('deliverable')

@@ -2,6 +2,7 @@ import { sql } from 'kysely'
 import type { Db } from '../connection'
 import type { Database } from '../schema'
 
+/** Something that was done, for later reading; no judgement hangs on it. */
 export interface NewNote {
   readonly kind: Database['journal']['kind']
   readonly productionId?: string

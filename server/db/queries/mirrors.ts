@@ -14,6 +14,7 @@ import { lockCopy } from '../lockCopy'
 import { mirror } from './copies'
 import { addSeenChanges, type SeenChange } from './seen'
 
+/** What a mirror listed at one look. */
 export interface MirrorListing {
   readonly loadId: string
   readonly volumeId: string
@@ -28,6 +29,7 @@ export interface MirrorListing {
   readonly samplesEqual: () => Promise<boolean>
 }
 
+/** Now, by the clock that facts are dated with. */
 export const databaseTime = async (db: Db): Promise<Date> => {
   const { rows } = await sql<{ now: Date }>`select clock_timestamp() as now`.execute(db)
   return rows[0]?.now ?? new Date()

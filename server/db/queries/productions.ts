@@ -21,6 +21,7 @@ export const productionIn = (db: Db, folder: string) =>
     .where(sql<boolean>`lower(folder) = ${folder.toLowerCase()}`)
     .executeTakeFirst()
 
+/** A production; `undefined` when there is none. */
 export const production = (db: Db, id: string) =>
   db.selectFrom('production').selectAll().where('id', '=', id).executeTakeFirst()
 

@@ -10,6 +10,7 @@ type Provable = Exclude<FileRecord, { kind: 'refused' }>
 const isProvable = (record: CopyRecord): record is Provable =>
   record.kind === 'proved' || record.kind === 'mismatch' || record.kind === 'conflict'
 
+/** Which run of the engine its records belong to. */
 export interface CopyRunFacts {
   readonly loadId: string
   readonly runId: string
@@ -110,6 +111,7 @@ async function addProofs(tx: Db, run: CopyRunFacts, volumeId: string, records: r
     .execute()
 }
 
+/** Writes down that a copy was read again, and how many files were wrong. */
 export const addReading = (
   db: Db,
   values: {
@@ -124,6 +126,7 @@ export const addReading = (
   },
 ) => db.insertInto('reading').values(values).execute()
 
+/** A file that was made here and read back: its path on the volume, hash, bytes and time. */
 export interface FileProof {
   readonly what: 'proxy' | 'deliverable' | 'bag'
   readonly volumeId: string

@@ -48,9 +48,11 @@ export const clipsToProxy = async (db: Db, productionId: string): Promise<string
       .execute()
   ).map((row) => row.id)
 
+/** The proxy of a clip, if it has one. */
 export const proxyOf = (db: Db, clipId: string) =>
   db.selectFrom('proxy').selectAll().where('clipId', '=', clipId).executeTakeFirst()
 
+/** A proxy that was made, decoded from end to end and compared. */
 export interface NewProxy {
   readonly clipId: string
   readonly volumeId: string

@@ -2,18 +2,22 @@ import { sql } from 'kysely'
 import type { DeviceIdentity } from '../../../core/copies/device'
 import type { Db } from '../connection'
 
+/** All readers, in the order in which they were added. */
 export const readers = (db: Db) => db.selectFrom('reader').selectAll().orderBy('createdAt').execute()
 
+/** A reader; `undefined` when there is none. */
 export const reader = (db: Db, id: string) =>
   db.selectFrom('reader').selectAll().where('id', '=', id).executeTakeFirst()
 
 export type ReaderRow = NonNullable<Awaited<ReturnType<typeof reader>>>
 
+/** Registers a reader and returns its id. Throws when name or folder is taken (`isTaken`). */
 export const addReader = (
   db: Db,
   values: { name: string; rootPath: string | null; simulated: boolean; host: string },
 ) => db.insertInto('reader').values(values).returning('id').executeTakeFirstOrThrow()
 
+/** What the observer saw in a reader. */
 export interface SeenReader {
   readonly state: 'card' | 'empty' | 'unreachable'
   readonly cardName: string | null

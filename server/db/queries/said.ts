@@ -2,6 +2,7 @@ import { anyOf } from '../anyOf'
 import type { Db } from '../connection'
 import type { Database } from '../schema'
 
+/** What a person said, and the answer that stood against it. */
 export interface NewSaid {
   readonly kind: Database['said']['kind']
   readonly loadId?: string

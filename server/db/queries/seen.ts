@@ -14,6 +14,7 @@ export interface NewEntry {
   readonly modifiedMs: number
 }
 
+/** What a card listed at one look. */
 export interface CardListing {
   readonly loadId: string
   readonly readerId: string
@@ -138,6 +139,7 @@ async function addSeen(
   await addSeenChanges(tx, seenId, changes)
 }
 
+/** One difference of a listing from the one before. */
 export interface SeenChange {
   readonly path: Buffer
   readonly kind: string
@@ -146,6 +148,7 @@ export interface SeenChange {
   readonly modifiedMs: number | null
 }
 
+/** Writes the differences of a listing down, in portions. */
 export const addSeenChanges = (tx: Db, seenId: number, changes: readonly SeenChange[]): Promise<void> =>
   inChunks(changes, (chunk) =>
     tx

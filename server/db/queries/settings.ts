@@ -9,6 +9,7 @@ export async function readSettings(db: Db): Promise<Settings> {
   return { ...DEFAULTS, ...row?.value }
 }
 
+/** Keeps when a card may be formatted. */
 export const writeSettings = (db: Db, settings: Settings) =>
   db
     .insertInto('setting')

@@ -29,9 +29,11 @@ export const bagCounts = (db: Db, productionIds: readonly string[]) =>
     .groupBy('productionId')
     .execute()
 
+/** The bag at a path of a volume, if one is known. */
 export const bagAt = (db: Db, volumeId: string, path: string) =>
   db.selectFrom('bag').select('id').where('volumeId', '=', volumeId).where('path', '=', path).executeTakeFirst()
 
+/** Writes a bag down and returns its id. */
 export const addBag = (
   db: Db,
   values: {

@@ -31,6 +31,7 @@ export async function cameraPlans(db: Db, productionIds: readonly string[]) {
   }))
 }
 
+/** Adds a camera’s plan and returns its id. */
 export const addCameraPlan = (db: Db, productionId: string, plan: CameraPlan) =>
   db
     .insertInto('cameraPlan')
@@ -38,8 +39,10 @@ export const addCameraPlan = (db: Db, productionId: string, plan: CameraPlan) =>
     .returning('id')
     .executeTakeFirstOrThrow()
 
+/** Changes a plan; `undefined` when there is none. */
 export const changeCameraPlan = (db: Db, id: string, plan: CameraPlan) =>
   db.updateTable('cameraPlan').set(plan).where('id', '=', id).returning('id').executeTakeFirst()
 
+/** Removes a plan, which is no fact; `undefined` when there is none. */
 export const removeCameraPlan = (db: Db, id: string) =>
   db.deleteFrom('cameraPlan').where('id', '=', id).returning('id').executeTakeFirst()

@@ -13,14 +13,19 @@ export const CHANNELS = {
   looked: 'yendra_looked',
 } as const
 
+/** Sends a message to those who listen on a channel, when the transaction ends. */
 export const notify = (db: Db, channel: keyof typeof CHANNELS, message: object) =>
   sql`select pg_notify(${CHANNELS[channel]}, ${JSON.stringify(message)})`.execute(db)
 
+/** What browsers are told. */
 export type News = { readonly kind: 'task'; readonly id: string } | Extract<ServerEvent, { kind: 'changed' }>
 
+/** Tells browsers something. */
 export const tellNews = (db: Db, news: News) => notify(db, 'news', news)
+/** Tells browsers which topics to ask again. */
 export const tellChanged = (db: Db, ...topics: Topic[]) => tellNews(db, { kind: 'changed', topics })
 
+/** A task as it was ordered. */
 export interface NewTask<K extends TaskKind = TaskKind> {
   readonly kind: K
   readonly title: string
@@ -58,6 +63,7 @@ export async function addTask<K extends TaskKind>(db: Db, task: NewTask<K>): Pro
 const taskByKey = (db: Db, key: string) =>
   db.selectFrom('task').select('id').where('idempotencyKey', '=', key).executeTakeFirst()
 
+/** A task; `undefined` when there is none. */
 export const task = (db: Db, id: string) => db.selectFrom('task').selectAll().where('id', '=', id).executeTakeFirst()
 
 const OPEN: TaskState[] = ['queued', 'running', 'paused']
@@ -84,6 +90,7 @@ export async function recentTasks(db: Db, limit: number) {
   return [...active, ...waiting, ...ended]
 }
 
+/** Changes a task’s state if it is in one of the expected ones; false when it was not. */
 export const setTaskState = async (db: Db, id: string, state: TaskState, from: readonly TaskState[]) =>
   (await db
     .updateTable('task')
@@ -93,9 +100,11 @@ export const setTaskState = async (db: Db, id: string, state: TaskState, from: r
     .returning('id')
     .executeTakeFirst()) !== undefined
 
+/** Remembers the queue’s own name for a task, to take it out again. */
 export const setBossId = (db: Db, id: string, bossId: string) =>
   db.updateTable('task').set({ bossId }).where('id', '=', id).execute()
 
+/** How far a task is. */
 export const setProgress = (db: Db, id: string, progress: TaskProgress) =>
   db
     .updateTable('task')
@@ -107,6 +116,7 @@ export const setProgress = (db: Db, id: string, progress: TaskProgress) =>
 export const clearProgress = (db: Db, id: string) =>
   db.updateTable('task').set({ progress: null }).where('id', '=', id).execute()
 
+/** How a task ended. */
 export interface TaskEnd {
   readonly state: 'done' | 'failed' | 'stopped' | 'set-aside'
   readonly sentence: string
@@ -140,6 +150,7 @@ export async function tryAgain(db: Db, id: string): Promise<boolean> {
   }
 }
 
+/** Writes an order down for whoever runs the task, now or after a restart. */
 export async function addOrder(db: Db, taskId: string, order: TaskOrder): Promise<void> {
   await db.insertInto('taskOrder').values({ taskId, taskOrder: order }).execute()
   await notify(db, 'orders', { taskId })
@@ -159,9 +170,11 @@ export const takeOrders = async (db: Db, taskId: string): Promise<TaskOrder[]> =
     .sort((a, b) => a.id - b.id)
     .map((row) => row.taskOrder)
 
+/** A run of a task begins; returns its id. */
 export const addAttempt = (db: Db, taskId: string, host: string) =>
   db.insertInto('attempt').values({ taskId, host }).returning('id').executeTakeFirstOrThrow()
 
+/** A run of a task ended, and how. */
 export const endAttempt = (db: Db, id: string, how: string) =>
   db.updateTable('attempt').set({ endedAt: new Date(), how }).where('id', '=', id).execute()
 
@@ -190,6 +203,7 @@ export async function openAttempts(db: Db, host: string) {
 export const liveAttempts = async (db: Db): Promise<Set<string>> =>
   new Set((await db.selectFrom('attempt').select('id').where('endedAt', 'is', null).execute()).map((row) => row.id))
 
+/** A program that a run started, to be ended when its worker dies. */
 export const addToolChild = (db: Db, attemptId: string, pid: number, startedTicks: string) =>
   db
     .insertInto('toolChild')
@@ -210,6 +224,7 @@ export const countDied = async (db: Db, id: string): Promise<number> =>
 
 type TaskRow = NonNullable<Awaited<ReturnType<typeof task>>>
 
+/** A task as pages show it. */
 export const taskView = (row: TaskRow): TaskView => ({
   id: row.id,
   kind: row.kind,

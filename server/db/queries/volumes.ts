@@ -14,8 +14,10 @@ const volumesOn = (db: Db, host: string) =>
     .select(['mount.capacityBytes as seenCapacityBytes', 'mount.freeBytes'])
     .select(['mount.readBytesPerSecond', 'mount.writeBytesPerSecond'])
 
+/** All volumes as they appear on one computer, in the order in which they were added. */
 export const volumes = (db: Db, host: string) => volumesOn(db, host).orderBy('volume.createdAt').execute()
 
+/** A volume as it appears on one computer; `undefined` when there is none. */
 export const volume = (db: Db, host: string, id: string) =>
   volumesOn(db, host).where('volume.id', '=', id).executeTakeFirst()
 
@@ -32,6 +34,7 @@ export async function siteNamed(db: Db, name: string): Promise<string> {
   return (await db.selectFrom('site').select('id').where('name', '=', name).executeTakeFirstOrThrow()).id
 }
 
+/** A volume to register: capacity in bytes, and the name of the site where it is kept. */
 export interface NewVolume {
   readonly id: string
   readonly name: string
@@ -41,6 +44,7 @@ export interface NewVolume {
   readonly capacityBytes: number
 }
 
+/** Registers a volume. Throws when its name is taken (`isTaken`). */
 export async function addVolume(db: Db, { site, ...values }: NewVolume): Promise<void> {
   await db
     .insertInto('volume')
@@ -63,6 +67,7 @@ export async function putMount(db: Db, volumeId: string, host: string, path: str
     .execute()
 }
 
+/** What the observer saw of a volume; bytes where it could measure them. */
 export interface SeenVolume {
   readonly connected: boolean
   readonly capacityBytes: number | undefined

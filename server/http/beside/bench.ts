@@ -8,6 +8,7 @@ import type { Context } from '../context'
 import { notFound } from '../problem'
 import { serve } from '../route'
 
+/** The bench of simulated devices. */
 export function benchRoutes({ db, host, looks }: Context): Router {
   const router = Router()
 

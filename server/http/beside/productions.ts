@@ -10,6 +10,7 @@ import { invalid, notFound } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve } from '../route'
 
+/** Productions with their lines. */
 export function productionRoutes({ db, host }: Context): Router {
   const router = Router()
 

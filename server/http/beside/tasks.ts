@@ -22,6 +22,7 @@ const CHANGES: Record<TaskOrder, { to: TaskState; from: TaskState[]; word: strin
   stop: { to: 'stopped', from: ['queued', 'running', 'paused'], word: 'stopped' },
 }
 
+/** Long work, and orders to it. */
 export function taskRoutes({ db, boss }: Context): Router {
   const router = Router()
 

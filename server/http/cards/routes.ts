@@ -54,6 +54,7 @@ const loadView = ({ load, findings }: LoadState): LoadView => ({
   clips: load.clips,
 })
 
+/** Station 2: readers, loads, clips, their pictures. */
 export function cardRoutes(context: Context): Router {
   const { db, host, looks } = context
   const router = Router()

@@ -26,6 +26,7 @@ const WORDS: Partial<Record<Standing, string>> = {
 }
 const SHOWN_TROUBLES = 100
 
+/** Station 3: plans, copies, checks, playing, and the answer whether a card may be formatted. */
 export function copyRoutes(context: Context): Router {
   const { db, host, looks } = context
   const router = Router()

@@ -12,6 +12,7 @@ import { invalid } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve } from '../route'
 
+/** Station 6: deliverables and their checks. */
 export function exportRoutes(context: Context): Router {
   const { db } = context
   const router = Router()

@@ -12,6 +12,7 @@ import { notFound, ProblemError } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve } from '../route'
 
+/** Station 4: proxies and their checks. */
 export function proxyRoutes(context: Context): Router {
   const { db, host } = context
   const router = Router()

@@ -9,6 +9,7 @@ import { notFound } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve } from '../route'
 
+/** Station 7: bags. */
 export function shelfRoutes(context: Context): Router {
   const { db, host } = context
   const router = Router()

@@ -8,6 +8,7 @@ import { notFound } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve } from '../route'
 
+/** Station 1: plans of cameras. */
 export function shootRoutes({ db }: Context): Router {
   const router = Router()
 

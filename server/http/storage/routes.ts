@@ -14,6 +14,7 @@ import { invalid } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve } from '../route'
 
+/** Station 5: volumes and their room. */
 export function storageRoutes({ db, host, looks }: Context): Router {
   const router = Router()
 

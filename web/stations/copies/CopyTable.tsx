@@ -6,6 +6,7 @@ import { counted, formatBytes } from '../../../core/units/quantity'
 import { copiesApi, type CopyView, type LoadCopies } from '../../../contract/copies'
 import type { VolumeView } from '../../../contract/storage'
 import { Button } from '../../parts/Button'
+import { Hint } from '../../parts/Hint'
 import { Mark } from '../../parts/Mark'
 import { Tick } from '../../parts/Tick'
 import { Trouble } from '../../parts/Trouble'
@@ -112,17 +113,18 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
                   <td className="figure text-quiet max-sm:hidden">{copy && <Proved copy={copy} />}</td>
                   <td className="text-right !pr-0 whitespace-nowrap">
                     {copy && copy.filesCopied > 0 && volume.connected && (
-                      <Button
-                        look="quiet"
-                        className="!px-2"
-                        disabled={busy || check.isPending}
-                        aria-label={`Read again from ${volume.name}`}
-                        title="Read every file again, past the cache, and compare it with its proof"
-                        onClick={() => readAgain(volume.id)}
-                      >
-                        <RefreshCw className="size-4" aria-hidden />
-                        <span className="max-lg:sr-only">Read again</span>
-                      </Button>
+                      <Hint words="Reads every file again, past the cache, and compares it with its proof">
+                        <Button
+                          look="quiet"
+                          className="!px-2"
+                          disabled={busy || check.isPending}
+                          aria-label={`Read again from ${volume.name}`}
+                          onClick={() => readAgain(volume.id)}
+                        >
+                          <RefreshCw className="size-4" aria-hidden />
+                          <span className="max-lg:sr-only">Read again</span>
+                        </Button>
+                      </Hint>
                     )}
                     {copy && copy.mark >= 1 && volume.connected && (
                       <Button look={volume.id === toPlay ? 'primary' : 'plain'} onClick={() => onPlay(copy)}>

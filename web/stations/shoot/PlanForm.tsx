@@ -1,3 +1,4 @@
+import type { ComponentProps } from 'react'
 import { useController, useForm, useWatch } from 'react-hook-form'
 import { recordingBudget, SPEED_CLASSES, type RecordingPlan } from '../../../core/shoot/recording'
 import { frameRateLabel, frameRateText, parseFrameRate } from '../../../core/units/frameRate'
@@ -15,6 +16,7 @@ import { shootApi, type CameraPlanView } from '../../../contract/shoot'
 import { Button } from '../../parts/Button'
 import { Choice, type Option } from '../../parts/Choice'
 import { Field } from '../../parts/Field'
+import { UnitField } from '../../parts/UnitField'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 
@@ -59,16 +61,9 @@ const typedOf = (plan: CameraPlanView): Typed => ({
   fill: String(Math.round(plan.fillLimit * 100)),
 })
 
-const FAULTS: Record<keyof Typed, string> = {
+const FAULTS: Partial<Record<keyof Typed, string>> = {
   camera: 'Name the camera.',
-  frame: 'Write it as 3840×2160.',
-  rate: 'Write it as 25, 23.976 or 24000/1001.',
-  video: 'Write it as 100 Mb/s.',
-  audio: 'Write it as 256 kb/s, or 0.',
-  take: 'Write it as 12 min, 1h20 or 2:30.',
   takes: 'A whole number from 1.',
-  card: 'Write it as 128 GB.',
-  speed: 'Choose one.',
   fill: 'A share from 10 to 100 %.',
 }
 
@@ -161,17 +156,20 @@ export function PlanForm({
     else add.mutate({ params: { id: productionId }, body }, { onSuccess: onDone })
   })
   const field = (name: keyof Typed, label: string) => <Field label={label} fault={fault(name)} {...register(name)} />
+  const quantity = (name: keyof Typed, label: string, unit: ComponentProps<typeof UnitField>['unit']) => (
+    <UnitField label={label} unit={unit} typed={typed[name]} wrong={wrong.has(name)} {...register(name)} />
+  )
   return (
     <form onSubmit={(event) => void save(event)} noValidate>
       <div className="grid gap-x-4 sm:grid-cols-3">
         {field('camera', 'Camera')}
-        {field('frame', 'Frame size')}
-        {field('rate', 'Frame rate')}
-        {field('video', 'Video bit rate')}
-        {field('audio', 'Sound bit rate')}
-        {field('take', 'Length of a take')}
+        {quantity('frame', 'Frame size', 'frameSize')}
+        {quantity('rate', 'Frame rate', 'frameRate')}
+        {quantity('video', 'Video bit rate', 'bitRate')}
+        {quantity('audio', 'Sound bit rate', 'bitRate')}
+        {quantity('take', 'Length of a take', 'length')}
         {field('takes', 'Takes')}
-        {field('card', 'Card size')}
+        {quantity('card', 'Card size', 'bytes')}
         {field('fill', 'Fill limit in %')}
         <Choice
           label="Card speed class"
