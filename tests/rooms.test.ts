@@ -28,7 +28,7 @@ describe('the rooms', () => {
       ['server/http/context.ts', importing('copyTree', '../engine/copy')],
       ['server/http/context.ts', importing('JOBS', '../jobs/registry')],
       ['server/http/context.ts', "import type { Observer } from '../observer/observer'\nexport type Kept = Observer\n"],
-      ['server/media/mediumOf.ts', importing('BenchPlaces', '../bench/benchMedia')],
+      ['server/media/mediumOf.ts', importing('BenchPlaces', '../bench/benchPlaces')],
     ] as const
     for (const [file, code] of forbidden)
       expect(await rulesBroken(file, code), `${file}: ${code}`).toContain('boundaries/dependencies')

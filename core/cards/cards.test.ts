@@ -25,9 +25,9 @@ const clip = (path: string, more: Partial<ScannedClip> = {}): ScannedClip => ({
   ...more,
 })
 
-const findingsOf = (counts: readonly EntryCount[], clips: readonly ScannedClip[], shootDay: string | undefined) =>
-  cardFindings(counts, clipFindings(clips, shootDay), { clips: clips.length })
 const looked = (clips: readonly ScannedClip[]) => ({ clips: clips.length, seconds: 10 * clips.length, lookDone: true })
+const findingsOf = (counts: readonly EntryCount[], clips: readonly ScannedClip[], shootDay: string | undefined) =>
+  cardFindings(counts, clipFindings(clips, shootDay), looked(clips))
 
 describe('camera file names', () => {
   it('reads folder, prefix and counter', () => {

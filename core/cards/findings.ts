@@ -97,10 +97,11 @@ const SHOWN_PATHS = 20
 export function cardFindings(
   counts: readonly EntryCount[],
   ofClips: readonly Finding[],
-  { clips }: Pick<CardCounts, 'clips'>,
+  { clips, lookDone }: Pick<CardCounts, 'clips' | 'lookDone'>,
 ): Finding[] {
   const found = [...ofClips, ...counts.flatMap(entryFinding)]
-  if (clips === 0)
+  // While it is being looked at, clips may still come.
+  if (clips === 0 && lookDone)
     found.push({
       kind: 'no-clips',
       weight: 'ask',

@@ -39,7 +39,8 @@ export async function copyPlanOf(
       sizeBytes: inTheWay.get(id) ?? 0,
     }
     const now = seen.get(id)
-    const freeBytes = row.connected ? (now?.freeBytes ?? row.freeBytes ?? undefined) : undefined
+    // Room that was never measured is found out by the job, before it writes.
+    const freeBytes = row.connected ? (now?.freeBytes ?? row.freeBytes ?? Number.MAX_SAFE_INTEGER) : undefined
     return [
       {
         id,

@@ -1,6 +1,6 @@
 import { createServer } from 'node:http'
 import { resolve } from 'node:path'
-import { BenchPlaces } from '../bench/benchMedia'
+import { BenchPlaces } from '../bench/benchPlaces'
 import { openDatabase } from '../db/connection'
 import { databaseUrl, hostName } from '../home'
 import { createApp } from '../http/app'

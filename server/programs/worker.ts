@@ -1,6 +1,6 @@
 import pg from 'pg'
 import { TASK_LINES } from '../../contract/taskKinds'
-import { BenchPlaces } from '../bench/benchMedia'
+import { BenchPlaces } from '../bench/benchPlaces'
 import { openDatabase, type Db } from '../db/connection'
 import { CHANNELS, notify } from '../db/queries/tasks'
 import { databaseUrl, hostName } from '../home'

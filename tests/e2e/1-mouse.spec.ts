@@ -41,6 +41,8 @@ test('station 1 moves its result while somebody types', async ({ page }) => {
   await page.getByRole('button', { name: 'Add to the plan' }).click()
   await expect(page.getByRole('row', { name: /Heron/ })).toContainText('too slow')
   await page.getByRole('button', { name: 'Remove Heron from the plan' }).click()
+  await expect(page.getByRole('button', { name: 'Not yet' })).toBeFocused()
+  await page.getByRole('alertdialog').getByRole('button', { name: 'Remove Heron' }).click()
   await expect(page.getByRole('row', { name: /Heron/ })).toHaveCount(0)
 })
 
@@ -261,7 +263,7 @@ test('a formatted card is written down, and its clips coming back are said loudl
   await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
   await station(page, 'Copies').click()
   await page.getByRole('button', { name: /I formatted it/ }).click()
-  await expect(page.getByRole('dialog')).toContainText('They are still here')
+  await expect(page.getByRole('alertdialog')).toContainText('They are still here')
   await page.getByRole('button', { name: 'Write down that I formatted it' }).click()
   await expect(page.getByRole('heading', { level: 1 })).toContainText('You said this card was formatted')
   await station(page, 'Cards').click()

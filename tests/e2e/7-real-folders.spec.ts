@@ -198,7 +198,7 @@ test('a copy that was moved away or damaged clears nothing', async ({ page, requ
   await page.getByRole('button', { name: /I formatted it/ }).click()
   await expectAccessible(page, 'what is written down of a format')
   await page.getByRole('button', { name: 'Write down that I formatted it' }).click()
-  await expect(page.getByRole('dialog').getByRole('alert')).toContainText('Saltern drive: 1 file is gone')
+  await expect(page.getByRole('alertdialog').getByRole('alert')).toContainText('Saltern drive: 1 file is gone')
   await page.keyboard.press('Escape')
   await expect(heading(page)).toContainText('Not yet')
   await expect(page.locator('[data-volume="Saltern drive"]')).toContainText('1 file no longer as proved')

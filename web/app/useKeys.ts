@@ -41,7 +41,7 @@ export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): v
         event.metaKey ||
         event.altKey ||
         isTyping(event.target) ||
-        document.querySelector('[role="dialog"]')
+        document.querySelector('[role="dialog"], [role="alertdialog"]')
       )
         return
       if (event.key === '/') {

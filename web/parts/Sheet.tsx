@@ -2,6 +2,17 @@ import { X } from 'lucide-react'
 import { Dialog } from 'radix-ui'
 import { useState, type ReactNode } from 'react'
 
+/** Look of what lies over the page, and of what dims it. */
+export const LAYER = 'fixed left-1/2 z-50 w-[calc(100vw-2rem)] -translate-x-1/2 rounded-box border border-ink bg-paper'
+export const SHADE = 'fixed inset-0 z-40 bg-[rgb(10_16_19/0.55)]'
+
+/** The focus returns to what opened a layer, or to the page when that is gone. */
+export function giveFocusBack(event: Event, opener: Element | null): void {
+  event.preventDefault()
+  if (opener instanceof HTMLElement && opener.isConnected) opener.focus()
+  else document.getElementById('page')?.focus()
+}
+
 interface OverlayProps {
   readonly onClose: () => void
   readonly children: ReactNode
@@ -15,15 +26,8 @@ export function Overlay({ onClose, children, className }: OverlayProps) {
   return (
     <Dialog.Root open onOpenChange={(next) => !next && onClose()}>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-[rgb(10_16_19/0.55)]" />
-        <Dialog.Content
-          className={`fixed left-1/2 z-50 w-[calc(100vw-2rem)] -translate-x-1/2 rounded-box border border-ink bg-paper ${className}`}
-          onCloseAutoFocus={(event) => {
-            event.preventDefault()
-            if (opener instanceof HTMLElement && opener.isConnected) opener.focus()
-            else document.getElementById('page')?.focus()
-          }}
-        >
+        <Dialog.Overlay className={SHADE} />
+        <Dialog.Content className={`${LAYER} ${className}`} onCloseAutoFocus={(event) => giveFocusBack(event, opener)}>
           {children}
         </Dialog.Content>
       </Dialog.Portal>

@@ -134,7 +134,7 @@ export function Table<Row, Sort extends string>(props: TableProps<Row, Sort>) {
     event.preventDefault()
   }
 
-  const selected = Object.keys(selection)
+  const selected = shownRows.flatMap((row) => (selection[row.id] ? row.id : []))
   const [copied, setCopied] = useState(0)
   const copySelected = async () => {
     const chosen = rows.filter((row) => selection[rowId(row)])

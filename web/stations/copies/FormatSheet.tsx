@@ -1,21 +1,22 @@
 import { formatBytes } from '../../../core/units/quantity'
 import { copiesApi, type LoadCopies } from '../../../contract/copies'
-import { Button } from '../../parts/Button'
+import { Confirm } from '../../parts/Confirm'
 import { Mark } from '../../parts/Mark'
-import { Sheet } from '../../parts/Sheet'
-import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 
 /** Writes down that the person formatted the card; says what is gone with it and where it still is. */
-export function FormatSheet({ load, open, onClose }: { load: LoadCopies; open: boolean; onClose: () => void }) {
+export function FormatSheet({ load, onClose }: { load: LoadCopies; onClose: () => void }) {
   const send = useSend(copiesApi.formatted)
   const safe = load.copies.filter((copy) => copy.mark >= 2)
   const against = !load.clear.clear
   return (
-    <Sheet
+    <Confirm
       title={`The card of “${load.label}” is formatted`}
       about="Yendra does not format anything. You do it, in the camera; here it is written down, and the next clips on this card start a new load."
-      open={open}
+      action={against ? 'It is formatted: write it down against the answer' : 'Write down that I formatted it'}
+      onAction={() => send.mutate({ params: { id: load.loadId }, body: { anyway: against } }, { onSuccess: onClose })}
+      busy={send.isPending}
+      error={send.error}
       onClose={onClose}
     >
       {against && (
@@ -39,19 +40,6 @@ export function FormatSheet({ load, open, onClose }: { load: LoadCopies; open: b
           </li>
         ))}
       </ul>
-      <Trouble error={send.error} />
-      <div className="flex flex-wrap gap-3">
-        <Button
-          look="danger"
-          disabled={send.isPending}
-          onClick={() =>
-            send.mutate({ params: { id: load.loadId }, body: { anyway: against } }, { onSuccess: onClose })
-          }
-        >
-          {against ? 'It is formatted: write it down against the answer' : 'Write down that I formatted it'}
-        </Button>
-        <Button onClick={onClose}>Not yet</Button>
-      </div>
-    </Sheet>
+    </Confirm>
   )
 }

@@ -93,7 +93,7 @@ export function LoadPanel({ load, productionId }: { load: LoadCopies; production
       {playing && (
         <PlaySheet load={load} productionId={productionId} copy={playing} onClose={() => setPlaying(undefined)} />
       )}
-      <FormatSheet load={load} open={formatting} onClose={() => setFormatting(false)} />
+      {formatting && <FormatSheet load={load} onClose={() => setFormatting(false)} />}
     </>
   )
 }

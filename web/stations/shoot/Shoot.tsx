@@ -6,9 +6,9 @@ import { shootApi, type CameraPlanView } from '../../../contract/shoot'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
+import { Confirm } from '../../parts/Confirm'
 import { Empty } from '../../parts/Empty'
 import { Sheet } from '../../parts/Sheet'
-import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 import { PlanForm } from './PlanForm'
 import { usePlans } from './queries'
@@ -65,6 +65,7 @@ function PlanList({
   onChange: (plan: CameraPlanView) => void
 }) {
   const send = useSend(shootApi.removePlan)
+  const [leaving, setLeaving] = useState<CameraPlanView>()
   const bytes = plans.reduce((sum, plan) => sum + plan.budget.sizeBytes, 0)
   const cards = plans.reduce((sum, plan) => sum + plan.budget.cards, 0)
   const slow = plans.filter((plan) => !plan.budget.sustained)
@@ -84,7 +85,22 @@ function PlanList({
       >
         Carry {counted(cards, 'card')} for {formatBytes(bytes)}.
       </Answer>
-      <Trouble error={send.error} />
+      {leaving && (
+        <Confirm
+          title={`Remove ${leaving.camera} from the plan?`}
+          about="Only the plan goes; nothing that was filmed or copied is touched."
+          action={`Remove ${leaving.camera}`}
+          onAction={() => send.mutate({ params: { id: leaving.id } }, { onSuccess: () => setLeaving(undefined) })}
+          busy={send.isPending}
+          error={send.error}
+          onClose={() => setLeaving(undefined)}
+        >
+          <p className="mb-5">
+            {leaving.takes} × {formatLength(leaving.secondsPerTake)}, {formatBytes(leaving.budget.sizeBytes)} on{' '}
+            {counted(leaving.budget.cards, 'card')} will no longer be counted.
+          </p>
+        </Confirm>
+      )}
       <Wide label="Cameras">
         <table className="min-w-[58rem]">
           <thead>
@@ -149,7 +165,7 @@ function PlanList({
                       look="quiet"
                       className="!px-1.5"
                       aria-label={`Remove ${plan.camera} from the plan`}
-                      onClick={() => send.mutate({ params: { id: plan.id } })}
+                      onClick={() => setLeaving(plan)}
                     >
                       <Trash2 className="size-4" aria-hidden />
                     </Button>
