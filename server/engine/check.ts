@@ -24,7 +24,7 @@ export interface CheckOrder {
   readonly report: (records: readonly CopyRecord[]) => Promise<void>
 }
 
-const LANES = 8
+const LANES = 16
 const BATCH = 256
 
 /** Reads a copy again, past the cache, and compares each file with the hash that was proved of it. Rejects when the volume goes away. */
@@ -41,7 +41,7 @@ export async function checkCopy(order: CheckOrder): Promise<void> {
     await names.settle()
     await order.report(records)
   }
-  const blocks = alignedBlocks(3, LARGE_BLOCK)
+  const blocks = alignedBlocks(4, LARGE_BLOCK)
   for (const file of large) {
     const record = await checkFile(order, names, file, blocks)
     await names.settle()

@@ -2,7 +2,7 @@ import { mkdirSync, symlinkSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { disksBelow } from '../../server/engine/device'
-import { canMount, loopDrive, memoryDrive, unmountAll } from './mounts'
+import { canMount, canPartition, loopDrive, partitionedDrive, memoryDrive, unmountAll } from './mounts'
 import { newWorld, startStation, type Station, type World } from './station'
 
 let station: Station
@@ -92,6 +92,14 @@ describe('mounted drives', () => {
       clear: true,
       words: expect.stringContaining('read back from the medium'),
     })
+  })
+
+  it.skipIf(!canPartition)('needs root to mount: two partitions of one disk are one drive', async () => {
+    const world = await worldOn(...partitionedDrive(station.root, 'one disk'))
+    const { copies, clear } = await world.copies()
+    expect(copies.map((copy) => copy.mark)).toEqual([3, 2])
+    expect(copies.map((copy) => copy.sharesDriveWith.length)).toEqual([1, 1])
+    expect(clear.clear).toBe(false)
   })
 
   it.skipIf(!canMount)(

@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process'
-import { closeSync, existsSync, mkdirSync, openSync, truncateSync } from 'node:fs'
-import { join } from 'node:path'
+import { closeSync, existsSync, mkdirSync, openSync, readFileSync, truncateSync } from 'node:fs'
+import { basename, join } from 'node:path'
 
 /** Mounting needs root, and the tools of Debian's base system. */
 export const canMount =
@@ -9,6 +9,9 @@ export const canMount =
 
 const undo: (() => void)[] = []
 const run = (program: string, ...args: string[]) => execFileSync(program, args, { encoding: 'utf8' }).trim()
+
+/** Partitions are told to the kernel by a program of util-linux. */
+export const canPartition = canMount && existsSync('/usr/bin/addpart')
 
 /** Takes everything down that was mounted, the last first. */
 export function unmountAll(): void {
@@ -40,6 +43,27 @@ export function loopDrive(folder: string, name: string): string {
   const device = loop(imageFile(folder, name, 64 * 1024 ** 2))
   run('mkfs.ext4', '-q', '-F', device)
   return mount([device], join(folder, name))
+}
+
+/** Sectors of a partition, 512 bytes each: 30 MiB. */
+const PARTITION = 61_440
+
+/** Two file systems on two partitions of one disk, by the kernel itself (addpart of util-linux). */
+export function partitionedDrive(folder: string, name: string): [string, string] {
+  const disk = loop(imageFile(folder, name, 80 * 1024 ** 2))
+  const mounted = [1, 2].map((number) => {
+    const start = 2048 + (number - 1) * (PARTITION + 2048)
+    run('addpart', disk, String(number), String(start), String(PARTITION))
+    const partition = `${disk}p${number}`
+    const [major = '', minor = ''] = readFileSync(`/sys/class/block/${basename(partition)}/dev`, 'utf8')
+      .trim()
+      .split(':')
+    // Where nobody makes device files by themselves.
+    if (!existsSync(partition)) run('mknod', partition, 'b', major, minor)
+    run('mkfs.ext4', '-q', '-F', partition)
+    return mount([partition], join(folder, `${name} ${number}`))
+  })
+  return [mounted[0] ?? '', mounted[1] ?? '']
 }
 
 export const memoryDrive = (folder: string, name: string): string =>

@@ -86,7 +86,7 @@ function Readers({ readers, productionId, loads, busy, onAdd }: ReadersProps) {
   const why = waiting
     ? 'Looking never writes to the card: it lists everything, reads every clip and says what is odd. Its name becomes its folder on every volume; a card that is known keeps the name it has.'
     : load
-      ? `${counted(load.fileCount, 'file')}, ${formatBytes(load.sizeBytes)}. Next, copy it to two volumes at once.`
+      ? `${counted(load.fileCount, 'file')}, ${formatBytes(load.sizeBytes)}. Its copies are made and proved at the next station.`
       : readers.length === 0
         ? 'Add the folder where your card appears when it is in the reader.'
         : 'Write-protect the card where it has a switch, then put it in.'
