@@ -84,8 +84,8 @@ export class BenchMedium implements Medium {
     return this.#plugged().entry(path)
   }
 
-  async open(path: Buffer): Promise<ReadableFile> {
-    const file = await this.#plugged().open(path)
+  async open(path: Buffer, how?: 'settled'): Promise<ReadableFile> {
+    const file = await this.#plugged().open(path, how)
     return {
       // A simulated drive answers for itself, wherever its folder lies.
       fromMedium: true,

@@ -25,7 +25,7 @@ export interface CheckOrder {
 }
 
 const LANES = 16
-const BATCH = 256
+const BATCH = 512
 
 /** Reads a copy again, past the cache, and compares each file with the hash that was proved of it. Rejects when the volume goes away. */
 export async function checkCopy(order: CheckOrder): Promise<void> {
@@ -86,8 +86,7 @@ async function readSafely(
   gate: () => Promise<void>,
 ) {
   try {
-    await medium.settleFile(path)
-    return await readBack(medium, path, blocks, onBytes, gate)
+    return await readBack(medium, path, blocks, onBytes, gate, 'settled')
   } catch (error) {
     if (errorCode(error) !== 'EIO') throw error
     return 'unreadable'

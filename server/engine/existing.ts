@@ -73,8 +73,7 @@ async function compare(
   if (entry.sizeBytes !== file.sizeBytes)
     return { kind: 'conflict', ...outcome, wanted, found: `${entry.sizeBytes} bytes` }
   const path = run.finalPath(to, file)
-  await to.medium.settleFile(path)
-  const found = await readBack(to.medium, path, blocks, () => undefined, order.gate)
+  const found = await readBack(to.medium, path, blocks, () => undefined, order.gate, 'settled')
   if (found.hash !== wanted) return { kind: 'conflict', ...outcome, wanted, found: found.hash }
   order.onBytes(to.id, 'written', file.sizeBytes)
   order.onBytes(to.id, 'proved', file.sizeBytes)

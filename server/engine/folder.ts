@@ -79,17 +79,28 @@ export class FolderMedium implements Medium {
     }
   }
 
-  async open(path: Buffer): Promise<ReadableFile> {
+  async open(path: Buffer, how?: 'settled'): Promise<ReadableFile> {
+    const { handle, fromMedium } = await this.#openedForReading(path)
+    try {
+      if (how === 'settled') await handle.sync()
+    } catch (error) {
+      await handle.close()
+      throw error
+    }
+    return new FolderReadable(handle, fromMedium)
+  }
+
+  async #openedForReading(path: Buffer): Promise<{ handle: DiskFile; fromMedium: boolean }> {
     const full = this.#at(path)
     const flags = constants.O_RDONLY | constants.O_NOFOLLOW
     const { pastCache } = await this.device()
-    if (!pastCache) return new FolderReadable(await this.#disk.open(full, flags), false)
+    if (!pastCache) return { handle: await this.#disk.open(full, flags), fromMedium: false }
     try {
-      return new FolderReadable(await this.#disk.open(full, flags | constants.O_DIRECT), true)
+      return { handle: await this.#disk.open(full, flags | constants.O_DIRECT), fromMedium: true }
     } catch (error) {
       // File systems without direct reading answer EINVAL; the caller is told through fromMedium.
       if (errorCode(error) !== 'EINVAL') throw error
-      return new FolderReadable(await this.#disk.open(full, flags), false)
+      return { handle: await this.#disk.open(full, flags), fromMedium: false }
     }
   }
 

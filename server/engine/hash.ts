@@ -34,8 +34,9 @@ export async function readBack(
   blocks: readonly Uint8Array[],
   onBytes: (bytes: number) => void,
   gate: () => Promise<void>,
+  how?: 'settled',
 ): Promise<ReadBack> {
-  const file = await medium.open(path)
+  const file = await medium.open(path, how)
   try {
     const hash = new RunningHash()
     const size = itemAt(blocks, 0).length

@@ -35,8 +35,8 @@ export class MeasuredMedium {
   readonly medium: Medium
 
   constructor(medium: Medium) {
-    const opened = async (path: Buffer): Promise<ReadableFile> => {
-      const file = await medium.open(path)
+    const opened: Medium['open'] = async (path, how): Promise<ReadableFile> => {
+      const file = await medium.open(path, how)
       return {
         read: (block, position) => this.#reading.during(file.read(block, position), (bytes) => bytes),
         identity: () => file.identity(),

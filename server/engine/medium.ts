@@ -44,8 +44,11 @@ export interface Medium {
   tree?(folder: Buffer): Promise<readonly (MediumEntry & { readonly path: Buffer })[] | undefined>
   /** `undefined` when there is nothing by that name; links are not followed. */
   entry(path: Buffer): Promise<MediumEntry | undefined>
-  /** Opens for reading past the system's cache where the file system allows it. */
-  open(path: Buffer): Promise<ReadableFile>
+  /**
+   * Opens for reading past the system's cache where the file system allows it; `settled` waits first until what others
+   * wrote to it is on the medium.
+   */
+  open(path: Buffer, how?: 'settled'): Promise<ReadableFile>
   /** Creates or empties a file of ours. */
   create(path: Buffer): Promise<WritableFile>
   /** Creates a folder and its parents; refuses to pass through a link. True when it was not there before, and so is empty. */
