@@ -1,6 +1,6 @@
 import type { CopyRecord } from '../../core/copies/record'
 import { alignedBlocks, LARGE_BLOCK, SMALL_BLOCK } from './blocks'
-import { readBack } from './hash'
+import { awaitedLater, readBack } from './hash'
 import { inLanes } from './lanes'
 import { errorCode, joinPath, type Medium } from './medium'
 import { NewNames } from './newNames'
@@ -32,20 +32,25 @@ export async function checkCopy(order: CheckOrder): Promise<void> {
   const names = new NewNames(order.medium)
   const small = order.files.filter((file) => file.sizeBytes <= SMALL_BLOCK)
   const large = order.files.filter((file) => file.sizeBytes > SMALL_BLOCK)
-  const lanes = alignedBlocks(LANES, SMALL_BLOCK)
-  for (let at = 0; at < small.length; at += BATCH) {
-    const records: CopyRecord[] = []
-    await inLanes(small.slice(at, at + BATCH), lanes, async (file, block) => {
-      records.push(await checkFile(order, names, file, [block]))
-    })
-    await names.settle()
-    await order.report(records)
+  // While names are made durable and told, the next files are read already.
+  let telling: Promise<void> = Promise.resolve()
+  const tell = async (records: readonly CopyRecord[]) => {
+    await telling
+    telling = awaitedLater(names.settle().then(() => order.report(records)))
   }
-  const blocks = alignedBlocks(4, LARGE_BLOCK)
-  for (const file of large) {
-    const record = await checkFile(order, names, file, blocks)
-    await names.settle()
-    await order.report([record])
+  try {
+    const lanes = alignedBlocks(LANES, SMALL_BLOCK)
+    for (let at = 0; at < small.length; at += BATCH) {
+      const records: CopyRecord[] = []
+      await inLanes(small.slice(at, at + BATCH), lanes, async (file, block) => {
+        records.push(await checkFile(order, names, file, [block]))
+      })
+      await tell(records)
+    }
+    const blocks = alignedBlocks(4, LARGE_BLOCK)
+    for (const file of large) await tell([await checkFile(order, names, file, blocks)])
+  } finally {
+    await telling
   }
 }
 
