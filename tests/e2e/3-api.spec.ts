@@ -88,6 +88,23 @@ test('every wrong request gets problem details with a sentence', async ({ reques
     })
     if (field) expect(problem.field, path).toBe(field)
   }
+  for (const [query, field] of [
+    ['after=x', 'after'],
+    ['after=WyJub3ciLCIwIl0', 'after'],
+    ['limit=0', 'limit'],
+    ['limit=201', 'limit'],
+    ['limit=many', 'limit'],
+    ['sort=luck', 'sort'],
+    ['down=perhaps', 'down'],
+    ['colour=red', undefined],
+  ] as const) {
+    const response = await request.get(`/api/productions?${query}`)
+    expect(response.status(), query).toBe(422)
+    expect(await response.json(), query).toMatchObject({
+      ...(field ? { field } : {}),
+      detail: expect.stringMatching(/^[A-Z].{10,}/),
+    })
+  }
   for (const path of [
     `/productions/${NOWHERE}/plans`,
     `/productions/${NOWHERE}/loads`,

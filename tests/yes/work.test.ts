@@ -133,6 +133,18 @@ describe('work that ends its worker', () => {
 })
 
 describe('small things that lost or confused work', () => {
+  it('an answer to what nobody asked is refused, and settles nothing that comes later', async () => {
+    const world = await newWorld(station, ['CURL0041.MP4', 'CURL0043.MP4'])
+    await world.look()
+    const { id, findings } = await world.load()
+    const [gap] = findings
+    const answered = (key: string) => station.post(`/loads/${id}/answers`, { key, answer: 'Another mode' })
+    expect((await answered(`${gap?.key}0`)).status).toBe(404)
+    expect((await world.load()).findings[0]?.answer).toBeUndefined()
+    expect((await answered(gap?.key ?? '')).status).toBe(204)
+    expect((await world.load()).findings[0]?.answer).toBe('Another mode')
+  })
+
   it('two clips that differ only in their ending have a proxy each', async () => {
     const world = await newWorld(station, ['CURL0041.MP4'])
     const twin = join(world.card, 'DCIM/100CURLW/CURL0041.MOV')

@@ -125,6 +125,10 @@ export function cardRoutes(context: Context): Router {
   serve(router, cardsApi.answerFinding, async ({ params, body: answer }) => {
     const load = await cards.load(db, params.id)
     if (!load) throw notFound('That load')
+    const [state] = await loadStates(db, [load], { host, now: Date.now(), looked: true })
+    // An answer to what nobody asked would settle a finding that comes later.
+    if (!state?.findings.some((finding) => finding.key === answer.key && finding.weight !== 'note'))
+      throw notFound('That question')
     await addSaid(db, { kind: 'answered', loadId: load.id, detail: answer })
     await tellChanged(db, 'cards', 'productions', 'copies')
   })

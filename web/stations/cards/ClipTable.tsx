@@ -125,10 +125,10 @@ function Name({ clip }: { clip: ClipView }) {
   )
 }
 
-const SHOWN: readonly { value: ClipsAsked['show']; label: string }[] = [
-  { value: 'all', label: 'All clips' },
-  { value: 'wrong', label: 'Those in trouble' },
-  { value: 'film', label: 'With a picture' },
+const SHOWN: readonly { value: ClipsAsked['show']; label: string; none: string }[] = [
+  { value: 'all', label: 'All clips', none: 'There is no clip.' },
+  { value: 'wrong', label: 'Those in trouble', none: 'None of its clips is in trouble.' },
+  { value: 'film', label: 'With a picture', none: 'None of its clips has a picture.' },
 ]
 const ROW_PX = 74
 /** So few are found by looking. */
@@ -166,7 +166,9 @@ export function ClipTable({ load }: { load: LoadView }) {
         {({ rows }) =>
           rows.length === 0 ? (
             <p className="border-t border-ink py-3 text-quiet">
-              {q === '' ? 'None of its clips is in trouble.' : `No clip whose name has words that begin with “${q}”.`}
+              {q === ''
+                ? SHOWN.find((one) => one.value === show)?.none
+                : `No clip whose name has words that begin with “${q}”.`}
             </p>
           ) : (
             <Table

@@ -20,8 +20,9 @@ import { Wide } from '../../parts/Wide'
 
 /** Station 7: what is kept, as bags that anybody can check in ten years. */
 export default function Shelf({ productionId }: { productionId: string }) {
+  const offered = useFilms(productionId)
   return (
-    <Ask query={useFilms(productionId)}>
+    <Ask query={offered}>
       {({ rows: films }) =>
         films.length === 0 ? (
           <Empty
@@ -39,7 +40,10 @@ export default function Shelf({ productionId }: { productionId: string }) {
             any computer can check without Yendra (BagIt, RFC 8493).
           </Empty>
         ) : (
-          <Bags films={films} productionId={productionId} />
+          <>
+            <Bags films={films} productionId={productionId} />
+            <Older pages={offered}>Offer older films as well</Older>
+          </>
         )
       }
     </Ask>
