@@ -48,12 +48,23 @@ export function loopDrive(folder: string, name: string): string {
 /** Sectors of a partition, 512 bytes each: 30 MiB. */
 const PARTITION = 61_440
 
+/** Waits a little for whoever still lists something there; a partition that is not there is dropped already. */
+function dropPartition(disk: string, number: number): void {
+  const script =
+    'for n in 1 2 3 4 5 6 7 8; do [ -e "$1" ] || exit 0; delpart "$2" "$3" 2>/dev/null && exit 0; sleep 0.5; done'
+  const at = `/sys/class/block/${basename(disk)}p${number}`
+  execFileSync('sh', ['-c', script, 'sh', at, disk, String(number)])
+}
+
 /** Two file systems on two partitions of one disk, by the kernel itself (addpart of util-linux). */
 export function partitionedDrive(folder: string, name: string): [string, string] {
   const disk = loop(imageFile(folder, name, 80 * 1024 ** 2))
   const mounted = [1, 2].map((number) => {
     const start = 2048 + (number - 1) * (PARTITION + 2048)
+    // What a run that was killed left on this device is in nobody's use any more.
+    dropPartition(disk, number)
     run('addpart', disk, String(number), String(start), String(PARTITION))
+    undo.push(() => dropPartition(disk, number))
     const partition = `${disk}p${number}`
     const [major = '', minor = ''] = readFileSync(`/sys/class/block/${basename(partition)}/dev`, 'utf8')
       .trim()

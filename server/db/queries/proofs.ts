@@ -29,72 +29,55 @@ export async function addCopyProofs(db: Db, run: CopyRunFacts, records: readonly
   }
 }
 
+/** A record as the table has it. */
+const rowOf = (record: Provable) => {
+  const proved = record.kind === 'proved' ? record : undefined
+  return {
+    entry_id: record.fileId,
+    outcome: OUTCOMES[record.kind],
+    hash: record.kind === 'proved' ? record.hash : record.wanted,
+    found: record.kind === 'proved' ? null : record.found,
+    size_bytes: proved?.sizeBytes ?? null,
+    modified_ms: proved?.modifiedMs ?? null,
+    past_cache: proved?.fromMedium ?? false,
+    placed: proved?.placed ?? false,
+  }
+}
+
+/** What a copied file's proof says of it, in the words of core. */
+const STANDINGS = sql`case
+  when p.outcome = 'differs' then ${standingOf({ outcome: 'differs', pastCache: false }, 'as-proved')}
+  when p.outcome = 'conflict' then ${standingOf({ outcome: 'conflict', pastCache: false }, 'as-proved')}
+  when p.past_cache then ${standingOf({ outcome: 'equal', pastCache: true }, 'as-proved')}
+  else ${standingOf({ outcome: 'equal', pastCache: false }, 'as-proved')} end`
+
 async function addProofs(tx: Db, run: CopyRunFacts, volumeId: string, records: readonly Provable[]): Promise<void> {
   const { loadId, runId } = run
   await lockCopy(tx, loadId, volumeId)
-  const ids = records.map((record) => record.fileId)
-  const entries = await tx
-    .selectFrom('loadEntry')
-    .select(['id', 'path', 'sizeBytes', 'state'])
-    .where(anyNumberOf('id', ids))
-    .execute()
-  const byId = new Map(entries.map((entry) => [entry.id, entry]))
+  // One value for a thousand rows: building and reading a statement with a value for each field takes longer than the rows.
+  const rows = JSON.stringify(records.map(rowOf))
   const folder = Buffer.from(`${run.folders.get(volumeId) ?? ''}/`)
-  const proofs = await tx
-    .insertInto('proof')
-    .values(
-      records.map((record) => ({
-        what: 'copy' as const,
-        outcome: OUTCOMES[record.kind],
-        volumeId,
-        path: Buffer.concat([folder, byId.get(record.fileId)?.path ?? Buffer.alloc(0)]),
-        hash: record.kind === 'proved' ? record.hash : record.wanted,
-        found: record.kind === 'proved' ? null : record.found,
-        sizeBytes: record.kind === 'proved' ? record.sizeBytes : null,
-        modifiedMs: record.kind === 'proved' ? record.modifiedMs : null,
-        pastCache: record.kind === 'proved' && record.fromMedium,
-        placed: record.kind === 'proved' && record.placed,
-        runId,
-        loadId,
-        entryId: record.fileId,
-        clipId: null,
-        deliverableId: null,
-        bagId: null,
-      })),
-    )
-    .returning(['id', 'entryId', 'at', 'outcome', 'pastCache', 'placed'])
-    .execute()
-  const rows = proofs.flatMap((proof) => {
-    const entry = byId.get(proof.entryId ?? -1)
-    if (!entry) return []
-    return {
-      loadId,
-      volumeId,
-      entryId: entry.id,
-      proofId: proof.id,
-      provedAt: proof.at,
-      onCard: entry.state === 'on-card',
-      entryBytes: entry.sizeBytes,
-      placedAt: proof.at,
-      absentAt: null,
-      standing: standingOf(proof, 'as-proved'),
-    }
-  })
-  await tx
-    .insertInto('copyFile')
-    .values(rows)
-    .onConflict((at) =>
-      at.columns(['volumeId', 'entryId']).doUpdateSet((set) => ({
-        proofId: set.ref('excluded.proofId'),
-        provedAt: set.ref('excluded.provedAt'),
-        onCard: set.ref('excluded.onCard'),
-        standing: set.ref('excluded.standing'),
-        listed: 'as-proved' as const,
-        // A file that was found there lies there since it was placed.
-        placedAt: sql<Date>`case when (select placed from proof where proof.id = excluded.proof_id) then excluded.placed_at else copy_file.placed_at end`,
-      })),
-    )
-    .execute()
+  const { rows: proofs } = await sql<{ id: number }>`
+    insert into proof (what, outcome, volume_id, path, hash, found, size_bytes, modified_ms, past_cache, placed, run_id, load_id, entry_id)
+    select 'copy', r.outcome, ${volumeId}::uuid, ${folder}::bytea || e.path, r.hash, r.found, r.size_bytes, r.modified_ms, r.past_cache,
+      r.placed, ${runId}::uuid, ${loadId}::uuid, e.id
+    from jsonb_to_recordset(${rows}::jsonb) as r (
+      entry_id bigint, outcome text, hash text, found text, size_bytes bigint, modified_ms double precision, past_cache boolean, placed boolean)
+    join load_entry e on e.id = r.entry_id
+    returning id`.execute(tx)
+  await sql`
+    insert into copy_file (load_id, volume_id, entry_id, proof_id, proved_at, on_card, entry_bytes, placed_at, standing)
+    select p.load_id, p.volume_id, p.entry_id, p.id, p.at, e.state = 'on-card', e.size_bytes, p.at, ${STANDINGS}
+    from proof p join load_entry e on e.id = p.entry_id where ${anyNumberOf(
+      'p.id',
+      proofs.map((proof) => proof.id),
+    )}
+    on conflict (volume_id, entry_id) do update set
+      proof_id = excluded.proof_id, proved_at = excluded.proved_at, on_card = excluded.on_card, standing = excluded.standing, listed = 'as-proved',
+      -- A file that was found there lies there since it was placed.
+      placed_at = case when (select placed from proof where proof.id = excluded.proof_id) then excluded.placed_at else copy_file.placed_at end`.execute(
+    tx,
+  )
   const equal = records.filter((record) => record.kind === 'proved').map((record) => record.fileId)
   await tx
     .updateTable('loadEntry')
