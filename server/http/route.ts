@@ -72,5 +72,6 @@ async function validated<T>(schema: Schema<T> | undefined, sent: unknown, how?: 
   if (typeof value !== 'object' || value === null || Array.isArray(value))
     throw new ProblemError(422, 'invalid', 'Something is missing or wrong', 'Send a JSON object with named fields.')
   if (!how) await schema.validate(value, { strict: true })
-  return schema.validate(value)
+  // What is not known is refused, never left out in silence.
+  return schema.validate(value, { stripUnknown: false })
 }
