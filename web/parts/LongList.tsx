@@ -1,6 +1,6 @@
 import { useWindowVirtualizer } from '@tanstack/react-virtual'
 import { useEffect, useRef, useState, type ReactNode, type RefObject } from 'react'
-import type { MorePages } from './usePages'
+import { useNextPage, type MorePages } from './usePages'
 
 interface LongListProps<Row> {
   readonly label: string
@@ -27,11 +27,8 @@ export function LongList<Row>({ label, rows, rowId, rowPx, pages, children }: Lo
     },
   })
   const items = virtual.getVirtualItems()
-  const lastInSight = items.at(-1)?.index ?? 0
-  const { hasNextPage, isFetchingNextPage, fetchNextPage } = pages
-  useEffect(() => {
-    if (hasNextPage && !isFetchingNextPage && lastInSight > rows.length - 20) void fetchNextPage()
-  }, [hasNextPage, isFetchingNextPage, fetchNextPage, lastInSight, rows.length])
+  const { hasNextPage } = pages
+  useNextPage(pages, items.at(-1)?.index ?? 0, rows.length)
   return (
     <div
       ref={list}

@@ -7,12 +7,12 @@ import {
 } from '@tanstack/react-table'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { ArrowDown, ArrowUp, Copy, Download } from 'lucide-react'
-import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type ReactNode } from 'react'
+import { useId, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type ReactNode } from 'react'
 import { csv } from '../../core/units/csv'
 import { Button } from './Button'
 import { saveText } from './save'
 import { Trouble } from './Trouble'
-import type { MorePages } from './usePages'
+import { useNextPage, type MorePages } from './usePages'
 
 export interface Column<Row, Sort extends string = string> {
   readonly key: string
@@ -84,11 +84,8 @@ export function Table<Row, Sort extends string>(props: TableProps<Row, Sort>) {
     overscan: 6,
   })
   const items = virtual.getVirtualItems()
-  const lastInSight = items.at(-1)?.index ?? 0
-  const { hasNextPage, isFetchingNextPage, fetchNextPage } = pages
-  useEffect(() => {
-    if (hasNextPage && !isFetchingNextPage && lastInSight > shownRows.length - 30) void fetchNextPage()
-  }, [hasNextPage, isFetchingNextPage, fetchNextPage, lastInSight, shownRows.length])
+  const { hasNextPage } = pages
+  useNextPage(pages, items.at(-1)?.index ?? 0, shownRows.length)
 
   const [active, setActive] = useState(-1)
   const anchor = useRef(0)

@@ -1,4 +1,5 @@
 import { useInfiniteQuery, type InfiniteData } from '@tanstack/react-query'
+import { useEffect } from 'react'
 import { addressOf, type Endpoint, type Params } from '../../contract/endpoint'
 import { MOST_ROWS, type Page, type PageAsked } from '../../contract/page'
 import { call, type ApiProblem } from './api'
@@ -15,6 +16,20 @@ export interface MorePages {
   readonly isFetchingNextPage: boolean
   readonly fetchNextPage: () => unknown
 }
+
+/** Asks for the next page when the last row in sight comes near the end of those that are there. */
+export function useNextPage(
+  { hasNextPage, isFetchingNextPage, fetchNextPage }: MorePages,
+  lastInSight: number,
+  rows: number,
+) {
+  useEffect(() => {
+    if (hasNextPage && !isFetchingNextPage && lastInSight > rows - NEAR) void fetchNextPage()
+  }, [hasNextPage, isFetchingNextPage, fetchNextPage, lastInSight, rows])
+}
+
+/** Rows before the end at which the next page is asked for, so that nobody waits for it. */
+const NEAR = 30
 
 interface PagesOptions<Query, Answer> {
   readonly query?: Partial<Query>

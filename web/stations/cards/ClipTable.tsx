@@ -5,8 +5,7 @@ import { formatBytes, formatLength } from '../../../core/units/quantity'
 import { cardsApi, type ClipsAsked, type ClipSort, type ClipView, type LoadView } from '../../../contract/cards'
 import { addressOf } from '../../../contract/endpoint'
 import { Ask } from '../../parts/Ask'
-import { Choice } from '../../parts/Choice'
-import { Field } from '../../parts/Field'
+import { Narrow } from '../../parts/Narrow'
 import { Table, type Column, type Sorting } from '../../parts/Table'
 import { usePages } from '../../parts/usePages'
 
@@ -131,8 +130,6 @@ const SHOWN: readonly { value: ClipsAsked['show']; label: string; none: string }
   { value: 'film', label: 'With a picture', none: 'None of its clips has a picture.' },
 ]
 const ROW_PX = 74
-/** So few are found by looking. */
-const FEW = 8
 
 /** The clips of a load: sorted and narrowed down by the server, drawn as far as they are in sight. */
 export function ClipTable({ load }: { load: LoadView }) {
@@ -144,24 +141,7 @@ export function ClipTable({ load }: { load: LoadView }) {
   if (load.clips === 0) return null
   return (
     <>
-      {load.clips > FEW && (
-        <div className="flex flex-wrap items-end gap-3">
-          <Field
-            label="Find a clip"
-            className="-mb-3 w-56"
-            value={typed}
-            placeholder="Beginning of its name …"
-            onChange={(event) => setTyped(event.target.value)}
-          />
-          <Choice
-            label="Show"
-            className="mb-3 w-48"
-            value={show}
-            onChange={(value) => setShow(value as ClipsAsked['show'])}
-            options={SHOWN}
-          />
-        </div>
-      )}
+      <Narrow count={load.clips} typed={typed} onType={setTyped} show={show} options={SHOWN} onShow={setShow} />
       <Ask query={pages}>
         {({ rows }) =>
           rows.length === 0 ? (

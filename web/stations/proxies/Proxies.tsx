@@ -9,10 +9,9 @@ import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { CheckTable } from '../../parts/CheckTable'
-import { Choice } from '../../parts/Choice'
 import { Empty } from '../../parts/Empty'
-import { Field } from '../../parts/Field'
 import { LongList } from '../../parts/LongList'
+import { Narrow } from '../../parts/Narrow'
 import { isOpen, useStorage, useTasks } from '../../parts/queries'
 import { TaskLine } from '../../parts/TaskLine'
 import { Trouble } from '../../parts/Trouble'
@@ -116,8 +115,6 @@ const SHOWN: readonly { value: ProxiesAsked['show']; label: string }[] = [
   { value: 'differs', label: 'Proxy differs' },
   { value: 'equal', label: 'Proxy is equal' },
 ]
-/** So few are found by looking. */
-const FEW = 8
 
 function ProxyList({ counts, productionId }: ProxiesProps) {
   const [show, setShow] = useState<ProxiesAsked['show']>('all')
@@ -126,24 +123,7 @@ function ProxyList({ counts, productionId }: ProxiesProps) {
   const pages = useProxies(productionId, { show, q })
   return (
     <>
-      {counts.wanted > FEW && (
-        <div className="flex flex-wrap items-end gap-3">
-          <Field
-            label="Find a clip"
-            className="-mb-3 w-56"
-            value={typed}
-            placeholder="Beginning of its name …"
-            onChange={(event) => setTyped(event.target.value)}
-          />
-          <Choice
-            label="Show"
-            className="mb-3 w-48"
-            value={show}
-            onChange={(value) => setShow(value as ProxiesAsked['show'])}
-            options={SHOWN}
-          />
-        </div>
-      )}
+      <Narrow count={counts.wanted} typed={typed} onType={setTyped} show={show} options={SHOWN} onShow={setShow} />
       <Ask query={pages}>
         {({ rows }) =>
           rows.length === 0 ? (
