@@ -1,6 +1,6 @@
 import { number, object, string, type InferType } from 'yup'
 import type { RecordingBudget } from '../core/shoot/recording'
-import { parseFrameRate } from '../core/units/frameRate'
+import { readFrameRate } from '../core/units/frameRate'
 import { text } from './text'
 import { ask, order, type Made } from './endpoint'
 
@@ -19,11 +19,10 @@ export const cameraPlan = object({
   heightPx: whole('The height', 16, 32_768),
   rate: string()
     .required('The frame rate is missing.')
-    .test(
-      'rate',
-      'Give the frame rate as 25, 23.976 or 24000/1001.',
-      (text) => parseFrameRate(text ?? '') !== undefined,
-    ),
+    .test('rate', (text, { createError }) => {
+      const typed = readFrameRate(text ?? '')
+      return 'value' in typed || createError({ message: `The frame rate cannot be used. ${typed.fault}` })
+    }),
   videoBitsPerSecond: whole('The bit rate', 1000, 100e9),
   audioBitsPerSecond: whole('The sound bit rate', 0, 1e9),
   secondsPerTake: whole('The length of a take', 1, 604_800),

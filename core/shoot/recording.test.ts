@@ -2,11 +2,13 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { frameRate } from '../units/frameRate'
 import {
+  cardsFor,
   neededSpeedClass,
   recordingBudget,
   recordingBytes,
   recordingSeconds,
   shutterFor,
+  speedSentence,
   type RecordingPlan,
 } from './recording'
 
@@ -35,7 +37,10 @@ describe('what a plan records', () => {
     // Source: SD Association, video speed classes (V60 = 60 MB/s, V90 = 90 MB/s).
     expect(neededSpeedClass(600e6)).toBe('V90')
     expect(neededSpeedClass(480e6)).toBe('V60')
-    expect(neededSpeedClass(721e6)).toBeUndefined()
+    expect(neededSpeedClass(4.81e9)).toBeUndefined()
+    expect(speedSentence(600e6)).toBe('75.0 MB/s needs V90 (video speed classes V6 to V90)')
+    // From memory: SD Association, express speed classes.
+    expect(speedSentence(1e9)).toBe('125 MB/s needs E150 (express speed classes E150 to E600)')
     expect(recordingBudget({ ...curlew, videoBitsPerSecond: 600e6, cardBytesPerSecond: 60e6 }).sustained).toBe(false)
   })
 
@@ -45,6 +50,19 @@ describe('what a plan records', () => {
     expect(shutterFor(frameRate(24))).toEqual({ exact: 48, stop: 50 })
     expect(shutterFor(frameRate(100))).toEqual({ exact: 200, stop: 200 })
     expect(shutterFor(frameRate(30000, 1001)).stop).toBe(60)
+    expect(shutterFor(frameRate(80)).stop).toBe(160)
+    expect(shutterFor(frameRate(150)).stop).toBe(320)
+    expect(shutterFor(frameRate(200)).stop).toBe(400)
+    expect(shutterFor(frameRate(4000)).stop).toBe(8000)
+  })
+
+  it('cuts no take to fill a card', () => {
+    // Source: the arithmetic; two takes of 5 000 s do not fit into 9 216 s.
+    const { secondsPerCard } = recordingBudget(curlew)
+    expect(cardsFor(3, 5000, secondsPerCard)).toEqual({ cards: 3, perCard: 1 })
+    expect(recordingBudget({ ...curlew, takes: 3, secondsPerTake: 5000 })).toMatchObject({ cards: 3, takesPerCard: 1 })
+    expect(cardsFor(2, 10_000, secondsPerCard)).toEqual({ cards: 4, perCard: 0 })
+    expect(cardsFor(3, 3072, secondsPerCard)).toEqual({ cards: 1, perCard: 3 })
   })
 
   it('plans no card above the fill limit', () => {
@@ -61,9 +79,10 @@ describe('what a plan records', () => {
         fc.integer({ min: 1, max: 7200 }),
         fc.double({ min: 0.5, max: 1, noNaN: true }),
         (takes, secondsPerTake, fillLimit) => {
-          const { cards, sizeBytes } = recordingBudget({ ...curlew, takes, secondsPerTake, fillLimit })
+          const budget = recordingBudget({ ...curlew, takes, secondsPerTake, fillLimit })
+          const { cards, takesPerCard, sizeBytes } = budget
           expect(sizeBytes).toBeLessThanOrEqual(cards * curlew.cardBytes * fillLimit + 1)
-          expect(sizeBytes).toBeGreaterThan((cards - 1) * curlew.cardBytes * fillLimit)
+          if (takesPerCard > 0) expect((cards - 1) * takesPerCard).toBeLessThan(takes)
         },
       ),
     )

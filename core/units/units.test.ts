@@ -6,10 +6,13 @@ import {
   framesInSeconds,
   frameRateText,
   parseFrameRate,
+  readFrameRate,
   sameRate,
   secondsOfFrames,
 } from './frameRate'
 import {
+  exactBitRate,
+  exactBytes,
   formatBinaryBytes,
   formatBitRate,
   formatBytes,
@@ -17,6 +20,9 @@ import {
   parseBitRate,
   parseBytes,
   parseLength,
+  readBitRate,
+  readBytes,
+  readLength,
 } from './quantity'
 
 describe('exact frame rates', () => {
@@ -24,12 +30,18 @@ describe('exact frame rates', () => {
     // Common practice, no source: 23.976 and 23.98 are short for 24000/1001.
     expect(parseFrameRate('23.976')).toEqual({ num: 24000, den: 1001 })
     expect(parseFrameRate('23.98')).toEqual({ num: 24000, den: 1001 })
+    expect(parseFrameRate('23.97')).toEqual({ num: 24000, den: 1001 })
+    expect(parseFrameRate('23,976')).toEqual({ num: 24000, den: 1001 })
+    expect(parseFrameRate('29.97')).toEqual({ num: 30000, den: 1001 })
+    expect(parseFrameRate('119.88')).toEqual({ num: 120000, den: 1001 })
     expect(parseFrameRate('59.94')).toEqual({ num: 60000, den: 1001 })
     expect(parseFrameRate('30000/1001')).toEqual({ num: 30000, den: 1001 })
     expect(parseFrameRate('50/2')).toEqual({ num: 25, den: 1 })
     expect(parseFrameRate('12.5 fps')).toEqual({ num: 25, den: 2 })
     for (const wrong of ['', 'fast', '0', '-25', '25/0', '1e3']) expect(parseFrameRate(wrong)).toBeUndefined()
     expect(frameRateLabel(frameRate(24000, 1001))).toBe('23.976')
+    for (const far of ['0.0001', '10000000000000000000', '1/100000', '99999999999/1'])
+      expect(readFrameRate(far)).toEqual({ fault: 'Frame rates go from 0.01 to 100000 frames a second.' })
   })
 
   it('shows that a clip called 59 seconds with 1492 frames is longer', () => {
@@ -64,7 +76,41 @@ describe('quantities as typed', () => {
     expect(formatBytes(999_950)).toBe('1.00 MB')
   })
 
+  it('asks where a thousand or a decimal may be meant', () => {
+    for (const [typed, ask] of [
+      ['1,000 GB', '1,000'],
+      ['1.000 GB', '1.000'],
+    ] as const)
+      expect(readBytes(typed)).toEqual({ fault: `Does ${ask} mean 1000 or 1? Write it so.` })
+    expect(readBitRate('12.345 Mb/s')).toEqual({ fault: 'Does 12.345 mean 12345 or 12.345? Write it so.' })
+    expect(readLength('1,500 min')).toHaveProperty('fault')
+    expect(parseBytes('1 000 GB')).toBe(1e12)
+    expect(parseBytes('1,000,000 kB')).toBe(1e9)
+    expect(parseBytes('1.000,5 GB')).toBe(1_000_500_000_000)
+    expect(parseBytes('1,5 TB')).toBe(1.5e12)
+    expect(parseBytes('0.500 GB')).toBe(5e8)
+    for (const wrong of ['1,00,000 GB', '1,000.5,0 GB', '1. GB', '9999999 PB'])
+      expect(parseBytes(wrong)).toBeUndefined()
+  })
+
+  it('writes what it reads again without loss', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: Number.MAX_SAFE_INTEGER }), (amount) => {
+        expect(parseBytes(exactBytes(amount))).toBe(amount)
+        expect(parseBitRate(exactBitRate(amount))).toBe(amount)
+      }),
+    )
+    expect([exactBitRate(1_234_000), exactBitRate(100e6), exactBytes(128e9)]).toEqual([
+      '1234 kb/s',
+      '100 Mb/s',
+      '128 GB',
+    ])
+  })
+
   it('keeps bits and bytes apart', () => {
+    expect(parseBitRate('256', 'kb/s')).toBe(256_000)
+    expect(parseBitRate('256 Mb/s', 'kb/s')).toBe(256e6)
+    expect(parseBitRate('45mbit')).toBe(45e6)
     expect(parseBitRate('100 Mb/s')).toBe(100e6)
     expect(parseBitRate('75 MB/s')).toBe(600e6)
     expect(parseBitRate('100')).toBe(100e6)

@@ -1,37 +1,28 @@
 import type { InputHTMLAttributes, Ref } from 'react'
-import { frameRateLabel, parseFrameRate } from '../../core/units/frameRate'
-import { frameSizeText, parseFrameSize } from '../../core/units/frameSize'
-import {
-  formatBitRate,
-  formatBytes,
-  formatLength,
-  parseBitRate,
-  parseBytes,
-  parseLength,
-} from '../../core/units/quantity'
+import { frameRateLabel, frameRateText, readFrameRate, type FrameRate } from '../../core/units/frameRate'
+import { frameSizeText, readFrameSize } from '../../core/units/frameSize'
+import { formatBitRate, formatBytes, formatLength, readBitRate, readBytes, readLength } from '../../core/units/quantity'
+import type { Typed } from '../../core/units/typed'
 import { Field } from './Field'
 
-/** How a quantity is read as people type it, said as it was understood, and how it can be written. */
-interface Unit<T> {
-  readonly read: (typed: string) => T | undefined
-  readonly say: (value: T) => string
-  readonly how: string
-}
-
-const unit = <T,>(read: Unit<T>['read'], say: Unit<T>['say'], how: string) => {
-  const understood = (typed: string) => {
-    const value = read(typed)
-    return value === undefined ? undefined : say(value)
+/** How a quantity is read as people type it, and said as it was understood; what cannot be read says how to write it. */
+const unit =
+  <T,>(read: (typed: string) => Typed<T>, say: (value: T) => string) =>
+  (typed: string): { said: string } | { fault: string } => {
+    const understood = read(typed)
+    return 'value' in understood ? { said: say(understood.value) } : understood
   }
-  return { understood, how }
-}
+
+const sayRate = (rate: FrameRate) =>
+  rate.den === 1 ? frameRateLabel(rate) : `${frameRateLabel(rate)}, exactly ${frameRateText(rate)}`
 
 const UNITS = {
-  bytes: unit(parseBytes, formatBytes, 'Write it as 128 GB.'),
-  bitRate: unit(parseBitRate, formatBitRate, 'Write it as 100 Mb/s.'),
-  length: unit(parseLength, formatLength, 'Write it as 12 min, 1h20 or 2:30.'),
-  frameRate: unit(parseFrameRate, frameRateLabel, 'Write it as 25, 23.976 or 24000/1001.'),
-  frameSize: unit(parseFrameSize, frameSizeText, 'Write it as 3840×2160.'),
+  bytes: unit(readBytes, formatBytes),
+  bitRate: unit((typed) => readBitRate(typed), formatBitRate),
+  soundRate: unit((typed) => readBitRate(typed, 'kb/s'), formatBitRate),
+  length: unit(readLength, formatLength),
+  frameRate: unit(readFrameRate, sayRate),
+  frameSize: unit(readFrameSize, frameSizeText),
 }
 
 interface UnitFieldProps extends InputHTMLAttributes<HTMLInputElement> {
@@ -46,14 +37,9 @@ interface UnitFieldProps extends InputHTMLAttributes<HTMLInputElement> {
 
 /** A field for a quantity, typed in whatever unit comes to mind; under it stands what was understood. */
 export function UnitField({ unit: name, typed, wrong, ...rest }: UnitFieldProps) {
-  const { understood, how } = UNITS[name]
-  const said = understood(typed)
+  const understood = UNITS[name](typed)
+  const said = 'said' in understood ? understood.said : undefined
   const same = said?.replace(/\s/g, '').toLowerCase() === typed.replace(/\s/g, '').toLowerCase()
-  return (
-    <Field
-      {...rest}
-      fault={wrong ? how : undefined}
-      hint={said === undefined || same ? undefined : `that is ${said}`}
-    />
-  )
+  const fault = 'fault' in understood ? understood.fault : wrong ? 'This is too little or too much.' : undefined
+  return <Field {...rest} fault={fault} hint={said === undefined || same ? undefined : `that is ${said}`} />
 }

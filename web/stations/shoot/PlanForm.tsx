@@ -1,10 +1,18 @@
 import type { ComponentProps } from 'react'
 import { useController, useForm, useWatch } from 'react-hook-form'
-import { recordingBudget, SPEED_CLASSES, type RecordingPlan } from '../../../core/shoot/recording'
+import {
+  recordingBudget,
+  SPEED_CLASSES,
+  speedSentence,
+  takesPerCard,
+  type RecordingPlan,
+} from '../../../core/shoot/recording'
 import { frameRateLabel, frameRateText, parseFrameRate } from '../../../core/units/frameRate'
 import { frameSizeText, parseFrameSize } from '../../../core/units/frameSize'
 import {
   counted,
+  exactBitRate,
+  exactBytes,
   formatBytes,
   formatByteRate,
   formatLength,
@@ -52,11 +60,11 @@ const typedOf = (plan: CameraPlanView): Typed => ({
   camera: plan.camera,
   frame: frameSizeText(plan),
   rate: frameRateLabel(parseFrameRate(plan.rate) ?? { num: 25, den: 1 }),
-  video: `${plan.videoBitsPerSecond / 1e6} Mb/s`,
-  audio: `${plan.audioBitsPerSecond / 1e3} kb/s`,
+  video: exactBitRate(plan.videoBitsPerSecond),
+  audio: exactBitRate(plan.audioBitsPerSecond),
   take: formatLength(plan.secondsPerTake),
   takes: String(plan.takes),
-  card: `${plan.cardBytes / 1e9} GB`,
+  card: exactBytes(plan.cardBytes),
   speed: String(plan.cardBytesPerSecond),
   fill: String(Math.round(plan.fillLimit * 100)),
 })
@@ -72,7 +80,7 @@ function readTyped(typed: Typed): { plan: RecordingPlan | undefined; wrong: Set<
   const frame = parseFrameSize(typed.frame)
   const rate = parseFrameRate(typed.rate)
   const video = parseBitRate(typed.video)
-  const audio = typed.audio.trim() === '0' ? 0 : parseBitRate(typed.audio)
+  const audio = parseBitRate(typed.audio, 'kb/s')
   const take = parseLength(typed.take)
   const takes = /^\s*\d+\s*$/.test(typed.takes) ? Number(typed.takes) : 0
   const card = parseBytes(typed.card)
@@ -166,7 +174,7 @@ export function PlanForm({
         {quantity('frame', 'Frame size', 'frameSize')}
         {quantity('rate', 'Frame rate', 'frameRate')}
         {quantity('video', 'Video bit rate', 'bitRate')}
-        {quantity('audio', 'Sound bit rate', 'bitRate')}
+        {quantity('audio', 'Sound bit rate', 'soundRate')}
         {quantity('take', 'Length of a take', 'length')}
         {field('takes', 'Takes')}
         {quantity('card', 'Card size', 'bytes')}
@@ -200,14 +208,11 @@ function Preview({ plan }: { plan: RecordingPlan | undefined }) {
       <strong className="text-lg">
         {formatBytes(budget.sizeBytes)} on {counted(budget.cards, 'card')}
       </strong>
-      , {formatLength(budget.secondsPerCard)} fit on one.{' '}
+      , {formatLength(budget.secondsPerCard)} fit on one: {takesPerCard(budget)}.{' '}
       {budget.sustained ? (
         <span className="text-good">The card keeps up with {formatByteRate(budget.streamBytesPerSecond)}.</span>
       ) : (
-        <span className="text-stop">
-          The card is too slow for {formatByteRate(budget.streamBytesPerSecond)}:{' '}
-          {budget.neededClass ? `use ${budget.neededClass}` : 'no speed class carries this; use faster media'}.
-        </span>
+        <span className="text-stop">The card is too slow: {speedSentence(budget.streamBytesPerSecond * 8)}.</span>
       )}{' '}
       Shutter 1/{budget.shutter.stop}
       {budget.shutter.exact !== budget.shutter.stop && ` (exactly 1/${Number(budget.shutter.exact.toFixed(1))})`}.

@@ -139,7 +139,9 @@ function PlanList({
                   </td>
                   <td className="figure text-right whitespace-nowrap">
                     {budget.cards} × {formatBytes(plan.cardBytes)}
-                    <span className="block text-quiet">{formatLength(budget.secondsPerCard)} each</span>
+                    <span className="block text-quiet">
+                      {budget.takesPerCard > 0 ? `${counted(budget.takesPerCard, 'take')} each` : 'takes go over cards'}
+                    </span>
                   </td>
                   <td>
                     {budget.sustained ? (
@@ -148,7 +150,7 @@ function PlanList({
                       <strong className="text-stop">too slow</strong>
                     )}
                     <span className="block text-sm text-quiet">
-                      {budget.neededClass ? `needs ${budget.neededClass}` : 'above every speed class'}
+                      {budget.neededClass ? `needs ${budget.neededClass}` : 'above every published class'}
                     </span>
                   </td>
                   <td className="figure">1/{budget.shutter.stop}</td>
@@ -177,9 +179,10 @@ function PlanList({
         </table>
       </Wide>
       <p className="mt-6 max-w-2xl text-sm text-quiet">
-        Bytes in powers of ten as on cards and drives, with powers of two below as many file browsers show them. Lithium
-        batteries, drones, ladders and mains near water: follow local rules and the maker’s instructions. Filming people
-        and places needs their permission.
+        Cards are counted for whole takes. Speeds are compared with the published video speed classes (V6 to V90) and
+        express speed classes (E150 to E600). Bytes in powers of ten as on cards and drives, with powers of two below as
+        many file browsers show them. Lithium batteries, drones, ladders and mains near water: follow local rules and
+        the maker’s instructions. Filming people and places needs their permission.
       </p>
     </>
   )
