@@ -5,7 +5,7 @@ import { ensureBuild, ensureDebian, ensurePackages, PROJECT } from './lib/bootst
 import { freePort } from './lib/postgres.mjs'
 
 ensurePackages()
-ensureDebian(['postgresql', 'ffmpeg', 'chromium', 'xxhash'])
+ensureDebian(['postgresql', 'ffmpeg', 'chromium', 'xxhash', 'mediainfo'])
 ensureBuild()
 
 const results = join(PROJECT, 'test-results')

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { allPass } from '../media/check'
-import type { Probe, VideoTrack } from '../media/probe'
+import type { MediaFacts, VideoTrack } from '../media/facts'
+import { testFacts, testPicture, testSound } from '../media/testFacts'
 import { frameRate } from '../units/frameRate'
 import { checkDelivery, type BlackBars, type DeliveryOrder } from './check'
 import { destinationOf, type Destination } from './destination'
@@ -17,37 +18,19 @@ const tall: Destination = destinationOf('tall-short') ?? {
 
 const order: DeliveryOrder = { destination: tall, rate: frameRate(25), seconds: 15, withSound: true }
 
-const video: VideoTrack = {
-  codec: 'h264',
-  profile: 'High',
+const video = testPicture({
   level: 40,
   widthPx: 1080,
   heightPx: 1920,
-  rate: frameRate(25),
   frames: 375,
-  seconds: 15,
-  pixelFormat: 'yuv420p',
-  sampleAspect: '1:1',
-  rotationDegrees: 0,
   bitsPerSecond: 7_700_000,
-  colour: 'bt709/bt709/bt709',
-}
+})
 
-const file: Probe = {
-  container: 'mov,mp4',
-  seconds: 15,
-  sizeBytes: 14_900_000,
-  bitsPerSecond: 7_900_000,
-  video,
-  audio: { codec: 'aac', channels: 2, sampleRateHz: 48_000 },
-  recordedAt: undefined,
-  timecode: undefined,
-  indexFirst: true,
-}
+const file = testFacts({ sizeBytes: 14_900_000, bitsPerSecond: 7_900_000, video })
 
 const NO_BARS: BlackBars = { left: 0, right: 0, top: 0, bottom: 0 }
 
-const failures = (found: Probe, bars = NO_BARS, wanted = order) =>
+const failures = (found: MediaFacts, bars = NO_BARS, wanted = order) =>
   checkDelivery(wanted, found, bars)
     .filter((check) => !check.pass)
     .map((check) => check.name)
@@ -69,7 +52,7 @@ describe('a deliverable', () => {
     expect(withVideo({ codec: 'hevc' })).toEqual(['Codec'])
     expect(withVideo({ profile: 'Main' })).toEqual(['Codec'])
     expect(withVideo({ pixelFormat: 'yuv422p10le' })).toEqual(['Pixel format'])
-    expect(withVideo({ colour: 'none/none/none' })).toEqual(['Colour tags'])
+    expect(withVideo({ matrix: undefined, transfer: undefined, primaries: undefined })).toEqual(['Colour tags'])
     expect(withVideo({ bitsPerSecond: 12_000_000 })).toEqual(['Bit rate'])
     expect(withVideo({ seconds: 14.9 })).toEqual(['Length'])
   })
@@ -90,7 +73,7 @@ describe('a deliverable', () => {
 
   it('fails when sound, index or size are off', () => {
     expect(failures({ ...file, audio: undefined })).toEqual(['Sound'])
-    expect(failures({ ...file, audio: { codec: 'aac', channels: 1, sampleRateHz: 48_000 } })).toEqual(['Sound'])
+    expect(failures({ ...file, audio: testSound({ channels: 1 }) })).toEqual(['Sound'])
     expect(failures(file, NO_BARS, { ...order, withSound: false })).toContain('Sound')
     expect(failures({ ...file, indexFirst: false })).toEqual(['Index first'])
     expect(failures({ ...file, indexFirst: undefined })).toEqual(['Index first'])

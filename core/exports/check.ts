@@ -1,5 +1,6 @@
 import { fileCheck, type FileCheck } from '../media/check'
-import type { Probe } from '../media/probe'
+import { colourTags } from '../media/colour'
+import type { MediaFacts } from '../media/facts'
 import { frameRateLabel, sameRate, type FrameRate } from '../units/frameRate'
 import { frameSizeText } from '../units/frameSize'
 import { formatBitRate, formatBytes } from '../units/quantity'
@@ -25,7 +26,7 @@ export interface BlackBars {
 const SIZE_SLACK = 1.1
 
 /** A rendered file against what was ordered for its destination. `bars` were measured on the decoded picture. */
-export function checkDelivery(order: DeliveryOrder, file: Probe, bars: BlackBars): FileCheck[] {
+export function checkDelivery(order: DeliveryOrder, file: MediaFacts, bars: BlackBars): FileCheck[] {
   const { destination, rate } = order
   const video = file.video
   if (!video) return [fileCheck('Picture', false, 'a video track', 'none')]
@@ -72,12 +73,7 @@ export function checkDelivery(order: DeliveryOrder, file: Probe, bars: BlackBars
       '8 bit 4:2:0',
       video.pixelFormat === 'yuv420p' ? '8 bit 4:2:0' : video.pixelFormat,
     ),
-    fileCheck(
-      'Colour tags',
-      video.colour === 'bt709/bt709/bt709',
-      'BT.709',
-      video.colour === 'bt709/bt709/bt709' ? 'BT.709' : video.colour,
-    ),
+    fileCheck('Colour tags', colourTags(video) === 'BT.709', 'BT.709', colourTags(video)),
     fileCheck(
       'Bit rate',
       video.bitsPerSecond <= bitRate * SIZE_SLACK,

@@ -1,10 +1,7 @@
-/** Whether the end of a file is missing, told from the structure that its container promises. Nothing is decoded. */
+import { ascii, startsWith, view, type ByteSource } from './bytes'
+import { boxesOf, type Box } from './isoBoxes'
 
-/** A file as something to be read in pieces. `read` gives at most `length` bytes from `position`, fewer at the end. */
-export interface ByteSource {
-  readonly sizeBytes: number
-  read(position: number, length: number): Promise<Uint8Array>
-}
+/** Whether the end of a file is missing, told from the structure that its container promises. Nothing is decoded. */
 
 /** What is missing: how many bytes at least, or that the recording never came to its end. */
 export interface Cut {
@@ -18,11 +15,6 @@ const cutBy = (missingBytes: number): Cut => ({
 })
 const unfinished: Cut = { missingBytes: 0, sentence: 'the recording was never finished: its sizes were not filled in' }
 
-const view = (bytes: Uint8Array) => new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
-const ascii = (bytes: Uint8Array, at: number, length: number) => String.fromCharCode(...bytes.subarray(at, at + length))
-const startsWith = (bytes: Uint8Array, ...signature: readonly number[]) =>
-  signature.every((byte, at) => bytes[at] === byte)
-
 /** What is missing of a file, `undefined` when its container is whole or makes no promise that could be checked. */
 export async function findCut(file: ByteSource): Promise<Cut | undefined> {
   const head = await file.read(0, 64)
@@ -32,30 +24,6 @@ export async function findCut(file: ByteSource): Promise<Cut | undefined> {
   if (startsWith(head, 0x1a, 0x45, 0xdf, 0xa3)) return cutOfMatroska(file)
   if (startsWith(head, 0x06, 0x0e, 0x2b, 0x34)) return cutOfMxf(file)
   return cutOfPackets(file)
-}
-
-interface Box {
-  readonly type: string
-  readonly start: number
-  readonly headBytes: number
-  readonly end: number
-}
-
-const MOST_BOXES = 100_000
-
-async function boxesOf(file: ByteSource, from: number, to: number): Promise<Box[]> {
-  const boxes: Box[] = []
-  for (let at = from; at + 8 <= to && boxes.length < MOST_BOXES;) {
-    const bytes = await file.read(at, 16)
-    if (bytes.length < 8) break
-    const short = view(bytes).getUint32(0)
-    const wide = short === 1 && bytes.length >= 16
-    const size = short === 0 ? to - at : wide ? Number(view(bytes).getBigUint64(8)) : short
-    if (size < 8) break
-    boxes.push({ type: ascii(bytes, 4, 4), start: at, headBytes: wide ? 16 : 8, end: at + size })
-    at += size
-  }
-  return boxes
 }
 
 /** MP4 and MOV. Source: ISO/IEC 14496-12, 4.2 (boxes and their sizes) and 8.7.5 (chunk offsets). */

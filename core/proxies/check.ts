@@ -1,5 +1,5 @@
 import { fileCheck, type FileCheck } from '../media/check'
-import type { Probe } from '../media/probe'
+import type { MediaFacts } from '../media/facts'
 import { frameRateText, sameRate } from '../units/frameRate'
 import { frameSizeText } from '../units/frameSize'
 import { proxyFrame } from './recipe'
@@ -14,12 +14,17 @@ export interface DecodedProxy {
  * A proxy against its original: exact rate, frame count, duration within half a frame, frame size of the recipe,
  * sample aspect, rotation, sound channels and start timecode. Common practice, no source.
  */
-export function checkProxy(original: Probe, proxy: Probe, fraction: number, decoded?: DecodedProxy): FileCheck[] {
+export function checkProxy(
+  original: MediaFacts,
+  proxy: MediaFacts,
+  fraction: number,
+  decoded?: DecodedProxy,
+): FileCheck[] {
   const [from, to] = [original.video, proxy.video]
   if (!from || !to) return [fileCheck('Picture', false, 'a video track', 'none')]
   const wantedSize = proxyFrame(from, fraction)
   const halfFrame = from.rate.den / from.rate.num / 2
-  const channels = (probe: Probe) => (probe.audio ? `${probe.audio.channels} channels` : 'no sound')
+  const channels = (probe: MediaFacts) => (probe.audio ? `${probe.audio.channels} channels` : 'no sound')
   const decoding = decoded
     ? [
         fileCheck('Decoded frames', decoded.frames === to.frames, String(to.frames), String(decoded.frames)),

@@ -1,42 +1,19 @@
 import { describe, expect, it } from 'vitest'
 import { allPass } from '../media/check'
 import { isMediaName } from '../media/mediaName'
-import type { Probe, VideoTrack } from '../media/probe'
+import type { MediaFacts, VideoTrack } from '../media/facts'
+import { testFacts, testPicture } from '../media/testFacts'
 import { frameRate } from '../units/frameRate'
 import { checkProxy } from './check'
 import { proxyBitRate, proxyFrame } from './recipe'
 
-const video: VideoTrack = {
-  codec: 'h264',
-  profile: 'High',
-  level: 51,
-  widthPx: 3840,
-  heightPx: 2160,
-  rate: frameRate(25),
-  frames: 100,
-  seconds: 4,
-  pixelFormat: 'yuv420p',
-  sampleAspect: '1:1',
-  rotationDegrees: 0,
-  bitsPerSecond: 40e6,
-  colour: 'bt709/bt709/bt709',
-}
-const original: Probe = {
-  container: 'mov,mp4',
-  seconds: 4,
-  sizeBytes: 20e6,
-  bitsPerSecond: 40e6,
-  video,
-  audio: { codec: 'aac', channels: 2, sampleRateHz: 48_000 },
-  recordedAt: undefined,
-  timecode: '10:00:00:00',
-  indexFirst: true,
-}
-const proxy = (more: Partial<VideoTrack> = {}): Probe => ({
+const video = testPicture()
+const original = testFacts({ timecode: '10:00:00:00', video })
+const proxy = (more: Partial<VideoTrack> = {}): MediaFacts => ({
   ...original,
   video: { ...video, widthPx: 1920, heightPx: 1080, ...more },
 })
-const failures = (found: Probe) =>
+const failures = (found: MediaFacts) =>
   checkProxy(original, found, 2)
     .filter((check) => !check.pass)
     .map((check) => check.name)

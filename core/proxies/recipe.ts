@@ -1,4 +1,4 @@
-import type { Probe } from '../media/probe'
+import type { MediaFacts } from '../media/facts'
 import { evenFloor, type FrameSize } from '../units/frameSize'
 
 /** The one recipe so far: H.264 at half the original's size, same rate, same sound channels. */
@@ -18,7 +18,7 @@ export const proxyBitRate = (frame: FrameSize, framesPerSecond: number, bitsPerP
   Math.max(500_000, Math.round(frame.widthPx * frame.heightPx * framesPerSecond * bitsPerPixelFrame))
 
 /** Bytes that a half-size proxy of an original will have, sound not counted; 0 where there is no picture. */
-export function expectedProxyBytes({ video }: Probe): number {
+export function expectedProxyBytes({ video }: MediaFacts): number {
   if (!video) return 0
   const frame = proxyFrame(video, HALF_SIZE.fraction)
   const bitsPerSecond = proxyBitRate(frame, video.rate.num / video.rate.den, HALF_SIZE.bitsPerPixelFrame)

@@ -95,7 +95,7 @@ describe('quantities as typed', () => {
 
   it('writes what it reads again without loss', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 0, max: Number.MAX_SAFE_INTEGER }), (amount) => {
+      fc.property(fc.integer({ min: 0, max: 1e15 }), (amount) => {
         expect(parseBytes(exactBytes(amount))).toBe(amount)
         expect(parseBitRate(exactBitRate(amount))).toBe(amount)
       }),

@@ -12,6 +12,7 @@ const DEBIAN = {
   ffmpeg: () => onPath('ffmpeg') && onPath('ffprobe'),
   chromium: () => onPath('chromium'),
   xxhash: () => onPath('xxhsum'),
+  mediainfo: () => onPath('mediainfo'),
   vmtouch: () => onPath('vmtouch'),
 }
 

@@ -1,5 +1,5 @@
 import type { BlackBars } from '../../core/exports/check'
-import type { VideoTrack } from '../../core/media/probe'
+import type { VideoTrack } from '../../core/media/facts'
 import { FFMPEG_BASE, INPUT, runTool, SAFE_INPUT, type ToolControl } from './tool'
 
 /** One frame as a JPEG at most `widthPx` wide; rejects with ToolFailed when none can be decoded. */

@@ -1,44 +1,37 @@
-import { open } from 'node:fs/promises'
-import type { AudioTrack, Probe, VideoTrack } from '../../core/media/probe'
-import { frameRate, parseFrameRate, secondsOfFrames } from '../../core/units/frameRate'
+import { measureRate } from '../../core/media/cadence'
+import {
+  FACTS_VERSION,
+  type FieldOrder,
+  type MediaFacts,
+  type OtherTrack,
+  type SoundTrack,
+  type Track,
+  type VideoTrack,
+} from '../../core/media/facts'
+import { readIsoIndex, type IndexedTrack, type IsoIndex } from '../../core/media/isoIndex'
+import { pixelLayout } from '../../core/media/pixelFormat'
+import { parseFrameRate, secondsOfFrames, type FrameRate } from '../../core/units/frameRate'
+import { withBytes } from './byteSource'
+import { readPackets, type PacketRun, type Packets } from './packets'
+import { figure, isAttachedPicture, stated, tag, type Probed, type ProbedStream } from './probed'
+import { brandOf, broadcastOf, recordedOf, timecodeOf } from './probedTags'
 import { INPUT, runTool, SAFE_INPUT, type ToolControl } from './tool'
 
-interface ProbedStream {
-  codec_type?: string
-  codec_name?: string
-  profile?: string
-  level?: number
-  width?: number
-  height?: number
-  r_frame_rate?: string
-  avg_frame_rate?: string
-  nb_frames?: string
-  duration?: string
-  pix_fmt?: string
-  sample_aspect_ratio?: string
-  bit_rate?: string
-  color_space?: string
-  color_transfer?: string
-  color_primaries?: string
-  channels?: number
-  sample_rate?: string
-  disposition?: { attached_pic?: number }
-  tags?: Record<string, string>
-  side_data_list?: { rotation?: number }[]
+/** Everything that was read of a file before it is put together. */
+interface Reading {
+  readonly format: NonNullable<Probed['format']>
+  readonly streams: readonly ProbedStream[]
+  readonly index: IsoIndex | undefined
+  readonly packets: Packets | undefined
+  readonly startSeconds: number
+  readonly seconds: number
 }
 
-interface Probed {
-  streams?: ProbedStream[]
-  format?: { format_name?: string; duration?: string; size?: string; bit_rate?: string; tags?: Record<string, string> }
-}
-
-const numberOr = (text: string | undefined, otherwise: number) => {
-  const value = Number(text)
-  return text !== undefined && Number.isFinite(value) ? value : otherwise
-}
-
-/** Reads a media file with ffprobe. Rejects with ToolFailed when it cannot be read as media. */
-export async function probeFile(path: Buffer, control?: ToolControl): Promise<Probe> {
+/**
+ * Reads a media file: its headers with ffprobe, the index of an ISO base media file by itself, the packets of any
+ * other. Bounded in time, memory and bytes read. Rejects with ToolFailed when it cannot be read as media.
+ */
+export async function probeFile(path: Buffer, control?: ToolControl): Promise<MediaFacts> {
   const { out } = await runTool({
     program: 'ffprobe',
     input: path,
@@ -47,76 +40,258 @@ export async function probeFile(path: Buffer, control?: ToolControl): Promise<Pr
     args: ['-hide_banner', '-loglevel', 'error', ...SAFE_INPUT, '-show_streams', '-show_format', '-of', 'json', INPUT],
   })
   const { streams = [], format = {} } = JSON.parse(out.toString()) as Probed
-  const video = streams.find((stream) => stream.codec_type === 'video' && stream.disposition?.attached_pic !== 1)
-  const audio = streams.find((stream) => stream.codec_type === 'audio')
-  const seconds = numberOr(format.duration, 0)
+  const sizeBytes = figure(format.size) ?? 0
+  const { index, brand } = await withBytes(path, sizeBytes, async (file) => ({
+    index: format.format_name?.includes('mp4') ? await readIsoIndex(file) : undefined,
+    brand: await brandOf(file),
+  }))
+  const startSeconds = figure(format.start_time) ?? 0
+  const seconds = figure(format.duration) ?? 0
+  const pictures = streams.some((stream) => stream.codec_type === 'video' && !isAttachedPicture(stream))
+  const listed = (index?.tracks.length ?? 0) > 0
+  const packets =
+    pictures && !listed ? await readPackets(path, { sizeBytes, startSeconds, seconds }, control) : undefined
+  return factsOf({ format, streams, index, packets, startSeconds, seconds }, brand)
+}
+
+function factsOf(reading: Reading, brand: string | undefined): MediaFacts {
+  const { format, streams, index, packets } = reading
+  const isPicture = (stream: ProbedStream) => stream.codec_type === 'video' && !isAttachedPicture(stream)
+  const videos = streams.filter(isPicture).map((stream) => videoTrack(stream, reading))
+  const sounds = streams.filter((stream) => stream.codec_type === 'audio').map((stream) => soundTrack(stream, reading))
+  const others = streams.filter((stream) => !isPicture(stream) && stream.codec_type !== 'audio').map(otherTrack)
+  const tracks = [...videos, ...sounds].filter((track) => track.seconds > 0)
+  const start = tracks.length > 0 ? Math.min(...tracks.map((track) => track.startSeconds)) : reading.startSeconds
+  const end = Math.max(...tracks.map((track) => track.startSeconds + track.seconds))
+  const recorded = recordedOf(reading)
+  const timecode = timecodeOf(reading)
   return {
+    version: FACTS_VERSION,
     container: format.format_name ?? 'unknown',
-    seconds,
-    sizeBytes: numberOr(format.size, 0),
-    bitsPerSecond: numberOr(format.bit_rate, 0),
-    video: video && videoTrack(video, seconds),
-    audio: audio && audioTrack(audio),
-    recordedAt: recordedAt(format.tags?.creation_time ?? video?.tags?.creation_time),
-    timecode: streams.find((stream) => stream.tags?.timecode)?.tags?.timecode ?? format.tags?.timecode,
-    indexFirst: format.format_name?.includes('mp4') ? await indexStandsFirst(path) : undefined,
+    brand: index?.brand ?? brand,
+    seconds: tracks.length > 0 ? end - start : reading.seconds,
+    startSeconds: start,
+    sizeBytes: figure(format.size) ?? 0,
+    bitsPerSecond: figure(format.bit_rate) ?? 0,
+    video: mainPicture(videos),
+    audio: sounds.find((track) => track.isDefault) ?? sounds[0],
+    videos,
+    sounds,
+    others,
+    recordedAt: recorded?.at,
+    recordedFrom: recorded?.from,
+    timecode: timecode?.text,
+    timecodeFrom: timecode?.from,
+    indexFirst: index?.indexFirst ?? (format.format_name?.includes('mp4') ? false : undefined),
+    broadcast: broadcastOf(format.tags),
+    sidecar: [],
+    bounds: boundsOf(index, packets),
   }
 }
 
-/** Zero times from unset clocks say nothing. */
-const recordedAt = (text: string | undefined) =>
-  text && Date.parse(text) > Date.parse('1990-01-01') ? new Date(text).toISOString() : undefined
-
-function videoTrack(stream: ProbedStream, fileSeconds: number): VideoTrack {
-  const rate = parseFrameRate(stream.avg_frame_rate ?? '') ?? parseFrameRate(stream.r_frame_rate ?? '') ?? frameRate(1)
-  const rotation = stream.side_data_list?.find((side) => side.rotation !== undefined)?.rotation ?? 0
-  const turned = Math.abs(rotation) % 180 === 90
-  const [width, height] = [stream.width ?? 0, stream.height ?? 0]
-  const seconds = numberOr(stream.duration, fileSeconds)
-  const frames = numberOr(stream.nb_frames, Math.round((seconds * rate.num) / rate.den))
-  return {
-    codec: stream.codec_name ?? 'unknown',
-    profile: stream.profile ?? '',
-    level: stream.level ?? 0,
-    widthPx: turned ? height : width,
-    heightPx: turned ? width : height,
-    rate,
-    frames,
-    seconds: seconds || secondsOfFrames(frames, rate),
-    pixelFormat: stream.pix_fmt ?? 'unknown',
-    // Silent files mean square pixels; ffprobe says 0:1 or nothing.
-    sampleAspect:
-      !stream.sample_aspect_ratio || stream.sample_aspect_ratio.startsWith('0:') ? '1:1' : stream.sample_aspect_ratio,
-    rotationDegrees: rotation,
-    bitsPerSecond: numberOr(stream.bit_rate, 0),
-    colour: [stream.color_space, stream.color_transfer, stream.color_primaries].map((tag) => tag ?? 'none').join('/'),
-  }
+/** The default picture, else the largest. */
+const mainPicture = (videos: readonly VideoTrack[]): VideoTrack | undefined => {
+  const marked = videos.filter((track) => track.isDefault)
+  const among = marked.length > 0 ? marked : videos
+  return among.reduce<VideoTrack | undefined>(
+    (best, track) => (best && best.widthPx * best.heightPx >= track.widthPx * track.heightPx ? best : track),
+    undefined,
+  )
 }
 
-const audioTrack = (stream: ProbedStream): AudioTrack => ({
-  codec: stream.codec_name ?? 'unknown',
-  channels: stream.channels ?? 0,
-  sampleRateHz: numberOr(stream.sample_rate, 0),
+const boundsOf = (index: IsoIndex | undefined, packets: Packets | undefined): string[] => [
+  ...(index?.bounds ?? []),
+  ...(packets && !packets.whole
+    ? ['It is larger than 64 MiB: rate and key frames were measured in three parts of it.']
+    : []),
+]
+
+const trackOf = (stream: ProbedStream): Track => ({
+  index: stream.index ?? 0,
+  language: ['und', undefined].includes(tag(stream.tags, 'language')) ? undefined : tag(stream.tags, 'language'),
+  isDefault: stream.disposition?.default === 1,
 })
 
-/** Walks the top-level boxes of an ISO base media file (ISO/IEC 14496-12): is `moov` before `mdat`? */
-async function indexStandsFirst(path: Buffer): Promise<boolean> {
-  const file = await open(path, 'r')
-  try {
-    const header = Buffer.alloc(16)
-    for (let position = 0, boxes = 0; boxes < 1000; boxes += 1) {
-      const { bytesRead } = await file.read(header, 0, 16, position)
-      if (bytesRead < 8) return false
-      const type = header.toString('latin1', 4, 8)
-      if (type === 'moov') return true
-      if (type === 'mdat') return false
-      const short = header.readUInt32BE(0)
-      const size = short === 1 ? Number(header.readBigUInt64BE(8)) : short
-      if (size < 8) return false
-      position += size
-    }
-    return false
-  } finally {
-    await file.close()
+/** Ticks of a stream in a second. */
+const ticksOf = (stream: ProbedStream) => {
+  const [num = 1, den = 1] = (stream.time_base ?? '').split('/').map(Number)
+  return den / num || 1
+}
+
+const indexedOf = (stream: ProbedStream, index: IsoIndex | undefined): IndexedTrack | undefined =>
+  index?.tracks.find((track) => track.id === Number(stream.id))
+
+interface Measured {
+  readonly runs: readonly (readonly number[])[]
+  readonly ticks: number
+  readonly presented: number
+  readonly stored: number
+  readonly from: VideoTrack['framesFrom']
+  readonly seconds: number
+  readonly storedSeconds: number
+  readonly startSeconds: number
+  readonly keyDistance: number | undefined
+  readonly sizeBytes: number | undefined
+}
+
+const FIELD_ORDERS: Record<string, FieldOrder> = {
+  progressive: 'progressive',
+  // The first letter says which field is coded first, the second which is shown first.
+  tt: 'top first',
+  bt: 'top first',
+  bb: 'bottom first',
+  tb: 'bottom first',
+}
+
+function videoTrack(stream: ProbedStream, reading: Reading): VideoTrack {
+  const named = [stream.r_frame_rate, stream.avg_frame_rate].flatMap((text) => parseFrameRate(text ?? '') ?? [])
+  const measured = measuredOf(stream, reading, named)
+  const { rate, cadence } = measureRate(measured.runs, measured.ticks, named)
+  const rotation = stream.side_data_list?.find((side) => side.rotation !== undefined)?.rotation ?? 0
+  const [width, height] = [stream.width ?? 0, stream.height ?? 0]
+  const cleanAperture = indexedOf(stream, reading.index)?.cleanAperture
+  const aspectStated = /^[1-9]\d*:[1-9]\d*$/.test(stream.sample_aspect_ratio ?? '')
+  const sampleAspect = aspectStated ? (stream.sample_aspect_ratio ?? '1:1') : '1:1'
+  const [aspectWidth = 1, aspectHeight = 1] = sampleAspect.split(':').map(Number)
+  const shown = cleanAperture ?? { widthPx: width, heightPx: height }
+  const turned = Math.abs(rotation) % 180 === 90
+  const upright = (across: number, down: number): readonly [number, number] =>
+    turned ? [down, across] : [across, down]
+  const [widthPx, heightPx] = upright(width, height)
+  const [displayWidthPx, displayHeightPx] = upright(
+    Math.round((shown.widthPx * aspectWidth) / aspectHeight),
+    shown.heightPx,
+  )
+  const pixelFormat = stream.pix_fmt ?? 'unknown'
+  const { bitDepth, chroma, fullRange } = pixelLayout(pixelFormat)
+  const seconds = measured.seconds || secondsOfFrames(measured.presented, rate)
+  return {
+    ...trackOf(stream),
+    codec: stream.codec_name ?? 'unknown',
+    profile: stated(stream.profile) ?? '',
+    level: stream.level ?? 0,
+    widthPx,
+    heightPx,
+    codedWidthPx: stream.coded_width || width,
+    codedHeightPx: stream.coded_height || height,
+    displayWidthPx,
+    displayHeightPx,
+    cleanAperture,
+    sampleAspect,
+    sampleAspectStated: aspectStated,
+    rotationDegrees: rotation,
+    fieldOrder: FIELD_ORDERS[stream.field_order ?? ''],
+    measuredFields: undefined,
+    rate,
+    cadence,
+    frames: measured.presented,
+    storedFrames: measured.stored,
+    framesFrom: measured.from,
+    seconds,
+    storedSeconds: measured.storedSeconds || seconds,
+    startSeconds: measured.startSeconds,
+    pixelFormat,
+    bitDepth: figure(stream.bits_per_raw_sample) || bitDepth,
+    chroma,
+    range: stream.color_range === 'pc' || fullRange ? 'full' : stream.color_range === 'tv' ? 'limited' : undefined,
+    primaries: stated(stream.color_primaries),
+    transfer: stated(stream.color_transfer),
+    matrix: stated(stream.color_space),
+    keyDistance: measured.keyDistance,
+    bitsPerSecond:
+      figure(stream.bit_rate) ??
+      (measured.sizeBytes && seconds > 0 ? Math.round((measured.sizeBytes * 8) / seconds) : 0),
   }
 }
+
+/** When the frames of a track are shown, from the index or from the packets; else by length and rate. */
+function measuredOf(stream: ProbedStream, reading: Reading, named: readonly FrameRate[]): Measured {
+  const indexed = indexedOf(stream, reading.index)
+  if (indexed && indexed.times.length > 0) {
+    const { times, seconds, startSeconds } = indexed.presented
+    return {
+      runs: [[...times].sort((a, b) => a - b)],
+      ticks: indexed.ticksPerSecond,
+      presented: times.length,
+      stored: indexed.times.length,
+      from: 'index',
+      seconds,
+      storedSeconds: indexed.storedSeconds,
+      startSeconds,
+      keyDistance: indexed.keyDistance,
+      sizeBytes: indexed.sizeBytes,
+    }
+  }
+  const run = reading.packets?.streams.get(stream.index ?? -1)
+  const ticks = ticksOf(stream)
+  const { startSeconds, seconds } = extentOf(stream, run, reading)
+  const frames = figure(stream.nb_frames)
+  const { rate, cadence } = measureRate(run?.runs ?? [], ticks, named)
+  const whole = reading.packets?.whole === true && run !== undefined
+  const counted = whole ? run.packets : (frames ?? Math.round((seconds * rate.num) / rate.den))
+  const exact = secondsOfFrames(counted, rate)
+  // A clock of thousandths cuts the last frame short by less than a tick or two.
+  const length = cadence.kind === 'constant' && Math.abs(exact - seconds) <= 2 / ticks ? exact : seconds
+  return {
+    runs: run?.runs ?? [],
+    ticks,
+    presented: counted,
+    stored: counted,
+    from: whole ? 'packets' : frames === undefined ? 'length and rate' : 'index',
+    seconds: length,
+    storedSeconds: length,
+    startSeconds,
+    keyDistance: run?.keyDistance,
+    sizeBytes: whole ? run.sizeBytes : undefined,
+  }
+}
+
+/** Start and length of a stream in seconds: from its packets, which were read to the end of the file, else as the headers say. */
+function extentOf(
+  stream: ProbedStream,
+  run: PacketRun | undefined,
+  { startSeconds, seconds }: Reading,
+): { startSeconds: number; seconds: number } {
+  const ticks = ticksOf(stream)
+  if (run && run.packets > 0) {
+    const steps = run.runs.flatMap((part) => part.slice(1).map((time, at) => time - (part[at] ?? 0)))
+    const usual = steps.length > 0 ? steps.reduce((sum, step) => sum + step, 0) / steps.length : 0
+    const end = run.lastHasLength ? run.end : run.end + usual
+    return { startSeconds: run.first / ticks, seconds: (end - run.first) / ticks }
+  }
+  const start = figure(stream.start_time) ?? startSeconds
+  return { startSeconds: start, seconds: figure(stream.duration) ?? seconds }
+}
+
+function soundTrack(stream: ProbedStream, reading: Reading): SoundTrack {
+  const indexed = indexedOf(stream, reading.index)
+  const run = reading.packets?.streams.get(stream.index ?? -1)
+  const { startSeconds, seconds } =
+    indexed && indexed.times.length > 0 ? indexed.presented : extentOf(stream, run, reading)
+  const measuredBytes = indexed?.sizeBytes ?? (reading.packets?.whole ? run?.sizeBytes : undefined)
+  return {
+    ...trackOf(stream),
+    codec: stream.codec_name ?? 'unknown',
+    profile: stated(stream.profile) ?? '',
+    channels: stream.channels ?? 0,
+    layout: stated(stream.channel_layout),
+    sampleRateHz: figure(stream.sample_rate) ?? 0,
+    bits: figure(stream.bits_per_raw_sample) || stream.bits_per_sample || undefined,
+    seconds,
+    startSeconds,
+    bitsPerSecond:
+      figure(stream.bit_rate) ?? (measuredBytes && seconds > 0 ? Math.round((measuredBytes * 8) / seconds) : 0),
+  }
+}
+
+const otherTrack = (stream: ProbedStream): OtherTrack => ({
+  ...trackOf(stream),
+  codec: stated(stream.codec_name) ?? stated(stream.codec_tag_string),
+  kind: isAttachedPicture(stream)
+    ? 'attached picture'
+    : stream.codec_type === 'subtitle'
+      ? 'subtitle'
+      : stream.codec_tag_string === 'tmcd'
+        ? 'timecode'
+        : 'data',
+})

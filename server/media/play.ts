@@ -2,7 +2,7 @@ import { spawn, type ChildProcessByStdio } from 'node:child_process'
 import { constants, createReadStream } from 'node:fs'
 import type { FileHandle } from 'node:fs/promises'
 import type { Readable } from 'node:stream'
-import type { Probe } from '../../core/media/probe'
+import type { MediaFacts } from '../../core/media/facts'
 import type { Db } from '../db/connection'
 import { clip as clipRow } from '../db/queries/cards'
 import { holdersOf } from '../db/queries/copies'
@@ -14,7 +14,7 @@ import { CannotWork } from './cannotWork'
 import { fullPath, volumeMedium } from './mediumOf'
 
 /** What every browser plays by itself. */
-const plays = (probe: Probe) =>
+const plays = (probe: MediaFacts) =>
   probe.video
     ? probe.video.codec === 'h264' &&
       probe.video.pixelFormat.startsWith('yuv') &&
@@ -23,7 +23,7 @@ const plays = (probe: Probe) =>
       probe.container.includes('mp4')
     : probe.audio?.codec.startsWith('pcm') === true || probe.audio?.codec === 'aac'
 
-const typeOf = (probe: Probe) =>
+const typeOf = (probe: MediaFacts) =>
   probe.video ? 'video/mp4' : probe.container.includes('wav') ? 'audio/wav' : 'audio/mp4'
 
 /** A clip of one copy, opened: the file itself where a browser can play it, else a quick picture of it. */
@@ -59,7 +59,7 @@ export async function openCopy(
   return plays(probe) ? wholeFile(file, probe) : preview(file)
 }
 
-async function wholeFile(file: FileHandle, probe: Probe): Promise<OpenCopy> {
+async function wholeFile(file: FileHandle, probe: MediaFacts): Promise<OpenCopy> {
   const { size } = await file.stat()
   return {
     kind: 'file',

@@ -3,7 +3,8 @@ import { clipFindings } from '../../../core/cards/findings'
 import { checkDelivery } from '../../../core/exports/check'
 import { destinationOf } from '../../../core/exports/destination'
 import { allPass } from '../../../core/media/check'
-import type { Probe } from '../../../core/media/probe'
+import type { MediaFacts } from '../../../core/media/facts'
+import { currentFacts } from '../../../core/media/olderFacts'
 import { checkProxy } from '../../../core/proxies/check'
 import { expectedProxyBytes, HALF_SIZE } from '../../../core/proxies/recipe'
 
@@ -109,8 +110,8 @@ export async function up(db: Kysely<unknown>): Promise<void> {
 
 interface ProxyRow {
   readonly id: string
-  readonly probe: Probe | null
-  readonly made: Probe | null
+  readonly probe: MediaFacts | null
+  readonly made: MediaFacts | null
   readonly decodedFrames: number | null
   readonly decodeErrors: number | null
 }
@@ -122,8 +123,9 @@ async function judgeProxies(db: Kysely<unknown>): Promise<void> {
       select clip.id, clip.probe, proxy.probe as made, proxy.decoded_frames as "decodedFrames", proxy.decode_errors as "decodeErrors"
       from clip left join proxy on proxy.clip_id = clip.id
       where clip.has_video and clip.id::text > ${after} order by clip.id::text limit 5000`.execute(db)
-    const judged = rows.flatMap(({ id, probe, made, decodedFrames, decodeErrors }) => {
-      if (!probe) return []
+    const judged = rows.flatMap(({ id, decodedFrames, decodeErrors, ...kept }) => {
+      if (!kept.probe) return []
+      const [probe, made] = [currentFacts(kept.probe), kept.made && currentFacts(kept.made)]
       const decoded = decodedFrames === null ? undefined : { frames: decodedFrames, errors: decodeErrors ?? 0 }
       const pass = made ? allPass(checkProxy(probe, made, HALF_SIZE.fraction, decoded)) : undefined
       const proxy = pass === undefined ? 'none' : pass ? 'equal' : 'differs'
@@ -142,16 +144,17 @@ async function judgeProxies(db: Kysely<unknown>): Promise<void> {
 interface DeliverableRow {
   readonly id: string
   readonly destinationId: string
-  readonly probe: Probe
+  readonly probe: MediaFacts
   readonly bars: { left: number; right: number; top: number; bottom: number }
-  readonly master: Probe | null
+  readonly master: MediaFacts | null
 }
 
 async function judgeDeliverables(db: Kysely<unknown>): Promise<void> {
   const { rows } = await sql<DeliverableRow>`
     select d.id, d.destination_id as "destinationId", d.probe, d.bars, clip.probe as master
     from deliverable d join clip on clip.id = d.clip_id`.execute(db)
-  for (const { id, destinationId, probe, bars, master } of rows) {
+  for (const { id, destinationId, bars, ...kept } of rows) {
+    const [probe, master] = [currentFacts(kept.probe), kept.master && currentFacts(kept.master)]
     const destination = destinationOf(destinationId)
     const video = master?.video
     if (!destination || !video) continue

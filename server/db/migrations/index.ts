@@ -8,6 +8,7 @@ import * as search from './0006-search'
 import * as uniquePlaces from './0007-unique-places'
 import * as pages from './0008-pages'
 import * as speeds from './0009-speeds'
+import * as widerFacts from './0010-facts'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -20,4 +21,5 @@ export const migrations: Record<string, Migration> = {
   '0007-unique-places': uniquePlaces,
   '0008-pages': pages,
   '0009-speeds': speeds,
+  '0010-facts': widerFacts,
 }

@@ -1,6 +1,6 @@
 import { sql } from 'kysely'
 import type { CountedKind, EntryCount, Finding, ScannedClip } from '../../../core/cards/findings'
-import type { Probe } from '../../../core/media/probe'
+import type { MediaFacts } from '../../../core/media/facts'
 import { expectedProxyBytes } from '../../../core/proxies/recipe'
 import type { ClipsAsked, ClipSort } from '../../../contract/cards'
 import type { PageAsked } from '../../../contract/page'
@@ -243,7 +243,7 @@ export interface NewClip {
   readonly pathText: string
   readonly name: string
   readonly sizeBytes: number
-  readonly probe: Probe | undefined
+  readonly probe: MediaFacts | undefined
   readonly trouble: string | undefined
   readonly cut: string | undefined
   readonly hasPicture: boolean

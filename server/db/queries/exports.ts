@@ -1,7 +1,7 @@
 import { sql } from 'kysely'
 import type { BlackBars } from '../../../core/exports/check'
 import type { CropWindow } from '../../../core/exports/reframe'
-import type { Probe } from '../../../core/media/probe'
+import type { MediaFacts } from '../../../core/media/facts'
 import type { PageAsked } from '../../../contract/page'
 import { anyOf } from '../anyOf'
 import type { Db } from '../connection'
@@ -53,7 +53,7 @@ export interface NewDeliverable {
   readonly volumeId: string
   readonly path: string
   readonly sizeBytes: number
-  readonly probe: Probe
+  readonly probe: MediaFacts
   readonly bars: BlackBars
   /** Passes every check. */
   readonly pass: boolean

@@ -1,4 +1,4 @@
-import type { Probe } from '../../../core/media/probe'
+import type { MediaFacts } from '../../../core/media/facts'
 import type { PageAsked } from '../../../contract/page'
 import type { ProxiesAsked } from '../../../contract/proxies'
 import type { Db } from '../connection'
@@ -58,7 +58,7 @@ export interface NewProxy {
   readonly volumeId: string
   readonly path: string
   readonly sizeBytes: number
-  readonly probe: Probe
+  readonly probe: MediaFacts
   readonly decodedFrames: number
   readonly decodeErrors: number
   /** Passes every check against its original. */

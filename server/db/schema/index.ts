@@ -5,7 +5,7 @@ import type { DeviceIdentity } from '../../../core/copies/device'
 import type { Finding } from '../../../core/cards/findings'
 import type { BlackBars } from '../../../core/exports/check'
 import type { CropWindow } from '../../../core/exports/reframe'
-import type { Probe } from '../../../core/media/probe'
+import type { MediaFacts } from '../../../core/media/facts'
 import type { ByteClass } from '../../../core/storage/budget'
 import type { Given, Json, JsonOrNull, Now } from './columns'
 import type { FactTables } from './facts'
@@ -136,7 +136,7 @@ export interface Database extends FactTables, TaskTables {
     name: string
     sizeBytes: number
     sidecars: number
-    probe: JsonOrNull<Probe>
+    probe: JsonOrNull<MediaFacts>
     trouble: string | null
     cut: string | null
     hasPicture: boolean
@@ -186,7 +186,7 @@ export interface Database extends FactTables, TaskTables {
     volumeId: string
     path: string
     sizeBytes: number
-    probe: Json<Probe>
+    probe: Json<MediaFacts>
     madeAt: Now
     decodedFrames: number | null
     decodeErrors: number | null
@@ -200,7 +200,7 @@ export interface Database extends FactTables, TaskTables {
     volumeId: string
     path: string
     sizeBytes: number
-    probe: Json<Probe>
+    probe: Json<MediaFacts>
     bars: Json<BlackBars>
     /** Passed every check when it was made. */
     pass: Given<boolean>

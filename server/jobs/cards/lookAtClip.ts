@@ -1,8 +1,7 @@
-import { constants } from 'node:fs'
-import type { Probe } from '../../../core/media/probe'
+import type { MediaFacts } from '../../../core/media/facts'
 import { findCut } from '../../../core/media/truncation'
+import { withBytes } from '../../engine/byteSource'
 import type { Medium } from '../../engine/medium'
-import { openHere } from '../../engine/openHere'
 import { framePicture } from '../../engine/picture'
 import { probeFile } from '../../engine/probe'
 import { Stopped } from '../../engine/stopped'
@@ -12,7 +11,7 @@ import { fullPath } from '../../media/mediumOf'
 import type { TaskControl } from '../control'
 
 export interface SeenClip {
-  readonly probe: Probe | undefined
+  readonly probe: MediaFacts | undefined
   readonly trouble: string | undefined
   /** What is missing of its end, in words. */
   readonly cut: string | undefined
@@ -44,22 +43,10 @@ export async function lookAtClip(medium: Medium, file: WalkedEntry, control: Tas
 }
 
 async function cutOf(path: Buffer, sizeBytes: number): Promise<string | undefined> {
-  const handle = await openHere(path, constants.O_RDONLY).catch(() => undefined)
-  if (!handle) return undefined
   try {
-    const cut = await findCut({
-      sizeBytes,
-      read: async (position, length) => {
-        const block = Buffer.alloc(length)
-        const { bytesRead } = await handle.read(block, 0, length, position)
-        return block.subarray(0, bytesRead)
-      },
-    })
-    return cut?.sentence
+    return (await withBytes(path, sizeBytes, findCut))?.sentence
   } catch {
     return undefined
-  } finally {
-    await handle.close()
   }
 }
 

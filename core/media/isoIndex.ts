@@ -1,0 +1,256 @@
+import { ascii, view, type ByteSource } from './bytes'
+import { boxesIn, boxesOf, type Box } from './isoBoxes'
+import type { CleanAperture } from './facts'
+
+/** What the index of an ISO base media file says of one track. Times in ticks of `ticksPerSecond` unless named otherwise. */
+export interface IndexedTrack {
+  readonly id: number
+  /** `vide`, `soun`, `tmcd` … */
+  readonly handler: string
+  readonly ticksPerSecond: number
+  /** Presentation times of all samples, ascending. */
+  readonly times: readonly number[]
+  /** Those that the edit list shows, on the movie's clock. */
+  readonly presented: { readonly times: readonly number[]; readonly seconds: number; readonly startSeconds: number }
+  readonly storedSeconds: number
+  readonly sizeBytes: number
+  /** Longest distance of sync samples, in samples; 1 when each is one. */
+  readonly keyDistance: number
+  readonly cleanAperture: CleanAperture | undefined
+}
+
+export interface IsoIndex {
+  readonly brand: string | undefined
+  readonly indexFirst: boolean
+  /** Empty when the samples are listed in fragments, which the packets have to tell. */
+  readonly tracks: readonly IndexedTrack[]
+  readonly bounds: readonly string[]
+}
+
+const MOST_INDEX_BYTES = 64 * 1024 * 1024
+const MOST_SAMPLES = 2_000_000
+
+/** Reads the index (`moov`) of an ISO base media file, and nothing of the media. `undefined` when it has none. */
+export async function readIsoIndex(file: ByteSource): Promise<IsoIndex | undefined> {
+  const boxes = await boxesOf(file, 0, file.sizeBytes)
+  const at = boxes.findIndex((box) => box.type === 'moov')
+  const moov = boxes[at]
+  if (!moov) return undefined
+  const media = boxes.findIndex((box) => box.type === 'mdat')
+  const type = boxes.find((box) => box.type === 'ftyp')
+  const common = {
+    brand: type && ascii(await file.read(type.start + type.headBytes, 4), 0, 4).trim(),
+    indexFirst: media < 0 || at < media,
+  }
+  const length = Math.min(moov.end, file.sizeBytes) - moov.start
+  if (length > MOST_INDEX_BYTES)
+    return { ...common, tracks: [], bounds: ['Its index is larger than 64 MiB and was not read.'] }
+  const index = new Index(await file.read(moov.start, length))
+  const tracks = index.inside('moov', [{ type: 'moov', start: 0, headBytes: moov.headBytes, end: length }])
+  const bounds: string[] = []
+  const movieTicks = index.ticksOf(tracks.find((box) => box.type === 'mvhd'))
+  const read = tracks.filter((box) => box.type === 'trak').flatMap((box) => index.track(box, movieTicks, bounds) ?? [])
+  return { ...common, tracks: read.some((track) => track.times.length > 0) ? read : [], bounds }
+}
+
+interface Edit {
+  /** In movie ticks. */
+  readonly duration: number
+  /** In track ticks; −1 is an empty edit. */
+  readonly mediaTime: number
+}
+
+/** The bytes of an index, with readers for its boxes. Sections are those of ISO/IEC 14496-12. */
+class Index {
+  readonly #data: DataView
+
+  constructor(readonly bytes: Uint8Array) {
+    this.#data = view(bytes)
+  }
+
+  inside(type: string, boxes: readonly Box[]): Box[] {
+    const box = boxes.find((one) => one.type === type)
+    return box ? boxesIn(this.bytes, box.start + box.headBytes, box.end) : []
+  }
+
+  /** 8.2.2 and 8.4.2: `mvhd` and `mdhd` carry their ticks a second at the same place. */
+  ticksOf(header: Box | undefined): number {
+    if (!header) return 1
+    const at = header.start + header.headBytes
+    return this.#u32(at + (this.#u8(at) === 1 ? 20 : 12)) || 1
+  }
+
+  track(trak: Box, movieTicks: number, bounds: string[]): IndexedTrack | undefined {
+    const parts = boxesIn(this.bytes, trak.start + trak.headBytes, trak.end)
+    const media = this.inside('mdia', parts)
+    const table = this.inside('stbl', this.inside('minf', media))
+    const handler = media.find((box) => box.type === 'hdlr')
+    const header = parts.find((box) => box.type === 'tkhd')
+    if (!handler || !header) return undefined
+    const ticksPerSecond = this.ticksOf(media.find((box) => box.type === 'mdhd'))
+    const samples = this.#samples(table, bounds)
+    const times = [...samples.times].sort((a, b) => a - b)
+    const end = Math.max(samples.end, times.at(-1) ?? 0)
+    const edits = this.#edits(this.inside('edts', parts))
+    return {
+      id: this.#u32(header.start + header.headBytes + (this.#u8(header.start + header.headBytes) === 1 ? 20 : 12)),
+      handler: ascii(this.bytes, handler.start + handler.headBytes + 8, 4),
+      ticksPerSecond,
+      times,
+      presented: presentedPart(times, end, edits, ticksPerSecond, movieTicks),
+      storedSeconds: (end - (times[0] ?? 0)) / ticksPerSecond,
+      sizeBytes: this.#sampleBytes(table),
+      keyDistance: this.#keyDistance(table, times.length),
+      cleanAperture: this.#cleanAperture(table),
+    }
+  }
+
+  /** 8.6.1.2 `stts` and 8.6.1.3 `ctts`: when each sample is presented, and where the last one ends. */
+  #samples(table: readonly Box[], bounds: string[]): { times: number[]; end: number } {
+    const times: number[] = []
+    let clock = 0
+    let last = 0
+    for (const [count, step] of this.#pairs(table, 'stts'))
+      for (let turn = 0; turn < count; turn += 1) {
+        if (times.length >= MOST_SAMPLES) {
+          bounds.push('It lists more than 2 000 000 samples; those after were not read.')
+          return { times, end: clock }
+        }
+        times.push(clock)
+        clock += step
+        last = step
+      }
+    let at = 0
+    const start = this.#version(table, 'ctts')
+    for (const [count, offset] of this.#pairs(table, 'ctts')) {
+      // Version 1 offsets may lie before the decoding time; writers of version 0 use the same bits for it.
+      const signed = start === 1 || offset > 0x7fffffff ? offset | 0 : offset
+      for (let turn = 0; turn < count && at < times.length; turn += 1, at += 1) times[at] = (times[at] ?? 0) + signed
+    }
+    const latest = times.reduce((most, time) => Math.max(most, time), 0)
+    return { times, end: times.length > 0 ? latest + last : 0 }
+  }
+
+  /** 8.6.6 `elst`. */
+  #edits(edts: readonly Box[]): Edit[] {
+    const list = edts.find((box) => box.type === 'elst')
+    if (!list) return []
+    const at = list.start + list.headBytes
+    const wide = this.#u8(at) === 1
+    const entry = wide ? 20 : 12
+    const count = Math.min(this.#u32(at + 4), Math.floor((list.end - at - 8) / entry))
+    return Array.from({ length: count }, (_, turn) => {
+      const from = at + 8 + turn * entry
+      return wide
+        ? { duration: this.#u64(from), mediaTime: Number(this.#data.getBigInt64(from + 8)) }
+        : { duration: this.#u32(from), mediaTime: this.#data.getInt32(from + 4) }
+    })
+  }
+
+  /** 8.7.3 `stsz` and `stz2`. */
+  #sampleBytes(table: readonly Box[]): number {
+    const box = table.find((one) => one.type === 'stsz')
+    if (!box) return 0
+    const at = box.start + box.headBytes
+    const [same, count] = [this.#u32(at + 4), this.#u32(at + 8)]
+    if (same > 0) return same * count
+    let sum = 0
+    const most = Math.min(count, Math.floor((box.end - at - 12) / 4))
+    for (let turn = 0; turn < most; turn += 1) sum += this.#u32(at + 12 + turn * 4)
+    return sum
+  }
+
+  /** 8.6.2 `stss`; without it every sample is a sync sample. */
+  #keyDistance(table: readonly Box[], samples: number): number {
+    const box = table.find((one) => one.type === 'stss')
+    if (!box) return 1
+    const at = box.start + box.headBytes
+    const count = Math.min(this.#u32(at + 4), Math.floor((box.end - at - 8) / 4))
+    let before = 1
+    let longest = 1
+    for (let turn = 0; turn < count; turn += 1) {
+      const number = this.#u32(at + 8 + turn * 4)
+      longest = Math.max(longest, number - before)
+      before = number
+    }
+    return Math.max(longest, samples + 1 - before)
+  }
+
+  /** 12.1.4 `clap`, inside the first visual sample entry. Offsets are those of the centres. */
+  #cleanAperture(table: readonly Box[]): CleanAperture | undefined {
+    const descriptions = table.find((box) => box.type === 'stsd')
+    if (!descriptions) return undefined
+    const [entry] = boxesIn(this.bytes, descriptions.start + descriptions.headBytes + 8, descriptions.end)
+    // A visual sample entry has 78 bytes before its boxes (12.1.3).
+    if (!entry || entry.start + entry.headBytes + 78 > entry.end) return undefined
+    const at = entry.start + entry.headBytes
+    const clap = boxesIn(this.bytes, at + 78, entry.end).find((box) => box.type === 'clap')
+    if (!clap || clap.end - clap.start < 40) return undefined
+    const [stored, high] = [this.#data.getUint16(at + 24), this.#data.getUint16(at + 26)]
+    const fraction = (turn: number) =>
+      this.#data.getInt32(clap.start + clap.headBytes + turn * 8) /
+      (this.#u32(clap.start + clap.headBytes + turn * 8 + 4) || 1)
+    const [widthPx, heightPx] = [Math.round(fraction(0)), Math.round(fraction(1))]
+    const x = Math.round((stored - widthPx) / 2 + fraction(2))
+    const y = Math.round((high - heightPx) / 2 + fraction(3))
+    const fits = widthPx > 0 && heightPx > 0 && x >= 0 && y >= 0 && x + widthPx <= stored && y + heightPx <= high
+    return fits && (widthPx < stored || heightPx < high) ? { x, y, widthPx, heightPx } : undefined
+  }
+
+  #version(table: readonly Box[], type: string): number {
+    const box = table.find((one) => one.type === type)
+    return box ? this.#u8(box.start + box.headBytes) : 0
+  }
+
+  *#pairs(table: readonly Box[], type: string): Generator<readonly [number, number]> {
+    const box = table.find((one) => one.type === type)
+    if (!box) return
+    const at = box.start + box.headBytes
+    const count = Math.min(this.#u32(at + 4), Math.floor((box.end - at - 8) / 8))
+    for (let turn = 0; turn < count; turn += 1) yield [this.#u32(at + 8 + turn * 8), this.#u32(at + 12 + turn * 8)]
+  }
+
+  #u8(at: number): number {
+    return at < this.bytes.length ? this.#data.getUint8(at) : 0
+  }
+
+  #u32(at: number): number {
+    return at + 4 <= this.bytes.length ? this.#data.getUint32(at) : 0
+  }
+
+  #u64(at: number): number {
+    return at + 8 <= this.bytes.length ? Number(this.#data.getBigUint64(at)) : 0
+  }
+}
+
+/** What an edit list shows of a track: times on the movie's clock, in track ticks. */
+function presentedPart(
+  times: readonly number[],
+  end: number,
+  edits: readonly Edit[],
+  ticks: number,
+  movieTicks: number,
+): IndexedTrack['presented'] {
+  const first = times[0] ?? 0
+  if (!edits.some((edit) => edit.mediaTime >= 0))
+    return { times, seconds: (end - first) / ticks, startSeconds: first / ticks }
+  const shown: number[] = []
+  let clock = 0
+  let startSeconds: number | undefined
+  let seconds = 0
+  for (const { duration, mediaTime } of edits) {
+    const length = (duration / movieTicks) * ticks
+    if (mediaTime >= 0) {
+      // A duration of 0 lasts to the end of the track.
+      const until = Math.min(end, length > 0 ? mediaTime + length : end)
+      startSeconds ??= clock / ticks
+      // The movie's clock is coarser than the track's: half of one of its ticks is no frame.
+      const slack = ticks / movieTicks / 2
+      for (const time of times)
+        if (time >= mediaTime - 1e-6 && time < until - slack) shown.push(clock + time - mediaTime)
+      seconds += Math.max(0, until - mediaTime) / ticks
+    }
+    clock += length
+  }
+  return { times: shown, seconds, startSeconds: startSeconds ?? 0 }
+}

@@ -1,0 +1,24 @@
+import { sql, type Kysely } from 'kysely'
+import type { MediaFacts } from '../../../core/media/facts'
+import { currentFacts } from '../../../core/media/olderFacts'
+
+/** What was read of media files takes the shape of the reader that knows more; what it knew not is open until the next look. */
+export async function up(db: Kysely<unknown>): Promise<void> {
+  for (const table of ['clip', 'proxy', 'deliverable'] as const) await widen(db, table)
+}
+
+async function widen(db: Kysely<unknown>, table: 'clip' | 'proxy' | 'deliverable'): Promise<void> {
+  for (let after = ''; ;) {
+    const { rows } = await sql<{ id: string; probe: MediaFacts }>`
+      select id, probe from ${sql.table(table)}
+      where probe is not null and id::text > ${after} order by id::text limit 2000`.execute(db)
+    const last = rows.at(-1)
+    if (!last) return
+    after = last.id
+    const wide = rows.map(({ id, probe }) => ({ id, probe: currentFacts(probe) }))
+    await sql`update ${sql.table(table)} kept set probe = wide.probe
+      from jsonb_to_recordset(${JSON.stringify(wide)}::jsonb) as wide (id uuid, probe jsonb) where kept.id = wide.id`.execute(
+      db,
+    )
+  }
+}
