@@ -17,6 +17,14 @@ export const TASK_KINDS = {
     input: object({ readerId: id(), productionId: id(), label: string().defined() }),
     subject: (input: { readerId: string }) => input.readerId,
   },
+  /** Follows a look by itself where files do not say how they are scanned. */
+  measure: {
+    station: 'cards',
+    line: 'pictures',
+    topics: ['cards', 'proxies', 'exports'],
+    input: object({ loadId: id(), readerId: id() }),
+    subject: (input: { loadId: string }) => input.loadId,
+  },
   copy: {
     station: 'copies',
     line: 'files',

@@ -2,40 +2,45 @@ import type { BlackBars } from '../../core/exports/check'
 import type { VideoTrack } from '../../core/media/facts'
 import { FFMPEG_BASE, INPUT, runTool, SAFE_INPUT, type ToolControl } from './tool'
 
-/** One frame as a JPEG at most `widthPx` wide; rejects with ToolFailed when none can be decoded. */
+/** One frame as a JPEG at most `widthPx` wide; rejects with ToolFailed or Error when none can be decoded. */
 export async function framePicture(
   path: Buffer,
+  track: Pick<VideoTrack, 'index'>,
   atSeconds: number,
   widthPx: number,
   control?: ToolControl,
 ): Promise<Buffer> {
-  const { out, messages } = await runTool({
+  const at = ['-ss', atSeconds.toFixed(3)]
+  const input = ['-i', INPUT]
+  // By the index first; where a stream can only be decoded from its start, from there.
+  for (const order of [
+    [...at, ...input],
+    [...input, ...at],
+  ]) {
+    const picture = await decodeFrame(path, track, order, widthPx, control)
+    if (picture.length > 0) return picture
+  }
+  throw new Error('No frame could be decoded.')
+}
+
+async function decodeFrame(
+  path: Buffer,
+  { index }: Pick<VideoTrack, 'index'>,
+  source: readonly string[],
+  widthPx: number,
+  control: ToolControl | undefined,
+): Promise<Buffer> {
+  const { out } = await runTool({
     program: 'ffmpeg',
     input: path,
     seconds: 60,
     control,
     args: [
-      ...FFMPEG_BASE,
-      '-ss',
-      atSeconds.toFixed(3),
-      '-i',
-      INPUT,
-      '-an',
-      '-sn',
-      '-frames:v',
-      '1',
-      '-vf',
-      `scale='min(${widthPx},iw)':-2:flags=area`,
-      '-f',
-      'image2pipe',
-      '-c:v',
-      'mjpeg',
-      '-q:v',
-      '4',
-      'pipe:1',
+      ...[...FFMPEG_BASE, ...source, '-map', `0:${index}`, '-frames:v', '1'],
+      ...['-vf', `scale='min(${widthPx},iw)':-2:flags=area`],
+      ...['-f', 'image2pipe', '-c:v', 'mjpeg', '-q:v', '4', 'pipe:1'],
     ],
   })
-  if (out.length === 0) throw new Error(messages.trim() || 'No frame could be decoded.')
   return out
 }
 
@@ -54,7 +59,8 @@ export async function measureBars(path: Buffer, video: VideoTrack, control?: Too
       ...SAFE_INPUT,
       '-i',
       INPUT,
-      '-an',
+      '-map',
+      `0:${video.index}`,
       '-vf',
       'cropdetect=limit=24:round=2:skip=0:reset=0',
       '-f',

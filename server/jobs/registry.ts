@@ -1,4 +1,5 @@
 import type { TaskKind } from '../../contract/taskKinds'
+import { measure } from './cards/measure'
 import { scan } from './cards/scan'
 import { check } from './copies/check'
 import { copy } from './copies/copy'
@@ -8,4 +9,4 @@ import { bag } from './shelf/bag'
 import type { Job } from './work'
 
 /** The work of every kind of task. */
-export const JOBS: { readonly [K in TaskKind]: Job<K> } = { scan, copy, check, proxy, render, bag }
+export const JOBS: { readonly [K in TaskKind]: Job<K> } = { scan, measure, copy, check, proxy, render, bag }

@@ -13,7 +13,7 @@ import { TaskControl } from './control'
 import { queueName, sendTask } from '../enqueue/enqueue'
 import { ProgressWriter } from './progress'
 import { JOBS } from './registry'
-import type { Job } from './work'
+import type { Job, NextTask } from './work'
 
 /** A task that ended its worker so many times is set aside, so that other work goes on. */
 const MOST_DEATHS = 2
@@ -35,6 +35,8 @@ export class Runner {
     readonly host: string,
     /** Looks at what a task has just changed, before anybody is told that it ended. */
     readonly lookAfter: (loadIds: readonly string[]) => Promise<void>,
+    /** Puts a task that follows another into the line. */
+    readonly follow: (task: NextTask) => Promise<void>,
   ) {}
 
   /** Passes on orders that were written down for a running task. */
@@ -65,10 +67,11 @@ export class Runner {
       const input = TASK_KINDS[row.kind].input.cast(row.input)
       // The registry pairs each kind with the input that its schema gives.
       const job = JOBS[row.kind] as Job<TaskKind>
-      const end = await job.run({ db, host, taskId: id, attemptId, control, progress }, input)
+      const { next, ...end } = await job.run({ db, host, taskId: id, attemptId, control, progress }, input)
       await progress.flush()
       await this.#look(row)
       await tasks.endTask(db, id, { state: 'done', ...end })
+      if (next) await this.follow(next).catch((error: unknown) => log.warn(error, 'next task'))
     } catch (error) {
       await progress.flush()
       how = error instanceof Stopped ? 'stopped' : 'failed'

@@ -1,5 +1,6 @@
 import type { TaskInput, TaskKind } from '../../contract/taskKinds'
 import type { Db } from '../db/connection'
+import type { NewTask } from '../db/queries/tasks'
 import type { TaskControl } from './control'
 import type { ProgressWriter } from './progress'
 
@@ -18,7 +19,11 @@ export interface Work {
 export interface WorkEnd {
   readonly sentence: string
   readonly troubles: readonly string[]
+  /** A task that follows by itself, unless one like it is open. */
+  readonly next?: NextTask
 }
+
+export type NextTask = Omit<NewTask<TaskKind>, 'host'>
 
 /** The work of one kind of task; everything else about the kind stands in the contract. */
 export interface Job<K extends TaskKind> {

@@ -1,4 +1,5 @@
 import { lstat } from 'node:fs/promises'
+import type { VideoTrack } from '../../core/media/facts'
 import { framePicture } from '../engine/picture'
 import { Stopped } from '../engine/stopped'
 import type { ToolControl } from '../engine/tool'
@@ -17,7 +18,13 @@ const kept = new Map<string, Promise<Buffer>>()
  * One frame of an original as a JPEG. The same frame is made once and kept for a while; a few are made at once, however
  * many are asked for. Throws CannotWork when too many wait, Stopped when `signal` says that nobody wants it any more.
  */
-export async function frameOf(path: Buffer, atSeconds: number, widthPx: number, signal: AbortSignal): Promise<Buffer> {
+export async function frameOf(
+  path: Buffer,
+  track: VideoTrack,
+  atSeconds: number,
+  widthPx: number,
+  signal: AbortSignal,
+): Promise<Buffer> {
   const { mtimeMs, size } = await lstat(path)
   const name = `${path.toString('latin1')} ${mtimeMs} ${size} ${atSeconds.toFixed(3)} ${widthPx}`
   const standing = await kept.get(name)?.catch((error: unknown) => {
@@ -25,7 +32,7 @@ export async function frameOf(path: Buffer, atSeconds: number, widthPx: number, 
     if (!(error instanceof Stopped)) throw error
   })
   if (standing) return standing
-  const made = makeFrame(path, atSeconds, widthPx, signal)
+  const made = makeFrame(path, track, atSeconds, widthPx, signal)
   kept.set(name, made)
   made.catch(() => kept.delete(name))
   for (const oldest of kept.keys()) {
@@ -35,7 +42,13 @@ export async function frameOf(path: Buffer, atSeconds: number, widthPx: number, 
   return made
 }
 
-async function makeFrame(path: Buffer, atSeconds: number, widthPx: number, signal: AbortSignal): Promise<Buffer> {
+async function makeFrame(
+  path: Buffer,
+  track: VideoTrack,
+  atSeconds: number,
+  widthPx: number,
+  signal: AbortSignal,
+): Promise<Buffer> {
   if (free > 0) free -= 1
   else {
     if (waiting.length >= MOST_WAITING) throw new CannotWork('Too many frames are asked for at once. Wait a moment.')
@@ -44,7 +57,7 @@ async function makeFrame(path: Buffer, atSeconds: number, widthPx: number, signa
   try {
     if (signal.aborted) throw new Stopped()
     const control: ToolControl = { signal, onPause: () => () => undefined }
-    return await framePicture(path, atSeconds, widthPx, control)
+    return await framePicture(path, track, atSeconds, widthPx, control)
   } finally {
     const next = waiting.shift()
     if (next) next()

@@ -2,10 +2,11 @@ import pg from 'pg'
 import { TASK_LINES } from '../../contract/taskKinds'
 import { BenchPlaces } from '../bench/benchPlaces'
 import { openDatabase, type Db } from '../db/connection'
-import { CHANNELS, notify } from '../db/queries/tasks'
+import { CHANNELS, notify, TaskOpen } from '../db/queries/tasks'
 import { databaseUrl, hostName } from '../home'
-import { openBoss, queueName } from '../enqueue/enqueue'
+import { openBoss, queueName, startTask } from '../enqueue/enqueue'
 import { Runner } from '../jobs/runner'
+import type { NextTask } from '../jobs/work'
 import { log } from '../log'
 import { registerSimulated } from '../media/mediumOf'
 import { Observer } from '../observer/observer'
@@ -55,7 +56,12 @@ const bench = new BenchPlaces()
 registerSimulated(bench)
 const boss = await openBoss(url, (error) => log.error(error, 'queue'))
 const observer = new Observer(db, hostName())
-const runner = new Runner(db, hostName(), (loadIds) => observer.look(loadIds))
+const follow = async (task: NextTask) => {
+  await startTask(db, boss, task).catch((error: unknown) => {
+    if (!(error instanceof TaskOpen)) throw error
+  })
+}
+const runner = new Runner(db, hostName(), (loadIds) => observer.look(loadIds), follow)
 const heard = await listen(url, db, runner, observer, bench)
 await runner.takeUp(boss)
 for (const line of TASK_LINES) {

@@ -7,6 +7,8 @@ import type { MediaFacts } from '../../core/media/facts'
 import { pixelLayout } from '../../core/media/pixelFormat'
 import { frameRate } from '../../core/units/frameRate'
 import { parseTimecode, timecodeCount } from '../../core/units/timecode'
+import { measureFields } from '../../server/engine/measureFields'
+import { framePicture } from '../../server/engine/picture'
 import { probeFile } from '../../server/engine/probe'
 import { MEDIA_FILES, makeMediaFiles, mediaPath } from './mediaFiles'
 
@@ -65,12 +67,12 @@ interface Stream {
 }
 
 const text = (value: unknown) =>
-  value === undefined || value === 'unknown' || value === 'N/A' || value === '0:1' ? undefined : String(value)
+  typeof value === 'number' || (typeof value === 'string' && !['unknown', 'N/A', '0:1'].includes(value))
+    ? String(value)
+    : undefined
 
 const rateOf = (value: unknown) => {
-  const [num, den] = String(value as string)
-    .split('/')
-    .map(Number)
+  const [num, den] = (text(value) ?? '').split('/').map(Number)
   return (num ?? 0) / (den || 1)
 }
 
@@ -331,6 +333,39 @@ describe(`the reader on ${MEDIA_FILES.length} files`, () => {
     expect(known('top-first.mp4').video).toMatchObject({ displayWidthPx: 768, displayHeightPx: 576 })
     expect(known('turned-90.mp4').video).toMatchObject({ widthPx: 180, heightPx: 320, displayWidthPx: 180 })
     expect(known('turned-270.mp4').video).toMatchObject({ displayWidthPx: 480, displayHeightPx: 1280 })
+  })
+
+  it('measures how a clip is scanned where the file does not say', async () => {
+    const woven = (name: string, scan: string) => {
+      // A picture that is still, or drawn to test, tells nothing of fields.
+      const source = scan ? `mandelbrot=s=720x576:r=50,interlace=scan=${scan}` : 'testsrc=s=720x576:r=25'
+      const options = ['-t', '1', '-c:v', 'mjpeg', '-q:v', '3', name]
+      execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', source, ...options], { cwd: folder })
+      return name
+    }
+    for (const [name, order] of [
+      ['top-first.mp4', 'top first'],
+      ['bottom-first.mp4', 'bottom first'],
+      ['fields.mpg', 'top first'],
+      [woven('woven-top.avi', 'tff'), 'top first'],
+      [woven('woven-bottom.avi', 'bff'), 'bottom first'],
+      [woven('whole.avi', ''), 'progressive'],
+    ] as const) {
+      const path = mediaPath(folder, name)
+      const { video } = await probeFile(path)
+      if (!video) throw new Error('no picture')
+      if (name.endsWith('.avi')) expect(video.fieldOrder, name).toBeUndefined()
+      expect((await measureFields(path, video)).order, name).toBe(order)
+    }
+  })
+
+  it('takes a picture of one-key clips, late ones and the right one of two', async () => {
+    for (const name of ['one-key.mp4', 'late.mkv', 'late.ts', 'two-pictures.mp4', 'trimmed.mp4']) {
+      const { video } = known(name)
+      if (!video) throw new Error('no picture')
+      const picture = await framePicture(mediaPath(folder, name), video, video.seconds / 3, 480)
+      expect(picture.subarray(0, 3).toString('hex'), name).toBe('ffd8ff')
+    }
   })
 
   it('reads the clean aperture of the index', async () => {

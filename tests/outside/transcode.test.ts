@@ -141,9 +141,9 @@ describe('deliverables made by ffmpeg', () => {
 describe('pictures of frames', () => {
   it('are taken where asked, and refused where nothing can be decoded', async () => {
     const input = clip('picture.mp4', 'testsrc2=s=640x360:r=25:d=1')
-    const picture = await framePicture(input, 0.5, 480)
+    const picture = await framePicture(input, { index: 0 }, 0.5, 480)
     expect(picture.subarray(0, 3).toString('hex')).toBe('ffd8ff')
-    await expect(framePicture(input, 99, 480)).rejects.toThrow()
+    await expect(framePicture(input, { index: 0 }, 99, 480)).rejects.toThrow()
   })
 })
 

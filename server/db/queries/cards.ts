@@ -205,6 +205,22 @@ export const finishLook = (db: Db, id: string, clipFindings: readonly Finding[])
     .where('id', '=', id)
     .execute()
 
+/** What was measured of a clip after it was read. */
+export const setFacts = (db: Db, clipId: string, facts: MediaFacts) =>
+  db
+    .updateTable('clip')
+    .set({ probe: JSON.stringify(facts) })
+    .where('id', '=', clipId)
+    .execute()
+
+/** What is odd about a load's clips, worked out anew. */
+export const setClipFindings = (db: Db, id: string, clipFindings: readonly Finding[]) =>
+  db
+    .updateTable('load')
+    .set({ clipFindings: JSON.stringify(clipFindings) })
+    .where('id', '=', id)
+    .execute()
+
 /** Hashes of the ends of a few files that are still on the card: by these it is known again. */
 export const samplesOf = (db: Db, loadId: string) =>
   db

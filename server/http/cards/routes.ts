@@ -151,7 +151,7 @@ export function cardRoutes(context: Context): Router {
     // Whoever scrubs on asks for the next frame: this one is wanted no more.
     const gone = new AbortController()
     res.on('close', () => gone.abort())
-    const picture = await frameOf(path, Math.min(at, last), 1600, gone.signal).catch((error: unknown) => {
+    const picture = await frameOf(path, video, Math.min(at, last), 1600, gone.signal).catch((error: unknown) => {
       if (gone.signal.aborted) return undefined
       throw error
     })

@@ -1,9 +1,10 @@
-import type { MediaFacts } from '../../../core/media/facts'
+import type { MediaFacts, SidecarField, VideoTrack } from '../../../core/media/facts'
 import { findCut } from '../../../core/media/truncation'
 import { withBytes } from '../../engine/byteSource'
 import type { Medium } from '../../engine/medium'
 import { framePicture } from '../../engine/picture'
 import { probeFile } from '../../engine/probe'
+import { sidecarFields } from '../../engine/sidecarFields'
 import { Stopped } from '../../engine/stopped'
 import { ToolFailed } from '../../engine/tool'
 import type { WalkedEntry } from '../../engine/walk'
@@ -19,27 +20,50 @@ export interface SeenClip {
   readonly picture: Buffer | undefined
 }
 
-/** Reads what a clip says of itself, whether its end is there, and takes a picture of it. */
-export async function lookAtClip(medium: Medium, file: WalkedEntry, control: TaskControl): Promise<SeenClip> {
+/** Reads what a clip and its sidecars say of it, whether its end is there, and takes a picture of it. */
+export async function lookAtClip(
+  medium: Medium,
+  file: WalkedEntry,
+  sidecars: readonly WalkedEntry[],
+  control: TaskControl,
+): Promise<SeenClip> {
   const nothing = { probe: undefined, cut: undefined, hasPicture: true, picture: undefined }
   if (file.sizeBytes === 0) return { ...nothing, trouble: 'the file is empty' }
   const path = fullPath(medium, file.path)
   const cut = await cutOf(path, file.sizeBytes)
   try {
-    const probe = await probeFile(path, control)
+    const probe = { ...(await probeFile(path, control)), sidecar: await sidecarOf(medium, sidecars) }
     if (!probe.video && !probe.audio) return { ...nothing, cut, probe, trouble: 'it holds neither picture nor sound' }
-    const hasPicture = probe.video !== undefined
-    const picture = hasPicture
-      ? await framePicture(path, probe.seconds / 3, 480, control).catch((error: unknown) => {
-          if (error instanceof Stopped) throw error
-          return undefined
-        })
-      : undefined
+    const { video } = probe
+    const picture = video && (await pictureOf(path, video, control))
+    const hasPicture = video !== undefined
     return { probe, trouble: undefined, cut, hasPicture, picture }
   } catch (error) {
     if (error instanceof Stopped) throw error
     return { ...nothing, cut, trouble: troubleOf(error) }
   }
+}
+
+/** From a third of the clip, else from its first frame: some can only be decoded from there. */
+async function pictureOf(path: Buffer, video: VideoTrack, control: TaskControl): Promise<Buffer | undefined> {
+  for (const at of [video.seconds / 3, 0]) {
+    const picture = await framePicture(path, video, at, 480, control).catch((error: unknown) => {
+      if (error instanceof Stopped) throw error
+      return undefined
+    })
+    if (picture) return picture
+  }
+  return undefined
+}
+
+const MOST_SIDECAR_BYTES = 256 * 1024
+
+async function sidecarOf(medium: Medium, sidecars: readonly WalkedEntry[]): Promise<SidecarField[]> {
+  const xml = sidecars.find((one) => /\.xml$/i.test(one.name.toString('latin1')) && one.sizeBytes <= MOST_SIDECAR_BYTES)
+  if (!xml) return []
+  return withBytes(fullPath(medium, xml.path), xml.sizeBytes, async (file) =>
+    sidecarFields(Buffer.from(await file.read(0, xml.sizeBytes)).toString()),
+  ).catch(() => [])
 }
 
 async function cutOf(path: Buffer, sizeBytes: number): Promise<string | undefined> {

@@ -4,6 +4,7 @@ import type { TaskInput } from '../../../contract/taskKinds'
 import { clipFindings } from '../../../core/cards/findings'
 import { recogniseLoads } from '../../../core/cards/load'
 import { printablePath } from '../../../core/copies/pathText'
+import { FACTS_VERSION } from '../../../core/media/facts'
 import { isMediaName } from '../../../core/media/mediaName'
 import { sameFolder } from '../../../core/units/fileTitle'
 import { counted, formatBytes } from '../../../core/units/quantity'
@@ -15,8 +16,9 @@ import { picturesFolder } from '../../home'
 import { CannotWork } from '../../media/cannotWork'
 import { CARD_ROOT, listCard, samplesEqual, takeSamples, type Listing } from '../../media/listing'
 import { readerContent, type ReaderContent } from '../../media/mediumOf'
-import type { Job, Work, WorkEnd } from '../work'
+import type { Job, NextTask, Work, WorkEnd } from '../work'
 import { lookAtClip, type SeenClip } from './lookAtClip'
+import { isUnmeasured } from './measure'
 
 type ScanInput = TaskInput<'scan'>
 
@@ -39,16 +41,18 @@ async function runScan(work: Work, input: ScanInput): Promise<WorkEnd> {
   const clips = files.filter((file) => isMediaName(printablePath(file.name)))
   const before = new Map((await cards.clipsOf(db, load.id)).map((clip) => [clip.entryId, clip]))
   let troubled = 0
+  let unmeasured = 0
   for (const [at, file] of clips.entries()) {
     await control.gate()
     progress.set({ done: at, total: clips.length, unit: 'files' })
     const row = rows.get(file.path.toString('latin1'))
     if (!row) continue
-    const seen = seenBefore(before.get(row.id)) ?? (await lookAtClip(content.medium, file, control))
-    if (seen.trouble !== undefined || seen.cut !== undefined) troubled += 1
     const sidecars = (beside.get(stemOf(file)) ?? []).filter(
       (one) => one !== file && !isMediaName(printablePath(one.name)),
     )
+    const seen = seenBefore(before.get(row.id)) ?? (await lookAtClip(content.medium, file, sidecars, control))
+    if (seen.trouble !== undefined || seen.cut !== undefined) troubled += 1
+    if (isUnmeasured(seen.probe)) unmeasured += 1
     const { id } = await cards.putClip(db, {
       loadId: load.id,
       productionId: load.productionId,
@@ -71,13 +75,29 @@ async function runScan(work: Work, input: ScanInput): Promise<WorkEnd> {
   return {
     sentence: `${counted(clips.length, 'clip')} and ${counted(files.length - clips.length, 'other file')} on ${content.cardName}, ${formatBytes(bytes)}${troubled > 0 ? `; ${counted(troubled, 'clip')} in trouble` : ''}.`,
     troubles: [],
+    ...(unmeasured > 0 && { next: measuring(load, input.readerId, content.cardName) }),
   }
 }
+
+const measuring = (
+  { id, productionId }: { id: string; productionId: string },
+  readerId: string,
+  cardName: string,
+): NextTask => ({
+  kind: 'measure',
+  title: `Measure how the clips on ${cardName} are scanned`,
+  productionId,
+  loadId: id,
+  input: { loadId: id, readerId },
+  idempotencyKey: null,
+})
 
 /** What is known of a clip that lies there as it was, with nothing wrong: it is not opened again. A file that was written anew is another entry. */
 function seenBefore(clip: cards.ClipRow | undefined): SeenClip | undefined {
   if (!clip?.probe || clip.trouble !== null || clip.cut !== null || (clip.hasPicture && !clip.pictureMade))
     return undefined
+  // An older reader knew less.
+  if (clip.probe.version !== FACTS_VERSION) return undefined
   return { probe: clip.probe, trouble: undefined, cut: undefined, hasPicture: clip.hasPicture, picture: undefined }
 }
 
