@@ -1,6 +1,6 @@
 import { array, object, string, type InferType } from 'yup'
 import type { FileCheck } from '../core/media/check'
-import { ask, order } from './endpoint'
+import { ask, order, type Ordered } from './endpoint'
 import { pageQuery, typedFilter, type Page } from './page'
 
 /** Proxies of single clips, or of every clip of a production that has none that passes. */
@@ -29,7 +29,8 @@ export interface ProxyView {
   readonly seconds: number
   readonly sizeBytes: number
   readonly pictureMade: boolean
-  readonly wanted: { readonly frame: string; readonly bitsPerSecond: number }
+  /** What it will have at most, and what will differ from the original besides the size. */
+  readonly wanted: { readonly frame: string; readonly mostBytes: number; readonly changes: readonly string[] }
   readonly made: {
     readonly volumeName: string
     readonly path: string
@@ -45,8 +46,10 @@ export interface ProxyCounts {
   readonly wanted: number
   readonly equal: number
   readonly differ: number
-  /** What those that are still to be made will have, together. */
+  /** What those that are still to be made will have together, at most. */
   readonly openBytes: number
+  /** The same as a few coded seconds of some clips let expect it; `null` before any were. */
+  readonly expected: { readonly bytes: number; readonly clips: number } | null
 }
 
 /** Which clips are asked for, by how their proxy stands. */
@@ -67,6 +70,11 @@ export const proxiesApi = {
   /** Clips that can have a proxy, each with the one it has and its checks. */
   all: ask<Page<ProxyView>>()('proxies', '/productions/:id/proxies', proxiesQuery),
   counts: ask<ProxyCounts>()('proxies', '/productions/:id/proxies/counts'),
+  /** Codes a few seconds of some clips, to know what the open ones will have. 409 while it is under way or without a copy. */
+  estimate: order<Ordered>()('POST', '/productions/:id/proxies/estimate', {
+    status: 202,
+    changes: ['proxies', 'tasks'],
+  }),
   make: order<{ readonly taskIds: readonly string[] }>()('POST', '/proxies', {
     status: 202,
     changes: ['proxies', 'tasks'],

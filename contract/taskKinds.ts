@@ -52,6 +52,14 @@ export const TASK_KINDS = {
     input: object({ clipId: id(), volumeId: id() }),
     subject: (input: { clipId: string }) => input.clipId,
   },
+  /** A few seconds of some clips are coded, to know what a batch of proxies will have. */
+  estimate: {
+    station: 'proxies',
+    line: 'pictures',
+    topics: ['proxies'],
+    input: object({ productionId: id() }),
+    subject: (input: { productionId: string }) => input.productionId,
+  },
   render: {
     station: 'exports',
     line: 'pictures',

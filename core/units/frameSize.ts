@@ -18,6 +18,3 @@ export function readFrameSize(text: string): Typed<FrameSize> {
 export const parseFrameSize = (text: string): FrameSize | undefined => valueOf(readFrameSize(text))
 
 export const frameSizeText = ({ widthPx, heightPx }: FrameSize): string => `${widthPx}×${heightPx}`
-
-/** The nearest even number not above `value`, at least 2: 4:2:0 coding needs even sides and offsets. */
-export const evenFloor = (value: number): number => Math.max(2, Math.floor(value / 2) * 2)

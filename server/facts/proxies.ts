@@ -1,6 +1,8 @@
-import { allPass } from '../../core/media/check'
+import { allPass, type FileCheck } from '../../core/media/check'
+import type { MediaFacts } from '../../core/media/facts'
 import { checkProxy } from '../../core/proxies/check'
-import { HALF_SIZE, proxyBitRate, proxyFrame } from '../../core/proxies/recipe'
+import { measuredShare } from '../../core/proxies/estimate'
+import { HALF_SIZE, mostProxyBytes, proxyChanges, proxyFrame } from '../../core/proxies/recipe'
 import { frameRateText } from '../../core/units/frameRate'
 import { frameSizeText } from '../../core/units/frameSize'
 import type { ProxyCounts, ProxyView } from '../../contract/proxies'
@@ -9,15 +11,31 @@ import type { proxyPage } from '../db/queries/proxies'
 
 type ProxyRow = Awaited<ReturnType<typeof proxyPage>>['rows'][number]
 
+/** What is kept of a proxy that was decoded and compared. */
+export interface KeptProxy {
+  readonly madeProbe: MediaFacts | null
+  readonly decodedFrames: number | null
+  readonly decodeErrors: number | null
+  readonly timesCompared: number | null
+  readonly worstSeconds: number | null
+}
+
+/** The checks of a proxy against its original; none where there is no proxy. */
+export function proxyChecks(original: MediaFacts, kept: KeptProxy): FileCheck[] {
+  if (!kept.madeProbe) return []
+  const times =
+    kept.timesCompared === null ? undefined : { frames: kept.timesCompared, worstSeconds: kept.worstSeconds ?? 0 }
+  const decoded =
+    kept.decodedFrames === null ? undefined : { frames: kept.decodedFrames, errors: kept.decodeErrors ?? 0, times }
+  return checkProxy(original, kept.madeProbe, HALF_SIZE.fraction, decoded)
+}
+
 /** A clip with what its proxy is to be, and the one it has with the checks against its original. */
 export function proxyView(row: ProxyRow): ProxyView[] {
-  const { probe, madeProbe, path } = row
+  const { probe, path } = row
   const video = probe?.video
   if (!video) return []
-  const frame = proxyFrame(video, HALF_SIZE.fraction)
-  const bitsPerSecond = proxyBitRate(frame, video.rate.num / video.rate.den, HALF_SIZE.bitsPerPixelFrame)
-  const decoded = row.decodedFrames === null ? undefined : { frames: row.decodedFrames, errors: row.decodeErrors ?? 0 }
-  const checks = madeProbe ? checkProxy(probe, madeProbe, HALF_SIZE.fraction, decoded) : []
+  const checks = proxyChecks(probe, row)
   const made =
     path === null
       ? null
@@ -32,19 +50,29 @@ export function proxyView(row: ProxyRow): ProxyView[] {
       seconds: video.seconds,
       sizeBytes: row.sizeBytes,
       pictureMade: row.pictureMade,
-      wanted: { frame: frameSizeText(frame), bitsPerSecond },
+      wanted: {
+        frame: frameSizeText(proxyFrame(video, HALF_SIZE.fraction)),
+        mostBytes: mostProxyBytes(probe),
+        changes: proxyChanges(probe),
+      },
       made,
     },
   ]
 }
 
 /** Proxies of loads together, from what is counted of each. */
-export function proxyCounts(loads: readonly LoadRow[]): ProxyCounts {
+export function proxyCounts(
+  loads: readonly LoadRow[],
+  samples: readonly { bytes: number; mostBytes: number }[] = [],
+): ProxyCounts {
   const sum = (of: (load: LoadRow) => number) => loads.reduce((total, load) => total + of(load), 0)
+  const openBytes = sum((load) => load.proxyBytesOpen)
+  const measured = measuredShare(samples)
   return {
     wanted: sum((load) => load.videos),
     equal: sum((load) => load.proxiesEqual),
     differ: sum((load) => load.proxiesDiffer),
-    openBytes: sum((load) => load.proxyBytesOpen),
+    openBytes,
+    expected: measured ? { bytes: Math.round(openBytes * measured.share), clips: measured.clips } : null,
   }
 }

@@ -4,9 +4,10 @@ import { scan } from './cards/scan'
 import { check } from './copies/check'
 import { copy } from './copies/copy'
 import { render } from './exports/render'
+import { estimate } from './proxies/estimate'
 import { proxy } from './proxies/proxy'
 import { bag } from './shelf/bag'
 import type { Job } from './work'
 
 /** The work of every kind of task. */
-export const JOBS: { readonly [K in TaskKind]: Job<K> } = { scan, measure, copy, check, proxy, render, bag }
+export const JOBS: { readonly [K in TaskKind]: Job<K> } = { scan, measure, copy, check, proxy, estimate, render, bag }

@@ -58,6 +58,20 @@ async function oldDatabase(name: string) {
     where e.kind = 'file' and not (v.id = '${slipway}' and e.path_text = 'C.MP4')`)
   await run(`insert into clip (load_id, entry_id, path_text, name, size_bytes, sidecars, has_picture, picture_made)
     select '${load}', id, path_text, path_text, size_bytes, 0, true, true from load_entry where path_text in ('A.MP4', 'C.MP4')`)
+  const old = {
+    container: 'mov,mp4',
+    seconds: 4,
+    sizeBytes: 100,
+    bitsPerSecond: 200,
+    indexFirst: true,
+    audio: { codec: 'aac', channels: 2, sampleRateHz: 48000 },
+    video: {
+      ...{ codec: 'h264', profile: 'High', level: 40, widthPx: 1920, heightPx: 1080, rate: { num: 25, den: 1 } },
+      ...{ frames: 100, seconds: 4, pixelFormat: 'yuv420p', sampleAspect: '1:1', rotationDegrees: 0 },
+      ...{ bitsPerSecond: 100, colour: 'bt709/none/bt709' },
+    },
+  }
+  await run(`update clip set probe = '${JSON.stringify(old)}' where name = 'A.MP4'`)
   await run(
     `insert into event (kind, load_id, detail) values ('looked-at', '${load}', '{"readerId": "${reader}", "print": "p"}')`,
   )
@@ -101,6 +115,20 @@ describe('an existing database', () => {
       answer: 'Another mode',
       key: expect.stringMatching(/^gap [0-9a-f]{14}$/),
     })
+    const read = await db
+      .selectFrom('clip')
+      .select(['probe', 'proxyBytes'])
+      .where('name', '=', 'A.MP4')
+      .executeTakeFirst()
+    // What the reader of those days did not know is open until the next look.
+    expect(read?.probe).toMatchObject({
+      version: 1,
+      seconds: 4,
+      videos: [{ matrix: 'bt709', primaries: 'bt709', cadence: { kind: 'not measured', average: 25 }, frames: 100 }],
+      sounds: [{ channels: 2 }],
+    })
+    expect(read?.probe?.video?.transfer).toBeUndefined()
+    expect(read?.proxyBytes).toBeGreaterThan(100_000)
     const folders = await db.selectFrom('production').select('folder').orderBy('createdAt').execute()
     expect(folders.map((row) => row.folder)).toEqual(['Ribs', 'ribs (2)'])
     const files = await db

@@ -147,7 +147,15 @@ describe('what is counted of a load', () => {
       const [volume] = await db.selectFrom('volume').select('id').execute()
       const { probe } = await db.selectFrom('clip').select('probe').where('id', '=', id).executeTakeFirstOrThrow()
       if (!probe || !volume) return
-      const file = { volumeId: volume.id, path: `${id}.mp4`, sizeBytes: 1, decodedFrames: 1, decodeErrors: 0 }
+      const file = {
+        volumeId: volume.id,
+        path: `${id}.mp4`,
+        sizeBytes: 1,
+        decodedFrames: 1,
+        decodeErrors: 0,
+        timesCompared: 1,
+        worstSeconds: 0,
+      }
       await putProxy(db, { clipId: id, probe, pass: what === 'equal', ...file })
     } else if (what === 'trouble' || what === 'well')
       await db

@@ -10,7 +10,7 @@ import { parseTimecode, timecodeCount } from '../../core/units/timecode'
 import { measureFields } from '../../server/engine/measureFields'
 import { framePicture } from '../../server/engine/picture'
 import { probeFile } from '../../server/engine/probe'
-import { MEDIA_FILES, makeMediaFiles, mediaPath } from './mediaFiles'
+import { MEDIA_FILES, mediaPath } from './mediaFiles'
 
 /** One property of a file as text; `undefined` where a witness is silent. */
 type Properties = Record<string, string | undefined>
@@ -19,8 +19,7 @@ const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra
 const facts = new Map<string, MediaFacts>()
 
 beforeAll(async () => {
-  makeMediaFiles(folder)
-  for (const { name } of MEDIA_FILES) facts.set(name, await probeFile(mediaPath(folder, name)))
+  for (const { name } of MEDIA_FILES) facts.set(name, await probeFile(mediaPath(name)))
 })
 
 const known = (name: string): MediaFacts => {
@@ -264,7 +263,7 @@ describe(`the reader on ${MEDIA_FILES.length} files`, () => {
     const differing: string[] = []
     for (const { name } of MEDIA_FILES) {
       const mine = ours(known(name))
-      const path = mediaPath(folder, name)
+      const path = mediaPath(name)
       for (const [witness, said] of Object.entries({ ffprobe: firstWitness(path), mediainfo: secondWitness(path) }))
         for (const [property, value] of Object.entries(said))
           if (value !== undefined && mine[property] !== value)
@@ -351,7 +350,7 @@ describe(`the reader on ${MEDIA_FILES.length} files`, () => {
       [woven('woven-bottom.avi', 'bff'), 'bottom first'],
       [woven('whole.avi', ''), 'progressive'],
     ] as const) {
-      const path = mediaPath(folder, name)
+      const path = name.endsWith('.avi') ? Buffer.from(join(folder, name)) : mediaPath(name)
       const { video } = await probeFile(path)
       if (!video) throw new Error('no picture')
       if (name.endsWith('.avi')) expect(video.fieldOrder, name).toBeUndefined()
@@ -363,14 +362,14 @@ describe(`the reader on ${MEDIA_FILES.length} files`, () => {
     for (const name of ['one-key.mp4', 'late.mkv', 'late.ts', 'two-pictures.mp4', 'trimmed.mp4']) {
       const { video } = known(name)
       if (!video) throw new Error('no picture')
-      const picture = await framePicture(mediaPath(folder, name), video, video.seconds / 3, 480)
+      const picture = await framePicture(mediaPath(name), video, video.seconds / 3, 480)
       expect(picture.subarray(0, 3).toString('hex'), name).toBe('ffd8ff')
     }
   })
 
   it('reads the clean aperture of the index', async () => {
     const path = join(folder, 'clean.mp4')
-    writeFileSync(path, withCleanAperture(readFileSync(join(folder, 'rate-24.mp4')), 300, 176))
+    writeFileSync(path, withCleanAperture(readFileSync(mediaPath('rate-24.mp4')), 300, 176))
     const { video } = await probeFile(Buffer.from(path))
     expect(video?.cleanAperture).toEqual({ x: 10, y: 2, widthPx: 300, heightPx: 176 })
     expect(video).toMatchObject({ widthPx: 320, displayWidthPx: 300, displayHeightPx: 176 })

@@ -1,5 +1,7 @@
 import { execFileSync } from 'node:child_process'
-import { mkdirSync } from 'node:fs'
+import { createHash } from 'node:crypto'
+import { existsSync, mkdirSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
 /** One generated file: what ffmpeg is told, in order. `from` copies an earlier file of the table. */
@@ -208,10 +210,26 @@ export const MEDIA_FILES: readonly MediaFile[] = [
   file('music.m4a', sound(2, 2, 44_100), '-c:a aac'),
 ]
 
-/** Makes every file of the table in a folder; later ones are made from earlier ones. */
-export function makeMediaFiles(folder: string): void {
+/** The folder with every file of the table, made once a run whoever asks first. */
+export function mediaFolder(): string {
+  // Another table is another folder, so that nothing stale is ever compared.
+  const print = createHash('sha256').update(JSON.stringify(MEDIA_FILES)).digest('hex').slice(0, 12)
+  const folder = join(process.env.YENDRA_TEST_DIR ?? tmpdir(), `yendra-media-${print}`)
+  const done = join(folder, 'done')
   mkdirSync(folder, { recursive: true })
+  try {
+    mkdirSync(join(folder, 'making'))
+  } catch {
+    const until = Date.now() + 240_000
+    while (!existsSync(done)) {
+      if (Date.now() > until) throw new Error(`${folder} was begun and never finished. Remove it.`)
+      Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 200)
+    }
+    return folder
+  }
   for (const { args } of MEDIA_FILES) execFileSync('ffmpeg', ['-v', 'error', '-y', ...args], { cwd: folder })
+  writeFileSync(done, '')
+  return folder
 }
 
-export const mediaPath = (folder: string, name: string): Buffer => Buffer.from(join(folder, name))
+export const mediaPath = (name: string): Buffer => Buffer.from(join(mediaFolder(), name))

@@ -7,14 +7,12 @@ import { checkDelivery } from '../../core/exports/check'
 import { deliveryBitRate, DESTINATIONS } from '../../core/exports/destination'
 import { levelText, neededLevel } from '../../core/exports/level'
 import { reframe } from '../../core/exports/reframe'
-import { checkProxy } from '../../core/proxies/check'
-import { proxyBitRate, proxyFrame } from '../../core/proxies/recipe'
 import { TaskControl } from '../../server/jobs/control'
 import { framePicture, measureBars } from '../../server/engine/picture'
 import { probeFile } from '../../server/engine/probe'
 import { Stopped } from '../../server/engine/stopped'
 import { runTool, ToolFailed } from '../../server/engine/tool'
-import { makeProxy, renderDeliverable } from '../../server/engine/transcode'
+import { renderDeliverable } from '../../server/engine/renderDeliverable'
 
 const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-transcode-'))
 
@@ -47,53 +45,6 @@ const job = (input: Buffer, output: string, control = new TaskControl()) => ({
   output,
   control,
   onFrames: () => undefined,
-})
-
-describe('proxies made by ffmpeg', () => {
-  it('equal their originals at every kind of rate and frame, with sound and without', async () => {
-    const originals = [
-      clip('pal.mp4', 'testsrc2=s=640x360:r=25:d=2', ...SOUND, '-timecode', '10:00:00:00'),
-      clip('film.mp4', 'testsrc2=s=638x358:r=24000/1001:d=1', '-an'),
-      clip('fast.mov', 'testsrc2=s=676x380:r=100:d=1', ...SOUND),
-      clip('ntsc.mkv', 'testsrc2=s=720x480:r=30000/1001:d=1,setsar=8/9', '-an'),
-    ]
-    // A phone held upright: the picture lies on its side and carries a flag.
-    const upright = Buffer.from(join(folder, 'upright.mp4'))
-    execFileSync('ffmpeg', [
-      '-v',
-      'error',
-      '-y',
-      '-i',
-      originals[0]?.toString() ?? '',
-      '-c',
-      'copy',
-      '-metadata:s:v',
-      'rotate=90',
-      upright.toString(),
-    ])
-    expect((await probeFile(upright)).video).toMatchObject({ widthPx: 360, heightPx: 640 })
-    for (const input of [...originals, upright]) {
-      const original = await probeFile(input)
-      const { video } = original
-      if (!video) throw new Error('no picture')
-      const frame = proxyFrame(video, 2)
-      const output = `${input.toString()}.proxy.mp4`
-      await makeProxy(job(input, output), {
-        frame,
-        bitsPerSecond: proxyBitRate(frame, video.rate.num / video.rate.den, 0.12),
-        rotationDegrees: video.rotationDegrees,
-        sampleAspect: video.sampleAspect,
-        timecode: original.timecode,
-        withSound: original.audio !== undefined,
-      })
-      const failed = checkProxy(original, await probeFile(Buffer.from(output)), 2).filter((check) => !check.pass)
-      // A container without a frame count of its own is counted from its length, which says a little less.
-      expect(
-        failed.filter((check) => !input.toString().endsWith('mkv') || check.name !== 'Duration'),
-        input.toString(),
-      ).toEqual([])
-    }
-  })
 })
 
 describe('deliverables made by ffmpeg', () => {

@@ -5,8 +5,7 @@ import { destinationOf } from '../../../core/exports/destination'
 import { allPass } from '../../../core/media/check'
 import type { MediaFacts } from '../../../core/media/facts'
 import { currentFacts } from '../../../core/media/olderFacts'
-import { checkProxy } from '../../../core/proxies/check'
-import { expectedProxyBytes, HALF_SIZE } from '../../../core/proxies/recipe'
+import { judgeProxies } from './judge'
 
 /** The sign of each count of a load's clips: `new` adds a row, `old` takes it away. */
 const CLIP_COUNTS = `
@@ -106,39 +105,6 @@ export async function up(db: Kysely<unknown>): Promise<void> {
   await judgeProxies(db)
   await judgeDeliverables(db)
   await findInClips(db)
-}
-
-interface ProxyRow {
-  readonly id: string
-  readonly probe: MediaFacts | null
-  readonly made: MediaFacts | null
-  readonly decodedFrames: number | null
-  readonly decodeErrors: number | null
-}
-
-/** Which clips have a proxy that equals them, and how large one would be: judged by core, as it is when one is made. */
-async function judgeProxies(db: Kysely<unknown>): Promise<void> {
-  for (let after = ''; ;) {
-    const { rows } = await sql<ProxyRow>`
-      select clip.id, clip.probe, proxy.probe as made, proxy.decoded_frames as "decodedFrames", proxy.decode_errors as "decodeErrors"
-      from clip left join proxy on proxy.clip_id = clip.id
-      where clip.has_video and clip.id::text > ${after} order by clip.id::text limit 5000`.execute(db)
-    const judged = rows.flatMap(({ id, decodedFrames, decodeErrors, ...kept }) => {
-      if (!kept.probe) return []
-      const [probe, made] = [currentFacts(kept.probe), kept.made && currentFacts(kept.made)]
-      const decoded = decodedFrames === null ? undefined : { frames: decodedFrames, errors: decodeErrors ?? 0 }
-      const pass = made ? allPass(checkProxy(probe, made, HALF_SIZE.fraction, decoded)) : undefined
-      const proxy = pass === undefined ? 'none' : pass ? 'equal' : 'differs'
-      return [{ id, proxy, bytes: expectedProxyBytes(probe) }]
-    })
-    await sql`update clip set proxy = judged.proxy, proxy_bytes = judged.bytes
-      from jsonb_to_recordset(${JSON.stringify(judged)}::jsonb) as judged (id uuid, proxy text, bytes bigint) where clip.id = judged.id`.execute(
-      db,
-    )
-    const last = rows.at(-1)
-    if (!last) return
-    after = last.id
-  }
 }
 
 interface DeliverableRow {

@@ -1,10 +1,16 @@
 import { sql, type Kysely } from 'kysely'
 import type { MediaFacts } from '../../../core/media/facts'
 import { currentFacts } from '../../../core/media/olderFacts'
+import { judgeProxies } from './judge'
 
 /** What was read of media files takes the shape of the reader that knows more; what it knew not is open until the next look. */
 export async function up(db: Kysely<unknown>): Promise<void> {
+  await sql`alter table proxy add column times_compared int, add column worst_seconds double precision`.execute(db)
+  await sql`create table proxy_sample (clip_id uuid primary key references clip on delete cascade, bytes bigint not null, measured_at timestamptz not null default now())`.execute(
+    db,
+  )
   for (const table of ['clip', 'proxy', 'deliverable'] as const) await widen(db, table)
+  await judgeProxies(db)
 }
 
 async function widen(db: Kysely<unknown>, table: 'clip' | 'proxy' | 'deliverable'): Promise<void> {

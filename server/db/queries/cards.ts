@@ -1,7 +1,7 @@
 import { sql } from 'kysely'
 import type { CountedKind, EntryCount, Finding, ScannedClip } from '../../../core/cards/findings'
 import type { MediaFacts } from '../../../core/media/facts'
-import { expectedProxyBytes } from '../../../core/proxies/recipe'
+import { mostProxyBytes } from '../../../core/proxies/recipe'
 import type { ClipsAsked, ClipSort } from '../../../contract/cards'
 import type { PageAsked } from '../../../contract/page'
 import { anyOf } from '../anyOf'
@@ -278,7 +278,7 @@ export async function putClip(
     probe: probe ? JSON.stringify(probe) : null,
     trouble: trouble ?? null,
     cut: cut ?? null,
-    proxyBytes: probe ? expectedProxyBytes(probe) : 0,
+    proxyBytes: probe ? mostProxyBytes(probe) : 0,
   }
   return db.transaction().execute(async (tx) => {
     const { id } = await tx

@@ -24,7 +24,7 @@ export const proxyPage = (
       .leftJoin('volume', 'volume.id', 'proxy.volumeId')
       .select(['clip.id', 'clip.name', 'clip.sizeBytes', 'clip.probe', 'clip.pictureMade', 'load.label'])
       .select(['proxy.path', 'proxy.sizeBytes as madeBytes', 'proxy.probe as madeProbe', 'volume.name as volumeName'])
-      .select(['proxy.decodedFrames', 'proxy.decodeErrors'])
+      .select(['proxy.decodedFrames', 'proxy.decodeErrors', 'proxy.timesCompared', 'proxy.worstSeconds'])
       .where('clip.productionId', '=', productionId)
       .where('clip.shown', '=', true)
       .where('clip.hasVideo', '=', true)
@@ -48,6 +48,36 @@ export const clipsToProxy = async (db: Db, productionId: string): Promise<string
       .execute()
   ).map((row) => row.id)
 
+/** The same clips with what was read of them. */
+export const openClips = (db: Db, productionId: string) =>
+  db
+    .selectFrom('clip')
+    .select(['id', 'loadId', 'probe'])
+    .where('productionId', '=', productionId)
+    .where('shown', '=', true)
+    .where('hasVideo', '=', true)
+    .where('proxy', '<>', 'equal')
+    .orderBy('sortPath')
+    .execute()
+
+/** Keeps what a clip's proxy will have, predicted from a few of its seconds. */
+export const putProxySample = (db: Db, sample: { clipId: string; bytes: number }) =>
+  db
+    .insertInto('proxySample')
+    .values(sample)
+    .onConflict((at) => at.column('clipId').doUpdateSet({ bytes: sample.bytes, measuredAt: new Date() }))
+    .execute()
+
+/** What was predicted of a production's clips, beside the most that each can have. A few rows. */
+export const proxySamples = (db: Db, productionId: string) =>
+  db
+    .selectFrom('proxySample')
+    .innerJoin('clip', 'clip.id', 'proxySample.clipId')
+    .select(['proxySample.bytes', 'clip.proxyBytes as mostBytes'])
+    .where('clip.productionId', '=', productionId)
+    .where('clip.shown', '=', true)
+    .execute()
+
 /** The proxy of a clip, if it has one. */
 export const proxyOf = (db: Db, clipId: string) =>
   db.selectFrom('proxy').selectAll().where('clipId', '=', clipId).executeTakeFirst()
@@ -61,6 +91,9 @@ export interface NewProxy {
   readonly probe: MediaFacts
   readonly decodedFrames: number
   readonly decodeErrors: number
+  /** How many time stamps were compared with the original's, and the largest difference. */
+  readonly timesCompared: number
+  readonly worstSeconds: number
   /** Passes every check against its original. */
   readonly pass: boolean
 }
@@ -73,9 +106,13 @@ export async function putProxy(tx: Db, { probe, pass, ...rest }: NewProxy): Prom
     .values(values)
     .onConflict((at) => at.column('clipId').doUpdateSet(values))
     .execute()
-  await tx
+  await setProxyState(tx, rest.clipId, pass)
+}
+
+/** Whether a clip's proxy equals it; told anew when one of the two was read again. */
+export const setProxyState = (db: Db, clipId: string, pass: boolean) =>
+  db
     .updateTable('clip')
     .set({ proxy: pass ? 'equal' : 'differs' })
-    .where('id', '=', rest.clipId)
+    .where('id', '=', clipId)
     .execute()
-}

@@ -190,7 +190,11 @@ export interface Database extends FactTables, TaskTables {
     madeAt: Now
     decodedFrames: number | null
     decodeErrors: number | null
+    timesCompared: number | null
+    worstSeconds: number | null
   }
+  /** What a clip’s proxy will have, predicted from a few coded seconds. */
+  proxySample: { clipId: string; bytes: number; measuredAt: Now }
   deliverable: {
     id: Generated<string>
     productionId: string

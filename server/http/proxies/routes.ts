@@ -3,7 +3,7 @@ import { proxiesApi } from '../../../contract/proxies'
 import * as cards from '../../db/queries/cards'
 import { volume } from '../../db/queries/volumes'
 import { production } from '../../db/queries/productions'
-import { clipsToProxy, proxyPage } from '../../db/queries/proxies'
+import { clipsToProxy, proxyPage, proxySamples } from '../../db/queries/proxies'
 import { proxyCounts, proxyView } from '../../facts/proxies'
 import { originalOf } from '../../media/originals'
 import type { Context } from '../context'
@@ -22,9 +22,24 @@ export function proxyRoutes(context: Context): Router {
     return { rows: rows.flatMap(proxyView), next }
   })
 
-  serve(router, proxiesApi.counts, async ({ params }) =>
-    proxyCounts(await cards.loadsOf(db, [(await productionOf(db, params.id)).id])),
-  )
+  serve(router, proxiesApi.counts, async ({ params }) => {
+    const { id } = await productionOf(db, params.id)
+    return proxyCounts(await cards.loadsOf(db, [id]), await proxySamples(db, id))
+  })
+
+  serve(router, proxiesApi.estimate, async ({ params, req }) => {
+    const { id: productionId } = await productionOf(db, params.id)
+    const [first] = await clipsToProxy(db, productionId)
+    if (first !== undefined) await originalOf(db, first)
+    const order = {
+      kind: 'estimate',
+      title: 'Measure what the proxies will have',
+      productionId,
+      loadId: null,
+      input: { productionId },
+    } as const
+    return { taskId: await orderTask(context, req, order, 'It is being measured already. Wait for it.') }
+  })
 
   serve(router, proxiesApi.make, async ({ body: { clipIds, productionId, volumeId }, req }) => {
     const wanted = clipIds ?? (await missingOf(productionId ?? ''))

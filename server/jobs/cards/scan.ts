@@ -4,14 +4,17 @@ import type { TaskInput } from '../../../contract/taskKinds'
 import { clipFindings } from '../../../core/cards/findings'
 import { recogniseLoads } from '../../../core/cards/load'
 import { printablePath } from '../../../core/copies/pathText'
-import { FACTS_VERSION } from '../../../core/media/facts'
+import { allPass } from '../../../core/media/check'
+import { FACTS_VERSION, type MediaFacts } from '../../../core/media/facts'
 import { isMediaName } from '../../../core/media/mediaName'
 import { sameFolder } from '../../../core/units/fileTitle'
 import { counted, formatBytes } from '../../../core/units/quantity'
 import * as cards from '../../db/queries/cards'
+import { proxyOf, setProxyState } from '../../db/queries/proxies'
 import { reader as readerRow } from '../../db/queries/readers'
 import { putCardListing } from '../../db/queries/seen'
 import type { WalkedEntry } from '../../engine/walk'
+import { proxyChecks } from '../../facts/proxies'
 import { picturesFolder } from '../../home'
 import { CannotWork } from '../../media/cannotWork'
 import { CARD_ROOT, listCard, samplesEqual, takeSamples, type Listing } from '../../media/listing'
@@ -50,7 +53,8 @@ async function runScan(work: Work, input: ScanInput): Promise<WorkEnd> {
     const sidecars = (beside.get(stemOf(file)) ?? []).filter(
       (one) => one !== file && !isMediaName(printablePath(one.name)),
     )
-    const seen = seenBefore(before.get(row.id)) ?? (await lookAtClip(content.medium, file, sidecars, control))
+    const known = seenBefore(before.get(row.id))
+    const seen = known ?? (await lookAtClip(content.medium, file, sidecars, control))
     if (seen.trouble !== undefined || seen.cut !== undefined) troubled += 1
     if (isUnmeasured(seen.probe)) unmeasured += 1
     const { id } = await cards.putClip(db, {
@@ -68,6 +72,7 @@ async function runScan(work: Work, input: ScanInput): Promise<WorkEnd> {
       pictureMade: seen.picture !== undefined || before.get(row.id)?.pictureMade === true,
     })
     if (seen.picture) await keepPicture(id, seen.picture)
+    if (!known && seen.probe) await judgeProxy(db, id, seen.probe)
   }
   progress.set({ done: clips.length, total: clips.length, unit: 'files' })
   await finishLook(work, load.id, content, listing, rows, place)
@@ -91,6 +96,12 @@ const measuring = (
   input: { loadId: id, readerId },
   idempotencyKey: null,
 })
+
+/** A proxy that was equal may differ from what a reader knows that sees more, or the other way round. */
+async function judgeProxy(db: Work['db'], clipId: string, original: MediaFacts): Promise<void> {
+  const kept = await proxyOf(db, clipId)
+  if (kept) await setProxyState(db, clipId, allPass(proxyChecks(original, { ...kept, madeProbe: kept.probe })))
+}
 
 /** What is known of a clip that lies there as it was, with nothing wrong: it is not opened again. A file that was written anew is another entry. */
 function seenBefore(clip: cards.ClipRow | undefined): SeenClip | undefined {

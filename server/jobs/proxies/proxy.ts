@@ -1,15 +1,17 @@
 import type { TaskInput } from '../../../contract/taskKinds'
 import { allPass } from '../../../core/media/check'
-import { checkProxy } from '../../../core/proxies/check'
-import { HALF_SIZE, proxyBitRate, proxyFrame } from '../../../core/proxies/recipe'
+import { checkProxy, compareTimes } from '../../../core/proxies/check'
+import { HALF_SIZE, mostProxyBytes, proxyFrame } from '../../../core/proxies/recipe'
 import { fileTitle } from '../../../core/units/fileTitle'
 import { frameSizeText } from '../../../core/units/frameSize'
 import { hasTwin } from '../../db/queries/cards'
 import { addFileProofs } from '../../db/queries/proofs'
 import { proxyOf, putProxy } from '../../db/queries/proxies'
+import { frameTimes } from '../../engine/frameTimes'
+import { makeProxy } from '../../engine/makeProxy'
 import { probeFile } from '../../engine/probe'
 import { publishNew, publishOver } from '../../engine/publish'
-import { decodeWhole, makeProxy } from '../../engine/transcode'
+import { decodeWhole } from '../../engine/transcode'
 import { CannotWork } from '../../media/cannotWork'
 import { originalOf, targetVolume } from '../../media/originals'
 import { fullPath, partsOf } from '../../media/mediumOf'
@@ -26,8 +28,7 @@ async function runProxy(work: Work, input: TaskInput<'proxy'>): Promise<WorkEnd>
   const original = await originalOf(db, input.clipId)
   const { clip, video, path } = original
   const frame = proxyFrame(video, HALF_SIZE.fraction)
-  const bitsPerSecond = proxyBitRate(frame, video.rate.num / video.rate.den, HALF_SIZE.bitsPerPixelFrame)
-  const { name, medium } = await targetVolume(db, input.volumeId, (bitsPerSecond * video.seconds) / 8)
+  const { name, medium } = await targetVolume(db, input.volumeId, mostProxyBytes(original.probe))
   const parts = partsOf(attemptId)
   const part = Buffer.concat([parts, Buffer.from('/proxy.mp4')])
   const final = Buffer.from(await proxyPath(work, original))
@@ -52,6 +53,8 @@ async function runProxy(work: Work, input: TaskInput<'proxy'>): Promise<WorkEnd>
         probe: made.probe,
         decodedFrames: made.decoded.frames,
         decodeErrors: made.decoded.errors,
+        timesCompared: made.decoded.times.frames,
+        worstSeconds: made.decoded.times.worstSeconds,
         pass: allPass(made.checks),
       })
       const where = { volumeId: input.volumeId, path: final.toString(), clipId: clip.id, runId: attemptId }
@@ -75,14 +78,7 @@ async function runProxy(work: Work, input: TaskInput<'proxy'>): Promise<WorkEnd>
         control,
         onFrames: (frames) => progress.set({ done: frames, total: video.frames, unit: 'frames' }),
       },
-      {
-        frame,
-        bitsPerSecond,
-        rotationDegrees: video.rotationDegrees,
-        sampleAspect: video.sampleAspect,
-        timecode: original.probe.timecode,
-        withSound: original.probe.audio !== undefined,
-      },
+      original.probe,
     )
     const made = await checked(original, fullPath(medium, part), work)
     if (ours) await publishOver(medium, part, final)
@@ -93,9 +89,15 @@ async function runProxy(work: Work, input: TaskInput<'proxy'>): Promise<WorkEnd>
 }
 
 /** A finished file, decoded from end to end and compared with the original. */
-async function checked({ probe: original }: Original, path: Buffer, { control }: Work) {
+async function checked({ probe: original, video, path: originalPath }: Original, path: Buffer, { control }: Work) {
   const probe = await probeFile(path, control)
-  const decoded = await decodeWhole(path, control)
+  const picture = probe.video
+  if (!picture) throw new CannotWork('What was made has no picture. Try again.')
+  const [from, to] = [
+    await frameTimes(originalPath, original.sizeBytes, video, control),
+    await frameTimes(path, probe.sizeBytes, picture, control),
+  ]
+  const decoded = { ...(await decodeWhole(path, picture, control)), times: compareTimes(from, to) }
   return { probe, decoded, checks: checkProxy(original, probe, HALF_SIZE.fraction, decoded) }
 }
 

@@ -1,7 +1,7 @@
 import { ChevronRight } from 'lucide-react'
 import { useDeferredValue, useState } from 'react'
 import { frameRateLabel, parseFrameRate } from '../../../core/units/frameRate'
-import { counted, formatBitRate, formatBytes } from '../../../core/units/quantity'
+import { counted, formatBytes } from '../../../core/units/quantity'
 import { cardsApi } from '../../../contract/cards'
 import { addressOf } from '../../../contract/endpoint'
 import { proxiesApi, type ProxiesAsked, type ProxyCounts, type ProxyView } from '../../../contract/proxies'
@@ -50,6 +50,10 @@ function sentenceOf({ wanted, equal, differ }: ProxyCounts): string {
     : `${equal} of ${wanted} clips have a proxy.`
 }
 
+/** What a batch will have: as measured on a few seconds, else the most it can be. */
+const expectedText = ({ expected, openBytes }: ProxyCounts) =>
+  expected ? `about ${formatBytes(expected.bytes)}` : `at most ${formatBytes(openBytes)}`
+
 interface ProxiesProps {
   readonly counts: ProxyCounts
   readonly productionId: string
@@ -57,19 +61,21 @@ interface ProxiesProps {
 
 function Making({ counts, productionId }: ProxiesProps) {
   const send = useSend(proxiesApi.make)
+  const estimate = useSend(proxiesApi.estimate)
   const { data: storage } = useStorage(productionId)
   const { data: tasks = [] } = useTasks()
   const [choice, setChoice] = useState<string>()
   const open = counts.wanted - counts.equal
   const volumeId = choice ?? preferredVolume(storage?.volumes ?? [], 'edit')
-  const working = tasks.filter((task) => task.kind === 'proxy' && task.productionId === productionId && isOpen(task))
-  const ended = tasks.find(
-    (task) => task.kind === 'proxy' && task.productionId === productionId && task.state === 'failed',
+  const ours = tasks.filter(
+    (task) => (task.kind === 'proxy' || task.kind === 'estimate') && task.productionId === productionId,
   )
+  const working = ours.filter(isOpen)
+  const ended = ours.find((task) => task.state === 'failed')
   return (
     <>
       <Answer
-        why="H.264 at half the original’s size, aspect kept, same rate, same sound, same start timecode. Folder and base name stay those of the original, so that an editing program can swap them; the final render must use the originals."
+        why="H.264 at half the original’s size, aspect kept, every frame at its own time, all sound tracks, colours and start timecode kept. Folder and base name stay those of the original, so that an editing program can swap them; the final render must use the originals."
         action={
           open > 0 &&
           storage && (
@@ -80,15 +86,23 @@ function Making({ counts, productionId }: ProxiesProps) {
                 disabled={working.length > 0 || send.isPending || !volumeId}
                 onClick={() => send.mutate({ params: {}, body: { productionId, volumeId } })}
               >
-                Make {counted(open, 'proxy', 'proxies')}, about {formatBytes(counts.openBytes)}
+                Make {counted(open, 'proxy', 'proxies')}, {expectedText(counts)}
               </Button>
+              {!counts.expected && (
+                <Button
+                  disabled={working.length > 0 || estimate.isPending}
+                  onClick={() => estimate.mutate({ params: { id: productionId } })}
+                >
+                  Measure a few seconds first
+                </Button>
+              )}
             </div>
           )
         }
       >
         {sentenceOf(counts)}
       </Answer>
-      <Trouble error={send.error} />
+      <Trouble error={send.error ?? estimate.error} />
       {working.length > 0 && (
         <div className="mb-6 space-y-3 border-y border-rule py-3">
           {working
@@ -165,9 +179,7 @@ function ProxyRow({ proxy }: { proxy: ProxyView }) {
             {proxy.frame} → {proxy.wanted.frame}, {rate && frameRateLabel(rate)}
             <span className="block text-quiet">
               {formatBytes(proxy.sizeBytes)} →{' '}
-              {proxy.made
-                ? formatBytes(proxy.made.sizeBytes)
-                : `about ${formatBytes((proxy.wanted.bitsPerSecond * proxy.seconds) / 8)}, ${formatBitRate(proxy.wanted.bitsPerSecond)}`}
+              {proxy.made ? formatBytes(proxy.made.sizeBytes) : `at most ${formatBytes(proxy.wanted.mostBytes)}`}
             </span>
           </span>
           <span className="max-md:col-start-2">
@@ -192,9 +204,12 @@ function ProxyRow({ proxy }: { proxy: ProxyView }) {
             </>
           ) : (
             <p className="text-quiet">
-              Frame count, exact rate, duration, sound channels and start timecode are compared with the original once
-              it is made.
+              The time of every frame, rate, length, colours, all sound tracks and the start timecode are compared with
+              the original once it is made.
             </p>
+          )}
+          {proxy.wanted.changes.length > 0 && (
+            <p className="mt-2 text-quiet">Besides its size: {proxy.wanted.changes.join(' ')}</p>
           )}
         </div>
       </details>

@@ -1,0 +1,82 @@
+import { fieldsOf, isInterlaced, isVariable, type MediaFacts, type VideoTrack } from '../../core/media/facts'
+import { HALF_SIZE, proxyFrame, proxyPictureBits, proxySoundBits } from '../../core/proxies/recipe'
+import { parseTimecode } from '../../core/units/timecode'
+import { tagOptions } from './colourOptions'
+import { INPUT } from './tool'
+import { transcode, type TranscodeJob } from './transcode'
+
+/** A part of the original, in seconds of what is presented. */
+export interface Part {
+  readonly atSeconds: number
+  readonly seconds: number
+}
+
+/**
+ * An H.264 proxy with the original's frames one to one: none dropped, none doubled, each at its time, lying as they lie
+ * in the original with its rotation flag; all its sound tracks. Of `part` alone where it is given.
+ */
+export async function makeProxy(job: TranscodeJob, original: MediaFacts, part?: Part): Promise<void> {
+  const { video } = original
+  if (!video) throw new Error('There is no picture to make a proxy of.')
+  const timecode = original.timecode && parseTimecode(original.timecode, Math.round(video.rate.num / video.rate.den))
+  await transcode(job, [
+    ...(part ? ['-ss', part.atSeconds.toFixed(3), '-t', part.seconds.toFixed(3)] : []),
+    ...['-noautorotate', '-i', INPUT, '-map', `0:${video.index}`],
+    ...original.sounds.flatMap((track) => ['-map', `0:${track.index}`]),
+    ...['-vf', pictureFilter(video)],
+    ...timing(video),
+    ...pictureCoding(video),
+    ...soundCoding(original),
+    ...(timecode && original.timecode && !part ? ['-timecode', original.timecode] : []),
+    ...['-map_metadata', '0', '-movflags', '+faststart', '-f', 'mp4', job.output],
+  ])
+}
+
+/** Sides of the picture as it is stored, before rotation. */
+function storedFrame(video: VideoTrack): readonly [number, number] {
+  const { widthPx, heightPx } = proxyFrame(video, HALF_SIZE.fraction)
+  return Math.abs(video.rotationDegrees) % 180 === 90 ? [heightPx, widthPx] : [widthPx, heightPx]
+}
+
+function pictureFilter(video: VideoTrack): string {
+  const [width, height] = storedFrame(video)
+  const parity = fieldsOf(video) === 'bottom first' ? 'bff' : 'tff'
+  const range = video.range === 'full' ? 'full' : 'limited'
+  const colours =
+    video.chroma === 'RGB' ? ':out_color_matrix=bt709:out_range=limited' : `:in_range=${range}:out_range=${range}`
+  return [
+    // Scaled first, the lines of two fields would be blended.
+    ...(isInterlaced(video) ? [`bwdif=mode=send_frame:parity=${parity}:deint=all`] : []),
+    `scale=${width}:${height}:flags=bicubic${colours}`,
+    `setsar=${video.sampleAspect.replace(':', '/')}`,
+    video.range === 'full' && video.chroma !== 'RGB' ? 'format=yuvj420p' : 'format=yuv420p',
+  ].join(',')
+}
+
+/** A constant rate counts in its own frames; a variable one on the clock of the original. */
+const timing = (video: VideoTrack): string[] => [
+  ...['-fps_mode', 'passthrough'],
+  ...['-enc_time_base', isVariable(video) ? '-1' : `${video.rate.den}:${video.rate.num}`],
+]
+
+function pictureCoding(video: VideoTrack): string[] {
+  const most = String(proxyPictureBits(video))
+  return [
+    ...['-c:v', 'libx264', '-preset', 'superfast', '-crf', String(HALF_SIZE.quality)],
+    ...['-maxrate', most, '-bufsize', most, '-g', String(Math.max(1, Math.round(video.rate.num / video.rate.den)))],
+    ...(video.chroma === 'RGB'
+      ? tagOptions({ matrix: 'bt709', transfer: 'bt709', primaries: 'bt709', range: 'limited' })
+      : tagOptions(video)),
+  ]
+}
+
+/** What AAC can be sampled at. Source: ISO/IEC 14496-3, 1.6.3.4. */
+const MOST_AAC_HZ = 96_000
+
+const soundCoding = ({ sounds }: MediaFacts): string[] => [
+  ...['-c:a', 'aac'],
+  ...sounds.flatMap((track, at) => [
+    ...[`-b:a:${at}`, String(proxySoundBits(track))],
+    ...(track.sampleRateHz > MOST_AAC_HZ ? [`-ar:a:${at}`, '48000'] : []),
+  ]),
+]

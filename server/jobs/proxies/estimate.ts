@@ -1,0 +1,66 @@
+import type { TaskInput } from '../../../contract/taskKinds'
+import { clipsToSample, measuredShare, sampleParts } from '../../../core/proxies/estimate'
+import { mostProxyBytes, proxyBytes } from '../../../core/proxies/recipe'
+import { frameRateText } from '../../../core/units/frameRate'
+import { frameSizeText } from '../../../core/units/frameSize'
+import { counted, formatBytes } from '../../../core/units/quantity'
+import { openClips, putProxySample } from '../../db/queries/proxies'
+import { makeProxy } from '../../engine/makeProxy'
+import { probeFile } from '../../engine/probe'
+import { inTemporaryFolder } from '../../engine/temporary'
+import { CannotWork } from '../../media/cannotWork'
+import { originalOf } from '../../media/originals'
+import type { Job, Work, WorkEnd } from '../work'
+
+const MOST_CLIPS = 6
+
+/** Codes a few seconds of some clips, so that what a batch of proxies will have is measured and not guessed. */
+export const estimate: Job<'estimate'> = { kind: 'estimate', run: runEstimate }
+
+async function runEstimate({ db, control, progress }: Work, { productionId }: TaskInput<'estimate'>): Promise<WorkEnd> {
+  const open = await openClips(db, productionId)
+  const candidates = open.flatMap(({ id, loadId, probe }) => {
+    const video = probe?.video
+    return video
+      ? [{ id, kind: `${loadId} ${frameSizeText(video)} ${frameRateText(video.rate)}`, seconds: video.seconds }]
+      : []
+  })
+  const chosen = clipsToSample(candidates, MOST_CLIPS)
+  if (chosen.length === 0) throw new CannotWork('There is no clip without a proxy to measure.')
+  const measured: { bytes: number; mostBytes: number }[] = []
+  for (const [done, { id }] of chosen.entries()) {
+    await control.gate()
+    progress.set({ done, total: chosen.length, unit: 'files' })
+    const { probe, video, path } = await originalOf(db, id)
+    const bits = await inTemporaryFolder('sample', (folder) => pictureBits(path, probe, folder, control))
+    const bytes = Math.min(mostProxyBytes(probe), proxyBytes(probe, bits * video.seconds))
+    measured.push({ bytes, mostBytes: mostProxyBytes(probe) })
+    await putProxySample(db, { clipId: id, bytes })
+  }
+  progress.set({ done: chosen.length, total: chosen.length, unit: 'files' })
+  const share = measuredShare(measured)?.share ?? 1
+  const most = open.reduce((sum, { probe }) => sum + (probe ? mostProxyBytes(probe) : 0), 0)
+  return {
+    sentence: `${counted(open.length, 'proxy', 'proxies')} will have about ${formatBytes(most * share)}, measured on a few seconds of ${counted(chosen.length, 'clip')}.`,
+    troubles: [],
+  }
+}
+
+/** Picture bits a second over the sampled parts of a clip. */
+async function pictureBits(
+  input: Buffer,
+  probe: Parameters<typeof makeProxy>[1],
+  folder: string,
+  control: Work['control'],
+): Promise<number> {
+  let bits = 0
+  let seconds = 0
+  for (const [at, part] of sampleParts(probe.video?.seconds ?? 0).entries()) {
+    const output = `${folder}/${at}.mp4`
+    await makeProxy({ input, output, control, onFrames: () => undefined }, probe, part)
+    const { video } = await probeFile(Buffer.from(output), control)
+    bits += (video?.bitsPerSecond ?? 0) * (video?.seconds ?? 0)
+    seconds += video?.seconds ?? 0
+  }
+  return seconds > 0 ? bits / seconds : 0
+}

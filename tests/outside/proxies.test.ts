@@ -1,0 +1,100 @@
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { checkProxy, compareTimes } from '../../core/proxies/check'
+import { sampleParts } from '../../core/proxies/estimate'
+import { HALF_SIZE, mostProxyBytes, proxyBytes } from '../../core/proxies/recipe'
+import { frameTimes } from '../../server/engine/frameTimes'
+import { makeProxy } from '../../server/engine/makeProxy'
+import { probeFile } from '../../server/engine/probe'
+import { decodeWhole } from '../../server/engine/transcode'
+import { TaskControl } from '../../server/jobs/control'
+import { mediaPath } from './mediaFiles'
+
+const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-proxies-'))
+
+async function proxyOf(input: Buffer, name: string) {
+  const output = join(folder, `${name}.mp4`)
+  const original = await probeFile(input)
+  await makeProxy({ input, output, control: new TaskControl(), onFrames: () => undefined }, original)
+  const made = Buffer.from(output)
+  const proxy = await probeFile(made)
+  if (!original.video || !proxy.video) throw new Error('no picture')
+  const times = compareTimes(
+    await frameTimes(input, original.sizeBytes, original.video),
+    await frameTimes(made, proxy.sizeBytes, proxy.video),
+  )
+  const decoded = { ...(await decodeWhole(made, proxy.video)), times }
+  return { original, proxy, made, checks: checkProxy(original, proxy, HALF_SIZE.fraction, decoded) }
+}
+
+/** One of each kind that has gone wrong somewhere; the others of the table differ from these in nothing that a proxy changes. */
+const KINDS = [
+  ...['rate-25.mp4', 'rate-ntsc.mp4', 'rate-5994.mov', 'rate-12.mp4', 'rate-film.mkv', 'rate-5994.mkv'],
+  ...['variable.mp4', 'variable.mkv', 'drifting.mp4', 'hevc10.mov', 'mezzanine4444.mov', 'rgb.avi', 'stills.avi'],
+  ...['top-first.mp4', 'bottom-first.mp4', 'fields.mpg', 'wide-samples.mkv', 'anamorphic.mov', 'full-range.mp4'],
+  ...['bt601-525.mov', 'hlg.mov', 'turned-90.mp4', 'turned-270.mp4', 'trimmed.mp4', 'late.mkv', 'late.ts'],
+  ...['sound-longer.mp4', 'sound-shorter.mov', 'fragments.mp4', 'two-pictures.mp4', 'four-sounds.mov', 'surround.mkv'],
+]
+
+describe('proxies', () => {
+  it(`equal their originals in every check, of ${KINDS.length} kinds`, async () => {
+    const failed: string[] = []
+    for (const name of KINDS)
+      for (const { pass, ...check } of (await proxyOf(mediaPath(name), name)).checks)
+        if (!pass) failed.push(`${name} ${check.name}: ${check.found} instead of ${check.wanted}`)
+    expect(failed).toEqual([])
+  })
+
+  it('have whole frames where the original is woven, and as many', async () => {
+    const { original, proxy, made } = await proxyOf(mediaPath('fields.mxf'), 'woven')
+    expect(original.video?.fieldOrder).toBe('top first')
+    expect(proxy.video).toMatchObject({ fieldOrder: 'progressive', frames: original.video?.frames })
+    expect(made.length).toBeGreaterThan(0)
+  })
+
+  it('are compared time by time: a rate that is right on average is not enough', () => {
+    // Frames at 0, 33 and 100 ms against 0, 50 and 100 ms: the same count, length and average.
+    expect(compareTimes([5, 5.033, 5.1], [0, 0.05, 0.1])).toMatchObject({ frames: 3 })
+    expect(compareTimes([5, 5.033, 5.1], [0, 0.05, 0.1]).worstSeconds).toBeCloseTo(0.017, 6)
+  })
+})
+
+/** Six kinds of picture: drawn shapes, a zoom, a growing pattern, noise, a slow wash of colour, and one that stands still. */
+const PICTURES: Record<string, string> = {
+  shapes: 'testsrc2=s=480x270:r=25:d=12',
+  zoom: 'mandelbrot=s=480x270:r=25,trim=duration=12',
+  pattern: 'life=s=480x270:r=25:ratio=0.1:mold=10:life_color=#C8C832:death_color=#2E2E2E,trim=duration=12',
+  noise: 'color=c=gray:s=480x270:r=25:d=12,noise=alls=20:allf=t+u',
+  wash: 'gradients=s=480x270:r=25:d=12:speed=0.02',
+  still: 'smptehdbars=s=480x270:r=25:d=12',
+}
+
+describe('the size of a proxy', () => {
+  it('is predicted within 10 % from a few seconds, on six kinds of picture, and is never above its most', async () => {
+    for (const [name, source] of Object.entries(PICTURES)) {
+      const path = join(folder, `${name}.mov`)
+      const sound = ['-f', 'lavfi', '-i', 'anoisesrc=d=12:c=pink:r=48000:a=0.3', '-c:a', 'pcm_s16le']
+      const options = ['-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '12', '-pix_fmt', 'yuv420p', '-y', path]
+      execFileSync('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', source, ...sound, ...options])
+      const input = Buffer.from(path)
+      const { original, proxy } = await proxyOf(input, name)
+      let [bits, seconds] = [0, 0]
+      for (const part of sampleParts(original.video?.seconds ?? 0)) {
+        const output = join(folder, `${name}-part.mp4`)
+        await makeProxy({ input, output, control: new TaskControl(), onFrames: () => undefined }, original, part)
+        const { video } = await probeFile(Buffer.from(output))
+        bits += (video?.bitsPerSecond ?? 0) * (video?.seconds ?? 0)
+        seconds += video?.seconds ?? 0
+      }
+      const predicted = Math.min(
+        mostProxyBytes(original),
+        proxyBytes(original, (bits / seconds) * (original.video?.seconds ?? 0)),
+      )
+      expect(Math.abs(predicted / proxy.sizeBytes - 1), name).toBeLessThan(0.1)
+      expect(proxy.sizeBytes, name).toBeLessThanOrEqual(mostProxyBytes(original))
+    }
+  })
+})
