@@ -1,5 +1,6 @@
 import { boolean, number, object, string, type InferType } from 'yup'
 import type { Finding } from '../core/cards/findings'
+import type { MediaFacts } from '../core/media/facts'
 import { folderPath, text } from './text'
 import { ask, order, stream, type Ordered } from './endpoint'
 import { pageQuery, typedFilter, type Page } from './page'
@@ -60,6 +61,10 @@ export interface ClipView {
   readonly withSound: boolean
   readonly sidecars: number
   readonly recordedAt: string | null
+  /** `10 bit 4:2:2`, or the channels of a sound recording. */
+  readonly coding: string | null
+  /** What is out of the ordinary, in a few words each. */
+  readonly remarks: readonly string[]
   readonly trouble: string | null
   /** What is missing of its end, in words. */
   readonly cut: string | null
@@ -67,6 +72,12 @@ export interface ClipView {
   readonly onCard: boolean
   readonly hasPicture: boolean
   readonly pictureMade: boolean
+}
+
+/** Everything that was read of one clip; `null` when it could not be read. */
+export interface ClipDetail extends ClipView {
+  readonly loadLabel: string
+  readonly facts: MediaFacts | null
 }
 
 /** A card as it was looked at, with what is odd about it, heaviest first. Its clips are a list of their own. */
@@ -120,6 +131,10 @@ export const cardsApi = {
   loads: ask<Page<LoadView>>()('cards', '/productions/:id/loads', pageQuery(['made'], {}, { rows: 20, down: true })),
   /** Clips of a production or of one load. */
   clips: ask<Page<ClipView>>()('cards', '/productions/:id/clips', clipsQuery),
+  /** One clip with everything that was read of it. */
+  clip: ask<ClipDetail>()('cards', '/clips/:id'),
+  /** Counts the frames of a clip one by one, from any connected copy. 409 while it is being counted or without a copy. */
+  count: order<Ordered>()('POST', '/clips/:id/count', { status: 202, changes: ['cards', 'tasks'] }),
   /** Writes down what a person answered to a finding, or takes it back. */
   answerFinding: order()('POST', '/loads/:id/answers', {
     changes: ['cards', 'productions', 'copies'],

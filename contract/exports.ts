@@ -1,4 +1,6 @@
 import { number, object, string } from 'yup'
+import { COLOUR_CHOICES } from '../core/exports/colours'
+import { FIELD_CHOICES, USUAL_CHOICE } from '../core/exports/plan'
 import type { CropWindow } from '../core/exports/reframe'
 import type { FileCheck } from '../core/media/check'
 import { ask, order, type Ordered } from './endpoint'
@@ -11,7 +13,7 @@ const even = (name: string) =>
     .max(1e6, `${name} lies outside of every picture.`)
     .required()
 
-/** One deliverable: which clip, which destination, which window of its picture in pixels of the master. */
+/** One deliverable: which clip, which destination, which window of its picture as it is shown, and what is chosen beside. */
 export const renderOrder = object({
   clipId: string().uuid().required('Choose a master.'),
   destinationId: string().max(100, 'There is no such destination.').required('Choose a destination.'),
@@ -24,6 +26,20 @@ export const renderOrder = object({
   })
     .noUnknown()
     .required(),
+  /** Of an interlaced master: one frame a frame, or one a field. */
+  fields: string()
+    .oneOf(FIELD_CHOICES, `Choose ${FIELD_CHOICES.join(' or ')}.`)
+    .default(USUAL_CHOICE.fields),
+  /** What colours are taken for: as the file states and as is usual where it does not, or as chosen. */
+  colours: string()
+    .oneOf(COLOUR_CHOICES, `Choose ${COLOUR_CHOICES.join(', ')}.`)
+    .default(USUAL_CHOICE.colours),
+  /** Number of the sound track in the file; `null` takes the default one. */
+  soundTrack: number()
+    .integer('Choose one of the tracks.')
+    .min(0, 'Choose one of the tracks.')
+    .nullable()
+    .default(null),
 }).noUnknown()
 
 /** A finished file with the checks of what is really in it; sizes in bytes, the window in pixels of the master. */

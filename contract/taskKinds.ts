@@ -25,6 +25,14 @@ export const TASK_KINDS = {
     input: object({ loadId: id(), readerId: id() }),
     subject: (input: { loadId: string }) => input.loadId,
   },
+  /** Reads every packet of a clip to count its frames, when somebody asks. */
+  count: {
+    station: 'cards',
+    line: 'pictures',
+    topics: ['cards'],
+    input: object({ clipId: id() }),
+    subject: (input: { clipId: string }) => input.clipId,
+  },
   copy: {
     station: 'copies',
     line: 'files',
@@ -66,7 +74,7 @@ export const TASK_KINDS = {
     topics: ['exports', 'productions', 'storage'],
     input: renderOrder,
     subject: (input: InferType<typeof renderOrder>) =>
-      `${input.clipId} ${input.destinationId} ${input.volumeId} ${Object.values(input.window).join(' ')}`,
+      `${input.clipId} ${input.destinationId} ${input.volumeId} ${Object.values(input.window).join(' ')} ${input.fields} ${input.colours} ${input.soundTrack}`,
   },
   bag: {
     station: 'shelf',

@@ -1,6 +1,10 @@
-/** Level limits of H.264. Source: ITU-T H.264 (08/2021) Annex A, table A-1, rows written from memory and compared with a reference encoder in tests/outside; bit rates in kb/s × 1000 before the profile's factor. */
+/** Level 1b as High and higher profiles code it: `level_idc` 9, above 1 and below 1.1. */
+const LEVEL_1B = 9
+
+/** Level limits of H.264. Source: ITU-T H.264 (08/2021) Annex A, table A-1, rows written from memory, compared with a list typed from the Recommendation and with a reference encoder in the tests; bit rates in kb/s × 1000 before the profile's factor. */
 const LEVELS = [
   { level: 10, macroblocksPerSecond: 1_485, frameMacroblocks: 99, kilobits: 64 },
+  { level: LEVEL_1B, macroblocksPerSecond: 1_485, frameMacroblocks: 99, kilobits: 128 },
   { level: 11, macroblocksPerSecond: 3_000, frameMacroblocks: 396, kilobits: 192 },
   { level: 12, macroblocksPerSecond: 6_000, frameMacroblocks: 396, kilobits: 384 },
   { level: 13, macroblocksPerSecond: 11_880, frameMacroblocks: 396, kilobits: 768 },
@@ -16,6 +20,9 @@ const LEVELS = [
   { level: 50, macroblocksPerSecond: 589_824, frameMacroblocks: 22_080, kilobits: 135_000 },
   { level: 51, macroblocksPerSecond: 983_040, frameMacroblocks: 36_864, kilobits: 240_000 },
   { level: 52, macroblocksPerSecond: 2_073_600, frameMacroblocks: 36_864, kilobits: 240_000 },
+  { level: 60, macroblocksPerSecond: 4_177_920, frameMacroblocks: 139_264, kilobits: 240_000 },
+  { level: 61, macroblocksPerSecond: 8_355_840, frameMacroblocks: 139_264, kilobits: 480_000 },
+  { level: 62, macroblocksPerSecond: 16_711_680, frameMacroblocks: 139_264, kilobits: 800_000 },
 ] as const
 
 /** Bit rate factor of the High profile against Baseline and Main (table A-2). */
@@ -33,20 +40,30 @@ export const macroblocks = (widthPx: number, heightPx: number): number =>
   Math.ceil(widthPx / 16) * Math.ceil(heightPx / 16)
 
 /**
- * The lowest level (times ten) of the High profile that allows a stream; `undefined` above 5.2. 1920×1080 at 30 fits
- * 40, at 60 42; 3840×2160 at 30 fits 51. The longer side may be at most √(8 × frame size) macroblocks.
+ * The lowest level (times ten) of the High profile that allows a stream; `undefined` above 6.2. 1920×1080 at 30 fits
+ * 40, at 60 42; 3840×2160 at 30 fits 51. Neither side may be longer than √(8 × frame size) macroblocks.
  */
-export function neededLevel({ widthPx, heightPx, framesPerSecond, bitsPerSecond }: CodedStream): number | undefined {
-  const blocks = macroblocks(widthPx, heightPx)
-  const longest = Math.ceil(Math.max(widthPx, heightPx) / 16)
-  return LEVELS.find(
-    (one) =>
-      blocks <= one.frameMacroblocks &&
-      blocks * framesPerSecond <= one.macroblocksPerSecond &&
-      longest * longest <= 8 * one.frameMacroblocks &&
-      bitsPerSecond <= one.kilobits * 1000 * HIGH_PROFILE_FACTOR,
-  )?.level
+export const neededLevel = (stream: CodedStream): number | undefined => LEVELS.find((one) => allows(one, stream))?.level
+
+/** Whether a declared level allows a stream; `undefined` for a number that is no level. */
+export function levelAllows(level: number, stream: CodedStream): boolean | undefined {
+  const row = LEVELS.find((one) => one.level === level)
+  return row && allows(row, stream)
 }
 
-/** `40` as people write it: `4`; `42` is `4.2`. */
-export const levelText = (level: number): string => String(level / 10)
+function allows(
+  limit: (typeof LEVELS)[number],
+  { widthPx, heightPx, framesPerSecond, bitsPerSecond }: CodedStream,
+): boolean {
+  const blocks = macroblocks(widthPx, heightPx)
+  const longest = Math.ceil(Math.max(widthPx, heightPx) / 16)
+  return (
+    blocks <= limit.frameMacroblocks &&
+    blocks * framesPerSecond <= limit.macroblocksPerSecond &&
+    longest * longest <= 8 * limit.frameMacroblocks &&
+    bitsPerSecond <= limit.kilobits * 1000 * HIGH_PROFILE_FACTOR
+  )
+}
+
+/** `40` as people write it: `4`; `42` is `4.2`, `9` is `1b`. */
+export const levelText = (level: number): string => (level === LEVEL_1B ? '1b' : String(level / 10))

@@ -1,6 +1,7 @@
+import type { CleanAperture, VideoTrack } from '../media/facts'
 import type { FrameSize } from '../units/frameSize'
 
-/** A window on the source in whole even pixels, as it is cut. */
+/** A window on the master as it is shown (clean aperture, square samples, upright), in whole even pixels. */
 export interface CropWindow {
   readonly x: number
   readonly y: number
@@ -72,7 +73,7 @@ export function reframe(
   return {
     window,
     scale,
-    invented: scale > 1 + ASPECT_TOLERANCE,
+    invented: isInvented(scale),
     usedShare: (sides.widthPx * sides.heightPx) / (source.widthPx * source.heightPx),
   }
 }
@@ -91,3 +92,71 @@ export function windowFault(window: CropWindow, source: FrameSize): string | und
     return `The crop window reaches beyond the picture of ${source.widthPx}×${source.heightPx}.`
   return undefined
 }
+
+/** The size of a master as it is shown: what windows are placed on. */
+export const shownFrame = (video: VideoTrack): FrameSize => ({
+  widthPx: video.displayWidthPx,
+  heightPx: video.displayHeightPx,
+})
+
+/** What is cut of a picture that was set upright, in samples: first the clean aperture, then the window within it. */
+export interface StoredCut {
+  readonly aperture: CleanAperture | undefined
+  readonly window: CropWindow
+}
+
+/** The clean aperture on the upright picture; rotation is counted against the clock. */
+export function uprightAperture(video: VideoTrack): CleanAperture | undefined {
+  const stored = video.cleanAperture
+  if (!stored) return undefined
+  const { x, y, widthPx, heightPx } = stored
+  const [storedWidth, storedHeight] = isTurned(video)
+    ? [video.heightPx, video.widthPx]
+    : [video.widthPx, video.heightPx]
+  const [right, below] = [storedWidth - x - widthPx, storedHeight - y - heightPx]
+  const turn = ((Math.round(video.rotationDegrees / 90) % 4) + 4) % 4
+  if (turn === 1) return { x: y, y: right, widthPx: heightPx, heightPx: widthPx }
+  if (turn === 2) return { x: right, y: below, widthPx, heightPx }
+  if (turn === 3) return { x: below, y: x, widthPx: heightPx, heightPx: widthPx }
+  return stored
+}
+
+const isTurned = ({ rotationDegrees }: VideoTrack) => Math.abs(rotationDegrees) % 180 === 90
+
+/** An even number of samples near `value`, from 2 to `most`. */
+const evenWithin = (value: number, most: number) =>
+  Math.max(2, Math.min(Math.round(value / 2) * 2, Math.floor(most / 2) * 2))
+
+/**
+ * A window on the shown picture in samples: of 720×576 with samples of 16:15, shown as 768×576, the window of 432×576 at
+ * 168 is cut as 406×576 at 158.
+ */
+export function cutOf(video: VideoTrack, window: CropWindow): StoredCut {
+  const shown = shownFrame(video)
+  const aperture = uprightAperture(video)
+  const upright: FrameSize = aperture ?? video
+  const [across, down] = [upright.widthPx / shown.widthPx, upright.heightPx / shown.heightPx]
+  const widthPx = evenWithin(window.widthPx * across, upright.widthPx)
+  const heightPx = evenWithin(window.heightPx * down, upright.heightPx)
+  return {
+    aperture,
+    window: {
+      widthPx,
+      heightPx,
+      x: clampEven(window.x * across, upright.widthPx - widthPx),
+      y: clampEven(window.y * down, upright.heightPx - heightPx),
+    },
+  }
+}
+
+/** Delivered pixels for each real one, in the direction where there are fewer: above 1 pixels are invented. */
+export function scaleOf(video: VideoTrack, window: CropWindow, delivery: FrameSize): number {
+  const { window: cut } = cutOf(video, window)
+  return Math.max(delivery.widthPx / cut.widthPx, delivery.heightPx / cut.heightPx)
+}
+
+/** A scale as a percentage that never promises more than there is: 1.1259 is `112.5 %`. */
+export const scaleDown = (scale: number): string => `${(Math.floor(scale * 1000 + 1e-6) / 10).toFixed(1)} %`
+
+/** Whether a scale invents pixels; one pixel across a delivered frame is no invention. */
+export const isInvented = (scale: number): boolean => scale > 1 + ASPECT_TOLERANCE

@@ -8,6 +8,14 @@ export interface Cadence {
   /** Share of frames that do not follow the one before by one period, 0–1. */
   readonly offGrid: number
   readonly measuredFrames: number
+  /** What putting a variable rate on its nominal grid does to the frames that were measured. */
+  readonly grid?: GridChange
+}
+
+/** Frames that are shown twice, and frames that are left out, to come to one rate. */
+export interface GridChange {
+  readonly doubled: number
+  readonly dropped: number
 }
 
 export interface MeasuredRate {
@@ -92,5 +100,35 @@ export function measureRate(
   if (found) return { rate: found.rate, cadence: { kind: 'constant', average, offGrid: 0, measuredFrames } }
   const rate = nearestStandard(ticksPerSecond / usual)
   const { off } = strayed(runs, ticksPerSecond / valueOf(rate))
-  return { rate, cadence: { kind: 'variable', average, offGrid: off / steps.length, measuredFrames } }
+  const grid = onGrid(runs, ticksPerSecond / valueOf(rate))
+  return { rate, cadence: { kind: 'variable', average, offGrid: off / steps.length, measuredFrames, grid } }
+}
+
+/** Each frame goes to the nearest place of the grid: a place without one repeats the frame before, of two for one place the later stays. */
+function onGrid(runs: readonly (readonly number[])[], period: number): GridChange {
+  let [doubled, dropped] = [0, 0]
+  for (const run of runs) {
+    const first = run[0] ?? 0
+    for (let at = 1; at < run.length; at += 1) {
+      const place = (time: number | undefined) => Math.round(((time ?? first) - first) / period)
+      const step = place(run[at]) - place(run[at - 1])
+      if (step === 0) dropped += 1
+      else doubled += step - 1
+    }
+  }
+  return { doubled, dropped }
+}
+
+/** How many frames are doubled or dropped when a picture is put on a rate: as measured, else by the difference of the rates. */
+export function gridChange(
+  { cadence, rate: own, frames, seconds }: { cadence: Cadence; rate: FrameRate; frames: number; seconds: number },
+  rate: FrameRate,
+): GridChange {
+  if (cadence.grid && valueOf(own) === valueOf(rate)) {
+    // Of a long film only parts were measured.
+    const share = cadence.measuredFrames > 0 ? Math.max(1, frames / cadence.measuredFrames) : 1
+    return { doubled: Math.round(cadence.grid.doubled * share), dropped: Math.round(cadence.grid.dropped * share) }
+  }
+  const more = Math.round(seconds * valueOf(rate)) - frames
+  return { doubled: Math.max(0, more), dropped: Math.max(0, -more) }
 }

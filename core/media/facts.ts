@@ -105,6 +105,8 @@ export interface VideoTrack extends Track {
   /** Frames in the file; more than are presented where an edit list trims them. */
   readonly storedFrames: number
   readonly framesFrom: 'index' | 'packets' | 'length and rate'
+  /** Counted packet by packet, when somebody asked. */
+  readonly countedFrames?: number
   readonly seconds: number
   readonly storedSeconds: number
   readonly startSeconds: number

@@ -1,11 +1,25 @@
 import type { BlackBars } from '../../core/exports/check'
+import { uprightAperture } from '../../core/exports/reframe'
 import type { VideoTrack } from '../../core/media/facts'
 import { FFMPEG_BASE, INPUT, runTool, SAFE_INPUT, type ToolControl } from './tool'
+
+/** A frame as it is shown, at most so wide: clean aperture cut, samples squared, sides even. The coder has set it upright. */
+function shownFilter(video: VideoTrack, widthPx: number): string {
+  const even = (value: number) => Math.max(2, Math.round(value / 2) * 2)
+  const aperture = uprightAperture(video)
+  const width = even(Math.min(widthPx, video.displayWidthPx))
+  const height = even((width * video.displayHeightPx) / video.displayWidthPx)
+  return [
+    ...(aperture ? [`crop=${aperture.widthPx}:${aperture.heightPx}:${aperture.x}:${aperture.y}`] : []),
+    `scale=${width}:${height}:flags=area`,
+    'setsar=1',
+  ].join(',')
+}
 
 /** One frame as a JPEG at most `widthPx` wide; rejects with ToolFailed or Error when none can be decoded. */
 export async function framePicture(
   path: Buffer,
-  track: Pick<VideoTrack, 'index'>,
+  video: VideoTrack,
   atSeconds: number,
   widthPx: number,
   control?: ToolControl,
@@ -17,7 +31,7 @@ export async function framePicture(
     [...at, ...input],
     [...input, ...at],
   ]) {
-    const picture = await decodeFrame(path, track, order, widthPx, control)
+    const picture = await decodeFrame(path, video, order, widthPx, control)
     if (picture.length > 0) return picture
   }
   throw new Error('No frame could be decoded.')
@@ -25,7 +39,7 @@ export async function framePicture(
 
 async function decodeFrame(
   path: Buffer,
-  { index }: Pick<VideoTrack, 'index'>,
+  video: VideoTrack,
   source: readonly string[],
   widthPx: number,
   control: ToolControl | undefined,
@@ -36,8 +50,8 @@ async function decodeFrame(
     seconds: 60,
     control,
     args: [
-      ...[...FFMPEG_BASE, ...source, '-map', `0:${index}`, '-frames:v', '1'],
-      ...['-vf', `scale='min(${widthPx},iw)':-2:flags=area`],
+      ...[...FFMPEG_BASE, ...source, '-map', `0:${video.index}`, '-frames:v', '1'],
+      ...['-vf', shownFilter(video, widthPx)],
       ...['-f', 'image2pipe', '-c:v', 'mjpeg', '-q:v', '4', 'pipe:1'],
     ],
   })

@@ -1,85 +1,144 @@
-import { mkdtemp, rm } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { CropWindow } from '../../core/exports/reframe'
-import type { FrameRate } from '../../core/units/frameRate'
-import type { FrameSize } from '../../core/units/frameSize'
+import type { MasterColours } from '../../core/exports/colours'
+import { levelText } from '../../core/exports/level'
+import type { DeliveryPlan } from '../../core/exports/plan'
+import { DOWN_MIX, type SoundPlan } from '../../core/exports/sound'
+import { fieldsOf } from '../../core/media/facts'
+import type { SamplePart } from '../../core/proxies/estimate'
+import { tagOptions } from './colourOptions'
+import { probeFile } from './probe'
+import { inTemporaryFolder } from './temporary'
 import { INPUT } from './tool'
 import { transcode, type TranscodeJob } from './transcode'
 
-export interface RenderSettings {
-  readonly window: CropWindow
-  readonly delivery: FrameSize
-  readonly rate: FrameRate
-  readonly videoBitsPerSecond: number
-  readonly audioBitsPerSecond: number
-  readonly level: string
-  readonly withSound: boolean
+/** A deliverable as it was planned, in two passes so that the average bit rate is met. */
+export async function renderDeliverable(job: TranscodeJob, plan: DeliveryPlan): Promise<void> {
+  const { video, sound, videoBitsPerSecond: bits } = plan
+  const input = ['-i', INPUT, '-map', `0:${video.index}`]
+  await inTemporaryFolder('pass', async (logs) => {
+    const picture = [
+      ...['-vf', pictureFilter(plan), '-fps_mode', 'passthrough', '-c:v', 'libx264', '-preset', 'medium'],
+      ...['-profile:v', 'high', ...(plan.level === undefined ? [] : ['-level:v', levelText(plan.level)])],
+      // Peaks stay near the average, so that players with small buffers follow and short clips keep their size.
+      ...['-b:v', String(bits), '-maxrate', String(Math.round(bits * 1.1)), '-bufsize', String(Math.round(bits * 0.5))],
+      ...BT709,
+      ...['-passlogfile', join(logs, 'pass')],
+    ]
+    await transcode(job, [...input, ...picture, '-pass', '1', '-an', '-f', 'null', '-'])
+    await transcode(job, [
+      ...input,
+      ...(sound ? ['-map', `0:${sound.track.index}`] : []),
+      ...[...picture, '-pass', '2'],
+      ...(sound ? soundCoding(sound, plan) : []),
+      ...['-map_metadata', '-1', '-map_chapters', '-1', '-write_tmcd', '0'],
+      ...['-movflags', '+faststart', '-f', 'mp4', job.output],
+    ])
+  })
 }
 
-/** A deliverable cut from one window of the master, in two passes so that the average bit rate is met. */
-export async function renderDeliverable(job: TranscodeJob, settings: RenderSettings): Promise<void> {
-  const { window, delivery, rate, videoBitsPerSecond } = settings
-  const logs = await mkdtemp(join(tmpdir(), 'yendra-pass-'))
-  const picture = [
-    '-vf',
-    `crop=${window.widthPx}:${window.heightPx}:${window.x}:${window.y},scale=${delivery.widthPx}:${delivery.heightPx}:flags=lanczos:out_color_matrix=bt709,setsar=1,format=yuv420p`,
-    '-r',
-    `${rate.num}/${rate.den}`,
-    '-c:v',
-    'libx264',
-    '-preset',
-    'medium',
-    '-profile:v',
-    'high',
-    '-level:v',
-    settings.level,
-    '-b:v',
-    String(videoBitsPerSecond),
-    // Peaks stay near the average, so that players with small buffers follow and short clips keep their size.
-    '-maxrate',
-    String(Math.round(videoBitsPerSecond * 1.1)),
-    '-bufsize',
-    String(Math.round(videoBitsPerSecond * 0.5)),
-    '-colorspace',
-    'bt709',
-    '-color_trc',
-    'bt709',
-    '-color_primaries',
-    'bt709',
-    '-passlogfile',
-    join(logs, 'pass'),
+const BT709 = tagOptions({ matrix: 'bt709', transfer: 'bt709', primaries: 'bt709', range: 'limited' })
+
+/** Quality at which detail is held. Common practice, no source. */
+const GOOD_QUALITY = '23'
+
+/** Bits a second that the picture of a deliverable takes where its quality is held and its rate is free, from a few of its seconds. */
+export async function detailBits(
+  job: Omit<TranscodeJob, 'output' | 'onFrames'>,
+  plan: DeliveryPlan,
+  parts: readonly SamplePart[],
+): Promise<number> {
+  return inTemporaryFolder('detail', async (folder) => {
+    let [bits, seconds] = [0, 0]
+    for (const [at, part] of parts.entries()) {
+      const output = join(folder, `${at}.mp4`)
+      await transcode({ ...job, output, onFrames: () => undefined }, [
+        ...['-ss', part.atSeconds.toFixed(3), '-t', part.seconds.toFixed(3)],
+        ...['-i', INPUT, '-map', `0:${plan.video.index}`],
+        ...['-vf', pictureFilter(plan), '-fps_mode', 'passthrough'],
+        ...['-c:v', 'libx264', '-preset', 'medium', '-crf', GOOD_QUALITY, '-f', 'mp4', output],
+      ])
+      const { video } = await probeFile(Buffer.from(output), job.control)
+      bits += (video?.bitsPerSecond ?? 0) * (video?.seconds ?? 0)
+      seconds += video?.seconds ?? 0
+    }
+    return seconds > 0 ? bits / seconds : 0
+  })
+}
+
+/** The coder has set the picture upright. Fields first, then time, then place, then colour: each works on what the one before left whole. */
+export function pictureFilter(plan: DeliveryPlan): string {
+  const { video, rate, deinterlace, cut, destination } = plan
+  // Upside down, the first field is the other one.
+  const parity = (fieldsOf(video) === 'bottom first') === (Math.abs(video.rotationDegrees) === 180) ? 'tff' : 'bff'
+  const crop = ({ widthPx, heightPx, x, y }: typeof cut.window) => `crop=${widthPx}:${heightPx}:${x}:${y}:exact=1`
+  return [
+    'setpts=PTS-STARTPTS',
+    ...(deinterlace ? [`bwdif=mode=send_${deinterlace}:parity=${parity}:deint=all`] : []),
+    `fps=${rate.num}/${rate.den}:round=near`,
+    ...(cut.aperture ? [crop(cut.aperture)] : []),
+    crop(cut.window),
+    ...(video.chroma === 'RGB' ? [`format=${(video.bitDepth ?? 8) > 8 ? 'gbrp16' : 'gbrp'}`] : []),
+    `zscale=w=${destination.widthPx}:h=${destination.heightPx}:filter=lanczos:${colourFilter(plan.colours)}`,
+    'format=yuv420p',
+    'setsar=1',
+  ].join(',')
+}
+
+const MATRIX_NAMES: Record<string, string> = { gbr: 'gbr', bt2020nc: '2020_ncl', bt2020c: '2020_cl' }
+
+const colourFilter = ({ matrix, primaries, transfer, range }: MasterColours) =>
+  [
+    `min=${MATRIX_NAMES[matrix] ?? matrix}`,
+    `pin=${primaries}`,
+    `tin=${transfer}`,
+    `rin=${matrix === 'gbr' ? 'full' : range}`,
+    'm=709:p=709:t=709:r=limited',
+  ].join(':')
+
+function soundCoding({ mix, track, offsetSeconds }: SoundPlan, plan: DeliveryPlan): string[] {
+  const channels = {
+    both: 'pan=stereo|c0=c0|c1=c0',
+    'as is': undefined,
+    'first two': 'pan=stereo|c0=c0|c1=c1',
+    'down-mix': downMix(track.layout ?? ''),
+  }[mix]
+  const filters = [
+    ...(channels ? [channels] : []),
+    'aresample=48000',
+    // On the picture's clock: what lies before it is cut, what is missing is silence.
+    `asetpts=PTS-STARTPTS${offsetSeconds < 0 ? '' : '+'}${offsetSeconds.toFixed(6)}/TB`,
+    'aresample=async=1:first_pts=0',
+    'apad',
+    `atrim=end=${plan.seconds.toFixed(6)}`,
   ]
-  try {
-    await transcode(job, ['-i', INPUT, '-map', '0:v:0', ...picture, '-pass', '1', '-an', '-f', 'null', '-'])
-    await transcode(job, [
-      '-i',
-      INPUT,
-      '-map',
-      '0:v:0',
-      ...(settings.withSound ? ['-map', '0:a:0'] : []),
-      ...picture,
-      '-pass',
-      '2',
-      '-c:a',
-      'aac',
-      '-ac',
-      '2',
-      '-ar',
-      '48000',
-      '-b:a',
-      String(settings.audioBitsPerSecond),
-      '-map_metadata',
-      '-1',
-      '-write_tmcd',
-      '0',
-      '-movflags',
-      '+faststart',
-      '-f',
-      'mp4',
-      job.output,
-    ])
-  } finally {
-    await rm(logs, { recursive: true, force: true })
-  }
+  return ['-af', filters.join(','), '-c:a', 'aac', '-ac', '2', '-ar', '48000', '-b:a', String(plan.audioBitsPerSecond)]
+}
+
+/** Channels beside left and right that each layout has on its two sides, and whether it has a centre. */
+const SURROUNDS: Record<string, readonly string[]> = {
+  '5.0': ['BL', 'BR'],
+  '5.1': ['BL', 'BR'],
+  '5.0(side)': ['SL', 'SR'],
+  '5.1(side)': ['SL', 'SR'],
+  quad: ['BL', 'BR'],
+  'quad(side)': ['SL', 'SR'],
+  '7.1': ['SL', 'SR', 'BL', 'BR'],
+}
+const MIDDLES: Record<string, readonly string[]> = {
+  '4.0': ['FC', 'BC'],
+  '6.1': ['FC', 'BC'],
+  quad: [],
+  'quad(side)': [],
+}
+
+/** Source: ITU-R BS.775, table 2. */
+function downMix(layout: string): string {
+  const side = (front: string, at: number) =>
+    [
+      front,
+      ...[...(MIDDLES[layout] ?? ['FC']), ...(SURROUNDS[layout] ?? []).filter((_, turn) => turn % 2 === at)].map(
+        (channel) => `${DOWN_MIX}*${channel}`,
+      ),
+    ].join('+')
+  return `pan=stereo|FL=${side('FL', 0)}|FR=${side('FR', 1)}`
 }

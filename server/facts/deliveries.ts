@@ -1,15 +1,16 @@
 import { checkDelivery } from '../../core/exports/check'
 import { destinationOf } from '../../core/exports/destination'
+import { deliveryPlan } from '../../core/exports/plan'
 import type { DeliverableRow } from '../db/queries/exports'
+
+/** What a deliverable was to be, worked out again from what is kept; `undefined` when its destination is gone. */
+export function deliveryPlanOf({ destinationId, master, cropWindow, choice }: DeliverableRow) {
+  const destination = destinationOf(destinationId)
+  return destination && master ? deliveryPlan(master, destination, cropWindow, choice) : undefined
+}
 
 /** The checks of a deliverable's real file against its destination. */
 export function deliveryChecks(row: DeliverableRow) {
-  const destination = destinationOf(row.destinationId)
-  const master = row.master?.video
-  if (!destination || !master) return []
-  return checkDelivery(
-    { destination, rate: master.rate, seconds: master.seconds, withSound: row.master?.audio !== undefined },
-    row.probe,
-    row.bars,
-  )
+  const plan = deliveryPlanOf(row)
+  return plan ? checkDelivery(plan, row.probe, row.measured) : []
 }

@@ -1,4 +1,5 @@
 import type { TaskKind } from '../../contract/taskKinds'
+import { count } from './cards/count'
 import { measure } from './cards/measure'
 import { scan } from './cards/scan'
 import { check } from './copies/check'
@@ -10,4 +11,14 @@ import { bag } from './shelf/bag'
 import type { Job } from './work'
 
 /** The work of every kind of task. */
-export const JOBS: { readonly [K in TaskKind]: Job<K> } = { scan, measure, copy, check, proxy, estimate, render, bag }
+export const JOBS: { readonly [K in TaskKind]: Job<K> } = {
+  scan,
+  measure,
+  count,
+  copy,
+  check,
+  proxy,
+  estimate,
+  render,
+  bag,
+}

@@ -15,27 +15,43 @@ import { FolderMedium } from '../../server/engine/folder'
 const scratch = () => mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-outside-'))
 
 describe('levels of H.264', () => {
-  it('are those that a reference encoder writes into its streams', () => {
+  /** At a limit of each level and just above it: width, height, frames a second. */
+  const EDGES = [
+    [128, 96, 30],
+    [176, 144, 15],
+    [176, 144, 16],
+    [352, 288, 15],
+    [352, 288, 30],
+    [352, 288, 31],
+    [352, 576, 25],
+    [720, 576, 12],
+    [720, 576, 25],
+    [1280, 720, 30],
+    [1280, 720, 60],
+    [1280, 1024, 42],
+    [1920, 1080, 30],
+    [1920, 1080, 60],
+    [1920, 1088, 64],
+    [1080, 1920, 25],
+    [2560, 1920, 30],
+    [3840, 2160, 30],
+    [3840, 2160, 60],
+    [4096, 2304, 56],
+    [4096, 2304, 57],
+    [7680, 4320, 30],
+    [8192, 4320, 60],
+    [8192, 4352, 120],
+    [2704, 160, 25],
+  ] as const
+
+  it('are those that a reference encoder writes into its streams, at the edges of every row', () => {
     // Source: libx264 in Debian's ffmpeg chooses the lowest level of ITU-T H.264 table A-1 by itself; one reference frame.
-    const folder = scratch()
-    for (const [widthPx, heightPx, framesPerSecond] of [
-      [1920, 1080, 30],
-      [1920, 1080, 60],
-      [1080, 1920, 25],
-      [3840, 2160, 30],
-      [1280, 720, 30],
-      [720, 576, 25],
-      [1080, 1080, 25],
-      [1352, 760, 100],
-    ] as const) {
-      const path = join(folder, `${widthPx}x${heightPx}-${framesPerSecond}.mp4`)
-      execFileSync('ffmpeg', [
-        '-v',
-        'error',
-        '-f',
-        'lavfi',
-        '-i',
-        `color=gray:s=${widthPx}x${heightPx}:r=${framesPerSecond}:d=0.1`,
+    const path = join(scratch(), 'edge.mp4')
+    for (const [widthPx, heightPx, framesPerSecond] of EDGES) {
+      const source = `color=gray:s=${widthPx}x${heightPx}:r=${framesPerSecond}`
+      const coding = [
+        '-frames:v',
+        '2',
         '-c:v',
         'libx264',
         '-preset',
@@ -44,14 +60,15 @@ describe('levels of H.264', () => {
         'high',
         '-pix_fmt',
         'yuv420p',
-        path,
-      ])
+      ]
+      execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', source, ...coding, path])
       const level = Number(
         execFileSync('ffprobe', ['-v', 'error', '-show_entries', 'stream=level', '-of', 'csv=p=0', path], {
           encoding: 'utf8',
         }),
       )
-      expect(neededLevel({ widthPx, heightPx, framesPerSecond, bitsPerSecond: 100_000 }), path).toBe(level)
+      const name = `${widthPx}×${heightPx} at ${framesPerSecond}`
+      expect(neededLevel({ widthPx, heightPx, framesPerSecond, bitsPerSecond: 10_000 }), name).toBe(level)
     }
   })
 })

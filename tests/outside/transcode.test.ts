@@ -3,16 +3,12 @@ import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
-import { checkDelivery } from '../../core/exports/check'
-import { deliveryBitRate, DESTINATIONS } from '../../core/exports/destination'
-import { levelText, neededLevel } from '../../core/exports/level'
-import { reframe } from '../../core/exports/reframe'
+import { testPicture } from '../../core/media/testFacts'
 import { TaskControl } from '../../server/jobs/control'
 import { framePicture, measureBars } from '../../server/engine/picture'
 import { probeFile } from '../../server/engine/probe'
 import { Stopped } from '../../server/engine/stopped'
 import { runTool, ToolFailed } from '../../server/engine/tool'
-import { renderDeliverable } from '../../server/engine/renderDeliverable'
 
 const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-transcode-'))
 
@@ -39,47 +35,8 @@ function clip(name: string, source: string, ...more: string[]): Buffer {
   return Buffer.from(path)
 }
 
-const SOUND = ['-f', 'lavfi', '-i', 'sine=d=2', '-shortest', '-c:a', 'aac']
-const job = (input: Buffer, output: string, control = new TaskControl()) => ({
-  input,
-  output,
-  control,
-  onFrames: () => undefined,
-})
-
-describe('deliverables made by ffmpeg', () => {
-  it('pass every check at the tallest, the widest and the flattest destination', async () => {
-    const input = clip('master.mp4', 'testsrc2=s=1920x1080:r=25:d=2,noise=alls=8:allf=t', ...SOUND)
-    const { video } = await probeFile(input)
-    if (!video) throw new Error('no picture')
-    for (const destination of DESTINATIONS.filter((one) =>
-      ['tall-short', 'wide-watch', 'landscape-feed'].includes(one.id),
-    )) {
-      const output = join(folder, `${destination.id}.mp4`)
-      const videoBitsPerSecond = deliveryBitRate(destination, 25)
-      const level = neededLevel({ ...destination, framesPerSecond: 25, bitsPerSecond: videoBitsPerSecond }) ?? 0
-      await renderDeliverable(job(input, output), {
-        window: reframe(video, destination, 1, { x: 960, y: 540 }).window,
-        delivery: destination,
-        rate: video.rate,
-        videoBitsPerSecond,
-        audioBitsPerSecond: destination.audioBitsPerSecond,
-        level: levelText(level),
-        withSound: true,
-      })
-      const made = await probeFile(Buffer.from(output))
-      if (!made.video) throw new Error('no picture')
-      const bars = await measureBars(Buffer.from(output), made.video)
-      const failed = checkDelivery(
-        { destination, rate: video.rate, seconds: video.seconds, withSound: true },
-        made,
-        bars,
-      ).filter((check) => !check.pass)
-      expect(failed, destination.name).toEqual([])
-    }
-  })
-
-  it('are found out when they carry bars', async () => {
+describe('bars', () => {
+  it('are measured on the picture', async () => {
     const input = clip('barred.mp4', 'testsrc2=s=640x300:r=25:d=1,pad=640:360:0:30:black')
     const { video } = await probeFile(input)
     if (!video) throw new Error('no picture')
@@ -89,12 +46,14 @@ describe('deliverables made by ffmpeg', () => {
   })
 })
 
+const SHOWN = testPicture({ widthPx: 640, heightPx: 360 })
+
 describe('pictures of frames', () => {
   it('are taken where asked, and refused where nothing can be decoded', async () => {
     const input = clip('picture.mp4', 'testsrc2=s=640x360:r=25:d=1')
-    const picture = await framePicture(input, { index: 0 }, 0.5, 480)
+    const picture = await framePicture(input, SHOWN, 0.5, 480)
     expect(picture.subarray(0, 3).toString('hex')).toBe('ffd8ff')
-    await expect(framePicture(input, { index: 0 }, 99, 480)).rejects.toThrow()
+    await expect(framePicture(input, SHOWN, 99, 480)).rejects.toThrow()
   })
 })
 

@@ -1,6 +1,13 @@
-import { Check, X } from 'lucide-react'
+import { Check, CircleHelp, Info, X } from 'lucide-react'
 import type { FileCheck } from '../../core/media/check'
 import { Wide } from './Wide'
+
+function Result({ check: { pass, remark } }: { check: FileCheck }) {
+  if (!pass) return <X className="size-4 text-stop" aria-label="fails" />
+  if (remark === 'doubt') return <CircleHelp className="size-4 text-doubt" aria-label="passes, but is doubtful" />
+  if (remark === 'note') return <Info className="size-4 text-quiet" aria-label="passes, with a note" />
+  return <Check className="size-4 text-good" aria-label="passes" />
+}
 
 /** What was wanted of a file and what the real file holds, row by row. */
 export function CheckTable({ checks }: { checks: readonly FileCheck[] }) {
@@ -19,17 +26,17 @@ export function CheckTable({ checks }: { checks: readonly FileCheck[] }) {
         </thead>
         <tbody>
           {checks.map((check) => (
-            <tr key={check.name} data-pass={check.pass}>
+            <tr key={check.name} data-pass={check.pass} data-remark={check.remark}>
               <td className="!py-1">
-                {check.pass ? (
-                  <Check className="size-4 text-good" aria-label="passes" />
-                ) : (
-                  <X className="size-4 text-stop" aria-label="fails" />
-                )}
+                <Result check={check} />
               </td>
               <td className="!py-1 font-semibold">{check.name}</td>
               <td className="figure !py-1">{check.wanted}</td>
-              <td className={`figure !py-1 ${check.pass ? '' : 'text-stop'}`}>{check.found}</td>
+              <td
+                className={`figure !py-1 ${check.pass ? (check.remark === 'doubt' ? 'text-doubt' : '') : 'text-stop'}`}
+              >
+                {check.found}
+              </td>
             </tr>
           ))}
         </tbody>

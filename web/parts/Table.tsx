@@ -46,6 +46,8 @@ interface TableProps<Row, Sort extends string> {
   readonly fileName: string
   /** What can be done with the rows that are selected. */
   readonly actions?: (ids: readonly string[]) => ReactNode
+  /** What Enter and a double press do with a row. */
+  readonly onOpen?: (row: Row) => void
 }
 
 /**
@@ -53,7 +55,7 @@ interface TableProps<Row, Sort extends string> {
  * are selected by a press, with Ctrl and Shift, or with the arrows, Space and Ctrl A; copied with Ctrl C.
  */
 export function Table<Row, Sort extends string>(props: TableProps<Row, Sort>) {
-  const { label, columns, rows, rowId, rowData, rowPx, sorting, onSort, pages, actions } = props
+  const { label, columns, rows, rowId, rowData, rowPx, sorting, onSort, pages, actions, onOpen } = props
   const [selection, setSelection] = useState<RowSelectionState>({})
   const defs = useMemo(
     () =>
@@ -123,7 +125,8 @@ export function Table<Row, Sort extends string>(props: TableProps<Row, Sort>) {
       const at = Math.min(last, Math.max(0, to))
       choose(at, event.shiftKey ? 'range' : control ? 'move' : 'alone')
       virtual.scrollToIndex(at)
-    } else if (event.key === ' ') choose(Math.max(0, active), 'toggle')
+    } else if (event.key === 'Enter' && onOpen && shownRows[active]) onOpen(shownRows[active].original)
+    else if (event.key === ' ') choose(Math.max(0, active), 'toggle')
     else if (event.key === 'Escape') setSelection({})
     else if (control && event.key.toLowerCase() === 'a') setSelection(between(0, last))
     else if (control && event.key.toLowerCase() === 'c') void copySelected()
@@ -184,6 +187,7 @@ export function Table<Row, Sort extends string>(props: TableProps<Row, Sort>) {
                   // A range of rows is meant, not of text.
                   onMouseDown={(event) => event.shiftKey && event.preventDefault()}
                   onClick={(event) => onPress(event, item.index)}
+                  onDoubleClick={() => onOpen?.(row.original)}
                   className={`cursor-default aria-selected:bg-wash ${item.index === active ? 'shadow-[inset_3px_0_0_var(--accent)]' : ''}`}
                   {...rowData?.(row.original)}
                 >

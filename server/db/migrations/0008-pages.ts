@@ -1,11 +1,5 @@
 import { sql, type Kysely } from 'kysely'
 import { clipFindings } from '../../../core/cards/findings'
-import { checkDelivery } from '../../../core/exports/check'
-import { destinationOf } from '../../../core/exports/destination'
-import { allPass } from '../../../core/media/check'
-import type { MediaFacts } from '../../../core/media/facts'
-import { currentFacts } from '../../../core/media/olderFacts'
-import { judgeProxies } from './judge'
 
 /** The sign of each count of a load's clips: `new` adds a row, `old` takes it away. */
 const CLIP_COUNTS = `
@@ -102,31 +96,8 @@ const STATEMENTS = [
 
 export async function up(db: Kysely<unknown>): Promise<void> {
   for (const statement of STATEMENTS) await sql.raw(statement).execute(db)
-  await judgeProxies(db)
-  await judgeDeliverables(db)
+  // Proxies and deliverables are judged by 0010, once what is kept of them has its present shape.
   await findInClips(db)
-}
-
-interface DeliverableRow {
-  readonly id: string
-  readonly destinationId: string
-  readonly probe: MediaFacts
-  readonly bars: { left: number; right: number; top: number; bottom: number }
-  readonly master: MediaFacts | null
-}
-
-async function judgeDeliverables(db: Kysely<unknown>): Promise<void> {
-  const { rows } = await sql<DeliverableRow>`
-    select d.id, d.destination_id as "destinationId", d.probe, d.bars, clip.probe as master
-    from deliverable d join clip on clip.id = d.clip_id`.execute(db)
-  for (const { id, destinationId, bars, ...kept } of rows) {
-    const [probe, master] = [currentFacts(kept.probe), kept.master && currentFacts(kept.master)]
-    const destination = destinationOf(destinationId)
-    const video = master?.video
-    if (!destination || !video) continue
-    const wanted = { destination, rate: video.rate, seconds: video.seconds, withSound: master.audio !== undefined }
-    await sql`update deliverable set pass = ${allPass(checkDelivery(wanted, probe, bars))} where id = ${id}`.execute(db)
-  }
 }
 
 interface ScannedRow {

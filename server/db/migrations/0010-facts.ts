@@ -1,7 +1,8 @@
 import { sql, type Kysely } from 'kysely'
+import { USUAL_CHOICE } from '../../../core/exports/plan'
 import type { MediaFacts } from '../../../core/media/facts'
 import { currentFacts } from '../../../core/media/olderFacts'
-import { judgeProxies } from './judge'
+import { judgeDeliverables, judgeProxies } from './judge'
 
 /** What was read of media files takes the shape of the reader that knows more; what it knew not is open until the next look. */
 export async function up(db: Kysely<unknown>): Promise<void> {
@@ -9,8 +10,14 @@ export async function up(db: Kysely<unknown>): Promise<void> {
   await sql`create table proxy_sample (clip_id uuid primary key references clip on delete cascade, bytes bigint not null, measured_at timestamptz not null default now())`.execute(
     db,
   )
+  await sql`alter table deliverable
+    add column choice jsonb not null default ${sql.lit(JSON.stringify(USUAL_CHOICE))}::jsonb,
+    add column measured jsonb`.execute(db)
+  await sql`update deliverable set measured = jsonb_build_object('bars', bars)`.execute(db)
+  await sql`alter table deliverable alter column measured set not null, drop column bars`.execute(db)
   for (const table of ['clip', 'proxy', 'deliverable'] as const) await widen(db, table)
   await judgeProxies(db)
+  await judgeDeliverables(db)
 }
 
 async function widen(db: Kysely<unknown>, table: 'clip' | 'proxy' | 'deliverable'): Promise<void> {

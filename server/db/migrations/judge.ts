@@ -1,7 +1,10 @@
 import { sql, type Kysely } from 'kysely'
+import { checkDelivery, type MeasuredDelivery } from '../../../core/exports/check'
+import { destinationOf } from '../../../core/exports/destination'
+import { deliveryPlan } from '../../../core/exports/plan'
+import type { CropWindow } from '../../../core/exports/reframe'
 import { allPass } from '../../../core/media/check'
 import type { MediaFacts } from '../../../core/media/facts'
-import { currentFacts } from '../../../core/media/olderFacts'
 import { checkProxy } from '../../../core/proxies/check'
 import { HALF_SIZE, mostProxyBytes } from '../../../core/proxies/recipe'
 
@@ -22,7 +25,7 @@ export async function judgeProxies(db: Kysely<unknown>): Promise<void> {
       where clip.has_video and clip.id::text > ${after} order by clip.id::text limit 5000`.execute(db)
     const judged = rows.flatMap(({ id, decodedFrames, decodeErrors, ...kept }) => {
       if (!kept.probe) return []
-      const [probe, made] = [currentFacts(kept.probe), kept.made && currentFacts(kept.made)]
+      const { probe, made } = kept
       const decoded =
         decodedFrames === null ? undefined : { frames: decodedFrames, errors: decodeErrors ?? 0, times: undefined }
       const pass = made ? allPass(checkProxy(probe, made, HALF_SIZE.fraction, decoded)) : undefined
@@ -36,5 +39,29 @@ export async function judgeProxies(db: Kysely<unknown>): Promise<void> {
     const last = rows.at(-1)
     if (!last) return
     after = last.id
+  }
+}
+
+interface DeliverableRow {
+  readonly id: string
+  readonly destinationId: string
+  readonly cropWindow: CropWindow
+  readonly probe: MediaFacts
+  readonly measured: MeasuredDelivery
+  readonly master: MediaFacts | null
+}
+
+/** Whether each deliverable passes: judged by core, as it is when one is made. */
+export async function judgeDeliverables(db: Kysely<unknown>): Promise<void> {
+  const { rows } = await sql<DeliverableRow>`
+    select d.id, d.destination_id as "destinationId", d.crop_window as "cropWindow", d.probe, d.measured, clip.probe as master
+    from deliverable d join clip on clip.id = d.clip_id`.execute(db)
+  for (const { id, destinationId, cropWindow, probe, measured, master } of rows) {
+    const destination = destinationOf(destinationId)
+    const plan = destination && master ? deliveryPlan(master, destination, cropWindow) : undefined
+    if (!plan) continue
+    await sql`update deliverable set pass = ${allPass(checkDelivery(plan, probe, measured))} where id = ${id}`.execute(
+      db,
+    )
   }
 }

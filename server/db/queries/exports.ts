@@ -1,5 +1,6 @@
 import { sql } from 'kysely'
-import type { BlackBars } from '../../../core/exports/check'
+import type { MeasuredDelivery } from '../../../core/exports/check'
+import type { DeliveryChoice } from '../../../core/exports/plan'
 import type { CropWindow } from '../../../core/exports/reframe'
 import type { MediaFacts } from '../../../core/media/facts'
 import type { PageAsked } from '../../../contract/page'
@@ -54,20 +55,22 @@ export interface NewDeliverable {
   readonly path: string
   readonly sizeBytes: number
   readonly probe: MediaFacts
-  readonly bars: BlackBars
+  readonly choice: DeliveryChoice
+  readonly measured: MeasuredDelivery
   /** Passes every check. */
   readonly pass: boolean
 }
 
 /** Writes a finished file down and returns its id. */
-export const addDeliverable = (db: Db, { cropWindow, probe, bars, ...rest }: NewDeliverable) =>
+export const addDeliverable = (db: Db, { cropWindow, choice, probe, measured, ...rest }: NewDeliverable) =>
   db
     .insertInto('deliverable')
     .values({
       ...rest,
       cropWindow: JSON.stringify(cropWindow),
       probe: JSON.stringify(probe),
-      bars: JSON.stringify(bars),
+      choice: JSON.stringify(choice),
+      measured: JSON.stringify(measured),
     })
     .returning('id')
     .executeTakeFirstOrThrow()

@@ -3,7 +3,8 @@ import type { Fault } from '../../../contract/bench'
 import type { VolumeKind } from '../../../contract/storage'
 import type { DeviceIdentity } from '../../../core/copies/device'
 import type { Finding } from '../../../core/cards/findings'
-import type { BlackBars } from '../../../core/exports/check'
+import type { MeasuredDelivery } from '../../../core/exports/check'
+import type { DeliveryChoice } from '../../../core/exports/plan'
 import type { CropWindow } from '../../../core/exports/reframe'
 import type { MediaFacts } from '../../../core/media/facts'
 import type { ByteClass } from '../../../core/storage/budget'
@@ -205,7 +206,9 @@ export interface Database extends FactTables, TaskTables {
     path: string
     sizeBytes: number
     probe: Json<MediaFacts>
-    bars: Json<BlackBars>
+    /** What was chosen beside the window. */
+    choice: Json<DeliveryChoice>
+    measured: Json<MeasuredDelivery>
     /** Passed every check when it was made. */
     pass: Given<boolean>
     madeAt: Now

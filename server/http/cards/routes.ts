@@ -1,6 +1,9 @@
 import { Router } from 'express'
 import { cardSentence } from '../../../core/cards/findings'
+import type { MediaFacts } from '../../../core/media/facts'
+import { remarksOf } from '../../../core/media/remarks'
 import { frameRateText } from '../../../core/units/frameRate'
+import { counted } from '../../../core/units/quantity'
 import { cardsApi, type ClipView, type LoadView, type ReaderView } from '../../../contract/cards'
 import * as cards from '../../db/queries/cards'
 import { addReader, reader as readerRow, readers } from '../../db/queries/readers'
@@ -21,6 +24,15 @@ import { invalid, notFound } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve, serveStream } from '../route'
 
+const codingOf = ({ video, audio }: MediaFacts): string | null =>
+  video
+    ? video.bitDepth && video.chroma
+      ? `${video.bitDepth} bit ${video.chroma}`
+      : null
+    : audio
+      ? `${counted(audio.channels, 'channel')}, ${audio.sampleRateHz / 1000} kHz`
+      : null
+
 const clipView = (row: cards.ClipRow): ClipView => ({
   id: row.id,
   path: row.pathText,
@@ -35,6 +47,8 @@ const clipView = (row: cards.ClipRow): ClipView => ({
   withSound: row.probe?.audio !== undefined,
   sidecars: row.sidecars,
   recordedAt: row.probe?.recordedAt ?? null,
+  coding: row.probe ? codingOf(row.probe) : null,
+  remarks: row.probe ? remarksOf(row.probe).map((remark) => remark.short) : [],
   trouble: row.trouble,
   cut: row.cut,
   onCard: row.onCard,
@@ -120,6 +134,25 @@ export function cardRoutes(context: Context): Router {
     const { id: productionId } = await productionOf(db, params.id)
     const { rows, next } = await cards.clipPage(db, { productionId, ...query }, query)
     return { rows: rows.map(clipView), next }
+  })
+
+  serve(router, cardsApi.clip, async ({ params }) => {
+    const row = await cards.clip(db, params.id)
+    if (!row) throw notFound('That clip')
+    return { ...clipView(row), loadLabel: row.loadLabel, facts: row.probe }
+  })
+
+  serve(router, cardsApi.count, async ({ params: { id: clipId }, req }) => {
+    const { clip } = await originalOf(db, clipId)
+    const { productionId, loadId, name } = clip
+    const order = {
+      kind: 'count',
+      title: `Count the frames of ${name}`,
+      productionId,
+      loadId,
+      input: { clipId },
+    } as const
+    return { taskId: await orderTask(context, req, order, `The frames of ${name} are being counted already.`) }
   })
 
   serve(router, cardsApi.answerFinding, async ({ params, body: answer }) => {

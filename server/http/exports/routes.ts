@@ -1,14 +1,15 @@
 import { Router } from 'express'
-import { deliveryBitRate, destinationOf, predictedBytes } from '../../../core/exports/destination'
-import { windowFault } from '../../../core/exports/reframe'
+import { destinationOf } from '../../../core/exports/destination'
+import { deliveryPlan } from '../../../core/exports/plan'
+import { shownFrame, windowFault } from '../../../core/exports/reframe'
 import { allPass } from '../../../core/media/check'
 import { exportsApi, type DeliverableView } from '../../../contract/exports'
 import { deliverablePage, type DeliverableRow } from '../../db/queries/exports'
-import { deliveryChecks } from '../../facts/deliveries'
+import { deliveryChecks, deliveryPlanOf } from '../../facts/deliveries'
 import { originalOf } from '../../media/originals'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
-import { invalid } from '../problem'
+import { conflict, invalid } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve } from '../route'
 
@@ -25,9 +26,13 @@ export function exportRoutes(context: Context): Router {
   serve(router, exportsApi.render, async ({ body: order, req }) => {
     const destination = destinationOf(order.destinationId)
     if (!destination) throw invalid('This destination is not known. Choose one from the list.', 'destinationId')
-    const { clip, video } = await originalOf(db, order.clipId)
-    const fault = windowFault(order.window, video)
+    const { clip, video, probe } = await originalOf(db, order.clipId)
+    const fault = windowFault(order.window, shownFrame(video))
     if (fault) throw invalid(fault, 'window')
+    if (order.soundTrack !== null && !probe.sounds.some((track) => track.index === order.soundTrack))
+      throw invalid('This master has no such sound track. Choose one from the list.', 'soundTrack')
+    const refused = deliveryPlan(probe, destination, order.window, order)?.fault
+    if (refused) throw conflict(refused)
     const taskId = await orderTask(
       context,
       req,
@@ -47,27 +52,17 @@ export function exportRoutes(context: Context): Router {
 }
 
 function deliverableView(row: DeliverableRow): DeliverableView {
-  const destination = destinationOf(row.destinationId)
-  const master = row.master?.video
   const checks = deliveryChecks(row)
-  const predicted =
-    destination && master
-      ? predictedBytes(
-          deliveryBitRate(destination, master.rate.num / master.rate.den),
-          row.master?.audio ? destination.audioBitsPerSecond : 0,
-          master.seconds,
-        )
-      : 0
   return {
     id: row.id,
     clipName: row.clipName,
-    destinationName: destination?.name ?? row.destinationId,
+    destinationName: destinationOf(row.destinationId)?.name ?? row.destinationId,
     window: row.cropWindow,
     volumeId: row.volumeId,
     volumeName: row.volumeName,
     path: row.path,
     sizeBytes: row.sizeBytes,
-    predictedBytes: predicted,
+    predictedBytes: deliveryPlanOf(row)?.sizeBytes ?? 0,
     madeAt: row.madeAt.toISOString(),
     checks,
     pass: allPass(checks),

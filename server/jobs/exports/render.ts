@@ -1,18 +1,21 @@
 import type { TaskInput } from '../../../contract/taskKinds'
-import { checkDelivery } from '../../../core/exports/check'
-import { deliveryBitRate, destinationOf, predictedBytes } from '../../../core/exports/destination'
-import { levelText, neededLevel } from '../../../core/exports/level'
-import { windowFault } from '../../../core/exports/reframe'
-import { allPass } from '../../../core/media/check'
+import { checkDelivery, type MeasuredDelivery } from '../../../core/exports/check'
+import { destinationOf } from '../../../core/exports/destination'
+import { deliveryPlan, type DeliveryPlan } from '../../../core/exports/plan'
+import { shownFrame, windowFault } from '../../../core/exports/reframe'
+import { allPass, checksText } from '../../../core/media/check'
+import type { VideoTrack } from '../../../core/media/facts'
+import { sampleParts } from '../../../core/proxies/estimate'
 import { fileTitle } from '../../../core/units/fileTitle'
 import { formatBytes } from '../../../core/units/quantity'
 import { addFileProofs } from '../../db/queries/proofs'
 import { addDeliverable, deliverableAt } from '../../db/queries/exports'
 import { addNote, notesOfTask } from '../../db/queries/journal'
+import { measureFields } from '../../engine/measureFields'
 import { measureBars } from '../../engine/picture'
 import { probeFile } from '../../engine/probe'
 import { publishNew, settlePublished } from '../../engine/publish'
-import { renderDeliverable } from '../../engine/renderDeliverable'
+import { detailBits, renderDeliverable } from '../../engine/renderDeliverable'
 import type { Medium } from '../../engine/medium'
 import { CannotWork } from '../../media/cannotWork'
 import { originalOf, targetVolume } from '../../media/originals'
@@ -20,7 +23,11 @@ import { fullPath, partsOf } from '../../media/mediumOf'
 import { readFinished } from '../proveFile'
 import type { Job, Work, WorkEnd } from '../work'
 
-const NO_BARS = { left: 0, right: 0, top: 0, bottom: 0 }
+const NOTHING: MeasuredDelivery = {
+  bars: { left: 0, right: 0, top: 0, bottom: 0 },
+  fields: undefined,
+  detailBitsPerSecond: undefined,
+}
 
 /** Renders one deliverable from a window of the master and checks the real file against its destination. */
 export const render: Job<'render'> = { kind: 'render', run: runRender }
@@ -30,15 +37,13 @@ async function runRender(work: Work, input: TaskInput<'render'>): Promise<WorkEn
   const destination = destinationOf(input.destinationId)
   if (!destination) throw new CannotWork('This destination is not known.')
   const { clip, owner, probe: master, video, path } = await originalOf(db, input.clipId)
-  const fault = windowFault(input.window, video)
+  const fault = windowFault(input.window, shownFrame(video))
   if (fault) throw new CannotWork(fault)
-  const framesPerSecond = video.rate.num / video.rate.den
-  const videoBitsPerSecond = deliveryBitRate(destination, framesPerSecond)
-  const withSound = master.audio !== undefined
-  const predicted = predictedBytes(videoBitsPerSecond, withSound ? destination.audioBitsPerSecond : 0, video.seconds)
-  const level = neededLevel({ ...destination, framesPerSecond, bitsPerSecond: videoBitsPerSecond })
-  if (level === undefined) throw new CannotWork(`No H.264 level allows ${destination.name} at this frame rate.`)
-  const { name, medium } = await targetVolume(db, input.volumeId, predicted * 1.2)
+  const { fields, colours, soundTrack } = input
+  const plan = deliveryPlan(master, destination, input.window, { fields, colours, soundTrack })
+  if (!plan) throw new CannotWork(`${clip.name} has no readable picture.`)
+  if (plan.fault) throw new CannotWork(plan.fault)
+  const { name, medium } = await targetVolume(db, input.volumeId, plan.sizeBytes * 1.2)
   const parts = partsOf(attemptId)
   const part = Buffer.concat([parts, Buffer.from('/render.mp4')])
   await medium.makeFolder(parts)
@@ -50,50 +55,60 @@ async function runRender(work: Work, input: TaskInput<'render'>): Promise<WorkEn
           input: path,
           output: fullPath(medium, part).toString(),
           control,
-          onFrames: twoPasses(video.frames, (done, total) => progress.set({ done, total, unit: 'frames' })),
+          onFrames: twoPasses(plan.frames, (done, total) => progress.set({ done, total, unit: 'frames' })),
         },
-        {
-          window: input.window,
-          delivery: destination,
-          rate: video.rate,
-          videoBitsPerSecond,
-          audioBitsPerSecond: destination.audioBitsPerSecond,
-          level: levelText(level),
-          withSound,
-        },
+        plan,
       )
     const base = `${fileTitle(clip.name.replace(/\.[^.]*$/, ''))} ${fileTitle(destination.name.toLowerCase())}`
     const final = left ?? (await publishFree(work, medium, part, `${owner.folder}/Output/${base}`, '.mp4'))
-    const made = await probeFile(fullPath(medium, Buffer.from(final)), control)
-    const bars = made.video ? await measureBars(fullPath(medium, Buffer.from(final)), made.video, control) : NO_BARS
+    const file = fullPath(medium, Buffer.from(final))
+    const made = await probeFile(file, control)
+    const measured = made.video ? await measureDelivery(work, { path, file, plan, video: made.video }) : NOTHING
     const { hash, sizeBytes, modifiedMs, pastCache } = await readFinished(medium, Buffer.from(final), control.gate)
-    const checks = checkDelivery({ destination, rate: video.rate, seconds: video.seconds, withSound }, made, bars)
+    const checks = checkDelivery(plan, made, measured)
     await db.transaction().execute(async (tx) => {
       const { volumeId } = input
-      const file = { volumeId, path: final, sizeBytes }
+      const kept = { volumeId, path: final, sizeBytes }
       const { id } = await addDeliverable(tx, {
-        ...file,
+        ...kept,
         productionId: owner.id,
         clipId: clip.id,
         destinationId: destination.id,
         cropWindow: input.window,
+        choice: { fields, colours, soundTrack },
         probe: made,
-        bars,
+        measured,
         pass: allPass(checks),
       })
-      const where = { ...file, deliverableId: id, runId: attemptId }
+      const where = { ...kept, deliverableId: id, runId: attemptId }
       await addFileProofs(tx, [{ what: 'deliverable', algorithm: 'xxh64', hash, modifiedMs, pastCache, ...where }])
       const detail = { path: final }
       await addNote(tx, { kind: 'rendered', productionId: owner.id, clipId: clip.id, volumeId, detail })
     })
     return {
-      sentence: `${destination.name} on ${name}, ${formatBytes(made.sizeBytes)}: ${allPass(checks) ? 'passes every check' : 'does not pass'}.`,
+      sentence: `${destination.name} on ${name}, ${formatBytes(made.sizeBytes)}: ${checksText(checks)}.`,
       troubles: checks
-        .filter((check) => !check.pass)
+        .filter((check) => !check.pass || check.remark === 'doubt')
         .map((check) => `${check.name}: ${check.found} instead of ${check.wanted}`),
     }
   } finally {
     await medium.remove(parts).catch(() => undefined)
+  }
+}
+
+interface Rendered {
+  readonly path: Buffer
+  readonly file: Buffer
+  readonly plan: DeliveryPlan
+  readonly video: VideoTrack
+}
+
+/** What only decoding shows: bars and fields of the file, and how many bits the picture asks for. */
+async function measureDelivery({ control }: Work, { path, file, plan, video }: Rendered): Promise<MeasuredDelivery> {
+  return {
+    bars: await measureBars(file, video, control),
+    fields: await measureFields(file, video, control),
+    detailBitsPerSecond: await detailBits({ input: path, control }, plan, sampleParts(plan.seconds)),
   }
 }
 

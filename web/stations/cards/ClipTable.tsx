@@ -1,5 +1,6 @@
 import { format } from 'date-fns'
-import { useDeferredValue, useState } from 'react'
+import { createContext, useContext, useDeferredValue, useState } from 'react'
+import { codecName } from '../../../core/media/codecName'
 import { frameRateLabel, parseFrameRate } from '../../../core/units/frameRate'
 import { formatBytes, formatLength } from '../../../core/units/quantity'
 import { cardsApi, type ClipsAsked, type ClipSort, type ClipView, type LoadView } from '../../../contract/cards'
@@ -8,13 +9,18 @@ import { Ask } from '../../parts/Ask'
 import { Narrow } from '../../parts/Narrow'
 import { Table, type Column, type Sorting } from '../../parts/Table'
 import { usePages } from '../../parts/usePages'
+import { ClipSheet } from './ClipSheet'
 
 const rateLabel = (rate: string | null) => {
   const parsed = rate ? parseFrameRate(rate) : undefined
   return parsed ? frameRateLabel(parsed) : ''
 }
 const recorded = (at: string | null) => (at ? format(new Date(at), 'yyyy-MM-dd HH:mm') : '')
+const codec = (clip: ClipView) => (clip.codec === null ? '' : codecName(clip.codec))
 const frame = (clip: ClipView) => (clip.widthPx ? `${clip.widthPx}×${clip.heightPx}` : (clip.trouble ?? 'sound'))
+
+/** Opens the properties of a clip; cells of a table are drawn far from where the sheet stands. */
+const OpenClip = createContext<(clip: ClipView) => void>(() => undefined)
 
 const COLUMNS: readonly Column<ClipView, ClipSort>[] = [
   { key: 'picture', header: 'Picture', className: 'w-28', cell: (clip) => <Picture clip={clip} /> },
@@ -56,8 +62,13 @@ const COLUMNS: readonly Column<ClipView, ClipSort>[] = [
     header: 'Codec',
     sort: 'codec',
     className: 'figure',
-    cell: (clip) => codecName(clip.codec),
-    text: (clip) => codecName(clip.codec),
+    cell: (clip) => (
+      <>
+        {codec(clip)}
+        {clip.coding && <span className="block text-quiet">{clip.coding}</span>}
+      </>
+    ),
+    text: codec,
   },
   {
     key: 'size',
@@ -78,21 +89,6 @@ const COLUMNS: readonly Column<ClipView, ClipSort>[] = [
   },
 ]
 
-/** Codecs by their published standard. */
-function codecName(codec: string | null): string {
-  if (codec === null) return ''
-  const names: Record<string, string> = {
-    h264: 'H.264',
-    hevc: 'H.265',
-    av1: 'AV1',
-    aac: 'AAC',
-    mpeg2video: 'H.262',
-    mjpeg: 'Motion JPEG',
-    dvvideo: 'DV',
-  }
-  return names[codec] ?? (codec.startsWith('pcm_') ? `PCM ${codec.match(/\d+/)?.[0] ?? ''} bit` : codec)
-}
-
 function Picture({ clip }: { clip: ClipView }) {
   return clip.pictureMade ? (
     <img
@@ -109,9 +105,22 @@ function Picture({ clip }: { clip: ClipView }) {
 }
 
 function Name({ clip }: { clip: ClipView }) {
+  const open = useContext(OpenClip)
   return (
     <>
-      <span className="figure font-semibold">{clip.name}</span>
+      <button
+        type="button"
+        className="figure cursor-pointer text-left font-semibold decoration-rule underline-offset-4 hover:underline"
+        aria-label={`Properties of ${clip.name}`}
+        // Rows are reached with the arrows; Enter opens the one that is marked.
+        tabIndex={-1}
+        onClick={(event) => {
+          event.stopPropagation()
+          open(clip)
+        }}
+      >
+        {clip.name}
+      </button>
       <span className="block text-sm text-quiet">
         {!clip.onCard
           ? 'no longer on the card'
@@ -119,7 +128,11 @@ function Name({ clip }: { clip: ClipView }) {
             ? `with ${clip.sidecars} sidecar${clip.sidecars > 1 ? 's' : ''}`
             : 'alone'}
       </span>
-      {clip.cut && <span className="block text-sm text-stop">{clip.cut}</span>}
+      {clip.cut ? (
+        <span className="block text-sm text-stop">{clip.cut}</span>
+      ) : (
+        clip.remarks.length > 0 && <span className="block text-sm">{clip.remarks.slice(0, 3).join(', ')}</span>
+      )}
     </>
   )
 }
@@ -136,11 +149,12 @@ export function ClipTable({ load }: { load: LoadView }) {
   const [sorting, setSorting] = useState<Sorting<ClipSort>>({ sort: 'name', down: false })
   const [show, setShow] = useState<ClipsAsked['show']>('all')
   const [typed, setTyped] = useState('')
+  const [opened, setOpened] = useState<ClipView>()
   const q = useDeferredValue(typed.trim())
   const pages = usePages(cardsApi.clips, { id: load.productionId }, { query: { loadId: load.id, show, q, ...sorting } })
   if (load.clips === 0) return null
   return (
-    <>
+    <OpenClip value={setOpened}>
       <Narrow count={load.clips} typed={typed} onType={setTyped} show={show} options={SHOWN} onShow={setShow} />
       <Ask query={pages}>
         {({ rows }) =>
@@ -162,10 +176,12 @@ export function ClipTable({ load }: { load: LoadView }) {
               onSort={setSorting}
               pages={pages}
               fileName={`${load.label} clips.csv`}
+              onOpen={setOpened}
             />
           )
         }
       </Ask>
-    </>
+      <ClipSheet clipId={opened?.id} name={opened?.name ?? ''} onClose={() => setOpened(undefined)} />
+    </OpenClip>
   )
 }

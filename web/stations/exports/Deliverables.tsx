@@ -1,4 +1,5 @@
 import { format } from 'date-fns'
+import { checksText } from '../../../core/media/check'
 import { formatBytes } from '../../../core/units/quantity'
 import { CheckTable } from '../../parts/CheckTable'
 import { Older } from '../../parts/Older'
@@ -26,12 +27,11 @@ export function Deliverables({ productionId }: { productionId: string }) {
                   {formatBytes(one.sizeBytes)}, {format(new Date(one.madeAt), 'yyyy-MM-dd HH:mm')}
                 </span>
                 {one.pass ? (
-                  <span className="text-good">passes all {one.checks.length} checks</span>
+                  <span className={one.checks.some((check) => check.remark === 'doubt') ? 'text-doubt' : 'text-good'}>
+                    {checksText(one.checks)}
+                  </span>
                 ) : (
-                  <strong className="text-stop">
-                    {one.checks.filter((check) => !check.pass).length} of {one.checks.length} checks fail: do not upload
-                    it
-                  </strong>
+                  <strong className="text-stop">{checksText(one.checks)}: do not upload it</strong>
                 )}
               </summary>
               <p className="figure my-2 text-sm break-all text-quiet">

@@ -1,19 +1,23 @@
 import { useState } from 'react'
 import { DESTINATIONS, destinationOf } from '../../../core/exports/destination'
-import { reframe } from '../../../core/exports/reframe'
+import { deliveryPlan, USUAL_CHOICE, type DeliveryChoice } from '../../../core/exports/plan'
+import { isInvented, reframe } from '../../../core/exports/reframe'
+import { framingSentence } from '../../../core/exports/sentence'
 import { exportsApi } from '../../../contract/exports'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
-import { Empty } from '../../parts/Empty'
 import { Choice } from '../../parts/Choice'
 import { ClipChoice } from '../../parts/ClipChoice'
+import { Empty } from '../../parts/Empty'
 import { isOpen, useStorage, useTasks } from '../../parts/queries'
 import { Slide } from '../../parts/Slide'
 import { TaskLine } from '../../parts/TaskLine'
 import { Trouble } from '../../parts/Trouble'
+import { useClip } from '../../parts/useClip'
 import { useSend } from '../../parts/useSend'
 import { preferredVolume, VolumeChoice } from '../../parts/VolumeChoice'
+import { Choices } from './Choices'
 import { CropStage, MOST_ZOOM } from './CropStage'
 import { Deliverables } from './Deliverables'
 import { Measure } from './Measure'
@@ -22,17 +26,38 @@ import { useFirstMaster } from './queries'
 
 /** Station 6: one master into one destination's frame, without bars and without invented pixels. */
 export default function Exports({ productionId }: { productionId: string }) {
+  const [chosen, setChosen] = useState<string>()
   return (
     <Ask query={useFirstMaster(productionId)}>
-      {({ rows: [first] }) => {
-        const master = first && masterOf(first)
-        return master ? (
-          <Framing first={master} productionId={productionId} />
+      {({ rows: [first] }) =>
+        first ? (
+          <Loading clipId={chosen ?? first.id} productionId={productionId} onChoose={setChosen} />
         ) : (
           <Empty title="Nothing to frame yet.">
             Here one master is cut to each destination’s frame: a window on the real picture, the scale, the size of the
             file, and a check of what was rendered. Look at a card and copy it first.
           </Empty>
+        )
+      }
+    </Ask>
+  )
+}
+
+interface ChosenProps {
+  readonly productionId: string
+  readonly onChoose: (clipId: string) => void
+}
+
+/** The master with everything that was read of it: what a render does follows from that. */
+function Loading({ clipId, ...props }: ChosenProps & { clipId: string }) {
+  return (
+    <Ask query={useClip(clipId)}>
+      {(clip) => {
+        const master = masterOf(clip)
+        return master ? (
+          <Framing key={clip.id} master={master} {...props} />
+        ) : (
+          <Empty title={`${clip.name} has no picture that can be read.`}>Choose another clip.</Empty>
         )
       }}
     </Ask>
@@ -49,45 +74,41 @@ const middleOf = (master: Master): Placement => ({
   centre: { x: master.widthPx / 2, y: master.heightPx / 2 },
 })
 
-function Framing({ first, productionId }: { first: Master; productionId: string }) {
+function Framing({ master, productionId, onChoose }: ChosenProps & { master: Master }) {
   const send = useSend(exportsApi.render)
   const { data: storage } = useStorage(productionId)
   const { data: tasks = [] } = useTasks()
-  const [master, setMaster] = useState(first)
   const { clip } = master
   const [destinationId, setDestinationId] = useState('tall-short')
+  const [choice, setChoice] = useState<DeliveryChoice>(USUAL_CHOICE)
   const [volume, setVolume] = useState<string>()
   const [at, setAt] = useState<number>()
   // Under the hand; the frame itself is fetched when it is let go.
   const [sliding, setSliding] = useState<number>()
-  const [placed, setPlaced] = useState<Placement>(middleOf(first))
+  const [placed, setPlaced] = useState<Placement>(middleOf(master))
   const destination = destinationOf(destinationId) ?? DESTINATIONS[0]
   const task = tasks.find((one) => one.kind === 'render' && one.productionId === productionId)
   if (!destination) return null
-  const result = reframe(master, destination, placed.zoom, placed.centre)
+  const { window } = reframe(master, destination, placed.zoom, placed.centre)
+  const plan = deliveryPlan(master.facts, destination, window, choice)
+  if (!plan) return null
   const volumeId = volume ?? preferredVolume(storage?.volumes ?? [], 'edit')
   const busy = task !== undefined && isOpen(task)
-  const sentence = result.invented
-    ? `This window invents pixels: each real one is stretched to ${result.scale.toFixed(2)} times its width.`
-    : `${destination.name} from ${clip.name}: every pixel is real.`
+  const why =
+    plan.fault ??
+    (isInvented(plan.scale)
+      ? 'Take a larger window, a smaller destination, or a master with more pixels.'
+      : 'Drag the window or use the arrow keys; it keeps the destination’s aspect, on even pixels.')
   return (
     <>
-      <Answer
-        why={
-          result.invented
-            ? 'Take a larger window, a smaller destination, or a master with more pixels.'
-            : 'Drag the window or use the arrow keys; it keeps the destination’s aspect, on even pixels.'
-        }
-      >
-        {sentence}
-      </Answer>
+      <Answer why={why}>{framingSentence(plan, clip.name)}</Answer>
       <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[1fr_20rem]">
         <div className="min-w-0">
           <CropStage
             key={clip.id}
             master={master}
             atSeconds={at ?? master.seconds / 3}
-            window={result.window}
+            window={window}
             zoom={placed.zoom}
             onMove={(centre) => setPlaced({ ...placed, centre })}
             onZoom={(zoom) => setPlaced({ ...placed, zoom })}
@@ -128,13 +149,7 @@ function Framing({ first, productionId }: { first: Master; productionId: string 
             productionId={productionId}
             from={{ show: 'film' }}
             value={clip}
-            onChange={(next) => {
-              const chosen = masterOf(next)
-              if (!chosen) return
-              setMaster(chosen)
-              setPlaced(middleOf(chosen))
-              setAt(undefined)
-            }}
+            onChange={(next) => onChoose(next.id)}
             words={(one) => `${one.name}, ${one.widthPx}×${one.heightPx}`}
           />
           <Choice
@@ -147,16 +162,17 @@ function Framing({ first, productionId }: { first: Master; productionId: string 
               label: `${one.name}, ${one.widthPx}×${one.heightPx}`,
             }))}
           />
-          <Measure master={master} destination={destination} result={result} />
+          <Measure master={master} plan={plan} />
+          <Choices facts={master.facts} choice={choice} onChange={setChoice} />
           <div className="mt-4 flex flex-wrap items-end gap-3">
             {storage && <VolumeChoice label="Onto" volumes={storage.volumes} value={volumeId} onChange={setVolume} />}
             <Button
               look="primary"
-              disabled={busy || send.isPending || !volumeId}
+              disabled={busy || send.isPending || !volumeId || plan.fault !== undefined}
               onClick={() =>
                 send.mutate({
                   params: {},
-                  body: { clipId: clip.id, destinationId, volumeId, window: result.window },
+                  body: { clipId: clip.id, destinationId, volumeId, window, ...choice },
                 })
               }
             >

@@ -1,5 +1,6 @@
 import { ChevronRight } from 'lucide-react'
 import { useDeferredValue, useState } from 'react'
+import { proxySentence } from '../../../core/proxies/sentence'
 import { frameRateLabel, parseFrameRate } from '../../../core/units/frameRate'
 import { counted, formatBytes } from '../../../core/units/quantity'
 import { cardsApi } from '../../../contract/cards'
@@ -38,16 +39,6 @@ export default function Proxies({ productionId }: { productionId: string }) {
       }
     </Ask>
   )
-}
-
-function sentenceOf({ wanted, equal, differ }: ProxyCounts): string {
-  if (differ > 0)
-    return `${counted(differ, 'proxy', 'proxies')} ${differ === 1 ? 'differs from its original' : 'differ from their originals'}: do not edit with ${differ === 1 ? 'it' : 'them'}.`
-  if (equal === wanted)
-    return `${equal === 1 ? 'The one proxy equals its' : `All ${equal} proxies equal their`} original${equal === 1 ? '' : 's'} in frames, rate and length.`
-  return equal === 0
-    ? `${counted(wanted, 'clip has', 'clips have')} no proxy yet.`
-    : `${equal} of ${wanted} clips have a proxy.`
 }
 
 /** What a batch will have: as measured on a few seconds, else the most it can be. */
@@ -100,7 +91,7 @@ function Making({ counts, productionId }: ProxiesProps) {
           )
         }
       >
-        {sentenceOf(counts)}
+        {proxySentence(counts)}
       </Answer>
       <Trouble error={send.error ?? estimate.error} />
       {working.length > 0 && (

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { BYTE_CLASSES, type ByteClass, type ClassBytes } from '../../../core/storage/budget'
+import { storageSentence } from '../../../core/storage/budget'
 import { formatBytes } from '../../../core/units/quantity'
 import type { StorageView, VolumeView } from '../../../contract/storage'
 import { Answer } from '../../parts/Answer'
@@ -46,18 +47,6 @@ export default function Storage({ productionId }: { productionId: string }) {
   )
 }
 
-function sentenceOf(volumes: readonly VolumeView[]): string {
-  const over = volumes.filter((volume) => volume.budget.state === 'over')
-  if (over.length > 0)
-    return `${over.map((volume) => volume.name).join(' and ')} ${over.length === 1 ? 'is' : 'are'} too full.`
-  const tight = volumes.filter((volume) => volume.connected && volume.budget.state === 'tight')
-  if (tight.length > 0) return `${tight.map((volume) => volume.name).join(' and ')} will be full soon.`
-  const edit = volumes.find((volume) => volume.kind === 'edit' && volume.connected)
-  return edit
-    ? `${edit.name} can still take ${formatBytes(edit.budget.plannableBytes)}.`
-    : 'Every connected volume has room.'
-}
-
 const total = (classes: readonly ClassBytes[]) => classes.reduce((sum, one) => sum + one.sizeBytes, 0)
 
 function Rooms({ storage, onAdd }: { storage: StorageView; onAdd: () => void }) {
@@ -68,7 +57,7 @@ function Rooms({ storage, onAdd }: { storage: StorageView; onAdd: () => void }) 
         why={`15 % of an edit drive and 5 % of the others are kept free.${away.length > 0 ? ` ${away.map((volume) => volume.name).join(', ')}: not connected, taken from the books.` : ''}`}
         action={<Button onClick={onAdd}>Add a volume</Button>}
       >
-        {sentenceOf(storage.volumes)}
+        {storageSentence(storage.volumes)}
       </Answer>
       <div className="grid gap-x-12 gap-y-8 lg:grid-cols-[1fr_19rem]">
         <section aria-label="How full the volumes are" className="min-w-0">

@@ -1,0 +1,24 @@
+/** Codecs by their published standard; the demuxer's name where there is none. */
+const NAMES: Record<string, string> = {
+  h264: 'H.264',
+  hevc: 'H.265',
+  av1: 'AV1',
+  vp9: 'VP9',
+  mpeg2video: 'H.262',
+  mpeg4: 'MPEG-4 part 2',
+  dnxhd: 'VC-3',
+  mjpeg: 'Motion JPEG',
+  dvvideo: 'DV',
+  prores: 'RDD 36',
+  ffv1: 'FFV1',
+  v210: 'uncompressed 4:2:2',
+  aac: 'AAC',
+  mp2: 'MPEG layer II',
+  mp3: 'MPEG layer III',
+  ac3: 'AC-3',
+  flac: 'FLAC',
+  opus: 'Opus',
+}
+
+export const codecName = (codec: string): string =>
+  NAMES[codec] ?? (codec.startsWith('pcm_') ? `PCM ${/\d+/.exec(codec)?.[0] ?? ''} bit` : codec)

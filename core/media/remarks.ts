@@ -1,0 +1,75 @@
+import { colourTags } from './colour'
+import { fieldsOf, isInterlaced, isVariable, soundOver, type MediaFacts, type VideoTrack } from './facts'
+import { frameRateLabel } from '../units/frameRate'
+
+/** One thing about a clip that decides something later: in two words for a table, and in a sentence. */
+export interface Remark {
+  readonly short: string
+  readonly sentence: string
+}
+
+/** Sound that ends with its picture to within this is as long. */
+const SAME_SECONDS = 0.05
+/** Starts later than this are worth a word; sound coders begin a few milliseconds before or after. */
+const LATE_SECONDS = 0.1
+/** With key frames further apart scrubbing stutters. Common practice, no source. */
+const FAR_KEYS_SECONDS = 10
+
+/** What is out of the ordinary about a clip, what decides most first; empty for most clips. */
+export function remarksOf(facts: MediaFacts): Remark[] {
+  const { video } = facts
+  return [
+    ...(video ? pictureRemarks(video) : []),
+    ...trackRemarks(facts),
+    ...facts.bounds.map((sentence) => ({ short: 'measured in part', sentence })),
+  ]
+}
+
+function pictureRemarks(video: VideoTrack): Remark[] {
+  const { cadence, rate, transfer } = video
+  const remarks: Remark[] = []
+  const say = (short: string, sentence: string) => remarks.push({ short, sentence })
+  const curve = { smpte2084: 'PQ', 'arib-std-b67': 'HLG' }[transfer ?? '']
+  if (isVariable(video))
+    say(
+      'variable rate',
+      `Recorded at a variable rate: ${cadence.average.toFixed(1)} on average, ${(cadence.offGrid * 100).toFixed(0)} % of its frames off the grid of ${frameRateLabel(rate)}.`,
+    )
+  if (isInterlaced(video))
+    say('interlaced', `Interlaced, ${fieldsOf(video)}${video.fieldOrder ? '' : ', as its frames show'}.`)
+  if (video.fieldOrder === undefined && video.measuredFields?.order === 'undecided')
+    say('scan unclear', 'Whether it is interlaced is not stated, and its frames do not show it.')
+  if (curve) say(curve, `Recorded in ${curve} (BT.2100): it has to be tone-mapped before it can go out in BT.709.`)
+  if (video.frames < video.storedFrames)
+    say('trimmed', `Trimmed by its edit list: ${video.frames} of ${video.storedFrames} frames are presented.`)
+  if (video.displayWidthPx !== video.widthPx || video.displayHeightPx !== video.heightPx)
+    say(
+      `shown ${video.displayWidthPx}×${video.displayHeightPx}`,
+      `Stored as ${video.widthPx}×${video.heightPx}, shown as ${video.displayWidthPx}×${video.displayHeightPx}${video.sampleAspect === '1:1' ? '' : `: samples of ${video.sampleAspect}`}.`,
+    )
+  const keySeconds = ((video.keyDistance ?? 1) * rate.den) / rate.num
+  if (keySeconds > FAR_KEYS_SECONDS)
+    say('few key frames', `Key frames are up to ${keySeconds.toFixed(0)} s apart: scrubbing stutters, a proxy helps.`)
+  return remarks
+}
+
+function trackRemarks(facts: MediaFacts): Remark[] {
+  const { video, videos, sounds, startSeconds } = facts
+  const over = soundOver(facts)
+  const remarks: Remark[] = []
+  const say = (short: string, sentence: string) => remarks.push({ short, sentence })
+  if (videos.length > 1)
+    say(
+      `${videos.length} pictures`,
+      `It has ${videos.length} pictures; ${video?.widthPx}×${video?.heightPx} is worked with.`,
+    )
+  if (sounds.length > 1) say(`${sounds.length} sounds`, `It has ${sounds.length} sound tracks.`)
+  if (over > SAME_SECONDS) say('longer sound', `The sound goes on ${over.toFixed(2)} s after the picture.`)
+  if (over < -SAME_SECONDS) say('shorter sound', `The sound ends ${(-over).toFixed(2)} s before the picture.`)
+  if (startSeconds > LATE_SECONDS) say('late start', `Its clock begins at ${startSeconds.toFixed(2)} s.`)
+  return remarks
+}
+
+/** What the colours of a picture are, or that they are not stated. */
+export const colourRemark = (video: VideoTrack): string | undefined =>
+  colourTags(video) === 'not stated' ? 'The colours are not stated.' : undefined

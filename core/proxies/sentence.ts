@@ -1,0 +1,19 @@
+import { counted } from '../units/quantity'
+
+/** How the proxies of a production stand; equal is one that passes every check of `checkProxy`. */
+export interface ProxyTally {
+  readonly wanted: number
+  readonly equal: number
+  readonly differ: number
+}
+
+/** The answer of the station: a difference comes first, since it would be edited with. */
+export function proxySentence({ wanted, equal, differ }: ProxyTally): string {
+  if (differ > 0)
+    return `${counted(differ, 'proxy', 'proxies')} ${differ === 1 ? 'differs from its original' : 'differ from their originals'}: do not edit with ${differ === 1 ? 'it' : 'them'}.`
+  if (equal === wanted)
+    return `${equal === 1 ? 'The one proxy equals its' : `All ${equal} proxies equal their`} original${equal === 1 ? '' : 's'} in every check.`
+  return equal === 0
+    ? `${counted(wanted, 'clip has', 'clips have')} no proxy yet.`
+    : `${equal} of ${wanted} clips have a proxy.`
+}
