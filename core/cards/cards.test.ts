@@ -124,6 +124,24 @@ describe('what is said of a card', () => {
     )
   })
 
+  it('notes variable rates, fields and high range, which ask nothing and stop nothing', () => {
+    const odd = { variable: false, interlaced: false, curve: undefined }
+    const clips = [
+      clip('DCIM/100CURLW/CURL0001.MP4', { odd: { ...odd, variable: true } }),
+      clip('DCIM/100CURLW/CURL0002.MP4', { odd: { ...odd, interlaced: true } }),
+      clip('DCIM/100CURLW/CURL0003.MP4', { odd: { ...odd, curve: 'HLG' } }),
+      clip('DCIM/100CURLW/CURL0004.MP4', { odd }),
+    ]
+    const found = findingsOf([], clips, undefined)
+    expect(found.map(({ kind, weight, files }) => [kind, weight, files])).toEqual([
+      ['variable', 'note', 1],
+      ['interlaced', 'note', 1],
+      ['high-range', 'note', 1],
+    ])
+    expect(found[2]?.sentence).toContain('HLG (BT.2100)')
+    expect(cardSentence(looked(clips), found)).toContain('nothing wrong found')
+  })
+
   it('has nothing to say of a sound recorder’s good files', () => {
     expect(findingsOf([], [clip('FIELD1/TAKE_01.WAV', { hasPicture: false, pictureMade: false })], undefined)).toEqual(
       [],

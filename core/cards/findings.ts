@@ -26,6 +26,8 @@ export interface ScannedClip {
   readonly hasPicture: boolean
   /** What is missing of its end, in words. */
   readonly cut: string | undefined
+  /** What its picture has that decides something later. */
+  readonly odd?: { readonly variable: boolean; readonly interlaced: boolean; readonly curve: 'PQ' | 'HLG' | undefined }
 }
 
 export type FindingWeight = 'stop' | 'ask' | 'note'
@@ -46,6 +48,9 @@ export interface Finding {
     | 'gone'
     | 'lost'
     | 'returned'
+    | 'variable'
+    | 'interlaced'
+    | 'high-range'
   readonly weight: FindingWeight
   readonly sentence: string
   /** The first few of what it is about; `files` counts all. */
@@ -195,6 +200,27 @@ export function clipFindings(clips: readonly ScannedClip[], shootDay: string | u
     'ask',
     strayed,
     `${counted(strayed.length, 'clip')} recorded more than three days from the shoot of ${shootDay}. Was the camera’s clock reset?`,
+  )
+  const variable = clips.filter((clip) => clip.odd?.variable)
+  say(
+    'variable',
+    'note',
+    variable,
+    `${counted(variable.length, 'clip')} recorded at a variable rate. Proxies keep every frame’s time; a deliverable is put on one rate, and says which.`,
+  )
+  const interlaced = clips.filter((clip) => clip.odd?.interlaced)
+  say(
+    'interlaced',
+    'note',
+    interlaced,
+    `${counted(interlaced.length, 'clip')} interlaced: proxies and deliverables are made of whole frames.`,
+  )
+  const ranged = clips.filter((clip) => clip.odd?.curve)
+  say(
+    'high-range',
+    'note',
+    ranged,
+    `${counted(ranged.length, 'clip')} recorded in ${words(ranged, (clip) => clip.odd?.curve)} (BT.2100): to be tone-mapped while editing, before anything goes out in BT.709.`,
   )
   return found
 }

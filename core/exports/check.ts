@@ -82,7 +82,11 @@ function geometryChecks(
   ]
 }
 
-function timeChecks({ destination, rate, frames, seconds, grid }: DeliveryPlan, file: MediaFacts, video: VideoTrack) {
+function timeChecks(
+  { destination, rate, frames, seconds, grid, video: master }: DeliveryPlan,
+  file: MediaFacts,
+  video: VideoTrack,
+) {
   const halfFrame = (0.5 * rate.den) / rate.num
   // A grid begins and ends with a frame that may go either way.
   const slack = grid ? 1 : 0
@@ -97,7 +101,9 @@ function timeChecks({ destination, rate, frames, seconds, grid }: DeliveryPlan, 
       'Frames',
       Math.abs(video.frames - frames) <= slack,
       `${frames}${slack > 0 ? ' ± 1' : ''}`,
-      String(video.frames),
+      grid
+        ? `${video.frames}, of the master’s ${master.frames} ${grid.doubled} doubled and ${grid.dropped} dropped`
+        : String(video.frames),
     ),
     fileCheck(
       'Length',

@@ -1,5 +1,6 @@
 import { formatBitRate, formatBytes } from '../units/quantity'
 import { frameRateLabel, frameRateText } from '../units/frameRate'
+import { levelText } from '../exports/level'
 import { codecName } from './codecName'
 import { colourTags } from './colour'
 import type { MediaFacts, OtherTrack, SoundTrack, Track, VideoTrack } from './facts'
@@ -58,7 +59,7 @@ function pictureProperties(video: VideoTrack): Property[] {
   const { cadence, measuredFields: fields, cleanAperture: clean } = video
   return [
     property('Codec', [codecName(video.codec), video.profile].filter(Boolean).join(' '), HEADER),
-    property('Level', video.level > 0 ? String(video.level) : undefined, `${HEADER}, as coded`),
+    property('Level', levelOf(video), HEADER),
     property('Stored frame', `${video.codedWidthPx}×${video.codedHeightPx}`, HEADER),
     property('Frame', `${video.widthPx}×${video.heightPx}`, 'after rotation'),
     property('Shown as', `${video.displayWidthPx}×${video.displayHeightPx}`, 'after aperture, samples and rotation'),
@@ -104,6 +105,16 @@ function pictureProperties(video: VideoTrack): Property[] {
     ...trackProperties(video),
   ]
 }
+
+/** H.264 codes ten times its level, H.265 thirty times; others number theirs as they like. */
+const levelOf = ({ codec, level }: VideoTrack): string | undefined =>
+  level <= 0
+    ? undefined
+    : codec === 'h264'
+      ? levelText(level)
+      : codec === 'hevc'
+        ? String(level / 30)
+        : `${level}, as coded`
 
 const soundProperties = (sound: SoundTrack): Property[] => [
   property('Codec', [codecName(sound.codec), sound.profile].filter(Boolean).join(' '), HEADER),

@@ -190,7 +190,7 @@ test('station 6 cuts a tall file from a dragged window, and the real file passes
   await page.getByRole('button', { name: 'Render it' }).click()
   const made = page.locator('[data-deliverable="Tall short"]')
   await expect(made).toHaveAttribute('data-pass', 'true', { timeout: 120_000 })
-  await expect(made).toContainText('passes all 15 checks')
+  await expect(made).toContainText(/passes all 2\d checks/)
   const file = join(volumeFolder('Slipway'), FOLDER, 'Output/CURL0041 tall short.mp4')
   // Source: ffprobe of Debian's ffmpeg; level limits in ITU-T H.264 table A-1.
   const stream = debian('ffprobe', [

@@ -90,12 +90,22 @@ export async function scannedClips(db: Db, loadId: string): Promise<ScannedClip[
   const rows = await db
     .selectFrom('clip')
     .select(['pathText as path', 'sizeBytes', 'seconds', 'recordedAt', 'pictureMade', 'trouble', 'hasPicture', 'cut'])
+    .select([
+      sql<string | null>`probe#>>'{video,cadence,kind}'`.as('cadence'),
+      sql<string | null>`coalesce(probe#>>'{video,fieldOrder}', probe#>>'{video,measuredFields,order}')`.as('fields'),
+      sql<string | null>`probe#>>'{video,transfer}'`.as('transfer'),
+    ])
     .where('loadId', '=', loadId)
     .where('shown', '=', true)
     .orderBy('pathText')
     .execute()
-  return rows.map((row) => ({
+  return rows.map(({ cadence, fields, transfer, ...row }) => ({
     ...row,
+    odd: {
+      variable: cadence === 'variable',
+      interlaced: fields === 'top first' || fields === 'bottom first',
+      curve: transfer === 'smpte2084' ? 'PQ' : transfer === 'arib-std-b67' ? 'HLG' : undefined,
+    },
     recordedAt: row.recordedAt || undefined,
     trouble: row.trouble ?? undefined,
     cut: row.cut ?? undefined,

@@ -72,7 +72,7 @@ const Group = ({ group: { title, properties } }: { group: PropertyGroup }) => (
       {properties.map(({ name, value, source }) => (
         <div
           key={name}
-          className="grid grid-cols-[9rem_1fr] gap-x-4 border-b border-rule py-1 text-sm sm:grid-cols-[10rem_1fr_13rem]"
+          className="grid grid-cols-[9rem_1fr] items-baseline gap-x-4 border-b border-rule py-1 text-sm sm:grid-cols-[10rem_1fr_13rem]"
         >
           <dt className="text-quiet">{name}</dt>
           <dd className={`break-words ${source === '' ? 'text-quiet' : 'figure'}`}>{value}</dd>
