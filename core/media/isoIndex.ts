@@ -29,6 +29,8 @@ export interface IsoIndex {
 
 const MOST_INDEX_BYTES = 64 * 1024 * 1024
 const MOST_SAMPLES = 2_000_000
+const MOST_TRACKS = 100
+const MOST_EDITS = 1000
 
 /** Reads the index (`moov`) of an ISO base media file, and nothing of the media. `undefined` when it has none. */
 export async function readIsoIndex(file: ByteSource): Promise<IsoIndex | undefined> {
@@ -49,7 +51,10 @@ export async function readIsoIndex(file: ByteSource): Promise<IsoIndex | undefin
   const tracks = index.inside('moov', [{ type: 'moov', start: 0, headBytes: moov.headBytes, end: length }])
   const bounds: string[] = []
   const movieTicks = index.ticksOf(tracks.find((box) => box.type === 'mvhd'))
-  const read = tracks.filter((box) => box.type === 'trak').flatMap((box) => index.track(box, movieTicks, bounds) ?? [])
+  const read = tracks
+    .filter((box) => box.type === 'trak')
+    .slice(0, MOST_TRACKS)
+    .flatMap((box) => index.track(box, movieTicks, bounds) ?? [])
   return { ...common, tracks: read.some((track) => track.times.length > 0) ? read : [], bounds }
 }
 
@@ -63,6 +68,8 @@ interface Edit {
 /** The bytes of an index, with readers for its boxes. Sections are those of ISO/IEC 14496-12. */
 class Index {
   readonly #data: DataView
+  /** Of all tracks together. */
+  #samplesLeft = MOST_SAMPLES
 
   constructor(readonly bytes: Uint8Array) {
     this.#data = view(bytes)
@@ -112,10 +119,11 @@ class Index {
     let last = 0
     for (const [count, step] of this.#pairs(table, 'stts'))
       for (let turn = 0; turn < count; turn += 1) {
-        if (times.length >= MOST_SAMPLES) {
+        if (this.#samplesLeft === 0) {
           bounds.push('It lists more than 2 000 000 samples; those after were not read.')
           return { times, end: clock }
         }
+        this.#samplesLeft -= 1
         times.push(clock)
         clock += step
         last = step
@@ -138,7 +146,7 @@ class Index {
     const at = list.start + list.headBytes
     const wide = this.#u8(at) === 1
     const entry = wide ? 20 : 12
-    const count = Math.min(this.#u32(at + 4), Math.floor((list.end - at - 8) / entry))
+    const count = Math.min(this.#u32(at + 4), Math.floor((list.end - at - 8) / entry), MOST_EDITS)
     return Array.from({ length: count }, (_, turn) => {
       const from = at + 8 + turn * entry
       return wide
@@ -246,11 +254,25 @@ function presentedPart(
       startSeconds ??= clock / ticks
       // The movie's clock is coarser than the track's: half of one of its ticks is no frame.
       const slack = ticks / movieTicks / 2
-      for (const time of times)
-        if (time >= mediaTime - 1e-6 && time < until - slack) shown.push(clock + time - mediaTime)
+      for (let at = firstFrom(times, mediaTime); at < times.length && shown.length < MOST_SAMPLES; at += 1) {
+        const time = times[at] ?? 0
+        if (time >= until - slack) break
+        shown.push(clock + time - mediaTime)
+      }
       seconds += Math.max(0, until - mediaTime) / ticks
     }
     clock += length
   }
   return { times: shown, seconds, startSeconds: startSeconds ?? 0 }
+}
+
+/** Place of the first time that is not before another; times ascend. */
+function firstFrom(times: readonly number[], from: number): number {
+  let [low, high] = [0, times.length]
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if ((times[middle] ?? 0) < from - 1e-6) low = middle + 1
+    else high = middle
+  }
+  return low
 }

@@ -40,10 +40,10 @@ export async function readPackets(path: Buffer, extent: Extent, control?: ToolCo
     args: [
       ...['-hide_banner', '-loglevel', 'error', ...SAFE_INPUT],
       ...(intervals ? ['-read_intervals', intervals] : []),
-      ...['-show_entries', 'packet=stream_index,pts,dts,duration,size,flags', '-of', 'compact=p=0:nk=0', INPUT],
+      ...['-show_entries', 'packet=stream_index,pts,dts,duration,size,flags', '-of', 'compact=p=0:nk=1', INPUT],
     ],
   })
-  return { streams: collect(out.toString('latin1')), whole: intervals === undefined }
+  return { streams: collect(out), whole: intervals === undefined }
 }
 
 function intervalsOf({ sizeBytes, startSeconds, seconds }: Extent): string | undefined {
@@ -53,72 +53,71 @@ function intervalsOf({ sizeBytes, startSeconds, seconds }: Extent): string | und
   return `%+${part.toFixed(3)},${at(0.5)}%+${part.toFixed(3)},${at(1)}%`
 }
 
-interface Packet {
-  readonly time: number
-  readonly length: number | undefined
-  readonly size: number
-  readonly key: boolean
+/** What is gathered of one stream while its packets pass by, in the order of decoding. */
+class Gathered {
+  readonly times: number[] = []
+  sizeBytes = 0
+  #lastTime = -Infinity
+  #lastLength = 0
+  #sinceKey = 0
+  #keyDistance = 1
+
+  add(time: number, length: number, sizeBytes: number, isKey: boolean): void {
+    this.times.push(time)
+    this.sizeBytes += sizeBytes
+    if (time >= this.#lastTime) [this.#lastTime, this.#lastLength] = [time, length]
+    this.#sinceKey = isKey ? 1 : this.#sinceKey + 1
+    this.#keyDistance = Math.max(this.#keyDistance, this.#sinceKey)
+  }
+
+  run(): PacketRun {
+    const ordered = Float64Array.from(this.times).sort()
+    return {
+      runs: partsOf(ordered),
+      first: ordered[0] ?? 0,
+      end: this.#lastTime + this.#lastLength,
+      lastHasLength: this.#lastLength > 0,
+      sizeBytes: this.sizeBytes,
+      keyDistance: this.#keyDistance,
+      packets: ordered.length,
+    }
+  }
 }
 
-function collect(text: string): Map<number, PacketRun> {
-  const streams = new Map<number, Packet[]>()
-  for (const line of text.split('\n')) {
-    if (!line.startsWith('stream_index=')) continue
-    const fields = Object.fromEntries(line.split('|').map((part) => part.split('=', 2) as [string, string]))
-    const figure = (name: string) =>
-      fields[name] === undefined || fields[name] === 'N/A' ? undefined : Number(fields[name])
-    const time = figure('pts') ?? figure('dts')
-    const index = figure('stream_index')
-    if (time === undefined || index === undefined) continue
-    const packet = {
-      time,
-      length: figure('duration'),
-      size: figure('size') ?? 0,
-      key: fields.flags?.includes('K') === true,
-    }
-    const list = streams.get(index)
-    if (list) list.push(packet)
-    else streams.set(index, [packet])
+/** `stream_index|pts|dts|duration|size|flags`; what is not known is `N/A`. */
+const LINE = /^(\d+)\|(-?\d+|N\/A)\|(-?\d+|N\/A)\|(-?\d+|N\/A)\|(\d+)\|(K?)/
+
+function collect(out: Buffer): Map<number, PacketRun> {
+  const streams = new Map<number, Gathered>()
+  for (let start = 0; start < out.length;) {
+    const newline = out.indexOf(0x0a, start)
+    const end = newline < 0 ? out.length : newline
+    const [, index, pts, dts, length, size, key] = LINE.exec(out.toString('latin1', start, end)) ?? []
+    start = end + 1
+    const time = pts === 'N/A' ? dts : pts
+    if (time === undefined || time === 'N/A') continue
+    const stream = streams.get(Number(index)) ?? new Gathered()
+    streams.set(Number(index), stream)
+    stream.add(Number(time), length === 'N/A' ? 0 : Number(length), Number(size), key === 'K')
   }
-  return new Map([...streams].map(([index, packets]) => [index, runOf(packets)]))
+  return new Map([...streams].map(([index, stream]) => [index, stream.run()]))
 }
 
 /** A step this many times the usual one is the way to the next part that was read. */
 const NEXT_PART = 200
 
-function runOf(packets: readonly Packet[]): PacketRun {
-  const parts: Packet[][] = []
-  const ordered = [...packets].sort((a, b) => a.time - b.time)
-  const usual = (ordered.at(-1)?.time ?? 0) - (ordered[0]?.time ?? 0)
-  const far = ordered.length > 1 ? (usual / (ordered.length - 1)) * NEXT_PART : Infinity
-  for (const packet of ordered) {
+/** Parts may overlap by what lies between a key frame and the place that was asked for: no time stands twice. */
+function partsOf(ordered: Float64Array): number[][] {
+  const parts: number[][] = []
+  const span = (ordered.at(-1) ?? 0) - (ordered[0] ?? 0)
+  const far = ordered.length > 1 ? (span / (ordered.length - 1)) * NEXT_PART : Infinity
+  let last: number | undefined
+  for (const time of ordered) {
     const part = parts.at(-1)
-    const last = part?.at(-1)
-    if (part && last && packet.time - last.time < far) {
-      // Parts may overlap by what lies between a key frame and the place that was asked for.
-      if (packet.time > last.time) part.push(packet)
-    } else parts.push([packet])
+    if (part && last !== undefined && time - last < far) {
+      if (time > last) part.push(time)
+    } else parts.push([time])
+    last = time
   }
-  const last = parts.at(-1)?.at(-1)
-  return {
-    runs: parts.map((part) => part.map(({ time }) => time)),
-    first: parts[0]?.[0]?.time ?? 0,
-    end: (last?.time ?? 0) + (last?.length ?? 0),
-    lastHasLength: (last?.length ?? 0) > 0,
-    sizeBytes: packets.reduce((sum, { size }) => sum + size, 0),
-    keyDistance: keyDistanceOf(packets),
-    packets: packets.length,
-  }
-}
-
-/** In the order of decoding, as they lie in the file. */
-function keyDistanceOf(packets: readonly Packet[]): number {
-  let since = 0
-  let longest = 1
-  for (const { key } of packets) {
-    if (key) since = 0
-    since += 1
-    longest = Math.max(longest, since)
-  }
-  return longest
+  return parts
 }

@@ -15,14 +15,15 @@ import { withBytes } from './byteSource'
 import { readPackets, type PacketRun, type Packets } from './packets'
 import { figure, isAttachedPicture, stated, tag, type Probed, type ProbedStream } from './probed'
 import { brandOf, broadcastOf, recordedOf, timecodeOf } from './probedTags'
-import { INPUT, runTool, SAFE_INPUT, type ToolControl } from './tool'
+import { INPUT, runTool, SAFE_INPUT, ToolFailed, type ToolControl } from './tool'
 
 /** Everything that was read of a file before it is put together. */
 interface Reading {
   readonly format: NonNullable<Probed['format']>
   readonly streams: readonly ProbedStream[]
   readonly index: IsoIndex | undefined
-  readonly packets: Packets | undefined
+  /** Why they could not be read, where they could not. */
+  readonly packets: Packets | ToolFailed | undefined
   readonly startSeconds: number
   readonly seconds: number
 }
@@ -50,7 +51,13 @@ export async function probeFile(path: Buffer, control?: ToolControl): Promise<Me
   const pictures = streams.some((stream) => stream.codec_type === 'video' && !isAttachedPicture(stream))
   const listed = (index?.tracks.length ?? 0) > 0
   const packets =
-    pictures && !listed ? await readPackets(path, { sizeBytes, startSeconds, seconds }, control) : undefined
+    pictures && !listed
+      ? await readPackets(path, { sizeBytes, startSeconds, seconds }, control).catch((error: unknown) => {
+          // A file is not unreadable because its packets are too many, or come too slowly.
+          if (error instanceof ToolFailed) return error
+          throw error
+        })
+      : undefined
   return factsOf({ format, streams, index, packets, startSeconds, seconds }, brand)
 }
 
@@ -99,9 +106,13 @@ const mainPicture = (videos: readonly VideoTrack[]): VideoTrack | undefined => {
   )
 }
 
-const boundsOf = (index: IsoIndex | undefined, packets: Packets | undefined): string[] => [
+/** The packets, if they could be read. */
+const readOf = ({ packets }: Reading): Packets | undefined => (packets instanceof ToolFailed ? undefined : packets)
+
+const boundsOf = (index: IsoIndex | undefined, packets: Reading['packets']): string[] => [
   ...(index?.bounds ?? []),
-  ...(packets && !packets.whole
+  ...(packets instanceof ToolFailed ? [`Its packets could not all be read: ${packets.message}`] : []),
+  ...(packets && !(packets instanceof ToolFailed) && !packets.whole
     ? ['It is larger than 64 MiB: rate and key frames were measured in three parts of it.']
     : []),
 ]
@@ -222,12 +233,12 @@ function measuredOf(stream: ProbedStream, reading: Reading, named: readonly Fram
       sizeBytes: indexed.sizeBytes,
     }
   }
-  const run = reading.packets?.streams.get(stream.index ?? -1)
+  const run = readOf(reading)?.streams.get(stream.index ?? -1)
   const ticks = ticksOf(stream)
   const { startSeconds, seconds } = extentOf(stream, run, reading)
   const frames = figure(stream.nb_frames)
   const { rate, cadence } = measureRate(run?.runs ?? [], ticks, named)
-  const whole = reading.packets?.whole === true && run !== undefined
+  const whole = readOf(reading)?.whole === true && run !== undefined
   const counted = whole ? run.packets : (frames ?? Math.round((seconds * rate.num) / rate.den))
   const exact = secondsOfFrames(counted, rate)
   // A clock of thousandths cuts the last frame short by less than a tick or two.
@@ -265,10 +276,10 @@ function extentOf(
 
 function soundTrack(stream: ProbedStream, reading: Reading): SoundTrack {
   const indexed = indexedOf(stream, reading.index)
-  const run = reading.packets?.streams.get(stream.index ?? -1)
+  const run = readOf(reading)?.streams.get(stream.index ?? -1)
   const { startSeconds, seconds } =
     indexed && indexed.times.length > 0 ? indexed.presented : extentOf(stream, run, reading)
-  const measuredBytes = indexed?.sizeBytes ?? (reading.packets?.whole ? run?.sizeBytes : undefined)
+  const measuredBytes = indexed?.sizeBytes ?? (readOf(reading)?.whole ? run?.sizeBytes : undefined)
   return {
     ...trackOf(stream),
     codec: stream.codec_name ?? 'unknown',

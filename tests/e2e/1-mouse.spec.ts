@@ -33,7 +33,7 @@ test('station 1 moves its result while somebody types', async ({ page }) => {
   await choose(page, page.getByLabel('Card speed class'), 'V60: 60 MB/s')
   // Common practice, no source: 600 Mb/s is 75 MB/s; an hour of it is 270 GB. Source of V60 and V90: SD Association.
   await expect(page.getByTestId('plan-preview')).toContainText('270 GB on 3 cards')
-  await expect(page.getByTestId('plan-preview')).toContainText('use V90')
+  await expect(page.getByTestId('plan-preview')).toContainText('needs V90 (video speed classes V6 to V90)')
   await page.getByLabel('Frame rate').fill('fast')
   await expect(page.getByText('Write it as 25, 23.976 or 24000/1001.')).toBeVisible()
   await page.getByLabel('Frame rate').fill('24')

@@ -2,8 +2,10 @@ import { execFileSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { MediaFacts } from '../../core/media/facts'
+import { readIsoIndex } from '../../core/media/isoIndex'
 import { pixelLayout } from '../../core/media/pixelFormat'
 import { frameRate } from '../../core/units/frameRate'
 import { parseTimecode, timecodeCount } from '../../core/units/timecode'
@@ -373,6 +375,28 @@ describe(`the reader on ${MEDIA_FILES.length} files`, () => {
     const { video } = await probeFile(Buffer.from(path))
     expect(video?.cleanAperture).toEqual({ x: 10, y: 2, widthPx: 300, heightPx: 176 })
     expect(video).toMatchObject({ widthPx: 320, displayWidthPx: 300, displayHeightPx: 176 })
+  })
+})
+
+describe('an index that lies', () => {
+  it('is read within bounds, whatever its bytes say', async () => {
+    const whole = readFileSync(mediaPath('trimmed.mp4'))
+    const moov = whole.lastIndexOf('moov')
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.tuple(fc.nat(whole.length - moov - 1), fc.constantFrom(0, 1, 0x7f, 0x80, 0xff)), { maxLength: 12 }),
+        async (changes) => {
+          const bytes = Buffer.from(whole)
+          for (const [at, value] of changes) bytes[moov + at] = value
+          const index = await readIsoIndex({
+            sizeBytes: bytes.length,
+            read: (position, length) => Promise.resolve(bytes.subarray(position, position + length)),
+          })
+          for (const track of index?.tracks ?? []) expect(track.times.length).toBeLessThanOrEqual(2_000_000)
+        },
+      ),
+      { numRuns: 300 },
+    )
   })
 })
 

@@ -6,7 +6,7 @@ import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { Empty } from '../../parts/Empty'
 import { Choice } from '../../parts/Choice'
-import { Field } from '../../parts/Field'
+import { UnitField } from '../../parts/UnitField'
 import { Trouble } from '../../parts/Trouble'
 import { useAsk } from '../../parts/useAsk'
 import { useSend } from '../../parts/useSend'
@@ -155,12 +155,14 @@ function DeviceRow({ device }: { device: BenchDeviceView }) {
           onChange={(next) => setKind(next as BenchFault)}
           options={faults.map((fault) => ({ value: fault, label: FAULT_WORDS[fault] }))}
         />
-        <Field
+        <UnitField
           label="After"
-          className="-mb-[1.375rem] w-24"
+          unit="bytes"
+          className="-mb-[1.375rem] w-44"
+          typed={after}
+          wrong={false}
           value={after}
           onChange={(event) => setAfter(event.target.value)}
-          fault={afterBytes === undefined ? '20 MB?' : undefined}
         />
         <Button type="submit">Switch on</Button>
         {device.fault !== 'none' && (
