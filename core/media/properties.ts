@@ -1,6 +1,7 @@
 import { formatBitRate, formatBytes } from '../units/quantity'
 import { frameRateLabel, frameRateText } from '../units/frameRate'
 import { levelText } from '../exports/level'
+import { parseTimecode, timecodeCount, timecodeRange, timecodeText } from '../units/timecode'
 import { codecName } from './codecName'
 import { colourTags } from './colour'
 import type { MediaFacts, OtherTrack, SoundTrack, Track, VideoTrack } from './facts'
@@ -136,6 +137,16 @@ const trackProperties = ({ index, language, isDefault }: Track): Property[] => [
 const otherText = (tracks: readonly OtherTrack[]) =>
   tracks.map((track) => [track.kind, track.codec].filter(Boolean).join(' ')).join(', ')
 
+/** The addresses of the first and the last frame: `10:00:00:00 to 10:00:01:24`. */
+function timecodeSpan({ timecode = '', video }: MediaFacts): string {
+  const dropFrame = /[;.]/.test(timecode)
+  const count = video && timecodeCount(video.rate, dropFrame)
+  const start = count && parseTimecode(timecode, count.nominal)
+  if (!start || !video) return timecode
+  const { last, overMidnight } = timecodeRange(start, video.frames)
+  return `${timecode} to ${timecodeText(last)}${dropFrame ? ', drop-frame' : ''}${overMidnight ? ', over midnight' : ''}`
+}
+
 function fileProperties(facts: MediaFacts): Property[] {
   const { recordedFrom, broadcast, others } = facts
   return [
@@ -149,11 +160,7 @@ function fileProperties(facts: MediaFacts): Property[] {
       facts.recordedAt,
       [recordedFrom?.source, recordedFrom?.zone ?? 'no zone stated'].filter(Boolean).join(', '),
     ),
-    property(
-      'Start timecode',
-      facts.timecode && `${facts.timecode}${/[;.]/.test(facts.timecode) ? ', drop-frame' : ''}`,
-      facts.timecodeFrom ?? '',
-    ),
+    property('Timecode', facts.timecode && timecodeSpan(facts), facts.timecodeFrom ?? ''),
     ...(broadcast
       ? [
           property('Time reference', `${broadcast.timeReference} samples after midnight`, 'broadcast extension'),

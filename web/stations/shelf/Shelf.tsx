@@ -1,7 +1,8 @@
 import { format } from 'date-fns'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { counted, formatBytes } from '../../../core/units/quantity'
+import { shelfAnswer } from '../../../core/shelf/sentence'
+import { formatBytes } from '../../../core/units/quantity'
 import type { DeliverableView } from '../../../contract/exports'
 import { shelfApi, type BagView } from '../../../contract/shelf'
 import { Answer } from '../../parts/Answer'
@@ -83,16 +84,7 @@ function Shelving({ films, productionId, written, volumeNames }: ShelvingProps) 
   const volumeId = volume ?? preferredVolume(storage?.volumes ?? [], 'archive')
   const task = tasks.find((one) => one.kind === 'bag' && one.productionId === productionId)
   const busy = task !== undefined && isOpen(task)
-  const sentence =
-    written === 0
-      ? 'No film is on the shelf yet.'
-      : `${counted(written, 'bag is', 'bags are')} on ${volumeNames.join(' and ')}.`
-  const why =
-    written === 0
-      ? 'Put each film on two volumes, one of them off-site.'
-      : volumeNames.length < 2
-        ? 'One volume is one accident: put it on a second one that is kept elsewhere.'
-        : 'Rehearse a restore: open one clip from a bag each quarter.'
+  const { sentence, why } = shelfAnswer(written, volumeNames)
   return (
     <>
       <Answer

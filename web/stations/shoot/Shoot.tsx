@@ -1,5 +1,6 @@
 import { Pencil, Trash2 } from 'lucide-react'
 import { useState } from 'react'
+import { planAnswer } from '../../../core/shoot/sentence'
 import { frameRateLabel, parseFrameRate } from '../../../core/units/frameRate'
 import { counted, formatBinaryBytes, formatBytes, formatByteRate, formatLength } from '../../../core/units/quantity'
 import { shootApi, type CameraPlanView } from '../../../contract/shoot'
@@ -66,13 +67,7 @@ function PlanList({
 }) {
   const send = useSend(shootApi.removePlan)
   const [leaving, setLeaving] = useState<CameraPlanView>()
-  const bytes = plans.reduce((sum, plan) => sum + plan.budget.sizeBytes, 0)
-  const cards = plans.reduce((sum, plan) => sum + plan.budget.cards, 0)
-  const slow = plans.filter((plan) => !plan.budget.sustained)
-  const why =
-    slow.length > 0
-      ? `${slow.map((plan) => plan.camera).join(' and ')}: the card cannot take the stream. Change card or bit rate before the day.`
-      : `${counted(cards, 'card')} and one spare: none is filled above its limit, none is used twice.`
+  const { sentence, why } = planAnswer(plans)
   return (
     <>
       <Answer
@@ -83,7 +78,7 @@ function PlanList({
           </Button>
         }
       >
-        Carry {counted(cards, 'card')} for {formatBytes(bytes)}.
+        {sentence}
       </Answer>
       {leaving && (
         <Confirm
