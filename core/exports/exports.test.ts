@@ -3,7 +3,9 @@ import { describe, expect, it } from 'vitest'
 import { deliveryBitRate, DESTINATIONS, destinationOf, predictedBytes } from './destination'
 import { levelAllows, levelText, macroblocks, neededLevel } from './level'
 import { cutOf, largestWindow, losslessZoom, reframe, scaleDown, scaleOf, windowFault } from './reframe'
-import { testFacts, testPicture } from '../media/testFacts'
+import type { MediaFacts } from '../media/facts'
+import { testFacts, testPicture, testSound } from '../media/testFacts'
+import { soundPlan } from './sound'
 import { frameRate } from '../units/frameRate'
 import { usualColours } from './colours'
 import { deliveryPlan, USUAL_CHOICE } from './plan'
@@ -143,6 +145,20 @@ describe('a plan', () => {
     expect(plan({ range: 'full' }).says).toEqual(['Colours are converted to BT.709 in limited range.'])
     expect(plan({ ...silent, matrix: 'bt470bg' }).colours).toMatchObject({ matrix: 'bt470bg', primaries: 'bt470bg' })
     expect(plan({ transfer: 'arib-std-b67' }).fault).toMatch(/HLG.*tone-mapped/)
+  })
+
+  it('says which sound goes out, from facts that came over the wire too', () => {
+    const sounds = [
+      testSound({ language: 'ger' }),
+      testSound({ index: 2, language: 'eng', channels: 1, layout: 'mono' }),
+    ]
+    const master = JSON.parse(JSON.stringify(testFacts({ sounds, audio: sounds[0] }))) as MediaFacts
+    expect(soundPlan(master, null)?.says).toEqual(['Sound 1: stereo, ger goes out, the other is left out.'])
+    expect(soundPlan(master, 2)).toMatchObject({
+      mix: 'both',
+      says: ['Sound 2: mono, eng goes out, the other is left out.', 'The one channel goes to left and right.'],
+    })
+    expect(soundPlan(testFacts({ audio: undefined, sounds: [] }), null)).toBeUndefined()
   })
 
   it('deinterlaces to as many frames, or to one a field', () => {

@@ -56,6 +56,8 @@ export function soundPlan(facts: MediaFacts, trackIndex: number | null): SoundPl
   const offsetSeconds = track.startSeconds - video.startSeconds
   const over = offsetSeconds + track.seconds - video.seconds
   const left = sounds.length - 1
+  // Facts that came over the wire hold the default track twice.
+  const place = sounds.findIndex((one) => one.index === track.index)
   return {
     track,
     mix,
@@ -63,7 +65,7 @@ export function soundPlan(facts: MediaFacts, trackIndex: number | null): SoundPl
     says: [
       ...(left > 0
         ? [
-            `Sound ${soundLabel(track, sounds.indexOf(track))} goes out, ${left === 1 ? 'the other is' : `the other ${left} are`} left out.`,
+            `Sound ${soundLabel(track, place)} goes out, ${left === 1 ? 'the other is' : `the other ${left} are`} left out.`,
           ]
         : []),
       ...(MIXES[mix] ? [MIXES[mix]] : []),

@@ -97,7 +97,10 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
     exports: {
       state: exports.made === 0 ? 'empty' : exports.failed > 0 ? 'open' : 'done',
       figure: exports.made === 0 ? 'none made' : counted(exports.made, 'deliverable'),
-      worry: exports.failed > 0 ? `${counted(exports.failed, 'file')} off its preset` : undefined,
+      worry:
+        exports.failed > 0
+          ? `${counted(exports.failed, 'file')} ${exports.failed === 1 ? 'fails' : 'fail'} a check`
+          : undefined,
     },
     shelf: {
       state: bags.written === 0 ? 'empty' : bags.verified === bags.written ? 'done' : 'open',

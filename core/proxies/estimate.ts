@@ -4,15 +4,12 @@ export interface SamplePart {
   readonly seconds: number
 }
 
-const PART_SECONDS = 2
-const PARTS = 4
-
-/** Which seconds of a clip stand for it: all of a short one, else four parts of two seconds spread over it. */
-export function sampleParts(seconds: number): SamplePart[] {
-  if (seconds <= PART_SECONDS * PARTS) return [{ atSeconds: 0, seconds }]
-  return Array.from({ length: PARTS }, (_, at) => ({
-    atSeconds: ((at + 0.5) / PARTS) * seconds - PART_SECONDS / 2,
-    seconds: PART_SECONDS,
+/** Which seconds of a clip stand for it: all of a short one, else `parts` of so many seconds spread over it. */
+export function sampleParts(seconds: number, parts = 4, partSeconds = 2): SamplePart[] {
+  if (seconds <= partSeconds * parts) return [{ atSeconds: 0, seconds }]
+  return Array.from({ length: parts }, (_, at) => ({
+    atSeconds: ((at + 0.5) / parts) * seconds - partSeconds / 2,
+    seconds: partSeconds,
   }))
 }
 

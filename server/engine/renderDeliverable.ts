@@ -55,7 +55,7 @@ export async function detailBits(
         ...['-ss', part.atSeconds.toFixed(3), '-t', part.seconds.toFixed(3)],
         ...['-i', INPUT, '-map', `0:${plan.video.index}`],
         ...['-vf', pictureFilter(plan), '-fps_mode', 'passthrough'],
-        ...['-c:v', 'libx264', '-preset', 'medium', '-crf', GOOD_QUALITY, '-f', 'mp4', output],
+        ...['-c:v', 'libx264', '-preset', 'veryfast', '-crf', GOOD_QUALITY, '-f', 'mp4', output],
       ])
       const { video } = await probeFile(Buffer.from(output), job.control)
       bits += (video?.bitsPerSecond ?? 0) * (video?.seconds ?? 0)

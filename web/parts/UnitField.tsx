@@ -13,8 +13,7 @@ const unit =
     return 'value' in understood ? { said: say(understood.value) } : understood
   }
 
-const sayRate = (rate: FrameRate) =>
-  rate.den === 1 ? frameRateLabel(rate) : `${frameRateLabel(rate)}, exactly ${frameRateText(rate)}`
+const sayRate = (rate: FrameRate) => (rate.den === 1 ? frameRateLabel(rate) : frameRateText(rate))
 
 const UNITS = {
   bytes: unit(readBytes, formatBytes),

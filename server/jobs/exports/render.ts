@@ -108,7 +108,7 @@ async function measureDelivery({ control }: Work, { path, file, plan, video }: R
   return {
     bars: await measureBars(file, video, control),
     fields: await measureFields(file, video, control),
-    detailBitsPerSecond: await detailBits({ input: path, control }, plan, sampleParts(plan.seconds)),
+    detailBitsPerSecond: await detailBits({ input: path, control }, plan, sampleParts(plan.seconds, 3, 1)),
   }
 }
 
