@@ -45,6 +45,10 @@ export function checkDelivery(plan: DeliveryPlan, file: MediaFacts, measured: Me
   ]
 }
 
+/** Whether the frames of a deliverable are looked at for fields: a master that is said to be progressive is believed. */
+export const isLookedAt = ({ deinterlace, video }: Pick<DeliveryPlan, 'deinterlace' | 'video'>): boolean =>
+  deinterlace !== undefined || video.fieldOrder === undefined
+
 function geometryChecks(
   { destination, scale, deinterlace, video: master }: DeliveryPlan,
   video: VideoTrack,
@@ -54,9 +58,8 @@ function geometryChecks(
     .filter(([, px]) => px > 0)
     .map(([side, px]) => `${side} ${px} px`)
     .join(', ')
-  // A master that is said to be progressive is believed; what was woven is looked at.
-  const looked = deinterlace !== undefined || master.fieldOrder === undefined
-  const scan = (looked ? fields?.order : undefined) ?? video.fieldOrder ?? 'progressive'
+  const scan =
+    (isLookedAt({ deinterlace, video: master }) ? fields?.order : undefined) ?? video.fieldOrder ?? 'progressive'
   return [
     fileCheck(
       'Frame size',

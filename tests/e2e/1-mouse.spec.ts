@@ -118,7 +118,12 @@ test('station 4 makes proxies that equal their originals frame by frame', async 
   await page.goto('/')
   await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
   await station(page, 'Proxies').click()
-  await page.getByRole('button', { name: /Make 3 proxies/ }).click()
+  const make = page.getByRole('button', { name: /Make 3 proxies/ })
+  await expect(make).toContainText(/at most \d/)
+  await page.getByRole('button', { name: 'Measure a few seconds first' }).click()
+  await expect(make).toContainText(/about \d/, { timeout: 120_000 })
+  await expect(make).toBeEnabled()
+  await make.click()
   await expect(page.locator('[data-proxy][data-pass="true"]')).toHaveCount(3, { timeout: 120_000 })
   await expect(page.getByRole('heading', { level: 1 })).toContainText('All 3 proxies equal their originals')
   // What ended before one's eyes is not told again elsewhere.

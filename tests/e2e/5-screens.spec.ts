@@ -187,6 +187,31 @@ test('rows of the clip table are selected with Shift, Ctrl and keys, and saved a
   expect(lines[1]).toMatch(/^DCIM\/100CURLW\/CURL00\d\d\.MP4,3840×2160,25\/1,/)
 })
 
+test('the properties of a clip open by Enter and by a press, each with its source', async ({ page, request }) => {
+  await page.goto(`/p/${await productionId(request, 'Steam-bending ribs')}/cards`)
+  const grid = page.getByRole('grid', { name: /^Clips of/ }).last()
+  await grid.locator('[data-clip]').first().waitFor()
+  await grid.focus()
+  await page.keyboard.press('Home')
+  await page.keyboard.press('Enter')
+  const sheet = page.getByRole('dialog')
+  const picture = sheet.getByRole('region', { name: 'Picture' })
+  await expect(picture).toContainText('3840×2160')
+  await expect(picture.locator('div', { hasText: /^Frames presented/ })).toContainText('index')
+  await expectAccessible(page, 'the properties of a clip')
+  await sheet.getByRole('button', { name: 'Count the frames one by one' }).click()
+  await expect(picture.locator('div', { hasText: /^Frames counted/ })).toContainText('every packet', {
+    timeout: 60_000,
+  })
+  await page.keyboard.press('Escape')
+  await expect(sheet).toHaveCount(0)
+  await grid
+    .getByRole('button', { name: /^Properties of/ })
+    .nth(1)
+    .click()
+  await expect(sheet.getByRole('region', { name: 'File' })).toContainText('Container')
+})
+
 test('the copy chart is printed dark on white, also from the night theme, with no button on it', async ({
   page,
   request,

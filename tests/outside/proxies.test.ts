@@ -64,19 +64,19 @@ describe('proxies', () => {
 
 /** Six kinds of picture: drawn shapes, a zoom, a growing pattern, noise, a slow wash of colour, and one that stands still. */
 const PICTURES: Record<string, string> = {
-  shapes: 'testsrc2=s=480x270:r=25:d=12',
-  zoom: 'mandelbrot=s=480x270:r=25,trim=duration=12',
-  pattern: 'life=s=480x270:r=25:ratio=0.1:mold=10:life_color=#C8C832:death_color=#2E2E2E,trim=duration=12',
-  noise: 'color=c=gray:s=480x270:r=25:d=12,noise=alls=20:allf=t+u',
-  wash: 'gradients=s=480x270:r=25:d=12:speed=0.02',
-  still: 'smptehdbars=s=480x270:r=25:d=12',
+  shapes: 'testsrc2=s=384x216:r=25:d=10',
+  zoom: 'mandelbrot=s=384x216:r=25,trim=duration=10',
+  pattern: 'life=s=384x216:r=25:ratio=0.1:mold=10:life_color=#C8C832:death_color=#2E2E2E,trim=duration=10',
+  noise: 'color=c=gray:s=384x216:r=25:d=10,noise=alls=20:allf=t+u',
+  wash: 'gradients=s=384x216:r=25:d=10:speed=0.02',
+  still: 'smptehdbars=s=384x216:r=25:d=10',
 }
 
 describe('the size of a proxy', () => {
   it('is predicted within 10 % from a few seconds, on six kinds of picture, and is never above its most', async () => {
     for (const [name, source] of Object.entries(PICTURES)) {
       const path = join(folder, `${name}.mov`)
-      const sound = ['-f', 'lavfi', '-i', 'anoisesrc=d=12:c=pink:r=48000:a=0.3', '-c:a', 'pcm_s16le']
+      const sound = ['-f', 'lavfi', '-i', 'anoisesrc=d=10:c=pink:r=48000:a=0.3', '-c:a', 'pcm_s16le']
       const options = ['-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '12', '-pix_fmt', 'yuv420p', '-y', path]
       execFileSync('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', source, ...sound, ...options])
       const input = Buffer.from(path)

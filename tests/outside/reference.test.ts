@@ -51,7 +51,7 @@ describe('levels of H.264', () => {
       const source = `color=gray:s=${widthPx}x${heightPx}:r=${framesPerSecond}`
       const coding = [
         '-frames:v',
-        '2',
+        '1',
         '-c:v',
         'libx264',
         '-preset',

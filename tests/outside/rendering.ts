@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process'
 import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { checkDelivery, type MeasuredDelivery } from '../../core/exports/check'
+import { checkDelivery, isLookedAt, type MeasuredDelivery } from '../../core/exports/check'
 import type { Destination } from '../../core/exports/destination'
 import { deliveryPlan, USUAL_CHOICE, type DeliveryChoice, type DeliveryPlan } from '../../core/exports/plan'
 import { reframe, shownFrame } from '../../core/exports/reframe'
@@ -48,15 +48,16 @@ export async function render(input: Buffer, destination: Destination, choice: Pa
   return { plan, name, ...(await checked(name, plan)) }
 }
 
-async function measure(name: string): Promise<MeasuredDelivery> {
+async function measure(name: string, plan: DeliveryPlan): Promise<MeasuredDelivery> {
   const { video } = await probeFile(at(name))
   if (!video) throw new Error('no picture')
-  const [bars, fields] = [await measureBars(at(name), video), await measureFields(at(name), video)]
+  const bars = await measureBars(at(name), video)
+  const fields = isLookedAt(plan) ? await measureFields(at(name), video) : undefined
   return { bars, fields, detailBitsPerSecond: undefined }
 }
 
 export async function checked(name: string, plan: DeliveryPlan, more: Partial<MeasuredDelivery> = {}) {
   const file = await probeFile(at(name))
-  const checks = checkDelivery(plan, file, { ...(await measure(name)), ...more })
+  const checks = checkDelivery(plan, file, { ...(await measure(name, plan)), ...more })
   return { file, checks, failed: checks.filter((check) => !check.pass).map((check) => `${check.name}: ${check.found}`) }
 }

@@ -1,5 +1,5 @@
 import type { TaskInput } from '../../../contract/taskKinds'
-import { checkDelivery, type MeasuredDelivery } from '../../../core/exports/check'
+import { checkDelivery, isLookedAt, type MeasuredDelivery } from '../../../core/exports/check'
 import { destinationOf } from '../../../core/exports/destination'
 import { deliveryPlan, type DeliveryPlan } from '../../../core/exports/plan'
 import { shownFrame, windowFault } from '../../../core/exports/reframe'
@@ -107,7 +107,7 @@ interface Rendered {
 async function measureDelivery({ control }: Work, { path, file, plan, video }: Rendered): Promise<MeasuredDelivery> {
   return {
     bars: await measureBars(file, video, control),
-    fields: await measureFields(file, video, control),
+    fields: isLookedAt(plan) ? await measureFields(file, video, control) : undefined,
     detailBitsPerSecond: await detailBits({ input: path, control }, plan, sampleParts(plan.seconds, 3, 1)),
   }
 }
