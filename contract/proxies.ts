@@ -29,6 +29,8 @@ export interface ProxyView {
   readonly seconds: number
   readonly sizeBytes: number
   readonly pictureMade: boolean
+  /** What is out of the ordinary about the original, in a few words each. */
+  readonly remarks: readonly string[]
   /** What it will have at most, and what will differ from the original besides the size. */
   readonly wanted: { readonly frame: string; readonly mostBytes: number; readonly changes: readonly string[] }
   readonly made: {

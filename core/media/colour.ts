@@ -19,7 +19,11 @@ const NAMES: Record<string, string> = {
   gbr: 'RGB',
 }
 
-const nameOf = (code: string | undefined) => (code === undefined ? 'not stated' : (NAMES[code] ?? code))
+/** The name of one colour tag for people; `undefined` where the file is silent. */
+export const colourName = (code: string | undefined): string | undefined =>
+  code === undefined ? undefined : (NAMES[code] ?? code)
+
+const nameOf = (code: string | undefined) => colourName(code) ?? 'not stated'
 
 /** Matrix, transfer and primaries of a picture in words: `BT.709`, `not stated`, or each by itself where they differ. */
 export function colourTags({ matrix, transfer, primaries }: VideoTrack): string {

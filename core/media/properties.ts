@@ -3,7 +3,7 @@ import { frameRateLabel, frameRateText } from '../units/frameRate'
 import { levelText } from '../exports/level'
 import { parseTimecode, timecodeCount, timecodeRange, timecodeText } from '../units/timecode'
 import { codecName } from './codecName'
-import { colourTags } from './colour'
+import { colourName } from './colour'
 import type { MediaFacts, OtherTrack, SoundTrack, Track, VideoTrack } from './facts'
 
 /** One thing that is known of a file, and where it was read. */
@@ -101,7 +101,9 @@ function pictureProperties(video: VideoTrack): Property[] {
       HEADER,
     ),
     property('Range', video.range, HEADER),
-    property('Colours', colourTags(video) === NOT_STATED ? undefined : colourTags(video), HEADER),
+    property('Primaries', colourName(video.primaries), HEADER),
+    property('Transfer', colourName(video.transfer), HEADER),
+    property('Matrix', colourName(video.matrix), HEADER),
     property('Bit rate', video.bitsPerSecond > 0 ? formatBitRate(video.bitsPerSecond) : undefined, 'mean of the track'),
     ...trackProperties(video),
   ]

@@ -1,5 +1,6 @@
 import { allPass, type FileCheck } from '../../core/media/check'
 import type { MediaFacts } from '../../core/media/facts'
+import { remarksOf } from '../../core/media/remarks'
 import { checkProxy } from '../../core/proxies/check'
 import { measuredShare } from '../../core/proxies/estimate'
 import { HALF_SIZE, mostProxyBytes, proxyChanges, proxyFrame } from '../../core/proxies/recipe'
@@ -50,6 +51,7 @@ export function proxyView(row: ProxyRow): ProxyView[] {
       seconds: video.seconds,
       sizeBytes: row.sizeBytes,
       pictureMade: row.pictureMade,
+      remarks: remarksOf(probe).map((remark) => remark.short),
       wanted: {
         frame: frameSizeText(proxyFrame(video, HALF_SIZE.fraction)),
         mostBytes: mostProxyBytes(probe),

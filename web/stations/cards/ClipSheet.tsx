@@ -35,9 +35,10 @@ export function ClipSheet({ clipId, name, onClose }: ClipSheetProps) {
 function Body({ clipId }: { clipId: string }) {
   return (
     <Ask query={useClip(clipId)}>
-      {({ facts, trouble }) =>
+      {({ facts, trouble, cut }) =>
         facts ? (
           <>
+            {cut && <p className="mb-2 text-stop">It is not whole: {cut}.</p>}
             <Remarks facts={facts} />
             {propertiesOf(facts).map((group) => (
               <Group key={group.title} group={group} />

@@ -164,7 +164,7 @@ function ProxyRow({ proxy }: { proxy: ProxyView }) {
           )}
           <span className="max-md:col-start-2">
             <span className="figure block font-semibold">{proxy.clipName}</span>
-            <span className="text-sm text-quiet">{proxy.loadLabel}</span>
+            <span className="text-sm text-quiet">{[proxy.loadLabel, ...proxy.remarks.slice(0, 2)].join(', ')}</span>
           </span>
           <span className="figure max-md:col-start-2">
             {proxy.frame} → {proxy.wanted.frame}, {rate && frameRateLabel(rate)}
