@@ -5,7 +5,7 @@ export interface SamplePart {
 }
 
 /** Which seconds of a clip stand for it: all of a short one, else `parts` of so many seconds spread over it. */
-export function sampleParts(seconds: number, parts = 4, partSeconds = 2): SamplePart[] {
+export function sampleParts(seconds: number, parts = 2, partSeconds = 2): SamplePart[] {
   if (seconds <= partSeconds * parts) return [{ atSeconds: 0, seconds }]
   return Array.from({ length: parts }, (_, at) => ({
     atSeconds: ((at + 0.5) / parts) * seconds - partSeconds / 2,

@@ -39,7 +39,7 @@ describe('geometry', () => {
     disc('853x481', 'setsar=1', '-c:v', 'ffv1', '-pix_fmt', 'yuv444p', 'odd.mkv')
     ffmpeg('-i', 'squeezed.mov', '-c', 'copy', '-metadata:s:v', 'rotate=90', 'turned.mov')
     for (const name of ['tape.mp4', 'wide-tape.mp4', 'squeezed.mov', 'turned.mov', 'odd.mkv']) {
-      for (const destination of [SQUARE, WIDE]) {
+      for (const destination of name === 'tape.mp4' ? [SQUARE, WIDE] : [SQUARE]) {
         const made = await render(at(name), destination)
         const { across, down } = extentOf(
           greyFrame(made.name, destination.widthPx, destination.heightPx),
@@ -61,6 +61,7 @@ describe('geometry', () => {
 
 describe('rate and fields', () => {
   it('put variable masters on the nearest grid, with as many frames doubled and dropped as was said', async () => {
+    const said: string[] = []
     for (const name of ['variable.mp4', 'variable.mkv', 'drifting.mp4']) {
       const made = await render(mediaPath(name), WIDE)
       expect(made.failed, name).toEqual([])
@@ -68,10 +69,9 @@ describe('rate and fields', () => {
       const stored = made.plan.video.frames + (grid?.doubled ?? 0) - (grid?.dropped ?? 0)
       expect(Math.abs((made.file.video?.frames ?? 0) - stored), name).toBeLessThanOrEqual(1)
       expect(made.file.video).toMatchObject({ rate, cadence: { kind: 'constant' } })
+      said.push(...made.plan.says)
     }
-    expect((await render(mediaPath('variable.mp4'), WIDE)).plan.says.join(' ')).toMatch(
-      /variable rate: 20\.\d on average\. It will be put on 30: 39 frames doubled, 0 dropped/,
-    )
+    expect(said[0]).toMatch(/variable rate: 20\.\d on average\. It will be put on 30: 39 frames doubled, 0 dropped/)
   })
 
   it('turn fields into whole frames, one for each frame or one for each field', async () => {
