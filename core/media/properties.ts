@@ -63,7 +63,7 @@ function pictureProperties(video: VideoTrack): Property[] {
     property('Level', levelOf(video), HEADER),
     property('Stored frame', `${video.codedWidthPx}×${video.codedHeightPx}`, HEADER),
     property('Frame', `${video.widthPx}×${video.heightPx}`, 'after rotation'),
-    property('Shown as', `${video.displayWidthPx}×${video.displayHeightPx}`, 'after aperture, samples and rotation'),
+    property('Shown as', `${video.displayWidthPx}×${video.displayHeightPx}`, 'aperture, samples, rotation'),
     property('Sample aspect', video.sampleAspectStated ? video.sampleAspect : undefined, HEADER),
     property('Clean aperture', clean && `${clean.widthPx}×${clean.heightPx} at ${clean.x}, ${clean.y}`, INDEX),
     property('Rotation', `${video.rotationDegrees}° against the clock`, 'display matrix'),
