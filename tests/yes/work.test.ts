@@ -145,6 +145,24 @@ describe('small things that lost or confused work', () => {
     expect((await world.load()).findings[0]?.answer).toBe('Another mode')
   })
 
+  it('a clip that does not say how it is scanned is measured after the look, and the card says so', async () => {
+    const world = await newWorld(station, ['CURL0041.MP4'])
+    const woven = ['-f', 'lavfi', '-i', 'mandelbrot=s=720x576:r=50,interlace=scan=tff', '-t', '1']
+    const file = join(world.card, 'DCIM/100CURLW/CURL0042.AVI')
+    execFileSync('ffmpeg', ['-v', 'error', ...woven, '-c:v', 'mjpeg', '-q:v', '3', file])
+    await world.look()
+    const load = await until(
+      () => world.load(),
+      ({ findings }) => findings.some((finding) => finding.kind === 'interlaced'),
+    )
+    expect(load.findings.find((finding) => finding.kind === 'interlaced')).toMatchObject({
+      weight: 'note',
+      paths: ['DCIM/100CURLW/CURL0042.AVI'],
+    })
+    const clip = (await world.clips()).find((one) => one.name === 'CURL0042.AVI')
+    expect(clip?.remarks).toContain('interlaced')
+  })
+
   it('two clips that differ only in their ending have a proxy each', async () => {
     const world = await newWorld(station, ['CURL0041.MP4'])
     const twin = join(world.card, 'DCIM/100CURLW/CURL0041.MOV')

@@ -6,8 +6,8 @@ import * as cards from '../../db/queries/cards'
 import { reader as readerRow } from '../../db/queries/readers'
 import { measureFields } from '../../engine/measureFields'
 import { ToolFailed } from '../../engine/tool'
-import { CannotWork } from '../../media/cannotWork'
 import { fullPath, readerContent } from '../../media/mediumOf'
+import { originalOf } from '../../media/originals'
 import type { Job, Work, WorkEnd } from '../work'
 
 /** Measures what files do not say and only decoded frames show: whether they are woven of fields. After the look, so that looking stays quick. */
@@ -18,42 +18,47 @@ export const isUnmeasured = (probe: MediaFacts | null | undefined): boolean =>
   probe?.video !== undefined && probe.video.fieldOrder === undefined && probe.video.measuredFields === undefined
 
 async function runMeasure({ db, control, progress }: Work, input: TaskInput<'measure'>): Promise<WorkEnd> {
-  const open = (await cards.clipsOf(db, input.loadId)).filter((clip) => isUnmeasured(clip.probe) && clip.onCard)
-  const entries = new Map((await cards.entriesOf(db, input.loadId)).map((row) => [row.id, row]))
-  const medium = await cardMedium(db, input)
-  let woven = 0
-  for (const [done, clip] of open.entries()) {
+  const open = (await cards.clipsOf(db, input.loadId)).filter((clip) => isUnmeasured(clip.probe))
+  const fileOf = await filesOf(db, input)
+  let [measured, woven] = [0, 0]
+  for (const [done, { id, entryId, probe }] of open.entries()) {
     await control.gate()
     progress.set({ done, total: open.length, unit: 'files' })
-    const entry = entries.get(clip.entryId)
-    const lies = entry && (await medium.entry(entry.path).catch(() => undefined))
-    if (!clip.probe?.video || lies?.kind !== 'file' || lies.sizeBytes !== clip.sizeBytes) continue
-    const measured = await measureFields(
-      fullPath(medium, entry?.path ?? Buffer.alloc(0)),
-      clip.probe.video,
-      control,
-    ).catch((error: unknown): MeasuredFields => {
+    const path = await fileOf(id, entryId)
+    if (!probe?.video || !path) continue
+    const fields = await measureFields(path, probe.video, control).catch((error: unknown): MeasuredFields => {
       if (error instanceof ToolFailed) return { order: 'undecided', frames: 0 }
       throw error
     })
-    if (measured.order === 'top first' || measured.order === 'bottom first') woven += 1
-    await cards.setFacts(db, clip.id, withFields(clip.probe, measured))
+    measured += 1
+    if (fields.order === 'top first' || fields.order === 'bottom first') woven += 1
+    await cards.setFacts(db, id, withFields(probe, fields))
   }
   progress.set({ done: open.length, total: open.length, unit: 'files' })
   const shootOn = (await cards.load(db, input.loadId))?.shootOn ?? undefined
   await cards.setClipFindings(db, input.loadId, clipFindings(await cards.scannedClips(db, input.loadId), shootOn))
+  const left = open.length - measured
   return {
-    sentence: `Scan of ${counted(open.length, 'clip')} measured: ${woven === 0 ? 'none is interlaced' : `${counted(woven, 'clip')} interlaced`}.`,
+    sentence: `Scan of ${counted(measured, 'clip')} measured: ${woven === 0 ? 'none is interlaced' : `${counted(woven, 'clip')} interlaced`}${left > 0 ? `; ${left} left for the next look, since neither card nor copy is there` : ''}.`,
     troubles: [],
   }
 }
 
-async function cardMedium(db: Work['db'], { readerId, loadId }: TaskInput<'measure'>) {
+/** Where a clip can be read now: on the card that was looked at, else on a connected copy. */
+async function filesOf(db: Work['db'], { readerId, loadId }: TaskInput<'measure'>) {
+  const entries = new Map((await cards.entriesOf(db, loadId)).map((row) => [row.id, row]))
   const reader = await readerRow(db, readerId)
-  const content = reader && (await readerContent(db, reader))
-  if (!content || content === 'empty' || content === 'unreachable' || reader.loadId !== loadId)
-    throw new CannotWork('The card is no longer in its reader. How its clips are scanned is measured at the next look.')
-  return content.medium
+  const content = reader?.loadId === loadId ? await readerContent(db, reader) : undefined
+  const card = content === 'empty' || content === 'unreachable' ? undefined : content?.medium
+  return async (clipId: string, entryId: number): Promise<Buffer | undefined> => {
+    const entry = entries.get(entryId)
+    const lies = entry && (await card?.entry(entry.path).catch(() => undefined))
+    if (card && entry && lies?.kind === 'file' && lies.sizeBytes === entry.sizeBytes) return fullPath(card, entry.path)
+    return originalOf(db, clipId).then(
+      (original) => original.path,
+      () => undefined,
+    )
+  }
 }
 
 const withFields = (facts: MediaFacts, measuredFields: MeasuredFields): MediaFacts => {
