@@ -309,6 +309,7 @@ describe(`the reader on ${MEDIA_FILES.length} files`, () => {
     expect(known('two-pictures.mp4').video).toMatchObject({ index: 1, widthPx: 640 })
     expect(known('four-sounds.mov').sounds.map((track) => track.language)).toEqual(['ger', 'eng', undefined, undefined])
     expect(known('cover.m4a')).toMatchObject({ video: undefined, others: [{ kind: 'attached picture' }] })
+    expect(known('subtitled.mkv')).toMatchObject({ video: { frames: 25 }, others: [{ kind: 'subtitle' }] })
     expect(known('rate-25.mp4').others).toMatchObject([{ kind: 'timecode' }])
     expect(known('surround.mkv').audio).toMatchObject({ channels: 6, layout: expect.stringContaining('5.1') as string })
   })

@@ -24,6 +24,7 @@ const sound = (seconds: number, channels = 1, rate = 48_000) => [
     : `aevalsrc=${Array.from({ length: channels }, (_, at) => `0.1*sin(${200 + at * 100}*2*PI*t)`).join('|')}:s=${rate}:d=${seconds}`,
 ]
 const X264 = '-c:v libx264 -preset ultrafast -pix_fmt yuv420p'
+const SUBTITLE = Buffer.from('1\n00:00:00,000 --> 00:00:00,900\nTide\n\n').toString('base64')
 const SMALL = 's=320x180'
 const SD = 's=720x576'
 
@@ -198,6 +199,11 @@ export const MEDIA_FILES: readonly MediaFile[] = [
     'cover.m4a',
     [...sound(2, 2), ...picture('s=128x128:r=1:d=1')],
     '-map 0:a -map 1:v -c:a aac -c:v mjpeg -frames:v 1 -disposition:v attached_pic',
+  ),
+  file(
+    'subtitled.mkv',
+    [...picture(`${SMALL}:r=25:d=1`), '-f', 'srt', '-i', `data:text/plain;base64,${SUBTITLE}`],
+    `${X264} -map 0:v -map 1:s -c:s srt`,
   ),
   file('dated.mp4', picture(`${SMALL}:r=25:d=1`), `${X264} -metadata creation_time=2026-06-04T11:12:13Z`),
   // Sound alone.
