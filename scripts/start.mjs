@@ -1,6 +1,6 @@
 import { fork } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
-import { chmodSync, existsSync, mkdirSync, readFileSync, realpathSync, rmSync, writeFileSync } from 'node:fs'
+import { chmodSync, mkdirSync, readFileSync, realpathSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { hostname } from 'node:os'
 import { join, resolve } from 'node:path'
 import { ensureBuild, ensureDebian, ensurePackages, PROJECT } from './lib/bootstrap.mjs'
@@ -27,7 +27,7 @@ mkdirSync(home, { recursive: true })
 chmodSync(home, process.getuid?.() === 0 ? 0o711 : 0o700)
 
 const runFile = join(home, 'run.json')
-const earlier = existsSync(runFile) ? JSON.parse(readFileSync(runFile, 'utf8')) : undefined
+const earlier = readRun()
 if (
   earlier &&
   earlier.pid !== process.pid &&
@@ -39,7 +39,7 @@ if (
   )
   process.exit(0)
 }
-writeFileSync(runFile, JSON.stringify({ pid: process.pid }), { mode: 0o600 })
+keepRun({ pid: process.pid })
 
 ensurePackages()
 ensureDebian(['postgresql', 'ffmpeg'])
@@ -144,17 +144,29 @@ function watchDatabase(options) {
 
 let url
 function writeRun() {
-  writeFileSync(
-    runFile,
-    JSON.stringify({
-      pid: process.pid,
-      url,
-      processes: {
-        database: postgres.pid,
-        ...Object.fromEntries([...children].map(([name, child]) => [name, child.pid])),
-      },
-    }),
-  )
+  keepRun({
+    pid: process.pid,
+    url,
+    processes: {
+      database: postgres.pid,
+      ...Object.fromEntries([...children].map(([name, child]) => [name, child.pid])),
+    },
+  })
+}
+
+/** What an earlier run left behind; nothing, when it was cut off in the middle of a word. */
+function readRun() {
+  try {
+    return JSON.parse(readFileSync(runFile, 'utf8'))
+  } catch {
+    return undefined
+  }
+}
+
+/** Whoever reads it meanwhile sees the one or the other, never a half. */
+function keepRun(run) {
+  writeFileSync(`${runFile}.new`, JSON.stringify(run), { mode: 0o600 })
+  renameSync(`${runFile}.new`, runFile)
 }
 
 const begun = Date.now()
