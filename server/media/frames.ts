@@ -14,17 +14,19 @@ const waiting: (() => void)[] = []
 /** The pictures that were asked for last, the oldest first. */
 const kept = new Map<string, Promise<Buffer>>()
 
+export interface WantedFrame {
+  readonly path: Buffer
+  readonly video: VideoTrack
+  readonly atSeconds: number
+  readonly widthPx: number
+}
+
 /**
  * One frame of an original as a JPEG. The same frame is made once and kept for a while; a few are made at once, however
  * many are asked for. Throws CannotWork when too many wait, Stopped when `signal` says that nobody wants it any more.
  */
-export async function frameOf(
-  path: Buffer,
-  track: VideoTrack,
-  atSeconds: number,
-  widthPx: number,
-  signal: AbortSignal,
-): Promise<Buffer> {
+export async function frameOf(wanted: WantedFrame, signal: AbortSignal): Promise<Buffer> {
+  const { path, atSeconds, widthPx } = wanted
   const { mtimeMs, size } = await lstat(path)
   const name = `${path.toString('latin1')} ${mtimeMs} ${size} ${atSeconds.toFixed(3)} ${widthPx}`
   const standing = await kept.get(name)?.catch((error: unknown) => {
@@ -32,7 +34,7 @@ export async function frameOf(
     if (!(error instanceof Stopped)) throw error
   })
   if (standing) return standing
-  const made = makeFrame(path, track, atSeconds, widthPx, signal)
+  const made = makeFrame(wanted, signal)
   kept.set(name, made)
   made.catch(() => kept.delete(name))
   for (const oldest of kept.keys()) {
@@ -42,13 +44,7 @@ export async function frameOf(
   return made
 }
 
-async function makeFrame(
-  path: Buffer,
-  track: VideoTrack,
-  atSeconds: number,
-  widthPx: number,
-  signal: AbortSignal,
-): Promise<Buffer> {
+async function makeFrame({ path, video, atSeconds, widthPx }: WantedFrame, signal: AbortSignal): Promise<Buffer> {
   if (free > 0) free -= 1
   else {
     if (waiting.length >= MOST_WAITING) throw new CannotWork('Too many frames are asked for at once. Wait a moment.')
@@ -57,7 +53,7 @@ async function makeFrame(
   try {
     if (signal.aborted) throw new Stopped()
     const control: ToolControl = { signal, onPause: () => () => undefined }
-    return await framePicture(path, track, atSeconds, widthPx, control)
+    return await framePicture(path, video, atSeconds, widthPx, control)
   } finally {
     const next = waiting.shift()
     if (next) next()

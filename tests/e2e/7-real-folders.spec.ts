@@ -129,6 +129,15 @@ test('a real card in a real folder is named, copied to real drives, played and c
   await expect(heading(page)).toContainText('Yes: this card may be formatted')
 })
 
+test('a batch of proxies is measured on a few seconds before it is made', async ({ page }) => {
+  await page.goto(`/p/${production}/proxies`)
+  const make = page.getByRole('button', { name: /Make 2 proxies/ })
+  await expect(make).toContainText(/at most \d/)
+  await page.getByRole('button', { name: 'Measure a few seconds first' }).click()
+  await expect(make).toContainText(/about \d/, { timeout: 120_000 })
+  await expect(make).toBeEnabled()
+})
+
 test('a clip filmed since the look is noticed by itself, and nothing is cleared before it is copied', async ({
   page,
   request,

@@ -1,4 +1,4 @@
-import { sql } from 'kysely'
+import { sql, type Selectable } from 'kysely'
 import type { CountedKind, EntryCount, Finding, ScannedClip } from '../../../core/cards/findings'
 import type { MediaFacts } from '../../../core/media/facts'
 import { mostProxyBytes } from '../../../core/proxies/recipe'
@@ -44,11 +44,31 @@ export const loadLabels = async (db: Db, productionId: string): Promise<string[]
     (row) => row.label,
   )
 
-/** The clips of a load: those on the card, and those gone from it of which a volume ever held a proved copy. */
-export const clipsOf = (db: Db, loadId: string) =>
-  db.selectFrom('clip').selectAll().where('loadId', '=', loadId).where('shown', '=', true).execute()
+export type ClipRow = Selectable<Database['clip']>
 
-export type ClipRow = Awaited<ReturnType<typeof clipsOf>>[number]
+/** Only decoded frames can show how it is scanned, and they have not been asked. */
+const unmeasured = sql<boolean>`coalesce(probe->'video' is not null
+  and probe#>'{video,fieldOrder}' is null and probe#>'{video,measuredFields}' is null, false)`
+
+/** How the clips of a load stood at its last look; without all that was read of them, since they may be very many. */
+export const clipsBefore = (db: Db, loadId: string) =>
+  db
+    .selectFrom('clip')
+    .select(['id', 'entryId', 'trouble', 'cut', 'hasPicture', 'pictureMade'])
+    .select([sql<number | null>`(probe->>'version')::int`.as('version'), unmeasured.as('unmeasured')])
+    .where('loadId', '=', loadId)
+    .where('shown', '=', true)
+    .execute()
+
+/** Clips of a load whose scan neither the file nor a measurement tells yet. */
+export const unmeasuredClips = (db: Db, loadId: string) =>
+  db
+    .selectFrom('clip')
+    .select(['id', 'entryId', 'probe'])
+    .where('loadId', '=', loadId)
+    .where('shown', '=', true)
+    .where(unmeasured)
+    .execute()
 
 const CLIP_ORDERS: Record<ClipSort, Omit<ListOrder, 'id'>> = {
   name: { by: 'clip.sort_path', type: 'text' },
@@ -297,13 +317,36 @@ export async function putClip(
       .onConflict((conflict) => conflict.column('entryId').doUpdateSet(values))
       .returning('id')
       .executeTakeFirstOrThrow()
-    await tx.deleteFrom('clipFile').where('clipId', '=', id).execute()
-    const role: Database['clipFile']['role'] = rest.hasPicture ? 'picture' : 'sound'
-    const sidecars = sidecarIds.map((entryId) => ({ clipId: id, entryId, role: 'sidecar' as const, number: null }))
-    await tx
-      .insertInto('clipFile')
-      .values([{ clipId: id, entryId: rest.entryId, role, number: null }, ...sidecars])
-      .execute()
+    await setClipFiles(tx, { id, ...rest, sidecarIds })
     return { id }
   })
+}
+
+interface ClipFiles {
+  readonly id: string
+  readonly entryId: number
+  readonly hasPicture: boolean
+  readonly sidecarIds: readonly number[]
+}
+
+/** A clip that lies there as it was: only the files beside it may be others. */
+export const keepClip = (db: Db, clip: ClipFiles): Promise<void> =>
+  db.transaction().execute(async (tx) => {
+    await tx.updateTable('clip').set({ sidecars: clip.sidecarIds.length }).where('id', '=', clip.id).execute()
+    await setClipFiles(tx, clip)
+  })
+
+async function setClipFiles(tx: Db, { id, entryId, hasPicture, sidecarIds }: ClipFiles): Promise<void> {
+  await tx.deleteFrom('clipFile').where('clipId', '=', id).execute()
+  const role: Database['clipFile']['role'] = hasPicture ? 'picture' : 'sound'
+  const sidecars = sidecarIds.map((sidecar) => ({
+    clipId: id,
+    entryId: sidecar,
+    role: 'sidecar' as const,
+    number: null,
+  }))
+  await tx
+    .insertInto('clipFile')
+    .values([{ clipId: id, entryId, role, number: null }, ...sidecars])
+    .execute()
 }

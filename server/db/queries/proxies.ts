@@ -35,30 +35,21 @@ export const proxyPage = (
   )
 
 /** Clips of a production that have no proxy that equals them. */
-export const clipsToProxy = async (db: Db, productionId: string): Promise<string[]> =>
-  (
-    await db
-      .selectFrom('clip')
-      .select('id')
-      .where('productionId', '=', productionId)
-      .where('shown', '=', true)
-      .where('hasVideo', '=', true)
-      .where('proxy', '<>', 'equal')
-      .orderBy('sortPath')
-      .execute()
-  ).map((row) => row.id)
-
-/** The same clips with what was read of them. */
-export const openClips = (db: Db, productionId: string) =>
+const openOnes = (db: Db, productionId: string) =>
   db
     .selectFrom('clip')
-    .select(['id', 'loadId', 'probe'])
     .where('productionId', '=', productionId)
     .where('shown', '=', true)
     .where('hasVideo', '=', true)
     .where('proxy', '<>', 'equal')
     .orderBy('sortPath')
-    .execute()
+
+export const clipsToProxy = async (db: Db, productionId: string): Promise<string[]> =>
+  (await openOnes(db, productionId).select('id').execute()).map((row) => row.id)
+
+/** The same clips with what tells them apart and what their proxies will have at most; not all that was read of them, since they may be very many. */
+export const openClips = (db: Db, productionId: string) =>
+  openOnes(db, productionId).select(['id', 'loadId', 'framePx', 'rate', 'seconds', 'proxyBytes']).execute()
 
 /** Keeps what a clip's proxy will have, predicted from a few of its seconds. */
 export const putProxySample = (db: Db, sample: { clipId: string; bytes: number }) =>

@@ -184,10 +184,12 @@ export function cardRoutes(context: Context): Router {
     // Whoever scrubs on asks for the next frame: this one is wanted no more.
     const gone = new AbortController()
     res.on('close', () => gone.abort())
-    const picture = await frameOf(path, video, Math.min(at, last), 1600, gone.signal).catch((error: unknown) => {
-      if (gone.signal.aborted) return undefined
-      throw error
-    })
+    const picture = await frameOf({ path, video, atSeconds: Math.min(at, last), widthPx: 1600 }, gone.signal).catch(
+      (error: unknown) => {
+        if (gone.signal.aborted) return undefined
+        throw error
+      },
+    )
     if (!picture) return
     res.type('image/jpeg').set('Cache-Control', 'private, max-age=600').send(picture)
   })

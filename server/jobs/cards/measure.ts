@@ -18,7 +18,7 @@ export const isUnmeasured = (probe: MediaFacts | null | undefined): boolean =>
   probe?.video !== undefined && probe.video.fieldOrder === undefined && probe.video.measuredFields === undefined
 
 async function runMeasure({ db, control, progress }: Work, input: TaskInput<'measure'>): Promise<WorkEnd> {
-  const open = (await cards.clipsOf(db, input.loadId)).filter((clip) => isUnmeasured(clip.probe))
+  const open = await cards.unmeasuredClips(db, input.loadId)
   const fileOf = await filesOf(db, input)
   let [measured, woven] = [0, 0]
   for (const [done, { id, entryId, probe }] of open.entries()) {

@@ -20,7 +20,7 @@ import { CannotWork } from '../../media/cannotWork'
 import { CARD_ROOT, listCard, samplesEqual, takeSamples, type Listing } from '../../media/listing'
 import { readerContent, type ReaderContent } from '../../media/mediumOf'
 import type { Job, NextTask, Work, WorkEnd } from '../work'
-import { lookAtClip, type SeenClip } from './lookAtClip'
+import { lookAtClip } from './lookAtClip'
 import { isUnmeasured } from './measure'
 
 type ScanInput = TaskInput<'scan'>
@@ -42,7 +42,7 @@ async function runScan(work: Work, input: ScanInput): Promise<WorkEnd> {
   const files = listing.walked.filter((entry) => entry.kind === 'file')
   const beside = stemsOf(files)
   const clips = files.filter((file) => isMediaName(printablePath(file.name)))
-  const before = new Map((await cards.clipsOf(db, load.id)).map((clip) => [clip.entryId, clip]))
+  const before = new Map((await cards.clipsBefore(db, load.id)).map((clip) => [clip.entryId, clip]))
   let troubled = 0
   let unmeasured = 0
   for (const [at, file] of clips.entries()) {
@@ -53,8 +53,14 @@ async function runScan(work: Work, input: ScanInput): Promise<WorkEnd> {
     const sidecars = (beside.get(stemOf(file)) ?? []).filter(
       (one) => one !== file && !isMediaName(printablePath(one.name)),
     )
-    const known = seenBefore(before.get(row.id))
-    const seen = known ?? (await lookAtClip(content.medium, file, sidecars, control))
+    const sidecarIds = sidecars.flatMap((one) => rows.get(one.path.toString('latin1'))?.id ?? [])
+    const earlier = before.get(row.id)
+    if (earlier && isKnownWell(earlier)) {
+      if (earlier.unmeasured) unmeasured += 1
+      await cards.keepClip(db, { ...earlier, sidecarIds })
+      continue
+    }
+    const seen = await lookAtClip(content.medium, file, sidecars, control)
     if (seen.trouble !== undefined || seen.cut !== undefined) troubled += 1
     if (isUnmeasured(seen.probe)) unmeasured += 1
     const { id } = await cards.putClip(db, {
@@ -64,15 +70,15 @@ async function runScan(work: Work, input: ScanInput): Promise<WorkEnd> {
       pathText: row.pathText,
       name: printablePath(file.name),
       sizeBytes: file.sizeBytes,
-      sidecarIds: sidecars.flatMap((one) => rows.get(one.path.toString('latin1'))?.id ?? []),
+      sidecarIds,
       probe: seen.probe,
       trouble: seen.trouble,
       cut: seen.cut,
       hasPicture: seen.hasPicture,
-      pictureMade: seen.picture !== undefined || before.get(row.id)?.pictureMade === true,
+      pictureMade: seen.picture !== undefined || earlier?.pictureMade === true,
     })
     if (seen.picture) await keepPicture(id, seen.picture)
-    if (!known && seen.probe) await judgeProxy(db, id, seen.probe)
+    if (seen.probe) await judgeProxy(db, id, seen.probe)
   }
   progress.set({ done: clips.length, total: clips.length, unit: 'files' })
   await finishLook(work, load.id, content, listing, rows, place)
@@ -103,14 +109,11 @@ async function judgeProxy(db: Work['db'], clipId: string, original: MediaFacts):
   if (kept) await setProxyState(db, clipId, allPass(proxyChecks(original, { ...kept, madeProbe: kept.probe })))
 }
 
-/** What is known of a clip that lies there as it was, with nothing wrong: it is not opened again. A file that was written anew is another entry. */
-function seenBefore(clip: cards.ClipRow | undefined): SeenClip | undefined {
-  if (!clip?.probe || clip.trouble !== null || clip.cut !== null || (clip.hasPicture && !clip.pictureMade))
-    return undefined
-  // An older reader knew less.
-  if (clip.probe.version !== FACTS_VERSION) return undefined
-  return { probe: clip.probe, trouble: undefined, cut: undefined, hasPicture: clip.hasPicture, picture: undefined }
-}
+type ClipBefore = Awaited<ReturnType<typeof cards.clipsBefore>>[number]
+
+/** Whether a clip lies there as it was, with nothing wrong, and was read by this reader: it is not opened again. A file that was written anew is another entry. */
+const isKnownWell = ({ version, trouble, cut, hasPicture, pictureMade }: ClipBefore): boolean =>
+  version === FACTS_VERSION && trouble === null && cut === null && (pictureMade || !hasPicture)
 
 /** The load that this card holds: one that is known by its listing and by samples of its content, or a new one. */
 async function settleLoad(

@@ -1,8 +1,6 @@
 import type { TaskInput } from '../../../contract/taskKinds'
 import { clipsToSample, measuredShare, sampleParts } from '../../../core/proxies/estimate'
 import { mostProxyBytes, proxyBytes } from '../../../core/proxies/recipe'
-import { frameRateText } from '../../../core/units/frameRate'
-import { frameSizeText } from '../../../core/units/frameSize'
 import { counted, formatBytes } from '../../../core/units/quantity'
 import { openClips, putProxySample } from '../../db/queries/proxies'
 import { makeProxy } from '../../engine/makeProxy'
@@ -19,12 +17,11 @@ export const estimate: Job<'estimate'> = { kind: 'estimate', run: runEstimate }
 
 async function runEstimate({ db, control, progress }: Work, { productionId }: TaskInput<'estimate'>): Promise<WorkEnd> {
   const open = await openClips(db, productionId)
-  const candidates = open.flatMap(({ id, loadId, probe }) => {
-    const video = probe?.video
-    return video
-      ? [{ id, kind: `${loadId} ${frameSizeText(video)} ${frameRateText(video.rate)}`, seconds: video.seconds }]
-      : []
-  })
+  const candidates = open.map(({ id, loadId, framePx, rate, seconds }) => ({
+    id,
+    kind: `${loadId} ${framePx} ${rate}`,
+    seconds,
+  }))
   const chosen = clipsToSample(candidates, MOST_CLIPS)
   if (chosen.length === 0) throw new CannotWork('There is no clip without a proxy to measure.')
   const measured: { bytes: number; mostBytes: number }[] = []
@@ -39,7 +36,7 @@ async function runEstimate({ db, control, progress }: Work, { productionId }: Ta
   }
   progress.set({ done: chosen.length, total: chosen.length, unit: 'files' })
   const share = measuredShare(measured)?.share ?? 1
-  const most = open.reduce((sum, { probe }) => sum + (probe ? mostProxyBytes(probe) : 0), 0)
+  const most = open.reduce((sum, { proxyBytes }) => sum + proxyBytes, 0)
   return {
     sentence: `${counted(open.length, 'proxy', 'proxies')} will have about ${formatBytes(most * share)}, measured on a few seconds of ${counted(chosen.length, 'clip')}.`,
     troubles: [],
