@@ -45,8 +45,22 @@ export async function hasMarker(root: string, id: string): Promise<boolean> {
 
 /** The volume as a medium, or `undefined` while it is not connected to this machine. */
 export async function volumeMedium(db: Db, volume: VolumePlace): Promise<Medium | undefined> {
-  if (!volume.rootPath || !(await hasMarker(volume.rootPath, volume.id))) return undefined
-  return volume.simulated ? simulated?.volumeMedium(db, volume) : new FolderMedium(volume.rootPath)
+  if (!volume.rootPath) return undefined
+  const medium = volume.simulated ? await simulated?.volumeMedium(db, volume) : new FolderMedium(volume.rootPath)
+  if (!medium) return undefined
+  const known = await inPlace(medium, () => hasMarker(medium.root, volume.id))
+  return known === true ? medium : undefined
+}
+
+/**
+ * Does something on a medium; `undefined` when its root was another folder before than after (device and inode), so that
+ * what was read may be of another drive that came to the same mount point meanwhile.
+ */
+export async function inPlace<T>(medium: Medium, act: () => Promise<T>): Promise<T | undefined> {
+  const before = await medium.place().catch(() => undefined)
+  if (before === undefined) return undefined
+  const answer = await act()
+  return (await medium.place().catch(() => undefined)) === before ? answer : undefined
 }
 
 /** What lies in a reader: a card, nothing, or a folder that cannot be reached. */

@@ -11,7 +11,7 @@ import { openHere } from '../engine/openHere'
 import { boundedCommand, FFMPEG_BASE, INPUT } from '../engine/tool'
 import { hostName } from '../home'
 import { CannotWork } from './cannotWork'
-import { fullPath, volumeMedium } from './mediumOf'
+import { fullPath, inPlace, volumeMedium } from './mediumOf'
 
 /** What every browser plays by itself. */
 const plays = (probe: MediaFacts) =>
@@ -54,7 +54,15 @@ export async function openCopy(
   const medium = await volumeMedium(db, holder)
   if (!medium) throw new CannotWork(`${holder.name} is not connected.`)
   const path = fullPath(medium, joinPath(Buffer.from(holder.folder), clip.pathBytes))
-  const file = await openHere(path, constants.O_RDONLY).catch(() => undefined)
+  let file: FileHandle | undefined
+  const here = await inPlace(medium, async () => {
+    file = await openHere(path, constants.O_RDONLY).catch(() => undefined)
+    return true
+  })
+  if (!here) {
+    await file?.close()
+    throw new CannotWork(`${holder.name} went away while the clip was opened.`)
+  }
   if (!file) throw new CannotWork(`The file is no longer on ${holder.name}. Copy it again.`)
   return plays(probe) ? wholeFile(file, probe) : preview(file)
 }
