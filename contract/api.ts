@@ -5,6 +5,7 @@ import { copiesApi } from './copies'
 import type { Endpoint } from './endpoint'
 import { exportsApi } from './exports'
 import { foldersApi } from './folders'
+import { gearApi } from './gear'
 import { productionsApi } from './productions'
 import { proxiesApi } from './proxies'
 import { searchApi } from './search'
@@ -21,6 +22,7 @@ export type AnyEndpoint = Pick<Endpoint, 'method' | 'path' | 'status' | 'topics'
 
 const STATIONS: readonly Readonly<Record<string, AnyEndpoint>>[] = [
   productionsApi,
+  gearApi,
   shootApi,
   cardsApi,
   copiesApi,

@@ -92,6 +92,9 @@ export interface LoadView {
   readonly findings: readonly Finding[]
   /** How many clips it has. */
   readonly clips: number
+  /** Card and camera of the gear book, as a person said; `null` where nobody has. */
+  readonly cardId: string | null
+  readonly cameraId: string | null
 }
 
 /** What clips can be sorted by; the ones with many values each have an index. */

@@ -3,6 +3,7 @@ import type { NextStep, StationStatus } from '../core/line/line'
 import { isDay, isTimeZone } from '../core/units/day'
 import { text } from './text'
 import { ask, order, type Made } from './endpoint'
+import { awayBody } from './gear'
 import { pageQuery, type Page } from './page'
 
 /** A production to be made; without a zone it gets that of the server. */
@@ -20,11 +21,16 @@ export const newProduction = object({
 }).noUnknown()
 export type NewProduction = InferType<typeof newProduction>
 
+/** What of a production can be changed; its folder on every volume keeps its name. */
+export const productionChange = newProduction.pick(['title', 'client', 'shootOn'])
+
 /** A production with the state of its seven stations and its next step. */
 export interface ProductionView {
   readonly id: string
   readonly title: string
   readonly client: string
+  /** Its folder on every volume, whatever its title becomes. */
+  readonly folder: string
   readonly shootOn: string | null
   readonly line: readonly StationStatus[]
   readonly next: NextStep
@@ -36,5 +42,8 @@ export const productionsApi = {
   all: ask<Page<ProductionView>>()('productions', '/productions', pageQuery(['made'], {}, { rows: 25, down: true })),
   one: ask<ProductionView>()('productions', '/productions/:id'),
   /** Makes one. 422 on `title` when another owns the folder of that name. */
-  add: order<Made>()('POST', '/productions', { status: 201, changes: ['productions'], body: newProduction }),
+  add: order<Made>()('POST', '/productions', { status: 201, changes: ['productions', 'gear'], body: newProduction }),
+  change: order()('PUT', '/productions/:id', { changes: ['productions', 'gear'], body: productionChange }),
+  /** Hides it from the overview, or brings it back; nothing of it is lost. */
+  putAway: order()('PUT', '/productions/:id/away', { changes: ['productions', 'gear'], body: awayBody }),
 }

@@ -1,56 +1,223 @@
-import { number, object, string, type InferType } from 'yup'
-import type { RecordingBudget } from '../core/shoot/recording'
-import { readFrameRate } from '../core/units/frameRate'
-import { text } from './text'
+import { array, boolean, number, object, string, type InferType } from 'yup'
+import { minutesOf } from '../core/shoot/day'
+import type { Learned } from '../core/shoot/measured'
+import { MOST_PASSES, type Shot } from '../core/shoot/shots'
+import { DESTINATIONS } from '../core/exports/destination'
+import { isDay, isTimeZone } from '../core/units/day'
 import { ask, order, type Made } from './endpoint'
+import { whole } from './gear'
+import { text } from './text'
 
-const whole = (name: string, least: number, most: number) =>
-  number()
-    .typeError(`${name} must be a number.`)
-    .integer(`${name} must be a whole number.`)
-    .min(least, `${name} must be at least ${least}.`)
-    .max(most, `${name} is too large.`)
-    .required(`${name} is missing.`)
+const id = (what: string) => string().uuid(`Choose ${what}.`).required(`Choose ${what}.`)
 
-/** One camera's plan; sizes in pixels and bytes, rates in bits and bytes per second, the frame rate as a fraction. */
-export const cameraPlan = object({
-  camera: text().required('Name the camera.').max(60, 'Keep the name under 60 characters.'),
-  widthPx: whole('The width', 16, 32_768),
-  heightPx: whole('The height', 16, 32_768),
-  rate: string()
-    .required('The frame rate is missing.')
-    .test('rate', (text, { createError }) => {
-      const typed = readFrameRate(text ?? '')
-      return 'value' in typed || createError({ message: `The frame rate cannot be used. ${typed.fault}` })
-    }),
-  videoBitsPerSecond: whole('The bit rate', 1000, 100e9),
-  audioBitsPerSecond: whole('The sound bit rate', 0, 1e9),
-  secondsPerTake: whole('The length of a take', 1, 604_800),
-  takes: whole('The number of takes', 1, 10_000),
-  cardBytes: whole('The card size', 1e6, 100e12),
-  cardBytesPerSecond: whole('The card speed', 1e5, 100e9),
-  fillLimit: number()
-    .typeError('The fill limit must be a number.')
-    .min(0.1, 'The fill limit must be at least 10 %.')
-    .max(1, 'The fill limit is at most 100 %.')
-    .required('The fill limit is missing.'),
+/** So many takes of one length from so many angles, in one mode of one camera. */
+const plannedTakes = object({
+  cameraId: id('a camera'),
+  modeId: id('a recording mode'),
+  secondsPerTake: whole('The length of a take', 1, 86_400),
+  takes: whole('The number of takes', 1, 1000),
+  angles: whole('The number of angles', 1, 50),
+  factor: number()
+    .typeError('The safety factor must be a number.')
+    .min(1, 'The safety factor must be at least 1.')
+    .max(5, 'The safety factor is at most 5.')
+    .required('The safety factor is missing.'),
 }).noUnknown()
-export type CameraPlan = InferType<typeof cameraPlan>
 
-/** A camera’s plan with what it comes to: bytes, cards, and whether the card is fast enough. */
-export interface CameraPlanView extends CameraPlan {
-  readonly id: string
-  readonly budget: RecordingBudget
+const plannedCards = object({
+  cameraId: id('a camera'),
+  bothSlots: boolean().required('Say whether both slots are written.'),
+  cardBytes: whole('The card size', 1e9, 100e12),
+  cardBytesPerSecond: whole('The card speed', 1e5, 100e9),
+  cardIds: array().of(id('a card')).max(200, 'No camera takes so many cards.').required('Say which cards go in.'),
+}).noUnknown()
+
+/** The whole plan of a production, and which version it was made from. */
+export const planBody = object({
+  version: whole('The version', 0, 1e9),
+  takes: array().of(plannedTakes).max(200, 'A plan has at most 200 rows.').required('Say what is filmed.'),
+  cameras: array().of(plannedCards).max(50, 'A plan has at most 50 cameras.').required('Say what is recorded on.'),
+}).noUnknown()
+export type PlanBody = InferType<typeof planBody>
+
+/** A plan with what was learned, for how long the evening will be. */
+export interface PlanView extends PlanBody {
+  /** Emptying cards, in bytes per second. */
+  readonly offload: Learned<object>
+  /** Bytes after export for each byte of raw frames on a card. */
+  readonly expansion: Learned<object>
+  /** Productions whose plan can be copied, the newest first. */
+  readonly earlier: readonly { readonly id: string; readonly title: string }[]
 }
 
-/** Station 1. 404 for what is not known; 422 names the field. */
+const deliverable = string().oneOf(
+  DESTINATIONS.map((one) => one.id),
+  'There is no such destination.',
+)
+
+/** A shot to be filmed. */
+export const shotBody = object({
+  name: text().required('Name the shot.').max(120, 'Keep the name under 120 characters.'),
+  cameraId: string().uuid('Choose a camera.').nullable().default(null),
+  deliverables: array().of(deliverable.required()).max(20, 'So many destinations are not known.').default([]),
+  notes: text().max(500, 'Keep the notes under 500 characters.').default(''),
+}).noUnknown()
+export type ShotBody = InferType<typeof shotBody>
+
+/** Shots to be added at the end: one, the passes of one performance, or a whole list. */
+export const shotsBody = object({
+  shots: array()
+    .of(shotBody)
+    .min(1, 'Name a shot.')
+    .max(500, 'Add at most 500 shots at once.')
+    .required('Name a shot.'),
+  passes: whole('The number of passes', 1, MOST_PASSES).default(1),
+}).noUnknown()
+
+/** A shot that goes to another place: before another one, or to the end. */
+export const shotPlace = object({
+  before: string().uuid('That is no shot.').nullable().defined('Say before which shot it goes.'),
+}).noUnknown()
+
+const moment = string()
+  .matches(/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/, 'Give the time as ISO 8601 in UTC.')
+  .test('time', 'Give the time as ISO 8601 in UTC.', (at) => !at || !Number.isNaN(Date.parse(at)))
+  .nullable()
+  .defined('Say when it was filmed, or null.')
+
+/** Ticks as a phone gives them back. */
+export const ticksBody = object({
+  productionId: id('the production of the list'),
+  ticks: array()
+    .of(object({ shotId: id('a shot'), filmedAt: moment }).noUnknown())
+    .max(2000, 'A list has at most 2000 ticks.')
+    .required('There are no ticks in this file.'),
+}).noUnknown()
+
+/** The day of the shoot. */
+export const dayBody = object({
+  shootOn: string()
+    .test('day', 'Give the shoot day as year-month-day.', (day) => !day || isDay(day))
+    .default(''),
+  timeZone: string()
+    .required('Choose a time zone.')
+    .max(60, 'That is no time zone.')
+    .test('zone', 'That is no time zone.', (zone) => !zone || isTimeZone(zone)),
+  place: text().max(200, 'Keep the place under 200 characters.').default(''),
+  calls: array()
+    .of(
+      object({
+        at: string()
+          .required('Give the time as 09:30.')
+          .test('time', 'Give the time as 09:30.', (at) => minutesOf(at ?? '') !== undefined),
+        what: text().required('Say what begins then.').max(120, 'Keep it under 120 characters.'),
+        minutes: whole('The minutes', 0, 1440),
+      }).noUnknown(),
+    )
+    .max(100, 'A day has at most 100 calls.')
+    .required('Say what happens when.'),
+}).noUnknown()
+export type DayBody = InferType<typeof dayBody>
+
+export interface DayView extends DayBody {
+  readonly clocksOff: readonly { readonly camera: string; readonly load: string }[]
+}
+
+/** What one mode came to on loads of this and earlier productions; bits per second. */
+export interface MeasuredMode {
+  readonly cameraId: string
+  readonly camera: string
+  readonly modeId: string
+  readonly mode: string
+  readonly nominal: number
+  /** What the gear book reckons with. */
+  readonly inUse: number
+  readonly learned: Learned<{
+    readonly label: string
+    readonly production: string
+    readonly bitsPerSecond: number
+    readonly seconds: number
+  }>
+}
+
+export interface MeasuredView {
+  readonly modes: readonly MeasuredMode[]
+  /** Bytes after export for each byte on the card. */
+  readonly expansion: Learned<{
+    readonly id: string
+    readonly label: string
+    readonly sizeBytes: number
+    readonly exportedBytes: number
+    /** Typed by a person, who may take it away again. */
+    readonly typed: boolean
+  }>
+  /** Emptying cards, in bytes per second. */
+  readonly offload: Learned<{
+    readonly id: string
+    readonly label: string
+    readonly sizeBytes: number
+    readonly typed: boolean
+    readonly seconds: number
+  }>
+  /** Loads of which nobody has said which camera filmed them. */
+  readonly unknownLoads: number
+}
+
+/** What a card came to that was emptied by hand or exported: the time it took, what became of raw frames, or both. */
+export const offloadBody = object({
+  label: text().required('Name what was emptied.').max(80, 'Keep the name under 80 characters.'),
+  sizeBytes: whole('The bytes on the card', 1, 1e15),
+  seconds: whole('The time it took', 1, 8_640_000).nullable().default(null),
+  exportedBytes: whole('The bytes after export', 1, 1e15).nullable().default(null),
+})
+  .noUnknown()
+  .test(
+    'something',
+    'Give the time it took, the bytes after export, or both.',
+    (one) => one.seconds !== null || one.exportedBytes !== null,
+  )
+
+/** Which physical card a load lies on, and which camera filmed it; `null` where nobody knows. */
+export const loadGear = object({
+  cardId: string().uuid('Choose a card.').nullable().defined('Choose a card.'),
+  cameraId: string().uuid('Choose a camera.').nullable().defined('Choose a camera.'),
+}).noUnknown()
+
+/** Station 1. 404 for what is not known; 409 where it was changed elsewhere meanwhile; 422 names the field. */
 export const shootApi = {
-  plans: ask<readonly CameraPlanView[]>()('productions', '/productions/:id/plans'),
-  addPlan: order<Made>()('POST', '/productions/:id/plans', {
-    status: 201,
-    changes: ['productions'],
-    body: cameraPlan,
+  plan: ask<PlanView>()('productions', '/productions/:id/plan'),
+  /** Changes the whole plan. 409 `changed-elsewhere` when it is no longer the version that was changed. */
+  setPlan: order<{ readonly version: number }>()('PUT', '/productions/:id/plan', {
+    status: 200,
+    changes: ['productions', 'gear'],
+    body: planBody,
   }),
-  changePlan: order()('PUT', '/plans/:id', { changes: ['productions'], body: cameraPlan }),
-  removePlan: order()('DELETE', '/plans/:id', { changes: ['productions'] }),
+  /** Copies the plan of another production over this one’s; cards that are promised to another day are left out. */
+  copyPlan: order()('POST', '/productions/:id/plan/from/:otherId', { changes: ['productions', 'gear'] }),
+  shots: ask<readonly Shot[]>()('productions', '/productions/:id/shots'),
+  addShots: order()('POST', '/productions/:id/shots', { status: 201, changes: ['productions'], body: shotsBody }),
+  changeShot: order()('PUT', '/shots/:id', { changes: ['productions'], body: shotBody }),
+  moveShot: order()('PUT', '/shots/:id/place', { changes: ['productions'], body: shotPlace }),
+  tickShot: order()('PUT', '/shots/:id/filmed', {
+    changes: ['productions'],
+    body: object({ filmedAt: moment }).noUnknown(),
+  }),
+  removeShot: order()('DELETE', '/shots/:id', { changes: ['productions'] }),
+  /** Takes over the ticks of a list that was carried on a phone. 422 when it is the list of another production. */
+  giveTicks: order<{ readonly changed: number; readonly unknown: number }>()('POST', '/productions/:id/ticks', {
+    status: 200,
+    changes: ['productions'],
+    body: ticksBody,
+  }),
+  day: ask<DayView>()('productions', '/productions/:id/day'),
+  setDay: order()('PUT', '/productions/:id/day', { changes: ['productions'], body: dayBody }),
+  measured: ask<MeasuredView>()('gear', '/productions/:id/measured'),
+  addOffload: order<Made>()('POST', '/productions/:id/offloads', {
+    status: 201,
+    changes: ['gear', 'productions'],
+    body: offloadBody,
+  }),
+  removeOffload: order()('DELETE', '/offloads/:id', { changes: ['gear', 'productions'] }),
+  /** Writes down which card a load lies on and which camera filmed it. */
+  setLoadGear: order()('PUT', '/loads/:id/gear', { changes: ['gear', 'cards', 'productions'], body: loadGear }),
 }

@@ -27,6 +27,8 @@ export interface VolumeView {
   readonly path: string | null
   readonly simulated: boolean
   readonly connected: boolean
+  /** Put away: no longer offered for new work, though its copies count. */
+  readonly away: boolean
   readonly capacityBytes: number
   readonly usedBytes: number
   readonly budget: VolumeBudget

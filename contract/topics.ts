@@ -1,2 +1,3 @@
 /** What a page may have asked for; an event names those that changed. */
-export type Topic = 'productions' | 'cards' | 'copies' | 'proxies' | 'storage' | 'exports' | 'shelf' | 'bench' | 'tasks'
+export type Topic =
+  'productions' | 'cards' | 'copies' | 'proxies' | 'storage' | 'exports' | 'shelf' | 'gear' | 'bench' | 'tasks'

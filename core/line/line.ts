@@ -8,7 +8,11 @@ export interface ProductionFacts {
     readonly cameras: number
     readonly sizeBytes: number
     readonly cards: number
+    /** Cards in cameras that are too slow, or hold clips that are not safe. */
     readonly tooSlow: number
+    readonly notClear: number
+    /** Cards too few. */
+    readonly missing: number
   }
   /** Cards that lie in a reader and have not been looked at since they were inserted. */
   readonly cardsWaiting: number
@@ -51,11 +55,13 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
   const stops = loads.reduce((sum, load) => sum + load.stops, 0)
   const questions = loads.reduce((sum, load) => sum + load.questions, 0)
   const weakest = weakestSecondMark(loads)
+  // Once it is filmed, nobody looks for cards any more.
+  const short = loads.length > 0 || facts.closed ? undefined : shortOf(plan)
   const status: Record<Station, Omit<StationStatus, 'station'>> = {
     shoot: {
-      state: plan.cameras === 0 ? 'empty' : plan.tooSlow > 0 ? 'open' : 'done',
+      state: plan.cameras === 0 ? 'empty' : short === undefined ? 'done' : 'open',
       figure: plan.cameras === 0 ? 'no plan' : `${formatBytes(plan.sizeBytes)}, ${counted(plan.cards, 'card')}`,
-      worry: plan.tooSlow > 0 ? `${counted(plan.tooSlow, 'camera')}: card too slow` : undefined,
+      worry: short,
     },
     cards: {
       state:
@@ -111,6 +117,15 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
   return STATIONS.map((station) => ({ station, ...status[station] }))
 }
 
+const shortOf = ({ tooSlow, notClear, missing }: ProductionFacts['plan']): string | undefined =>
+  tooSlow > 0
+    ? `${counted(tooSlow, 'card')} too slow`
+    : notClear > 0
+      ? `${counted(notClear, 'card')} not clear`
+      : missing > 0
+        ? `${counted(missing, 'card')} too few`
+        : undefined
+
 const secondMark = (load: LoadFacts): Mark => load.marks[1] ?? 0
 const weakestSecondMark = (loads: readonly LoadFacts[]): Mark =>
   loads.reduce<Mark>((weakest, load) => (secondMark(load) < weakest ? secondMark(load) : weakest), 3)
@@ -127,6 +142,8 @@ export function nextStep(facts: ProductionFacts): NextStep {
   if (wrong) return { station: 'cards', sentence: `Settle what is wrong with “${wrong.label}”.` }
   if (facts.plan.cameras === 0 && facts.loads.length === 0)
     return { station: 'shoot', sentence: 'Plan a camera: bytes, cards and shutter follow.' }
+  const short = shortOf(facts.plan)
+  if (facts.loads.length === 0 && short) return { station: 'shoot', sentence: `Give every take its card: ${short}.` }
   if (facts.loads.length === 0) return { station: 'cards', sentence: 'Film, then put the card into the reader.' }
   if (facts.proxies.made < facts.proxies.wanted)
     return {

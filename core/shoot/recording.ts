@@ -1,37 +1,5 @@
 import type { FrameRate } from '../units/frameRate'
-import { counted, formatByteRate } from '../units/quantity'
-
-/** What one camera will record on a production. */
-export interface RecordingPlan {
-  readonly camera: string
-  readonly widthPx: number
-  readonly heightPx: number
-  readonly rate: FrameRate
-  readonly videoBitsPerSecond: number
-  readonly audioBitsPerSecond: number
-  readonly secondsPerTake: number
-  readonly takes: number
-  readonly cardBytes: number
-  /** The card's guaranteed sustained write; video speed class V30 is 30 000 000 (SD Association speed classes). */
-  readonly cardBytesPerSecond: number
-  /** No card is planned fuller than this share, 0–1. */
-  readonly fillLimit: number
-}
-
-export interface RecordingBudget {
-  readonly seconds: number
-  readonly sizeBytes: number
-  readonly cards: number
-  /** Whole takes on one card; 0 when one take is longer than a card. */
-  readonly takesPerCard: number
-  /** Length that fits on one card up to the fill limit. */
-  readonly secondsPerCard: number
-  readonly streamBytesPerSecond: number
-  readonly sustained: boolean
-  /** The slowest published class that sustains the stream, or `undefined` above all. */
-  readonly neededClass: SpeedClass | undefined
-  readonly shutter: Shutter
-}
+import { formatByteRate } from '../units/quantity'
 
 export type SpeedClass = 'V6' | 'V10' | 'V30' | 'V60' | 'V90' | 'E150' | 'E300' | 'E450' | 'E600'
 
@@ -109,36 +77,6 @@ export function shutterFor(rate: FrameRate): Shutter {
   return { exact, stop: SHUTTER_STOPS.reduce((best, stop) => (distance(stop) < distance(best) ? stop : best)) }
 }
 
-/**
- * Cards for whole takes, since no take is cut to fill a card: three takes of 5 000 s on cards of 9 216 s need three. A
- * take that is longer than a card goes on on cards of its own.
- */
-export function cardsFor(takes: number, takeSeconds: number, cardSeconds: number): { cards: number; perCard: number } {
-  // A take that fits to the last second must not be lost to rounding.
-  const perCard = Math.floor(cardSeconds / takeSeconds + 1e-9)
-  const cards = perCard >= 1 ? Math.ceil(takes / perCard) : takes * Math.ceil(takeSeconds / cardSeconds - 1e-9)
-  return { cards, perCard }
-}
-
-/** Bytes, cards, speed class and shutter of one camera's plan. */
-export function recordingBudget(plan: RecordingPlan): RecordingBudget {
-  const bitsPerSecond = plan.videoBitsPerSecond + plan.audioBitsPerSecond
-  const seconds = plan.secondsPerTake * plan.takes
-  const secondsPerCard = recordingSeconds(plan.cardBytes * plan.fillLimit, bitsPerSecond)
-  const { cards, perCard } = cardsFor(plan.takes, plan.secondsPerTake, secondsPerCard)
-  return {
-    seconds,
-    sizeBytes: recordingBytes(bitsPerSecond, seconds),
-    cards,
-    takesPerCard: perCard,
-    secondsPerCard,
-    streamBytesPerSecond: bitsPerSecond / 8,
-    sustained: bitsPerSecond / 8 <= plan.cardBytesPerSecond,
-    neededClass: neededSpeedClass(bitsPerSecond),
-    shutter: shutterFor(plan.rate),
-  }
-}
-
-/** What fits on one card, in words: `1 whole take`, or that a take is longer than a card. */
-export const takesPerCard = ({ takesPerCard: takes }: RecordingBudget): string =>
-  takes > 0 ? counted(takes, 'whole take') : 'one take is longer than that and goes on on the next card'
+/** The class that a card of that speed bears: 90 MB/s is `V90`, 75 MB/s `V60`; its speed where it is below all of them. */
+export const speedClassOf = (bytesPerSecond: number): string =>
+  SPEED_CLASSES.findLast((one) => one.bytesPerSecond <= bytesPerSecond)?.name ?? formatByteRate(bytesPerSecond)

@@ -1,30 +1,68 @@
 import { counted, formatBytes } from '../units/quantity'
-import type { RecordingBudget } from './recording'
-
-/** One camera of a plan, as far as the answer of the station needs it. */
-export interface PlannedCamera {
-  readonly camera: string
-  readonly budget: RecordingBudget
-}
+import { shortages, type PlanBudget, type Shortage } from './plan'
 
 export interface PlanAnswer {
   readonly sentence: string
   readonly why: string
+  readonly short: readonly Shortage[]
 }
 
+const NUMBERS = [
+  'no',
+  'one',
+  'two',
+  'three',
+  'four',
+  'five',
+  'six',
+  'seven',
+  'eight',
+  'nine',
+  'ten',
+  'eleven',
+  'twelve',
+]
+
+/** A small count in words, for a sentence: `two`. */
+const words = (count: number): string => NUMBERS[count] ?? String(count)
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
+const cardsAre = (count: number) => `${words(count)} ${count === 1 ? 'card is' : 'cards are'}`
+
 /**
- * What to carry, and why that is enough. Cards are counted for whole takes up to the fill limit (`cardsFor`), so none
- * is used twice; a card that is too slow (`sustained`) comes before any comfort.
+ * Whether every take of the day has a card: how many are too slow, how many hold something that is not safe, and how many
+ * are too few.
  */
-export function planAnswer(plans: readonly PlannedCamera[]): PlanAnswer {
-  const bytes = plans.reduce((sum, plan) => sum + plan.budget.sizeBytes, 0)
-  const cards = plans.reduce((sum, plan) => sum + plan.budget.cards, 0)
-  const slow = plans.filter((plan) => !plan.budget.sustained)
+export function planAnswer(budget: PlanBudget): PlanAnswer {
+  const short = shortages(budget)
+  const parts = [
+    budget.tooSlow.length > 0 ? `${cardsAre(budget.tooSlow.length)} too slow` : '',
+    budget.notClear.length > 0 ? `${cardsAre(budget.notClear.length)} not clear` : '',
+    budget.missing > 0 ? `${cardsAre(budget.missing)} too few` : '',
+    short.some((one) => one.kind === 'longer-than-card') ? 'a take is longer than its card' : '',
+    short.some((one) => one.kind === 'internal') ? 'an internal medium is too small' : '',
+  ].filter(Boolean)
+  const bytes = formatBytes(budget.sizeBytes)
+  if (parts.length > 0) {
+    const last = parts.length > 1 ? ` and ${parts.at(-1)}` : ''
+    const sentence = `${capital(parts.length > 1 ? parts.slice(0, -1).join(', ') : (parts[0] ?? ''))}${last}.`
+    // “One card is too slow and two are too few” reads better than the word twice.
+    return {
+      sentence: sentence.replaceAll(/(and|,) (\w+) cards? (is|are) /g, '$1 $2 $3 '),
+      why: short.map((one) => one.sentence).join(' '),
+      short,
+    }
+  }
+  const spare = budget.cameras.flatMap((one) => one.cards).filter((one) => one.spare).length
+  if (budget.cards === 0)
+    return {
+      sentence: `The day comes to ${bytes}, and every device has room for it.`,
+      why: 'No cards are needed.',
+      short,
+    }
   return {
-    sentence: `Carry ${counted(cards, 'card')} for ${formatBytes(bytes)}.`,
-    why:
-      slow.length > 0
-        ? `${slow.map((plan) => plan.camera).join(' and ')}: the card cannot take the stream. Change card or bit rate before the day.`
-        : `${counted(cards, 'card')} and one spare: none is filled above its limit, none is used twice.`,
+    sentence: `Every take has its card: ${counted(budget.cards, 'card')} for ${bytes}.`,
+    why: `${spare > 0 ? `${counted(spare, 'card')} to spare. ` : ''}None is filled above the limit, none is used twice.`,
+    short,
   }
 }

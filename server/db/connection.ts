@@ -26,3 +26,7 @@ export async function openDatabase(url: string): Promise<Db> {
   if (error) throw error instanceof Error ? error : new Error('The database could not be brought to the newest schema.')
   return db
 }
+
+/** Several writes as one; within a transaction that is open already they belong to it. */
+export const inTransaction = <T>(db: Db, write: (tx: Db) => Promise<T>): Promise<T> =>
+  db.isTransaction ? write(db) : db.transaction().execute(write)

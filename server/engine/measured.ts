@@ -23,6 +23,10 @@ class Flow {
     }
   }
 
+  get bytes(): number {
+    return this.#bytes
+  }
+
   get bytesPerSecond(): number | undefined {
     return this.#bytes < LEAST_BYTES || this.#busyMs === 0 ? undefined : (this.#bytes * 1000) / this.#busyMs
   }
@@ -62,6 +66,10 @@ export class MeasuredMedium {
         return typeof value === 'function' ? (value.bind(target) as unknown) : value
       },
     })
+  }
+
+  get readBytes(): number {
+    return this.#reading.bytes
   }
 
   get readBytesPerSecond(): number | undefined {

@@ -1,7 +1,6 @@
 import { openQuestions, openStops } from '../../core/cards/findings'
 import { markOf } from '../../core/copies/mark'
 import type { ProductionFacts } from '../../core/line/line'
-import { recordingBudget } from '../../core/shoot/recording'
 import { dayIn } from '../../core/units/day'
 import type { Db } from '../db/connection'
 import { knownBytes } from '../db/queries/bytes'
@@ -10,8 +9,10 @@ import { deliverableCounts } from '../db/queries/exports'
 import { readers } from '../db/queries/readers'
 import type { ProductionRow } from '../db/queries/productions'
 import { bagCounts } from '../db/queries/shelf'
-import { cameraPlans } from '../db/queries/shoot'
+import { plansOf } from '../db/queries/shoot'
+import { gearView } from './gear'
 import { loadStates, type Asked } from './loadStates'
+import { budgetOf } from './plan'
 import { proxyCounts } from './proxies'
 import { volumeViews } from './volumes'
 
@@ -23,7 +24,7 @@ export async function productionFacts(
 ): Promise<Map<string, ProductionFacts>> {
   const ids = productions.map((one) => one.id)
   const [plans, loads, deliverables, bags, bytes, inReaders, drives] = await Promise.all([
-    cameraPlans(db, ids),
+    plansOf(db, ids),
     loadsOf(db, ids),
     deliverableCounts(db, ids),
     bagCounts(db, ids),
@@ -31,15 +32,20 @@ export async function productionFacts(
     readers(db),
     volumeViews(db, asked.host),
   ])
-  const loadFacts = await loadStates(db, loads, asked)
-  const waiting = inReaders.filter((reader) => reader.state === 'card' && !reader.same).length
+  const [loadFacts, gear] = await Promise.all([
+    loadStates(db, loads, asked),
+    // Nobody asks for the gear of productions that plan nothing.
+    plans.length > 0 ? gearView(db, asked) : undefined,
+  ])
+  const waiting = inReaders.filter(
+    (reader) => reader.putAwayAt === null && reader.state === 'card' && !reader.same,
+  ).length
   return new Map(
     productions.map((production) => {
       const own = loadFacts.filter((state) => state.load.productionId === production.id)
       const proxies = proxyCounts(own.map((state) => state.load))
-      const budgets = plans
-        .filter((plan) => plan.productionId === production.id)
-        .map(({ plan }) => recordingBudget(plan))
+      const plan = plans.find((one) => one.productionId === production.id)
+      const budget = plan && gear ? budgetOf(plan, gear, production.id) : undefined
       const rendered = deliverables.find((row) => row.productionId === production.id)
       const shelved = bags.find((row) => row.productionId === production.id)
       const size = bytes.filter((row) => row.productionId === production.id)
@@ -48,10 +54,12 @@ export async function productionFacts(
       const filmedYet = !production.shootOn || production.shootOn <= dayIn(production.timeZone, asked.now)
       const facts: ProductionFacts = {
         plan: {
-          cameras: budgets.length,
-          sizeBytes: sum(budgets, (one) => one.sizeBytes),
-          cards: sum(budgets, (one) => one.cards),
-          tooSlow: budgets.filter((one) => !one.sustained).length,
+          cameras: budget?.cameras.length ?? 0,
+          sizeBytes: budget?.sizeBytes ?? 0,
+          cards: budget?.cards ?? 0,
+          tooSlow: budget?.tooSlow.length ?? 0,
+          notClear: budget?.notClear.length ?? 0,
+          missing: budget?.missing ?? 0,
         },
         // A card that nobody has looked at may belong to any production that is being filmed.
         cardsWaiting: closed || shelved !== undefined || !filmedYet ? 0 : waiting,
@@ -71,8 +79,9 @@ export async function productionFacts(
         },
         storage: {
           sizeBytes: sum(size, (row) => row.sizeBytes),
-          tightVolume: drives.find((drive) => drive.connected && used.has(drive.id) && drive.budget.state !== 'roomy')
-            ?.name,
+          tightVolume: drives.find(
+            (drive) => !drive.away && drive.connected && used.has(drive.id) && drive.budget.state !== 'roomy',
+          )?.name,
         },
         exports: { made: rendered?.made ?? 0, failed: rendered?.failed ?? 0 },
         bags: { written: shelved?.written ?? 0, verified: shelved?.verified ?? 0 },

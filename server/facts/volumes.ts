@@ -24,6 +24,7 @@ export async function volumeViews(db: Db, host: string): Promise<VolumeView[]> {
       path: row.rootPath,
       simulated: row.simulated,
       connected,
+      away: row.putAwayAt !== null,
       capacityBytes,
       usedBytes,
       classes,

@@ -12,13 +12,17 @@ import { door } from './door'
 import { copyRoutes } from './copies/routes'
 import type { EventStream } from './events'
 import { exportRoutes } from './exports/routes'
+import { gearRoutes } from './beside/gear'
 import { guard } from './guard'
+import { lockerRoutes } from './beside/locker'
 import { answerProblem, missing, ProblemError } from './problem'
 import { productionRoutes } from './beside/productions'
 import { proxyRoutes } from './proxies/routes'
 import { searchRoutes } from './beside/search'
 import { shelfRoutes } from './shelf/routes'
-import { shootRoutes } from './shoot/routes'
+import { dayRoutes } from './shoot/day'
+import { planRoutes } from './shoot/plan'
+import { shotRoutes } from './shoot/shots'
 import { folderRoutes } from './storage/folders'
 import { storageRoutes } from './storage/routes'
 import { taskRoutes } from './beside/tasks'
@@ -82,7 +86,11 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
   app.use('/api', express.json({ limit: '1mb', strict: false }))
   for (const routes of [
     productionRoutes,
-    shootRoutes,
+    gearRoutes,
+    lockerRoutes,
+    planRoutes,
+    shotRoutes,
+    dayRoutes,
     cardRoutes,
     copyRoutes,
     proxyRoutes,

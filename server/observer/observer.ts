@@ -86,7 +86,7 @@ export class Observer {
     }
     if (changed) await tellChanged(db, 'copies', 'storage', 'productions')
     for (const row of await readers(db)) {
-      if (row.host !== host) continue
+      if (row.host !== host || row.putAwayAt !== null) continue
       const seen = await this.#readers.look(row, afresh)
       if (await putSeenReader(db, row.id, seen)) await tellChanged(db, 'cards', 'copies', 'productions')
     }

@@ -3,12 +3,12 @@ import { mkdir, rm, writeFile } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
 import { openDatabase, type Db } from '../db/connection'
 import { addProduction } from '../db/queries/productions'
-import { addCameraPlan } from '../db/queries/shoot'
 import { addReader } from '../db/queries/readers'
 import { addVolume, putMount } from '../db/queries/volumes'
 import type { VolumeKind } from '../../contract/storage'
 import { benchFolder, databaseUrl, hostName } from '../home'
 import { MARKER } from '../media/marker'
+import { addGear } from '../demo/gear'
 import { makeCards } from '../demo/media'
 
 interface DemoVolume {
@@ -76,8 +76,7 @@ async function addVolumes(db: Db): Promise<Map<string, string>> {
   return ids
 }
 
-async function addProductions(db: Db, today: string): Promise<Map<string, string>> {
-  const later = new Date(Date.now() + 12 * 86_400_000).toISOString().slice(0, 10)
+async function addProductions(db: Db, today: string, later: string): Promise<Map<string, string>> {
   const ids = new Map<string, string>()
   for (const [title, client, shootOn] of [
     ['Sail loft', 'Estuary sailing club', '2026-04-18'],
@@ -88,38 +87,6 @@ async function addProductions(db: Db, today: string): Promise<Map<string, string
     const made = await addProduction(db, { title, client, shootOn })
     if (made) ids.set(title, made.id)
   }
-  const curlew = {
-    camera: 'Curlew',
-    widthPx: 3840,
-    heightPx: 2160,
-    rate: '25/1',
-    videoBitsPerSecond: 100e6,
-    audioBitsPerSecond: 256_000,
-    cardBytes: 128e9,
-    cardBytesPerSecond: 30e6,
-    fillLimit: 0.9,
-  }
-  const plover = {
-    ...curlew,
-    camera: 'Plover',
-    widthPx: 2704,
-    heightPx: 1520,
-    rate: '100/1',
-    videoBitsPerSecond: 60e6,
-    cardBytes: 64e9,
-  }
-  const heron = {
-    ...curlew,
-    camera: 'Heron',
-    videoBitsPerSecond: 2_488_320_000,
-    audioBitsPerSecond: 0,
-    cardBytes: 512e9,
-    cardBytesPerSecond: 90e6,
-  }
-  await addCameraPlan(db, ids.get('Steam-bending ribs') ?? '', { ...curlew, secondsPerTake: 720, takes: 7 })
-  await addCameraPlan(db, ids.get('Launch day') ?? '', { ...curlew, secondsPerTake: 1500, takes: 6 })
-  await addCameraPlan(db, ids.get('Launch day') ?? '', { ...plover, secondsPerTake: 600, takes: 8 })
-  await addCameraPlan(db, ids.get('Launch day') ?? '', { ...heron, secondsPerTake: 45, takes: 5 })
   return ids
 }
 
@@ -131,7 +98,9 @@ async function makeDemo(db: Db): Promise<void> {
   const cards = await makeCards(join(benchFolder(), 'cards'), new Date(today))
   await db.transaction().execute(async (tx) => {
     const volumes = await addVolumes(tx)
-    const productions = await addProductions(tx, today)
+    const later = new Date(Date.now() + 12 * 86_400_000).toISOString().slice(0, 10)
+    const productions = await addProductions(tx, today, later)
+    await addGear(tx, productions, later)
     for (const [title, volume, originals, generated, outputs] of PAST) {
       for (const [byteClass, gigabytes] of [
         ['originals', originals],

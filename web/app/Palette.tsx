@@ -7,6 +7,7 @@ import { searchApi, type SearchHit } from '../../contract/search'
 import { Overlay } from '../parts/Sheet'
 import { useAsk } from '../parts/useAsk'
 import { useProductions } from '../parts/queries'
+import { DESKS } from './desks'
 import { switchTheme } from './theme'
 
 interface Entry {
@@ -49,9 +50,20 @@ export default function Palette({ onClose, productionId }: { onClose: () => void
         run: go(`/p/${current}/${station}`),
       }))
     : []
+  const desks: Entry[] = current
+    ? STATIONS.flatMap((station) =>
+        (DESKS[station] ?? []).map(({ id, name }) => ({
+          group: 'Desks',
+          name,
+          more: STATION_NAMES[station],
+          run: go(`/p/${current}/${station}/${id}`),
+        })),
+      )
+    : []
   const actions: Entry[] = [
     { group: 'Actions', name: 'All productions', more: '0', run: go('/') },
     { group: 'Actions', name: 'New production', run: go('/?new') },
+    { group: 'Actions', name: 'Locker: gear, cards, drives, sites, clients, rules', run: go('/locker') },
     { group: 'Actions', name: 'Bench: insert cards, cause faults', run: go('/bench') },
     { group: 'Actions', name: 'Change between day and night', run: switchTheme },
   ]
@@ -62,6 +74,7 @@ export default function Palette({ onClose, productionId }: { onClose: () => void
   }
   const entries: Entry[] = [
     ...stations.filter((entry) => begins(entry.name, typed)),
+    ...(typed.trim() === '' ? [] : desks.filter((entry) => begins(entry.name, typed))),
     // Until the answer comes, what was found for fewer letters is narrowed down.
     ...hits
       .filter((hit) => begins(`${hit.name} ${hit.more}`, typed))

@@ -1,4 +1,4 @@
-import { CircleHelp, FlaskConical, Moon, Search, Sun } from 'lucide-react'
+import { Archive, CircleHelp, FlaskConical, Moon, Search, Sun } from 'lucide-react'
 import { lazy, Suspense, useEffect, useState } from 'react'
 import { Link, Outlet, ScrollRestoration, useMatch } from 'react-router'
 import { Button } from '../parts/Button'
@@ -27,7 +27,7 @@ function useTheme() {
 export function Shell() {
   const connected = useServerEvents()
   const [open, setOpen] = useState<'none' | 'palette' | 'help'>('none')
-  const productionId = useMatch('/p/:productionId/:station')?.params.productionId
+  const productionId = useMatch('/p/:productionId/*')?.params.productionId
   const theme = useTheme()
   const themeWords = theme === 'night' ? 'Change to day' : 'Change to night'
   const close = () => setOpen('none')
@@ -55,6 +55,10 @@ export function Shell() {
               Ctrl K
             </kbd>
           </Button>
+          <Link to="/locker" className="inline-flex min-h-9 items-center gap-1.5 px-2.5 font-semibold">
+            <Archive className="size-4" aria-hidden />
+            <span className="max-sm:sr-only">Locker</span>
+          </Link>
           <Link to="/bench" className="inline-flex min-h-9 items-center gap-1.5 px-2.5 font-semibold">
             <FlaskConical className="size-4" aria-hidden />
             <span className="max-sm:sr-only">Bench</span>

@@ -1,6 +1,7 @@
 import { Link } from 'react-router'
 import { STATION_NAMES, STATIONS, type Station } from '../../core/line/stations'
 import type { ProductionView } from '../../contract/productions'
+import { ChangeProduction } from './ChangeProduction'
 
 const STATE_WORDS = { empty: 'nothing yet', open: 'under way', done: 'in order' } as const
 
@@ -45,7 +46,8 @@ export function StationLine({ production, current }: { production: ProductionVie
           <span className="text-base font-normal text-quiet">
             for {production.client || 'nobody yet'}
             {production.shootOn && `, shoot day ${production.shootOn}`}
-          </span>
+          </span>{' '}
+          <ChangeProduction production={production} />
         </p>
         <Link
           to={`/p/${production.id}/${production.next.station}`}

@@ -19,20 +19,27 @@ const PAGES: Record<Station, StationPage> = {
   shelf: lazy(() => import('../stations/shelf/Shelf')),
 }
 const Bench = lazy(() => import('./pages/Bench'))
+const Locker = lazy(() => import('../locker/Locker'))
 
 // What is printed stands by itself, without the frame around every page.
 const CopyChart = lazy(() => import('../stations/copies/CopyChart'))
+const ShotPaper = lazy(() => import('../stations/shoot/ShotPaper'))
+const CarryPaper = lazy(() => import('../stations/shoot/CarryPaper'))
+
+const paper = (path: string, Page: ComponentType) => ({
+  path: `print/:productionId/${path}`,
+  errorElement: <ErrorPage />,
+  element: (
+    <Suspense>
+      <Page />
+    </Suspense>
+  ),
+})
 
 export const router = createBrowserRouter([
-  {
-    path: 'print/:productionId/copies',
-    errorElement: <ErrorPage />,
-    element: (
-      <Suspense>
-        <CopyChart />
-      </Suspense>
-    ),
-  },
+  paper('copies', CopyChart),
+  paper('shots', ShotPaper),
+  paper('carry', CarryPaper),
   {
     element: <Shell />,
     errorElement: <ErrorPage />,
@@ -46,7 +53,15 @@ export const router = createBrowserRouter([
           </Suspense>
         ),
       },
-      { path: 'p/:productionId/:station', element: <ProductionFrame pages={PAGES} /> },
+      {
+        path: 'locker/:tab?',
+        element: (
+          <Suspense>
+            <Locker />
+          </Suspense>
+        ),
+      },
+      { path: 'p/:productionId/:station/:desk?', element: <ProductionFrame pages={PAGES} /> },
       { path: '*', element: <NotFound /> },
     ],
   },

@@ -14,14 +14,16 @@ interface ChoiceProps {
   readonly options: readonly Option[]
   readonly onChange: (value: string) => void
   readonly className?: string
+  /** The label stands elsewhere, and is said only to those who do not see it. */
+  readonly hideLabel?: boolean
 }
 
 /** A labelled choice of one among a few. Opens with Space, Enter or an arrow; letters jump to an option. */
-export function Choice({ label, value, options, onChange, className = '' }: ChoiceProps) {
+export function Choice({ label, value, options, onChange, className = '', hideLabel = false }: ChoiceProps) {
   const id = useId()
   return (
     <div className={className}>
-      <label htmlFor={id} className="mb-1 block text-sm font-semibold">
+      <label htmlFor={id} className={hideLabel ? 'sr-only' : 'mb-1 block text-sm font-semibold'}>
         {label}
       </label>
       <Select.Root value={value} onValueChange={onChange}>

@@ -32,10 +32,13 @@ interface UnitFieldProps extends InputHTMLAttributes<HTMLInputElement> {
   /** It cannot be used, though it may be readable. */
   readonly wrong: boolean
   readonly ref?: Ref<HTMLInputElement>
+  /** Nothing typed is no fault. */
+  readonly optional?: boolean
 }
 
 /** A field for a quantity, typed in whatever unit comes to mind; under it stands what was understood. */
-export function UnitField({ unit: name, typed, wrong, ...rest }: UnitFieldProps) {
+export function UnitField({ unit: name, typed, wrong, optional = false, ...rest }: UnitFieldProps) {
+  if (optional && typed.trim() === '') return <Field {...rest} />
   const understood = UNITS[name](typed)
   const said = 'said' in understood ? understood.said : undefined
   const same = said?.replace(/\s/g, '').toLowerCase() === typed.replace(/\s/g, '').toLowerCase()

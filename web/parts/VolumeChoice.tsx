@@ -2,10 +2,12 @@ import { formatBytes } from '../../core/units/quantity'
 import type { VolumeKind, VolumeView } from '../../contract/storage'
 import { Choice } from './Choice'
 
+/** Connected and not put away: new work may go there. */
+export const isOffered = ({ connected, away }: VolumeView): boolean => connected && !away
+
 /** The first connected volume of the preferred kind, else the first connected one. */
 export const preferredVolume = (volumes: readonly VolumeView[], kind: VolumeKind): string =>
-  (volumes.find((volume) => volume.connected && volume.kind === kind) ?? volumes.find((volume) => volume.connected))
-    ?.id ?? ''
+  (volumes.filter(isOffered).find((volume) => volume.kind === kind) ?? volumes.find(isOffered))?.id ?? ''
 
 /** Chooses one of the connected volumes, with the room it has. */
 export function VolumeChoice({
@@ -26,7 +28,7 @@ export function VolumeChoice({
       value={value}
       onChange={onChange}
       options={volumes
-        .filter((volume) => volume.connected)
+        .filter(isOffered)
         .map(({ id, name, budget }) => ({ value: id, label: `${name}, ${formatBytes(budget.freeBytes)} free` }))}
     />
   )

@@ -1,3 +1,4 @@
+import { gearApi } from '../../contract/gear'
 import { productionsApi } from '../../contract/productions'
 import { storageApi } from '../../contract/storage'
 import { tasksApi, type TaskView } from '../../contract/tasks'
@@ -9,6 +10,8 @@ export const useProductions = () => usePages(productionsApi.all, {})
 export const useProduction = (id: string | undefined) =>
   useAsk(productionsApi.one, { id: id ?? '' }, { enabled: id !== undefined })
 export const useStorage = (productionId: string) => useAsk(storageApi.all, { id: productionId })
+export const useGear = () => useAsk(gearApi.all, {})
+export const useLocker = () => useAsk(gearApi.locker, {})
 export const useTasks = () => useAsk(tasksApi.recent, {})
 
 export const isOpen = (task: TaskView) => task.state === 'queued' || task.state === 'running' || task.state === 'paused'

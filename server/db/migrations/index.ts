@@ -9,6 +9,7 @@ import * as uniquePlaces from './0007-unique-places'
 import * as pages from './0008-pages'
 import * as speeds from './0009-speeds'
 import * as widerFacts from './0010-facts'
+import * as gear from './0011-gear'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -22,4 +23,5 @@ export const migrations: Record<string, Migration> = {
   '0008-pages': pages,
   '0009-speeds': speeds,
   '0010-facts': widerFacts,
+  '0011-gear': gear,
 }

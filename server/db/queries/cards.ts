@@ -25,6 +25,9 @@ const allLoads = (db: Db) =>
 export const loadsOf = (db: Db, productionIds: readonly string[]) =>
   allLoads(db).where(anyOf('load.production_id', productionIds)).orderBy('load.createdAt').execute()
 
+/** Loads by their ids, in no order. */
+export const loadsById = (db: Db, ids: readonly string[]) => allLoads(db).where(anyOf('load.id', ids)).execute()
+
 /** Loads of a production, the newest first where it is asked for. */
 export const loadPage = (db: Db, productionId: string, asked: PageAsked) =>
   pageOf(

@@ -2,13 +2,21 @@ import { sql } from 'kysely'
 import { fileTitle } from '../../../core/units/fileTitle'
 import type { NewProduction } from '../../../contract/productions'
 import type { PageAsked } from '../../../contract/page'
-import type { Db } from '../connection'
+import { inTransaction, type Db } from '../connection'
 import { pageOf } from '../page'
+import { clientNamed } from './locker'
 
-/** Productions, the newest first where it is asked for. */
+const withClient = (db: Db) =>
+  db
+    .selectFrom('production')
+    .leftJoin('client', 'client.id', 'production.clientId')
+    .selectAll('production')
+    .select(({ fn, val }) => fn.coalesce('client.name', val('')).as('client'))
+
+/** Productions that are not put away, the newest first where it is asked for. */
 export const productionPage = (db: Db, asked: PageAsked) =>
   pageOf(
-    db.selectFrom('production').selectAll(),
+    withClient(db).where('production.putAwayAt', 'is', null),
     { by: 'production.created_at', type: 'timestamptz', id: 'production.id' },
     asked,
   )
@@ -22,8 +30,7 @@ export const productionIn = (db: Db, folder: string) =>
     .executeTakeFirst()
 
 /** A production; `undefined` when there is none. */
-export const production = (db: Db, id: string) =>
-  db.selectFrom('production').selectAll().where('id', '=', id).executeTakeFirst()
+export const production = (db: Db, id: string) => withClient(db).where('production.id', '=', id).executeTakeFirst()
 
 export type ProductionRow = NonNullable<Awaited<ReturnType<typeof production>>>
 
@@ -32,15 +39,32 @@ export const addProduction = (
   db: Db,
   { title, client, shootOn, timeZone }: Partial<NewProduction> & { title: string },
 ) =>
-  db
-    .insertInto('production')
-    .values({
-      title,
-      client: client ?? '',
-      shootOn: shootOn || null,
-      folder: fileTitle(title),
-      timeZone: timeZone || Intl.DateTimeFormat().resolvedOptions().timeZone,
-    })
-    .onConflict((at) => at.doNothing())
-    .returningAll()
-    .executeTakeFirst()
+  inTransaction(db, async (tx) =>
+    tx
+      .insertInto('production')
+      .values({
+        title,
+        clientId: await clientNamed(tx, client ?? ''),
+        shootOn: shootOn || null,
+        folder: fileTitle(title),
+        timeZone: timeZone || Intl.DateTimeFormat().resolvedOptions().timeZone,
+      })
+      .onConflict((at) => at.doNothing())
+      .returningAll()
+      .executeTakeFirst(),
+  )
+
+/** Changes title, client and day; the folder keeps its name. `undefined` when there is none. */
+export const changeProduction = (
+  db: Db,
+  id: string,
+  { title, client, shootOn }: Pick<NewProduction, 'title' | 'client' | 'shootOn'>,
+) =>
+  inTransaction(db, async (tx) =>
+    tx
+      .updateTable('production')
+      .set({ title, clientId: await clientNamed(tx, client), shootOn: shootOn || null })
+      .where('id', '=', id)
+      .returning('id')
+      .executeTakeFirst(),
+  )

@@ -26,12 +26,19 @@ const beginsWords = (text: ReturnType<typeof sql>, words: readonly string[]) =>
 async function namedProductions(db: Db, words: readonly string[]): Promise<SearchHit[]> {
   const rows = await db
     .selectFrom('production')
-    .select(['id', 'title', 'client'])
-    .where(beginsWords(sql`title || ' ' || client`, words))
-    .orderBy('createdAt', 'desc')
+    .leftJoin('client', 'client.id', 'production.clientId')
+    .select(['production.id', 'title', 'client.name as client'])
+    .where(beginsWords(sql`title || ' ' || coalesce(client.name, '')`, words))
+    .orderBy('production.createdAt', 'desc')
     .limit(MOST)
     .execute()
-  return rows.map(({ id, title, client }) => ({ kind: 'production', id, name: title, more: client, productionId: id }))
+  return rows.map(({ id, title, client }) => ({
+    kind: 'production',
+    id,
+    name: title,
+    more: client ?? '',
+    productionId: id,
+  }))
 }
 
 async function namedVolumes(db: Db, words: readonly string[]): Promise<SearchHit[]> {

@@ -8,39 +8,25 @@ import type { DeliveryChoice } from '../../../core/exports/plan'
 import type { CropWindow } from '../../../core/exports/reframe'
 import type { MediaFacts } from '../../../core/media/facts'
 import type { ByteClass } from '../../../core/storage/budget'
-import type { Given, Json, JsonOrNull, Now } from './columns'
+import type { Away, Given, Json, JsonOrNull, Now } from './columns'
 import type { FactTables } from './facts'
+import type { GearTables } from './gear'
 import type { TaskTables } from './tasks'
 
-export interface Database extends FactTables, TaskTables {
+export interface Database extends FactTables, GearTables, TaskTables {
   setting: { key: string; value: Json<object> }
   production: {
     id: Generated<string>
     title: string
-    client: string
+    clientId: string | null
     shootOn: string | null
     /** Its folder on every volume; no two productions share one. */
     folder: string
     timeZone: Given<string>
+    putAwayAt: Away
     createdAt: Now
   }
-  cameraPlan: {
-    id: Generated<string>
-    productionId: string
-    camera: string
-    widthPx: number
-    heightPx: number
-    rate: string
-    videoBitsPerSecond: number
-    audioBitsPerSecond: number
-    secondsPerTake: number
-    takes: number
-    cardBytes: number
-    cardBytesPerSecond: number
-    fillLimit: number
-    createdAt: Now
-  }
-  site: { id: Generated<string>; name: string; kind: Given<string>; createdAt: Now }
+  site: { id: Generated<string>; name: string; kind: Given<string>; putAwayAt: Away; createdAt: Now }
   volume: {
     id: string
     name: string
@@ -48,6 +34,7 @@ export interface Database extends FactTables, TaskTables {
     siteId: string
     simulated: boolean
     capacityBytes: number
+    putAwayAt: Away
     createdAt: Now
   }
   /** Where a volume appears on one computer, and what the observer last saw of it there. */
@@ -70,6 +57,7 @@ export interface Database extends FactTables, TaskTables {
     rootPath: string | null
     simulated: boolean
     host: string
+    putAwayAt: Away
     createdAt: Now
     /** What the observer last saw in it. */
     state: Given<'card' | 'empty' | 'unreachable'>
@@ -94,8 +82,6 @@ export interface Database extends FactTables, TaskTables {
     insertedAt: Date | null
   }
   benchCard: { name: string; folder: string; story: string }
-  camera: { id: Generated<string>; name: string; createdAt: Now }
-  card: { id: Generated<string>; name: string; capacityBytes: number | null; createdAt: Now }
   load: {
     id: Generated<string>
     productionId: string

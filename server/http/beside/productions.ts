@@ -2,7 +2,13 @@ import { Router } from 'express'
 import { lineOf, nextStep } from '../../../core/line/line'
 import { fileTitle } from '../../../core/units/fileTitle'
 import { productionsApi, type ProductionView } from '../../../contract/productions'
-import { addProduction, productionIn, productionPage, type ProductionRow } from '../../db/queries/productions'
+import {
+  addProduction,
+  changeProduction,
+  productionIn,
+  productionPage,
+  type ProductionRow,
+} from '../../db/queries/productions'
 import { tellChanged } from '../../db/queries/tasks'
 import { productionFacts } from '../../facts/productions'
 import type { Context } from '../context'
@@ -16,9 +22,9 @@ export function productionRoutes({ db, host }: Context): Router {
 
   async function views(rows: readonly ProductionRow[]): Promise<ProductionView[]> {
     const facts = await productionFacts(db, rows, { host, now: Date.now(), looked: true })
-    return rows.flatMap(({ id, title, client, shootOn }) => {
+    return rows.flatMap(({ id, title, client, shootOn, folder }) => {
       const own = facts.get(id)
-      return own ? [{ id, title, client, shootOn, line: lineOf(own), next: nextStep(own) }] : []
+      return own ? [{ id, title, client, shootOn, folder, line: lineOf(own), next: nextStep(own) }] : []
     })
   }
 
@@ -42,6 +48,11 @@ export function productionRoutes({ db, host }: Context): Router {
       )
     await tellChanged(db, 'productions')
     return { id: made.id }
+  })
+
+  serve(router, productionsApi.change, async ({ params, body }) => {
+    if (!(await changeProduction(db, params.id, body))) throw notFound('That production')
+    await tellChanged(db, 'productions', 'gear')
   })
 
   return router

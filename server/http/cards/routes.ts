@@ -66,6 +66,8 @@ const loadView = ({ load, findings }: LoadState): LoadView => ({
   sentence: cardSentence({ ...load, seconds: load.lengthMs / 1000 }, findings),
   findings,
   clips: load.clips,
+  cardId: load.cardId,
+  cameraId: load.cameraId,
 })
 
 /** Station 2: readers, loads, clips, their pictures. */
@@ -75,7 +77,8 @@ export function cardRoutes(context: Context): Router {
 
   serve(router, cardsApi.readers, async () => {
     const rows = await readers(db)
-    return rows.map((row): ReaderView => ({
+    const here = rows.filter((row) => row.putAwayAt === null)
+    return here.map((row): ReaderView => ({
       id: row.id,
       name: row.name,
       path: row.rootPath ?? '',

@@ -3,6 +3,7 @@ import { sumByClass } from '../../../core/storage/budget'
 import { storageApi } from '../../../contract/storage'
 import { knownBytes } from '../../db/queries/bytes'
 import { addVolume, putMount, volumes } from '../../db/queries/volumes'
+import { putAway } from '../../db/queries/locker'
 import { readers } from '../../db/queries/readers'
 import { isTaken } from '../../db/taken'
 import { tellChanged } from '../../db/queries/tasks'
@@ -29,6 +30,12 @@ export function storageRoutes({ db, host, looks }: Context): Router {
     const known = await volumes(db, host)
     const id = await markerIn(path)
     const again = known.find((row) => row.id === id)
+    if (again?.putAwayAt) {
+      await putAway(db, 'volume', again.id, false)
+      await tellChanged(db, 'storage', 'copies', 'productions', 'gear')
+      res.status(200)
+      return { id: again.id, sharesDriveWith: [] }
+    }
     if (again && (again.simulated || again.connected))
       throw invalid(
         `The volume at ${path} is registered already, as ${again.name} at ${again.rootPath}. If this is a copy of that drive, remove ${MARKER} from it first.`,

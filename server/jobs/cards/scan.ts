@@ -12,6 +12,7 @@ import { counted, formatBytes } from '../../../core/units/quantity'
 import * as cards from '../../db/queries/cards'
 import { proxyOf, setProxyState } from '../../db/queries/proxies'
 import { reader as readerRow } from '../../db/queries/readers'
+import { countRecorded } from '../../db/queries/measured'
 import { putCardListing } from '../../db/queries/seen'
 import type { WalkedEntry } from '../../engine/walk'
 import { proxyChecks } from '../../facts/proxies'
@@ -178,6 +179,7 @@ async function finishLook(
   await db.transaction().execute(async (tx) => {
     await cards.addSamples(tx, known)
     const shootOn = (await cards.load(tx, loadId))?.shootOn ?? undefined
+    await countRecorded(tx, loadId)
     await cards.finishLook(tx, loadId, clipFindings(await cards.scannedClips(tx, loadId), shootOn))
   })
 }

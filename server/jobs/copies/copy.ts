@@ -5,6 +5,7 @@ import { counted } from '../../../core/units/quantity'
 import * as cards from '../../db/queries/cards'
 import * as copies from '../../db/queries/copies'
 import { putReaderSpeed } from '../../db/queries/readers'
+import { addOffload } from '../../db/queries/measured'
 import { putVolumeSpeed } from '../../db/queries/volumes'
 import { addCopyProofs } from '../../db/queries/proofs'
 import { addNote } from '../../db/queries/journal'
@@ -54,6 +55,7 @@ async function runCopy(work: Work, input: CopyInput): Promise<WorkEnd> {
     folders: new Map(targets.map((to) => [to.id, to.folder.toString()])),
   }
   let writing: Promise<void> = Promise.resolve()
+  const begun = performance.now()
   const engine = copyTree({
     source: source.medium,
     destinations: targets,
@@ -91,7 +93,7 @@ async function runCopy(work: Work, input: CopyInput): Promise<WorkEnd> {
       throw error
     })
   for (const to of targets) if (!tally.failed(to.id)) await finishTarget(work, to, load.id)
-  await keepSpeeds(work, load, source, targets)
+  await keepSpeeds(work, load, source, targets, (performance.now() - begun) / 1000)
   const changed = (await changesOf(card, files)).words
   if (changed !== '') troubles.push(`The card changed while it was copied: ${changed}. Look at it again, then copy.`)
   await addNote(db, {
@@ -135,10 +137,16 @@ async function keepSpeeds(
   load: cards.LoadRow,
   source: MeasuredMedium,
   targets: readonly Target[],
+  seconds: number,
 ): Promise<void> {
   for (const { id, measured } of targets) await putVolumeSpeed(db, id, host, measured)
-  if (load.readerId && source.readBytesPerSecond !== undefined)
-    await putReaderSpeed(db, load.readerId, source.readBytesPerSecond)
+  if (source.readBytesPerSecond === undefined) return
+  if (load.readerId) await putReaderSpeed(db, load.readerId, source.readBytesPerSecond)
+  // Reader, bus, drives and reading back are in series: what a person waits for is all of it.
+  await addOffload(db, {
+    ...{ productionId: load.productionId, loadId: load.id, cameraId: load.cameraId, label: load.label },
+    ...{ sizeBytes: source.readBytes, seconds, exportedBytes: null },
+  })
 }
 
 /** Checksum lists beside the mirror, and a listing of it, so that what is known of it is what lies there. */

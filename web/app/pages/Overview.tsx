@@ -11,6 +11,7 @@ import { Older } from '../../parts/Older'
 import { useProductions } from '../../parts/queries'
 import { usePageTitle } from '../usePageTitle'
 import { Knot } from '../StationLine'
+import { AwayProductions } from './AwayProductions'
 import { NewProductionSheet } from './NewProductionSheet'
 
 const needsYou = (production: ProductionView) => production.line.some((status) => status.worry)
@@ -33,6 +34,7 @@ export function Overview() {
         }
       </Ask>
       <Older pages={query}>Show older productions</Older>
+      <AwayProductions />
       <NewProductionSheet open={search.has('new')} onClose={() => setSearch({})} />
     </>
   )

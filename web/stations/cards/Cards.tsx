@@ -13,6 +13,7 @@ import { useSend } from '../../parts/useSend'
 import { AddFolderSheet } from '../storage/AddFolderSheet'
 import { ClipTable } from './ClipTable'
 import { Findings } from './Findings'
+import { LoadGear } from './LoadGear'
 import { useLoads, useReaders } from './queries'
 
 /** Station 2: what lies in the reader, what is on it, and what is wrong with it. */
@@ -137,6 +138,7 @@ function LoadSection({ load, unfolded }: { load: LoadView; unfolded: boolean }) 
         {counted(load.clips, 'clip')}, {counted(load.fileCount, 'file')},{' '}
         <span className="figure">{formatBytes(load.sizeBytes)}</span>
       </p>
+      <LoadGear load={load} />
       <Findings findings={load.findings} loadId={load.id} />
       {open ? (
         <ClipTable load={load} />

@@ -1,11 +1,11 @@
 import { format } from 'date-fns'
-import { useParams, Link } from 'react-router'
+import { useParams } from 'react-router'
 import { MARK_WORDS, type Mark as MarkValue } from '../../../core/copies/mark'
 import { formatBytes } from '../../../core/units/quantity'
 import type { CopyView, LoadCopies } from '../../../contract/copies'
 import { Ask } from '../../parts/Ask'
 import { Mark } from '../../parts/Mark'
-import { useProduction } from '../../parts/queries'
+import { Paper } from '../../parts/Paper'
 import { useAllCopies } from './queries'
 
 const MARKS: readonly MarkValue[] = [0, 1, 2, 3]
@@ -13,39 +13,29 @@ const MARKS: readonly MarkValue[] = [0, 1, 2, 3]
 /** The copy chart on paper, one page a production: every load, where it lies, how far each copy has come. */
 export default function CopyChart() {
   const { productionId = '' } = useParams()
-  const production = useProduction(productionId)
   const copies = useAllCopies(productionId)
   return (
-    <main className="sheet-of-paper mx-auto min-h-screen max-w-[60rem] bg-paper p-8 text-ink print:p-0">
-      <p className="mb-6" data-screen-only>
-        This page is for printing: use your browser’s print command.{' '}
-        <Link to={`/p/${productionId}/copies`} className="text-accent underline underline-offset-4">
-          Back to Copies
-        </Link>
-      </p>
-      <Ask query={production}>
-        {({ title, client, shootOn }) => (
-          <header className="mb-5 border-b-2 border-ink pb-2">
-            <title>{`Copy chart of ${title} – Yendra`}</title>
-            <h1>{title}</h1>
-            <p className="text-quiet">
-              Copy chart{client && `, for ${client}`}
-              {shootOn && `, shoot day ${shootOn}`}, as of {format(new Date(), 'yyyy-MM-dd HH:mm')}
-            </p>
-          </header>
-        )}
-      </Ask>
-      <Ask query={copies}>
-        {(loads) => (loads.length === 0 ? <p>Nothing was copied yet.</p> : <Chart loads={loads} />)}
-      </Ask>
-      <ul className="mt-5 flex flex-wrap gap-x-6 gap-y-1 text-sm">
-        {MARKS.map((mark) => (
-          <li key={mark} className="flex items-center gap-1.5">
-            <Mark mark={mark} label="spoken" /> {MARK_WORDS[mark]}
-          </li>
-        ))}
-      </ul>
-    </main>
+    <Paper
+      productionId={productionId}
+      what="Copy chart"
+      back={{ to: `/p/${productionId}/copies`, name: 'Copies' }}
+      more={`as of ${format(new Date(), 'yyyy-MM-dd HH:mm')}`}
+    >
+      {() => (
+        <>
+          <Ask query={copies}>
+            {(loads) => (loads.length === 0 ? <p>Nothing was copied yet.</p> : <Chart loads={loads} />)}
+          </Ask>
+          <ul className="mt-5 flex flex-wrap gap-x-6 gap-y-1 text-sm">
+            {MARKS.map((mark) => (
+              <li key={mark} className="flex items-center gap-1.5">
+                <Mark mark={mark} label="spoken" /> {MARK_WORDS[mark]}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </Paper>
   )
 }
 

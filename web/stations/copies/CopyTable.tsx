@@ -10,6 +10,7 @@ import { Hint } from '../../parts/Hint'
 import { Mark } from '../../parts/Mark'
 import { Tick } from '../../parts/Tick'
 import { Trouble } from '../../parts/Trouble'
+import { isOffered } from '../../parts/VolumeChoice'
 import { useSend } from '../../parts/useSend'
 import { Wide } from '../../parts/Wide'
 import { usePlan } from './queries'
@@ -26,7 +27,7 @@ function proposal(volumes: readonly VolumeView[], load: LoadCopies): Set<string>
   const verified = load.copies.filter((copy) => copy.mark >= 2)
   const roomy = volumes.filter(
     (volume) =>
-      volume.connected &&
+      isOffered(volume) &&
       volume.budget.freeBytes > load.sizeBytes &&
       !verified.some((copy) => copy.volumeId === volume.id || copy.sharesDriveWith.includes(volume.name)),
   )
@@ -55,7 +56,7 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
   }
   const holds = (volume: VolumeView) => load.copies.some((copy) => copy.volumeId === volume.id)
   // Where it lies already comes first, then where it could go.
-  const shown = [...volumes.filter(holds), ...volumes.filter((volume) => !holds(volume) && volume.connected)]
+  const shown = [...volumes.filter(holds), ...volumes.filter((volume) => !holds(volume) && isOffered(volume))]
   const verified = load.copies.filter((copy) => copy.mark >= 2).length
   const conflicts = load.copies.some((copy) => copy.filesInConflict + copy.filesMismatched > 0)
   const start = (setAside: boolean) => copy.mutate({ params, body: { volumeIds: [...chosen], setAside } })

@@ -1,4 +1,7 @@
 import { shootApi } from '../../../contract/shoot'
 import { useAsk } from '../../parts/useAsk'
 
-export const usePlans = (productionId: string) => useAsk(shootApi.plans, { id: productionId })
+export const usePlan = (productionId: string) => useAsk(shootApi.plan, { id: productionId })
+export const useShots = (productionId: string) => useAsk(shootApi.shots, { id: productionId })
+export const useDay = (productionId: string) => useAsk(shootApi.day, { id: productionId })
+export const useMeasured = (productionId: string) => useAsk(shootApi.measured, { id: productionId })

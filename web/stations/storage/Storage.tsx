@@ -25,8 +25,9 @@ export default function Storage({ productionId }: { productionId: string }) {
   return (
     <>
       <Ask query={useStorage(productionId)}>
-        {(storage) =>
-          storage.volumes.length === 0 ? (
+        {({ volumes, ...rest }) => {
+          const storage = { ...rest, volumes: volumes.filter((volume) => !volume.away) }
+          return storage.volumes.length === 0 ? (
             <Empty
               title="No volume is known yet."
               action={
@@ -40,7 +41,7 @@ export default function Storage({ productionId }: { productionId: string }) {
           ) : (
             <Rooms storage={storage} onAdd={add} />
           )
-        }
+        }}
       </Ask>
       <AddFolderSheet what="volume" open={adding} onClose={() => setAdding(false)} />
     </>

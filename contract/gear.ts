@@ -1,0 +1,253 @@
+import { boolean, number, object, string, type InferType } from 'yup'
+import { CAMERA_KINDS, CHROMAS, type RecordingMode } from '../core/shoot/mode'
+import type { PlanGear } from '../core/shoot/plan'
+import { MEDIA_KINDS, type Camera, type GearCard } from '../core/shoot/gear'
+import { frameRate, frameRateText, parseFrameRate, readFrameRate } from '../core/units/frameRate'
+import { ask, order, type Made } from './endpoint'
+import { text } from './text'
+
+/** A whole number between two bounds, with sentences that name it. */
+export const whole = (name: string, least: number, most: number) =>
+  number()
+    .typeError(`${name} must be a number.`)
+    .integer(`${name} must be a whole number.`)
+    .min(least, `${name} must be at least ${least}.`)
+    .max(most, `${name} is too large.`)
+    .required(`${name} is missing.`)
+
+/** A frame rate as a fraction or as people write it. */
+export const rateText = () =>
+  string()
+    .required('The frame rate is missing.')
+    .test('rate', (typed, { createError }) => {
+      const read = readFrameRate(typed ?? '')
+      return 'value' in read || createError({ message: `The frame rate cannot be used. ${read.fault}` })
+    })
+
+const named = (what: string) => text().required(`Name the ${what}.`).max(60, 'Keep the name under 60 characters.')
+
+/** A camera, recorder, phone or deck: its name, where it records to, and what it takes. */
+export const cameraBody = object({
+  name: named('camera'),
+  kind: string().oneOf(CAMERA_KINDS, 'Choose what it is.').default('camera'),
+  media: string().oneOf(MEDIA_KINDS, 'Choose what it records on.').default('cards'),
+  internalBytes: whole('Its internal medium', 0, 100e12).default(0),
+  slots: number<1 | 2>().oneOf([1, 2], 'It has one slot or two.').default(1),
+  spans: boolean().default(true),
+  batteryMinutes: whole('The minutes of a battery', 0, 10_000).default(0),
+}).noUnknown()
+export type CameraBody = InferType<typeof cameraBody>
+
+/** The picture of a mode: pixels, an exact rate, a codec by its published name, bits, and how it is coded. */
+const picture = object({
+  widthPx: whole('The width', 16, 32_768),
+  heightPx: whole('The height', 16, 32_768),
+  rate: rateText(),
+  codec: text().required('Name the codec.').max(40, 'Keep the codec under 40 characters.'),
+  bitDepth: whole('The bit depth', 1, 32),
+  chroma: string().oneOf(CHROMAS, 'Choose how colour is sampled.').required('Choose how colour is sampled.'),
+  /** Of a coded picture; 0 where every sample is kept as it is. */
+  bitsPerSecond: whole('The bit rate', 0, 100e9),
+  /** Bits for each sample of a raw frame as it lies on the card; 0 where the picture is coded. */
+  rawBitsPerSample: whole('The bits of a raw sample', 0, 64),
+  rawHeaderBytes: whole('The header of a raw frame', 0, 100e6).default(0),
+})
+  .noUnknown()
+  .test('coding', 'Give a bit rate, or the bits of a raw sample.', (one) =>
+    one ? one.bitsPerSecond >= 1000 !== one.rawBitsPerSample > 0 : true,
+  )
+
+/** One way to record; `picture` is `null` for sound alone. */
+export const modeBody = object({
+  name: named('mode'),
+  picture: picture.nullable().defined('Say what picture it records, or that it records none.'),
+  audioBitsPerSecond: whole('The sound bit rate', 0, 1e9),
+  /** What the camera writes of a proxy beside it; 0 when it writes none. */
+  proxyBitsPerSecond: whole('The bit rate of the camera proxy', 0, 10e9).default(0),
+  /** What real clips came to in all; `null` until it was measured. */
+  measuredBitsPerSecond: whole('The measured bit rate', 1000, 200e9).nullable().default(null),
+})
+  .noUnknown()
+  .test(
+    'something',
+    'A mode records a picture or sound: give one of them.',
+    (one) => one.picture !== null || one.audioBitsPerSecond > 0,
+  )
+export type ModeBody = InferType<typeof modeBody>
+
+export type ModeFigures = Omit<RecordingMode, 'id' | 'name'>
+
+/** A mode as it is reckoned with. */
+export function figuresOf({
+  picture: sent,
+  audioBitsPerSecond,
+  proxyBitsPerSecond,
+  measuredBitsPerSecond,
+}: ModeBody): ModeFigures {
+  const rest = { audioBitsPerSecond, proxyBitsPerSecond, measuredBitsPerSecond: measuredBitsPerSecond ?? undefined }
+  if (!sent) return { picture: undefined, ...rest }
+  const { widthPx, heightPx, codec, bitDepth, chroma } = sent
+  const rate = parseFrameRate(sent.rate) ?? frameRate(25)
+  const coding =
+    sent.rawBitsPerSample > 0
+      ? ({ kind: 'raw', bitsPerSample: sent.rawBitsPerSample, headerBytes: sent.rawHeaderBytes } as const)
+      : ({ kind: 'coded', bitsPerSecond: sent.bitsPerSecond } as const)
+  return { picture: { widthPx, heightPx, rate, codec, bitDepth, chroma, coding }, ...rest }
+}
+
+/** A mode as it is sent. */
+export function modeBodyOf({ name, picture: known, ...rest }: Omit<RecordingMode, 'id'>): ModeBody {
+  const measuredBitsPerSecond = rest.measuredBitsPerSecond ?? null
+  const { audioBitsPerSecond, proxyBitsPerSecond } = rest
+  if (!known) return { name, picture: null, audioBitsPerSecond, proxyBitsPerSecond, measuredBitsPerSecond }
+  const { coding, rate, ...frame } = known
+  return {
+    name,
+    picture: {
+      ...frame,
+      rate: frameRateText(rate),
+      bitsPerSecond: coding.kind === 'coded' ? coding.bitsPerSecond : 0,
+      rawBitsPerSample: coding.kind === 'raw' ? coding.bitsPerSample : 0,
+      rawHeaderBytes: coding.kind === 'raw' ? coding.headerBytes : 0,
+    },
+    audioBitsPerSecond,
+    proxyBitsPerSecond,
+    measuredBitsPerSecond,
+  }
+}
+
+/** A card by its name: room in bytes, and what it writes at least in bytes per second. */
+export const cardBody = object({
+  name: named('card'),
+  capacityBytes: whole('The size of the card', 1e6, 100e12),
+  bytesPerSecond: whole('The speed of the card', 1e5, 100e9),
+}).noUnknown()
+export type CardBody = InferType<typeof cardBody>
+
+/** What belongs to no single production and has a name only. */
+export const namedBody = object({ name: named('thing') }).noUnknown()
+
+/** Whether something is put away: hidden from lists and choices, with all its facts kept. */
+export const awayBody = object({ away: boolean().required('Say whether it is put away.') }).noUnknown()
+
+/** How carefully recordings are planned, for every production. */
+export const planRules = object({
+  fillLimit: number()
+    .typeError('The fill limit must be a number.')
+    .min(0.1, 'The fill limit must be at least 10 %.')
+    .max(1, 'The fill limit is at most 100 %.')
+    .required('The fill limit is missing.'),
+  spareCards: whole('The number of spare cards', 0, 20),
+  /** What a take may run over: 1.2 is a fifth. */
+  factor: number()
+    .typeError('The safety factor must be a number.')
+    .min(1, 'The safety factor must be at least 1.')
+    .max(5, 'The safety factor is at most 5.')
+    .required('The safety factor is missing.'),
+  mains: number<50 | 60>().oneOf([50, 60], 'The mains have 50 or 60 Hz.').required('The mains have 50 or 60 Hz.'),
+}).noUnknown()
+export type PlanRulesBody = InferType<typeof planRules>
+
+export interface ModeView extends ModeBody {
+  readonly id: string
+  readonly away: boolean
+}
+
+export interface CameraView extends Omit<Camera, 'modes'> {
+  readonly modes: readonly ModeView[]
+  readonly away: boolean
+  /** What it holds that cannot be erased, in words; empty where it can. */
+  readonly holds: string
+}
+
+export interface CardView extends GearCard {
+  readonly away: boolean
+  readonly holds: string
+  /** The load that is on it, as far as Yendra knows. */
+  readonly load: {
+    readonly id: string
+    readonly productionId: string
+    readonly label: string
+    readonly sizeBytes: number
+  } | null
+  /** Productions that count on it, not yet filmed. */
+  readonly plannedFor: readonly { readonly productionId: string; readonly title: string; readonly cameraId: string }[]
+}
+
+/** Everything of the gear book, put away or not. */
+export interface GearView {
+  readonly cameras: readonly CameraView[]
+  readonly cards: readonly CardView[]
+  readonly rules: PlanRulesBody
+}
+
+/**
+ * The gear book as a production’s plan is reckoned with it: a card that holds what was filmed for this very production is
+ * where it belongs. Modes and cameras that were put away still count where they are planned.
+ */
+export const planGear = ({ cameras, cards }: Pick<GearView, 'cameras' | 'cards'>, productionId: string): PlanGear => ({
+  cameras: cameras.map((camera) => ({
+    ...camera,
+    modes: camera.modes.map((mode) => ({ ...figuresOf(mode), id: mode.id, name: mode.name })),
+  })),
+  cards: cards.map((card) => (card.load?.productionId === productionId ? { ...card, state: 'clear' } : card)),
+})
+
+/** A client or site, a volume or a reader, as the locker lists it. */
+export interface NamedView {
+  readonly id: string
+  readonly name: string
+  readonly away: boolean
+  /** What it holds that stays, in words. */
+  readonly holds: string
+}
+
+export interface LockerView {
+  readonly clients: readonly NamedView[]
+  readonly sites: readonly NamedView[]
+  readonly volumes: readonly (NamedView & {
+    readonly kind: string
+    readonly site: string
+    readonly capacityBytes: number
+  })[]
+  readonly readers: readonly (NamedView & { readonly path: string })[]
+  /** Productions that were put away. */
+  readonly productions: readonly NamedView[]
+}
+
+const CHANGES = ['gear', 'productions'] as const
+const erase = <Path extends string>(path: Path) => order()('DELETE', path, { changes: CHANGES })
+const put = <Path extends string>(path: Path) =>
+  order()('PUT', path, { changes: [...CHANGES, 'storage', 'cards'], body: awayBody })
+const rename = <Path extends string>(path: Path) =>
+  order()('PUT', path, { changes: [...CHANGES, 'storage', 'cards', 'copies'], body: namedBody })
+
+/** Gear, and everything else that belongs to no single production. 404 for what is not known; 409 where facts hang on it; 422 names the field. */
+export const gearApi = {
+  all: ask<GearView>()('gear', '/gear'),
+  locker: ask<LockerView>()('gear', '/locker'),
+  addCamera: order<Made>()('POST', '/cameras', { status: 201, changes: CHANGES, body: cameraBody }),
+  changeCamera: order()('PUT', '/cameras/:id', { changes: CHANGES, body: cameraBody }),
+  putCamera: put('/cameras/:id/away'),
+  eraseCamera: erase('/cameras/:id'),
+  addMode: order<Made>()('POST', '/cameras/:id/modes', { status: 201, changes: CHANGES, body: modeBody }),
+  changeMode: order()('PUT', '/modes/:id', { changes: CHANGES, body: modeBody }),
+  putMode: put('/modes/:id/away'),
+  /** A mode as a real clip shows it: frame, rate, codec, bits and what it came to. 404 without a readable clip. */
+  modeOfClip: ask<ModeBody>()('cards', '/clips/:id/mode'),
+  addCard: order<Made>()('POST', '/cards', { status: 201, changes: CHANGES, body: cardBody }),
+  changeCard: order()('PUT', '/cards/:id', { changes: CHANGES, body: cardBody }),
+  putCard: put('/cards/:id/away'),
+  eraseCard: erase('/cards/:id'),
+  setRules: order()('PUT', '/rules', { changes: CHANGES, body: planRules }),
+  addClient: order<Made>()('POST', '/clients', { status: 201, changes: CHANGES, body: namedBody }),
+  renameClient: rename('/clients/:id'),
+  putClient: put('/clients/:id/away'),
+  eraseClient: erase('/clients/:id'),
+  renameSite: rename('/sites/:id'),
+  putSite: put('/sites/:id/away'),
+  renameVolume: rename('/volumes/:id'),
+  putVolume: put('/volumes/:id/away'),
+  renameReader: rename('/readers/:id'),
+  putReader: put('/readers/:id/away'),
+}

@@ -1,0 +1,320 @@
+import { counted, formatByteRate, formatBytes, formatLength } from '../units/quantity'
+import { isUsable, type Camera, type GearCard } from './gear'
+import { bitsPerSecondOf, type RecordingMode } from './mode'
+import { packTakes, type Takes } from './pack'
+import { neededSpeedClass, type SpeedClass } from './recording'
+
+/** So many takes of one length from so many angles, in one mode of one camera. */
+export interface PlannedTakes {
+  readonly cameraId: string
+  readonly modeId: string
+  readonly secondsPerTake: number
+  readonly takes: number
+  /** Passes of the same performance with the camera moved between them. */
+  readonly angles: number
+  /** What a take may run over: 1.2 is a fifth longer than planned. */
+  readonly factor: number
+}
+
+/** What one camera records on. */
+export interface PlannedCards {
+  readonly cameraId: string
+  /** Every take is written to both slots. */
+  readonly bothSlots: boolean
+  /** The kind of card that is counted with while cards are missing. */
+  readonly cardBytes: number
+  readonly cardBytesPerSecond: number
+  /** Cards of the gear book, in the order in which they go in. */
+  readonly cardIds: readonly string[]
+}
+
+/** What will be recorded on a production. */
+export interface RecordingPlan {
+  readonly takes: readonly PlannedTakes[]
+  readonly cameras: readonly PlannedCards[]
+}
+
+/** How carefully it is planned. */
+export interface PlanRules {
+  /** No card is planned fuller than this share, 0–1. */
+  readonly fillLimit: number
+  /** Cards more than needed, for each camera. */
+  readonly spareCards: number
+}
+
+export interface TakesBudget {
+  readonly planned: PlannedTakes
+  readonly mode: RecordingMode
+  readonly bitsPerSecond: number
+  /** Of one take, with what it may run over. */
+  readonly takeSeconds: number
+  readonly takeBytes: number
+  readonly count: number
+  readonly seconds: number
+  readonly sizeBytes: number
+}
+
+/** A card of the gear book in a camera: how full it gets, and why it may not be used. */
+export interface CardInCamera {
+  readonly card: GearCard
+  readonly filledBytes: number
+  readonly trouble: 'too-slow' | 'not-clear' | undefined
+  readonly spare: boolean
+}
+
+export interface CameraBudget {
+  readonly camera: Camera
+  readonly planned: PlannedCards
+  readonly rows: readonly TakesBudget[]
+  readonly seconds: number
+  /** Of the takes once; two slots write it twice. */
+  readonly sizeBytes: number
+  /** The fastest stream of its modes. */
+  readonly bytesPerSecond: number
+  readonly neededClass: SpeedClass | undefined
+  readonly cards: readonly CardInCamera[]
+  /** Cards that takes need, without spares; of a camera with two slots that writes both, an even number. */
+  readonly needed: number
+  /** Needed and spare cards beyond those that are in it; one that may not be used is exchanged, not added. */
+  readonly missing: number
+  /** Bytes of takes for which the cards have no room. */
+  readonly openBytes: number
+  /** A take is longer than a card, and the camera stops at a full one. */
+  readonly longerThanCard: boolean
+  /** Bytes that its internal medium lacks. */
+  readonly internalShort: number
+}
+
+export interface PlanBudget {
+  readonly cameras: readonly CameraBudget[]
+  readonly sizeBytes: number
+  readonly cards: number
+  readonly missing: number
+  readonly tooSlow: readonly CardInCamera[]
+  readonly notClear: readonly CardInCamera[]
+  /** Minutes of tape are as many minutes of capture. */
+  readonly tapeSeconds: number
+}
+
+/** What cards a plan is reckoned with. */
+export interface PlanGear {
+  readonly cameras: readonly Camera[]
+  readonly cards: readonly GearCard[]
+}
+
+/** Takes of a camera, cards and what is short: everything that the screen shows and the line counts. */
+export function planBudget(plan: RecordingPlan, gear: PlanGear, rules: PlanRules): PlanBudget {
+  const known = new Map(gear.cards.map((card) => [card.id, card]))
+  const cameras = plan.cameras.flatMap((planned) => {
+    const camera = gear.cameras.find((one) => one.id === planned.cameraId)
+    return camera ? [cameraBudget(camera, planned, plan.takes, known, rules)] : []
+  })
+  const inCameras = cameras.flatMap((one) => one.cards)
+  return {
+    cameras,
+    sizeBytes: cameras.reduce((sum, one) => sum + one.sizeBytes, 0),
+    cards: cameras.reduce((sum, one) => sum + one.needed, 0),
+    missing: cameras.reduce((sum, one) => sum + one.missing, 0),
+    tooSlow: inCameras.filter((one) => one.trouble === 'too-slow'),
+    notClear: inCameras.filter((one) => one.trouble === 'not-clear'),
+    tapeSeconds: cameras.filter((one) => one.camera.media === 'tape').reduce((sum, one) => sum + one.seconds, 0),
+  }
+}
+
+function takesBudget(planned: PlannedTakes, mode: RecordingMode): TakesBudget {
+  const bitsPerSecond = bitsPerSecondOf(mode)
+  const takeSeconds = planned.secondsPerTake * planned.factor
+  const count = planned.takes * planned.angles
+  const takeBytes = Math.ceil((takeSeconds * bitsPerSecond) / 8)
+  return {
+    planned,
+    mode,
+    bitsPerSecond,
+    takeSeconds,
+    takeBytes,
+    count,
+    seconds: takeSeconds * count,
+    sizeBytes: takeBytes * count,
+  }
+}
+
+function cameraBudget(
+  camera: Camera,
+  planned: PlannedCards,
+  takes: readonly PlannedTakes[],
+  known: ReadonlyMap<string, GearCard>,
+  rules: PlanRules,
+): CameraBudget {
+  const rows = takes
+    .filter((one) => one.cameraId === camera.id)
+    .flatMap((one) => {
+      const mode = camera.modes.find((each) => each.id === one.modeId)
+      return mode ? [takesBudget(one, mode)] : []
+    })
+  const sizeBytes = rows.reduce((sum, row) => sum + row.sizeBytes, 0)
+  const bytesPerSecond = Math.max(0, ...rows.map((row) => row.bitsPerSecond / 8))
+  const base = {
+    camera,
+    planned,
+    rows,
+    seconds: rows.reduce((sum, row) => sum + row.seconds, 0),
+    sizeBytes,
+    bytesPerSecond,
+    neededClass: neededSpeedClass(bytesPerSecond * 8),
+  }
+  if (camera.media !== 'cards') {
+    const internalShort = camera.media === 'internal' ? Math.max(0, sizeBytes - camera.internalBytes) : 0
+    return { ...base, cards: [], needed: 0, missing: 0, openBytes: 0, longerThanCard: false, internalShort }
+  }
+  return { ...base, ...cardsOf(base, known, rules), internalShort: 0 }
+}
+
+type CardsOf = Pick<CameraBudget, 'cards' | 'needed' | 'missing' | 'openBytes' | 'longerThanCard'>
+
+function cardsOf(
+  { camera, planned, rows, bytesPerSecond }: Pick<CameraBudget, 'camera' | 'planned' | 'rows' | 'bytesPerSecond'>,
+  known: ReadonlyMap<string, GearCard>,
+  rules: PlanRules,
+): CardsOf {
+  const copies = planned.bothSlots && camera.slots === 2 ? 2 : 1
+  const takes: Takes[] = rows.map((row) => ({ bytes: row.takeBytes, count: row.count }))
+  const given = planned.cardIds.flatMap((id) => known.get(id) ?? [])
+  const troubleOf = (card: GearCard) =>
+    card.bytesPerSecond < bytesPerSecond ? 'too-slow' : isUsable(card) ? undefined : 'not-clear'
+  const good = given.filter((card) => troubleOf(card) === undefined)
+  // With two slots the cards go in by pairs, and a pair holds what its smaller card holds.
+  const sets = Array.from({ length: Math.floor(good.length / copies) }, (_, at) =>
+    good.slice(at * copies, (at + 1) * copies),
+  )
+  const room = (card: GearCard) => Math.floor(card.capacityBytes * rules.fillLimit)
+  const roomOf = (set: readonly GearCard[]) => Math.min(...set.map(room))
+  const packed = packTakes(takes, sets.map(roomOf), camera.spans)
+  const nominal = Math.floor(planned.cardBytes * rules.fillLimit)
+  const rest = packTakes(packed.open, [], camera.spans, nominal)
+  const used = packed.filled.filter((bytes) => bytes > 0).length
+  const needed = (used + rest.filled.length) * copies
+  const wanted = needed + (rows.length > 0 ? rules.spareCards : 0)
+  const cards = given.map((card): CardInCamera => {
+    const set = sets.findIndex((one) => one.includes(card))
+    const filledBytes = packed.filled[set] ?? 0
+    const trouble = troubleOf(card)
+    return { card, filledBytes, trouble, spare: trouble === undefined && filledBytes === 0 }
+  })
+  return {
+    cards,
+    needed,
+    missing: Math.max(0, wanted - given.length),
+    openBytes: packed.open.reduce((sum, one) => sum + one.bytes * one.count, 0),
+    longerThanCard: !camera.spans && rows.some((row) => row.takeBytes > Math.max(nominal, ...sets.map(roomOf))),
+  }
+}
+
+/** One thing that is short, in a sentence that says what to do. */
+export interface Shortage {
+  readonly cameraId: string
+  readonly kind: 'too-slow' | 'not-clear' | 'missing' | 'longer-than-card' | 'internal'
+  readonly sentence: string
+}
+
+const CLASS_ABOVE = 'a card above every published class'
+
+/** Everything that is short, the worst first: what cannot record at all before what is too few. */
+export function shortages({ cameras }: PlanBudget): Shortage[] {
+  const found = cameras.flatMap((budget): Shortage[] => {
+    const { camera, neededClass, bytesPerSecond, planned } = budget
+    const say = (kind: Shortage['kind'], sentence: string): Shortage => ({ cameraId: camera.id, kind, sentence })
+    const size = formatBytes(planned.cardBytes)
+    return [
+      ...budget.cards
+        .filter((one) => one.trouble === 'too-slow')
+        .map(({ card }) =>
+          say(
+            'too-slow',
+            `${card.name} is too slow for ${camera.name}: it writes ${formatByteRate(card.bytesPerSecond)}, and ${formatByteRate(bytesPerSecond)} need ${neededClass ?? CLASS_ABOVE}.`,
+          ),
+        ),
+      ...budget.cards
+        .filter((one) => one.trouble === 'not-clear')
+        .map(({ card }) =>
+          say('not-clear', `${card.name} still holds clips that are not safe: prove them first, or take another card.`),
+        ),
+      ...(budget.longerThanCard
+        ? [say('longer-than-card', `A take is longer than a card of ${size}, and ${camera.name} stops at a full card.`)]
+        : []),
+      ...(budget.missing > 0
+        ? [
+            say(
+              'missing',
+              `${camera.name} lacks ${counted(budget.missing, 'card')} of ${size}${budget.openBytes > 0 ? ` for ${formatBytes(budget.openBytes)}` : ', the spare'}.`,
+            ),
+          ]
+        : []),
+      ...(budget.internalShort > 0
+        ? [
+            say(
+              'internal',
+              `${camera.name} holds ${formatBytes(camera.internalBytes)}, and ${formatBytes(budget.internalShort)} more are planned: empty it in between, or plan less.`,
+            ),
+          ]
+        : []),
+    ]
+  })
+  const order: Shortage['kind'][] = ['too-slow', 'not-clear', 'longer-than-card', 'internal', 'missing']
+  return found.sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind))
+}
+
+/** What else the cards of a camera hold when the plan is filmed: seconds of one mode, in whole. */
+export function secondsLeft(budget: CameraBudget, mode: RecordingMode, rules: PlanRules): number {
+  const bytesPerSecond = bitsPerSecondOf(mode) / 8
+  if (bytesPerSecond <= 0) return 0
+  if (budget.camera.media === 'tape') return 0
+  if (budget.camera.media === 'internal')
+    return Math.floor(Math.max(0, budget.camera.internalBytes - budget.sizeBytes) / bytesPerSecond)
+  const copies = budget.planned.bothSlots && budget.camera.slots === 2 ? 2 : 1
+  const fit = budget.cards.filter(
+    ({ card, trouble }) => trouble !== 'not-clear' && card.bytesPerSecond >= bytesPerSecond,
+  )
+  const open = fit.map(({ card, filledBytes }) =>
+    Math.max(0, Math.floor(card.capacityBytes * rules.fillLimit) - filledBytes),
+  )
+  // A pair holds what its smaller card holds.
+  const pairs = Array.from({ length: Math.floor(open.length / copies) }, (_, at) =>
+    Math.min(...open.slice(at * copies, (at + 1) * copies)),
+  )
+  return pairs.reduce((sum, bytes) => sum + Math.floor(bytes / bytesPerSecond), 0)
+}
+
+/** Whether the whole day of a camera fits on its cards in one mode, and by how much. */
+export interface ModeFit {
+  readonly mode: RecordingMode
+  readonly fits: boolean
+  readonly sentence: string
+}
+
+/** Which modes of a camera carry the planned takes on the cards that it has, the one with the most data that fits first. */
+export function modesForDay(
+  { camera, planned, rows }: Pick<CameraBudget, 'camera' | 'planned' | 'rows'>,
+  gear: PlanGear,
+  rules: PlanRules,
+): ModeFit[] {
+  const fits = camera.modes.map((mode): ModeFit => {
+    const takes = rows.map((row) => ({ ...row.planned, modeId: mode.id }))
+    const [budget] = planBudget({ takes, cameras: [planned] }, gear, { ...rules, spareCards: 0 }).cameras
+    if (!budget) return { mode, fits: false, sentence: 'nothing is known of this camera' }
+    const slow = budget.cards.filter((one) => one.trouble === 'too-slow').length
+    const short = budget.openBytes + budget.internalShort
+    if (short === 0 && !budget.longerThanCard)
+      return {
+        mode,
+        fits: true,
+        sentence: camera.media === 'tape' ? 'fits' : `fits, ${formatLength(secondsLeft(budget, mode, rules))} to spare`,
+      }
+    const lacking = formatLength(Math.ceil((short * 8) / bitsPerSecondOf(mode)))
+    return {
+      mode,
+      fits: false,
+      sentence: `${lacking} too long for the cards${slow > 0 ? `, ${counted(slow, 'card')} too slow` : ''}`,
+    }
+  })
+  return fits.sort((a, b) => Number(b.fits) - Number(a.fits) || bitsPerSecondOf(b.mode) - bitsPerSecondOf(a.mode))
+}

@@ -1,0 +1,115 @@
+/** One planned shot, by the name that its clip will have. */
+export interface Shot {
+  readonly id: string
+  readonly name: string
+  readonly cameraId: string | null
+  /** Destinations that it is for. */
+  readonly deliverables: readonly string[]
+  readonly notes: string
+  /** ISO 8601; `null` until it is ticked off. */
+  readonly filmedAt: string | null
+}
+
+/** A shot as it is made, without what the list gives it. */
+export type NewShot = Omit<Shot, 'id' | 'filmedAt'>
+
+export const MOST_PASSES = 20
+
+/** One performance filmed so many times from other places: `passes(shot, 5)` is “Verse, pass 1 of 5” to “… 5 of 5”. */
+export const passes = (shot: NewShot, count: number): NewShot[] =>
+  count <= 1
+    ? [shot]
+    : Array.from({ length: count }, (_, at) => ({ ...shot, name: `${shot.name}, pass ${at + 1} of ${count}` }))
+
+/** What the day still asks for, in one sentence. */
+export function shotsSentence(shots: readonly Pick<Shot, 'name' | 'filmedAt'>[]): string {
+  const open = shots.filter((shot) => shot.filmedAt === null)
+  const [next] = open
+  if (shots.length === 0) return 'Write down what must be filmed.'
+  if (!next) return shots.length === 1 ? 'The one shot is filmed.' : `All ${shots.length} shots are filmed.`
+  return open.length === shots.length
+    ? `${shots.length === 1 ? '1 shot' : `${shots.length} shots`} to film, first “${next.name}”.`
+    : `${shots.length - open.length} of ${shots.length} filmed; next “${next.name}”.`
+}
+
+/** The place between two neighbours in a list; at an end one further on. */
+export const placeBetween = (before: number | undefined, after: number | undefined): number =>
+  before === undefined ? (after === undefined ? 0 : after - 1) : after === undefined ? before + 1 : (before + after) / 2
+
+/** What names in a table stand for. */
+export interface ShotNames {
+  readonly cameras: readonly { readonly id: string; readonly name: string }[]
+  readonly destinations: readonly { readonly id: string; readonly name: string }[]
+}
+
+const HEAD = ['Shot', 'Camera', 'For', 'Notes', 'Filmed'] as const
+
+/** Shots as the rows of a table, the head first. */
+export function shotRows(shots: readonly Shot[], { cameras, destinations }: ShotNames): string[][] {
+  const named = (all: ShotNames['cameras'], id: string) => all.find((one) => one.id === id)?.name ?? ''
+  return [
+    [...HEAD],
+    ...shots.map((shot) => [
+      shot.name,
+      shot.cameraId ? named(cameras, shot.cameraId) : '',
+      shot.deliverables
+        .map((id) => named(destinations, id))
+        .filter(Boolean)
+        .join('; '),
+      shot.notes,
+      shot.filmedAt ?? '',
+    ]),
+  ]
+}
+
+export interface ReadShots {
+  readonly shots: readonly NewShot[]
+  /** What could not be taken as it stood, by line of the table. */
+  readonly faults: readonly string[]
+}
+
+const same = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase()
+
+/** An apostrophe keeps a spreadsheet from running what follows; it is no part of the text. */
+const plain = (cell: string | undefined) => (cell ?? '').trim().replace(/^'(?=[=+\-@\t\r])/, '')
+
+/**
+ * Shots from the rows of a table. The head names the columns in any order; without one the first column is the name. What
+ * names no known camera or destination is said, and the shot is taken without it.
+ */
+export function shotsFromRows(rows: readonly (readonly string[])[], names: ShotNames): ReadShots {
+  const [first = []] = rows
+  const head = first.some((cell) => same(cell, 'Shot'))
+  const column = (name: (typeof HEAD)[number], otherwise: number) =>
+    head ? first.findIndex((cell) => same(cell, name)) : otherwise
+  const at = { name: column('Shot', 0), camera: column('Camera', 1), for: column('For', 2), notes: column('Notes', 3) }
+  const faults: string[] = []
+  const shots = rows.flatMap((row, line): NewShot[] => {
+    const name = plain(row[at.name])
+    if ((head && line === 0) || row.every((cell) => cell.trim() === '')) return []
+    if (name === '') {
+      faults.push(`Line ${line + 1} names no shot and was left out.`)
+      return []
+    }
+    const camera = plain(row[at.camera])
+    const cameraId = names.cameras.find((one) => same(one.name, camera))?.id ?? null
+    if (camera !== '' && cameraId === null) faults.push(`Line ${line + 1}: no camera is called “${camera}”.`)
+    const wanted = plain(row[at.for])
+      .split(/[;,]/)
+      .map((one) => one.trim())
+      .filter(Boolean)
+    const deliverables = wanted.flatMap((one) => {
+      const known = names.destinations.find((each) => same(each.name, one))
+      if (!known) faults.push(`Line ${line + 1}: no destination is called “${one}”.`)
+      return known ? [known.id] : []
+    })
+    return [{ name: name.slice(0, 120), cameraId, deliverables, notes: plain(row[at.notes]).slice(0, 500) }]
+  })
+  return { shots, faults }
+}
+
+/** Ticks as a phone gives them back: of which production, and which shots were filmed when. */
+export interface Ticks {
+  readonly productionId: string
+  readonly ticks: readonly { readonly shotId: string; readonly filmedAt: string | null }[]
+}

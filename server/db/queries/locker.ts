@@ -1,0 +1,102 @@
+import { sql } from 'kysely'
+import type { Db } from '../connection'
+
+/** What can be put away and brought back. */
+export type Thing = 'production' | 'camera' | 'recording_mode' | 'card' | 'volume' | 'site' | 'reader' | 'client'
+
+/** Puts something away, or brings it back. False when there is no such thing. */
+export async function putAway(db: Db, thing: Thing, id: string, away: boolean): Promise<boolean> {
+  const when = away ? sql`coalesce(put_away_at, clock_timestamp())` : sql`null`
+  const { rows } =
+    await sql`update ${sql.table(thing)} set put_away_at = ${when} where id = ${id} returning id`.execute(db)
+  return rows.length > 0
+}
+
+/** Gives something another name. False when there is no such thing; throws when the name is taken (`isTaken`). */
+export async function rename(db: Db, thing: 'volume' | 'site' | 'reader' | 'client', id: string, name: string) {
+  const { rows } = await sql`update ${sql.table(thing)} set name = ${name} where id = ${id} returning id`.execute(db)
+  return rows.length > 0
+}
+
+/** Removes what no fact hangs on. False when there is no such thing; throws when something refers to it (`isHeld`). */
+export async function erase(db: Db, thing: 'camera' | 'card' | 'client', id: string): Promise<boolean> {
+  const { rows } = await sql`delete from ${sql.table(thing)} where id = ${id} returning id`.execute(db)
+  return rows.length > 0
+}
+
+/** The client of that name, whatever its case; made when there is none. `null` of no name. */
+export async function clientNamed(db: Db, name: string): Promise<string | null> {
+  if (name === '') return null
+  const { rows } = await sql<{ id: string }>`
+    insert into client (name) values (${name})
+    on conflict (lower(name)) do update set put_away_at = null returning id`.execute(db)
+  return rows[0]?.id ?? null
+}
+
+export const addClient = (db: Db, name: string) =>
+  db.insertInto('client').values({ name }).returning('id').executeTakeFirstOrThrow()
+
+/** Clients with how many productions each has. */
+export const clients = (db: Db) =>
+  db
+    .selectFrom('client')
+    .leftJoin('production', 'production.clientId', 'client.id')
+    .select(['client.id', 'client.name', 'client.putAwayAt'])
+    .select(({ fn }) => fn.count<number>('production.id').as('productions'))
+    .groupBy('client.id')
+    .orderBy('client.name')
+    .execute()
+
+/** Sites with how many volumes are kept at each. */
+export const sites = (db: Db) =>
+  db
+    .selectFrom('site')
+    .leftJoin('volume', 'volume.siteId', 'site.id')
+    .select(['site.id', 'site.name', 'site.putAwayAt'])
+    .select(({ fn }) => fn.count<number>('volume.id').as('volumes'))
+    .groupBy('site.id')
+    .orderBy('site.name')
+    .execute()
+
+/** Volumes with how many loads each holds a copy of, or is meant to. */
+export const heldVolumes = (db: Db) =>
+  db
+    .selectFrom('volume')
+    .innerJoin('site', 'site.id', 'volume.siteId')
+    .leftJoin('mirror', 'mirror.volumeId', 'volume.id')
+    .select([
+      'volume.id',
+      'volume.name',
+      'volume.kind',
+      'volume.capacityBytes',
+      'volume.putAwayAt',
+      'site.name as site',
+    ])
+    .select(({ fn }) => fn.count<number>('mirror.loadId').as('loads'))
+    .groupBy(['volume.id', 'site.name'])
+    .orderBy('volume.createdAt')
+    .execute()
+
+/** Readers with how many loads were looked at in each. */
+export const heldReaders = (db: Db) =>
+  db
+    .selectFrom('reader')
+    .leftJoin('load', 'load.readerId', 'reader.id')
+    .select(['reader.id', 'reader.name', 'reader.rootPath', 'reader.putAwayAt'])
+    .select(({ fn }) => fn.count<number>('load.id').as('loads'))
+    .groupBy('reader.id')
+    .orderBy('reader.createdAt')
+    .execute()
+
+/** Productions that were put away, with their loads. */
+export const awayProductions = (db: Db) =>
+  db
+    .selectFrom('production')
+    .leftJoin('load', 'load.productionId', 'production.id')
+    .where('production.putAwayAt', 'is not', null)
+    .select(['production.id', 'production.title', 'production.putAwayAt'])
+    .select(({ fn }) => fn.count<number>('load.id').as('loads'))
+    .groupBy('production.id')
+    .orderBy('production.putAwayAt', 'desc')
+    .limit(200)
+    .execute()

@@ -1,0 +1,114 @@
+import { cardState } from '../../core/shoot/gear'
+import { counted } from '../../core/units/quantity'
+import { dayIn } from '../../core/units/day'
+import {
+  modeBodyOf,
+  type CameraView,
+  type CardView,
+  type GearView,
+  type LockerView,
+  type NamedView,
+} from '../../contract/gear'
+import type { Db } from '../db/connection'
+import { loadsById } from '../db/queries/cards'
+import * as gear from '../db/queries/gear'
+import * as locker from '../db/queries/locker'
+import { loadStates, type Asked } from './loadStates'
+
+/** The gear book: cameras with their modes, and cards with what is true of them. */
+export async function gearView(db: Db, asked: Asked): Promise<GearView> {
+  const today = dayIn('UTC', asked.now - DAY_MS)
+  const [cameras, modes, cards, promises, rules] = await Promise.all([
+    gear.cameras(db),
+    gear.modes(db),
+    gear.cards(db),
+    gear.cardPromises(db, today),
+    gear.readPlanRules(db),
+  ])
+  const loads = await loadsById(
+    db,
+    cards.flatMap((card) => card.loadId ?? []),
+  )
+  const states = await loadStates(db, loads, asked)
+  return {
+    rules,
+    cameras: cameras.map(({ createdAt: _, putAwayAt, loads: filmed, booked, ...camera }): CameraView => {
+      const held = (filmed ?? 0) + (booked ?? 0)
+      return {
+        ...camera,
+        away: putAwayAt !== null,
+        holds: held > 0 ? `${counted(held, 'load')} filmed with it` : '',
+        modes: modes
+          .filter((mode) => mode.cameraId === camera.id)
+          .map((mode) => ({
+            ...modeBodyOf({ ...mode.figures, picture: mode.figures.picture, name: mode.name }),
+            id: mode.id,
+            away: mode.putAwayAt !== null,
+          })),
+      }
+    }),
+    cards: cards.map(({ createdAt: _, putAwayAt, loadId, loads: had, ...card }): CardView => {
+      const state = states.find((one) => one.load.id === loadId)
+      const load = state && {
+        sizeBytes: state.load.sizeBytes,
+        formatted: state.formattedAt !== undefined && !state.returned,
+        clear: state.clear.clear,
+      }
+      return {
+        ...card,
+        state: cardState(card.capacityBytes, load, rules.fillLimit),
+        away: putAwayAt !== null,
+        holds: (had ?? 0) > 0 ? `${counted(had ?? 0, 'load')} on it so far` : '',
+        load:
+          state && load && !load.formatted
+            ? {
+                id: state.load.id,
+                productionId: state.load.productionId,
+                label: state.load.label,
+                sizeBytes: state.load.sizeBytes,
+              }
+            : null,
+        plannedFor: promises
+          .filter((one) => one.cardId === card.id)
+          .map(({ productionId, title, cameraId }) => ({ productionId, title, cameraId })),
+      }
+    }),
+  }
+}
+
+/** A day is over only when it is over everywhere. */
+const DAY_MS = 86_400_000
+
+const named = (row: { id: string; name: string; putAwayAt: Date | null }, holds: string): NamedView => ({
+  id: row.id,
+  name: row.name,
+  away: row.putAwayAt !== null,
+  holds,
+})
+
+/** Everything else that belongs to no single production, put away or not. */
+export async function lockerView(db: Db): Promise<LockerView> {
+  const [clients, sites, volumes, readers, productions] = await Promise.all([
+    locker.clients(db),
+    locker.sites(db),
+    locker.heldVolumes(db),
+    locker.heldReaders(db),
+    locker.awayProductions(db),
+  ])
+  const holds = (count: number, one: string) => (count > 0 ? counted(count, one) : '')
+  return {
+    clients: clients.map((row) => named(row, holds(row.productions, 'production'))),
+    sites: sites.map((row) => named(row, holds(row.volumes, 'volume'))),
+    volumes: volumes.map((row) => ({
+      ...named(row, row.loads > 0 ? `${counted(row.loads, 'load')} copied to it` : ''),
+      kind: row.kind,
+      site: row.site,
+      capacityBytes: row.capacityBytes,
+    })),
+    readers: readers.map((row) => ({
+      ...named(row, row.loads > 0 ? `${counted(row.loads, 'load')} looked at in it` : ''),
+      path: row.rootPath ?? '',
+    })),
+    productions: productions.map((row) => named({ ...row, name: row.title }, holds(row.loads, 'load'))),
+  }
+}

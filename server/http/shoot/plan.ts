@@ -1,0 +1,82 @@
+import { Router } from 'express'
+import { shootApi } from '../../../contract/shoot'
+import { cardPromises, setLoadGear } from '../../db/queries/gear'
+import { load } from '../../db/queries/cards'
+import { offloads } from '../../db/queries/measured'
+import { planOf, plannedProductions, putPlan } from '../../db/queries/shoot'
+import { tellChanged } from '../../db/queries/tasks'
+import { isHeld } from '../../db/taken'
+import { expansionLearned, offloadLearned } from '../../facts/measured'
+import { dayIn } from '../../../core/units/day'
+import type { Context } from '../context'
+import { invalid, notFound, ProblemError } from '../problem'
+import { productionOf } from '../productionOf'
+import { serve } from '../route'
+
+/** Station 1: what will be recorded, on which cards. */
+export function planRoutes({ db }: Context): Router {
+  const router = Router()
+  const changed = () => tellChanged(db, 'productions', 'gear')
+
+  serve(router, shootApi.plan, async ({ params }) => {
+    const { id } = await productionOf(db, params.id)
+    const [plan, earlier, emptied] = await Promise.all([planOf(db, id), plannedProductions(db, id), offloads(db)])
+    const { version, takes, cameras } = plan
+    return {
+      version,
+      takes: [...takes],
+      cameras: cameras.map((one) => ({ ...one, cardIds: [...one.cardIds] })),
+      offload: offloadLearned(emptied),
+      expansion: expansionLearned(emptied),
+      earlier: earlier.map((one) => ({ id: one.id, title: one.title })),
+    }
+  })
+
+  serve(router, shootApi.setPlan, async ({ params, body }) => {
+    const { id } = await productionOf(db, params.id)
+    try {
+      const version = await putPlan(db, id, body)
+      if (version === undefined)
+        throw new ProblemError(
+          409,
+          'changed-elsewhere',
+          'It was changed elsewhere',
+          'This plan was changed in another window meanwhile. Look at it as it is now, and change it again.',
+        )
+      await changed()
+      return { version }
+    } catch (error) {
+      if (isHeld(error)) throw invalid('A camera, a mode or a card of this plan is no longer in the gear book.')
+      throw error
+    }
+  })
+
+  serve(router, shootApi.copyPlan, async ({ params }) => {
+    const [to, from] = await Promise.all([productionOf(db, params.id), productionOf(db, params.otherId)])
+    const [plan, now] = await Promise.all([planOf(db, from.id), planOf(db, to.id)])
+    const promised = new Set(
+      (await cardPromises(db, dayIn(to.timeZone, Date.now())))
+        .filter((one) => one.productionId !== to.id)
+        .map((one) => one.cardId),
+    )
+    await putPlan(db, to.id, {
+      version: now.version,
+      takes: [...plan.takes],
+      cameras: plan.cameras.map((one) => ({ ...one, cardIds: one.cardIds.filter((card) => !promised.has(card)) })),
+    })
+    await changed()
+  })
+
+  serve(router, shootApi.setLoadGear, async ({ params, body }) => {
+    if (!(await load(db, params.id))) throw notFound('That load')
+    try {
+      await setLoadGear(db, params.id, body)
+    } catch (error) {
+      if (isHeld(error)) throw invalid('That card or camera is not in the gear book.')
+      throw error
+    }
+    await tellChanged(db, 'gear', 'cards', 'productions', 'copies')
+  })
+
+  return router
+}

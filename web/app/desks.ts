@@ -1,0 +1,21 @@
+import { lazy, type ComponentType } from 'react'
+import type { Station } from '../../core/line/stations'
+
+/** A page of a station that answers a question of its own, with an address of its own. */
+export interface Desk {
+  readonly id: string
+  readonly name: string
+  readonly Page: ComponentType<{ productionId: string }>
+}
+
+/** Desks by station, in the order in which they stand under the line. */
+export const DESKS: Partial<Record<Station, readonly Desk[]>> = {
+  shoot: [
+    { id: 'shots', name: 'Shot list', Page: lazy(() => import('../stations/shoot/Shots')) },
+    { id: 'day', name: 'The day', Page: lazy(() => import('../stations/shoot/Day')) },
+    { id: 'carry', name: 'Carry list', Page: lazy(() => import('../stations/shoot/Carry')) },
+    { id: 'rates', name: 'Rates and shutter', Page: lazy(() => import('../stations/shoot/Rates')) },
+    { id: 'framing', name: 'Framing', Page: lazy(() => import('../stations/shoot/Framing')) },
+    { id: 'measured', name: 'Measured', Page: lazy(() => import('../stations/shoot/Measured')) },
+  ],
+}

@@ -1,0 +1,206 @@
+import { Pencil, Plus } from 'lucide-react'
+import { useState } from 'react'
+import { CARD_STATE_WORDS } from '../../core/shoot/gear'
+import { SPEED_CLASSES, speedClassOf } from '../../core/shoot/recording'
+import { counted, exactBytes, formatBytes, parseBytes } from '../../core/units/quantity'
+import { gearApi, type CardView } from '../../contract/gear'
+import { Answer } from '../parts/Answer'
+import { Ask } from '../parts/Ask'
+import { Button } from '../parts/Button'
+import { Choice } from '../parts/Choice'
+import { Empty } from '../parts/Empty'
+import { Field } from '../parts/Field'
+import { useGear } from '../parts/queries'
+import { Sheet } from '../parts/Sheet'
+import { Trouble } from '../parts/Trouble'
+import { UnitField } from '../parts/UnitField'
+import { useSend } from '../parts/useSend'
+import { Wide } from '../parts/Wide'
+import { PutAway } from './PutAway'
+
+/** Cards of the gear book, and what is true of each now. */
+export function CardBook() {
+  const [open, setOpen] = useState<{ card: CardView | undefined }>()
+  const add = () => setOpen({ card: undefined })
+  return (
+    <>
+      <Ask query={useGear()}>
+        {({ cards }) =>
+          cards.length === 0 ? (
+            <Empty
+              title="No card is known yet."
+              action={
+                <Button look="primary" onClick={add}>
+                  Add a card
+                </Button>
+              }
+            >
+              Write a number or a name on each card, and the same here: then plans know which card goes where, and what
+              is still on it.
+            </Empty>
+          ) : (
+            <Cards cards={cards} onAdd={add} onOpen={(card) => setOpen({ card })} />
+          )
+        }
+      </Ask>
+      {open && <CardForm card={open.card} onClose={() => setOpen(undefined)} />}
+    </>
+  )
+}
+
+function sentenceOf(cards: readonly CardView[]): string {
+  const usable = cards.filter((card) => card.state === 'empty' || card.state === 'clear').length
+  const held = cards.length - usable
+  if (held === 0) return `All ${counted(cards.length, 'card')} may be used.`
+  return `${counted(usable, 'card')} may be used; ${held} ${held === 1 ? 'holds' : 'hold'} clips that are not safe yet.`
+}
+
+interface CardsProps {
+  readonly cards: readonly CardView[]
+  readonly onAdd: () => void
+  readonly onOpen: (card: CardView) => void
+}
+
+function Cards({ cards, onAdd, onOpen }: CardsProps) {
+  const shown = [...cards].sort((a, b) => Number(a.away) - Number(b.away))
+  return (
+    <>
+      <Answer
+        why="What is on a card follows from its loads: at Cards it is said which card a load lies on. A format may change what the system calls a card; its name here stays."
+        action={
+          <Button look="primary" onClick={onAdd}>
+            <Plus className="size-4" aria-hidden />
+            Add a card
+          </Button>
+        }
+      >
+        {sentenceOf(cards.filter((card) => !card.away))}
+      </Answer>
+      <Wide label="Cards">
+        <table className="min-w-[46rem]">
+          <thead>
+            <tr>
+              <th>Card</th>
+              <th className="text-right">Holds</th>
+              <th>Speed</th>
+              <th>State</th>
+              <th>Planned for</th>
+              <th>
+                <span className="sr-only">Change</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((card) => (
+              <tr key={card.id} data-card={card.name}>
+                <td className={`font-bold ${card.away ? 'text-quiet' : ''}`}>{card.name}</td>
+                <td className="figure text-right whitespace-nowrap">{formatBytes(card.capacityBytes)}</td>
+                <td className="figure">{speedClassOf(card.bytesPerSecond)}</td>
+                <td
+                  className={
+                    card.away
+                      ? 'text-quiet'
+                      : card.state === 'full'
+                        ? 'text-stop'
+                        : card.state === 'in-use'
+                          ? 'text-doubt'
+                          : ''
+                  }
+                >
+                  {card.away ? 'put away' : CARD_STATE_WORDS[card.state]}
+                  {card.load && (
+                    <span className="block text-sm text-quiet">
+                      “{card.load.label}”, {formatBytes(card.load.sizeBytes)}
+                    </span>
+                  )}
+                </td>
+                <td className="text-quiet">{card.plannedFor.map((one) => one.title).join(', ')}</td>
+                <td className="text-right whitespace-nowrap !pr-0">
+                  <Button
+                    look="quiet"
+                    className="!min-h-8 !px-1.5"
+                    aria-label={`Change ${card.name}`}
+                    onClick={() => onOpen(card)}
+                  >
+                    <Pencil className="size-4" aria-hidden />
+                  </Button>
+                  <PutAway {...card} put={gearApi.putCard} erase={gearApi.eraseCard} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Wide>
+    </>
+  )
+}
+
+function CardForm({ card, onClose }: { card: CardView | undefined; onClose: () => void }) {
+  const add = useSend(gearApi.addCard)
+  const change = useSend(gearApi.changeCard)
+  const [name, setName] = useState(card?.name ?? '')
+  const [size, setSize] = useState(card ? exactBytes(card.capacityBytes) : '128 GB')
+  const [speed, setSpeed] = useState(String(card?.bytesPerSecond ?? 30e6))
+  const [tried, setTried] = useState(false)
+  const capacityBytes = parseBytes(size)
+  const own = card && !SPEED_CLASSES.some((one) => one.bytesPerSecond === card.bytesPerSecond)
+  const save = () => {
+    setTried(true)
+    if (name.trim() === '' || !capacityBytes || capacityBytes < 1e6) return
+    const body = { name, capacityBytes, bytesPerSecond: Number(speed) }
+    if (card) change.mutate({ params: { id: card.id }, body }, { onSuccess: onClose })
+    else add.mutate({ params: {}, body }, { onSuccess: onClose })
+  }
+  return (
+    <Sheet
+      title={card ? `Change ${card.name}` : 'Add a card'}
+      about="The class is printed on the card: V with two figures, or E with three."
+      open
+      onClose={onClose}
+    >
+      <form
+        noValidate
+        onSubmit={(event) => {
+          event.preventDefault()
+          save()
+        }}
+      >
+        <Field
+          label="Name"
+          value={name}
+          maxLength={60}
+          fault={tried && name.trim() === '' ? 'Name the card.' : undefined}
+          onChange={(event) => setName(event.target.value)}
+          autoFocus
+        />
+        <div className="grid gap-x-4 sm:grid-cols-2">
+          <UnitField
+            label="Holds"
+            unit="bytes"
+            typed={size}
+            wrong={capacityBytes !== undefined && capacityBytes < 1e6}
+            value={size}
+            onChange={(event) => setSize(event.target.value)}
+          />
+          <Choice
+            label="Speed class"
+            className="mb-5"
+            value={speed}
+            onChange={setSpeed}
+            options={[
+              ...SPEED_CLASSES.map((one) => ({
+                value: String(one.bytesPerSecond),
+                label: `${one.name}: ${one.bytesPerSecond / 1e6} MB/s`,
+              })),
+              ...(own ? [{ value: String(card.bytesPerSecond), label: speedClassOf(card.bytesPerSecond) }] : []),
+            ]}
+          />
+        </div>
+        <Trouble error={add.error ?? change.error} />
+        <Button look="primary" type="submit" disabled={add.isPending || change.isPending}>
+          {card ? 'Keep the change' : 'Add the card'}
+        </Button>
+      </form>
+    </Sheet>
+  )
+}

@@ -1,0 +1,66 @@
+import { useState } from 'react'
+import { counted } from '../../core/units/quantity'
+import { gearApi } from '../../contract/gear'
+import { Answer } from '../parts/Answer'
+import { Ask } from '../parts/Ask'
+import { Button } from '../parts/Button'
+import { Field } from '../parts/Field'
+import { useLocker } from '../parts/queries'
+import { Trouble } from '../parts/Trouble'
+import { useSend } from '../parts/useSend'
+import { NamedList } from './NamedList'
+
+/** Clients and channels that productions are made for. */
+export function ClientBook() {
+  return (
+    <Ask query={useLocker()}>
+      {({ clients }) => {
+        const here = clients.filter((one) => !one.away)
+        return (
+          <>
+            <Answer why="A client comes into being with its first production; one that is renamed is renamed on all of them.">
+              {here.length === 0 ? 'No client is known yet.' : `${counted(here.length, 'client')}.`}
+            </Answer>
+            <NamedList
+              label="Clients"
+              rows={clients}
+              rename={gearApi.renameClient}
+              put={gearApi.putClient}
+              erase={gearApi.eraseClient}
+            />
+            <NewClient />
+          </>
+        )
+      }}
+    </Ask>
+  )
+}
+
+function NewClient() {
+  const send = useSend(gearApi.addClient)
+  const [name, setName] = useState('')
+  return (
+    <form
+      noValidate
+      className="mt-6 max-w-3xl"
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (name.trim() !== '') send.mutate({ params: {}, body: { name } }, { onSuccess: () => setName('') })
+      }}
+    >
+      <div className="flex flex-wrap items-end gap-3">
+        <Field
+          label="Another client"
+          className="-mb-[1.375rem] w-64"
+          value={name}
+          maxLength={60}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <Button type="submit" disabled={send.isPending || name.trim() === ''}>
+          Add the client
+        </Button>
+      </div>
+      <Trouble error={send.error} />
+    </form>
+  )
+}

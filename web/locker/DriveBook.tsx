@@ -1,0 +1,46 @@
+import { counted, formatBytes } from '../../core/units/quantity'
+import { gearApi } from '../../contract/gear'
+import { Answer } from '../parts/Answer'
+import { Ask } from '../parts/Ask'
+import { useLocker } from '../parts/queries'
+import { NamedList } from './NamedList'
+
+/** Volumes that copies go to, and readers that cards appear in. */
+export function DriveBook() {
+  return (
+    <Ask query={useLocker()}>
+      {({ volumes, readers }) => {
+        const here = volumes.filter((one) => !one.away)
+        return (
+          <>
+            <Answer why="A volume that is put away is not offered for new copies; what lies on it counts as before. New ones are added at Storage, readers at Cards.">
+              {here.length === 0
+                ? 'No volume is known yet.'
+                : `${counted(here.length, 'volume')}, ${counted(readers.filter((one) => !one.away).length, 'reader')}.`}
+            </Answer>
+            <h2 className="mb-1">Volumes</h2>
+            <NamedList
+              label="Volumes"
+              rows={volumes}
+              rename={gearApi.renameVolume}
+              put={gearApi.putVolume}
+              more={({ site, capacityBytes }) => (
+                <>
+                  <span className="figure">{formatBytes(capacityBytes)}</span>, {site}
+                </>
+              )}
+            />
+            <h2 className="mt-8 mb-1">Readers</h2>
+            <NamedList
+              label="Readers"
+              rows={readers}
+              rename={gearApi.renameReader}
+              put={gearApi.putReader}
+              more={({ path }) => <span className="figure text-sm break-all">{path}</span>}
+            />
+          </>
+        )
+      }}
+    </Ask>
+  )
+}

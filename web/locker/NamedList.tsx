@@ -1,0 +1,95 @@
+import { Pencil } from 'lucide-react'
+import { useState, type ReactNode } from 'react'
+import type { Endpoint } from '../../contract/endpoint'
+import type { NamedView } from '../../contract/gear'
+import { Button } from '../parts/Button'
+import { Field } from '../parts/Field'
+import { Sheet } from '../parts/Sheet'
+import { Trouble } from '../parts/Trouble'
+import { useSend } from '../parts/useSend'
+import { PutAway } from './PutAway'
+
+interface NamedListProps<Row extends NamedView> {
+  readonly label: string
+  readonly rows: readonly Row[]
+  readonly more?: (row: Row) => ReactNode
+  readonly rename: Endpoint<`/${string}/:id`, { name: string }, undefined, undefined>
+  readonly put: Endpoint<`/${string}/:id/away`, { away: boolean }, undefined, undefined>
+  readonly erase?: Endpoint<`/${string}/:id`, undefined, undefined, undefined>
+}
+
+/** Things with a name: call them otherwise, put them away, bring them back. What is put away comes last. */
+export function NamedList<Row extends NamedView>({ label, rows, more, rename, put, erase }: NamedListProps<Row>) {
+  const [open, setOpen] = useState<Row>()
+  return (
+    <>
+      <ul aria-label={label} className="max-w-3xl border-t border-ink">
+        {[...rows]
+          .sort((a, b) => Number(a.away) - Number(b.away))
+          .map((row) => (
+            <li key={row.id} className="flex items-center gap-3 border-b border-rule py-2">
+              <span className="min-w-0 grow">
+                <span className={`font-bold ${row.away ? 'text-quiet' : ''}`}>{row.name}</span>{' '}
+                <span className="text-quiet">
+                  {more?.(row)}
+                  {row.away && ' put away'}
+                </span>
+                {row.holds && <span className="block text-sm text-quiet">{row.holds}</span>}
+              </span>
+              <Button
+                look="quiet"
+                className="!min-h-8 !px-1.5"
+                aria-label={`Rename ${row.name}`}
+                onClick={() => setOpen(row)}
+              >
+                <Pencil className="size-4" aria-hidden />
+              </Button>
+              <PutAway {...row} put={put} erase={erase} />
+            </li>
+          ))}
+      </ul>
+      {open && <Rename row={open} rename={rename} onClose={() => setOpen(undefined)} />}
+    </>
+  )
+}
+
+interface RenameProps {
+  readonly row: NamedView
+  readonly rename: Endpoint<`/${string}/:id`, { name: string }, undefined, undefined>
+  readonly onClose: () => void
+}
+
+function Rename({ row, rename, onClose }: RenameProps) {
+  const send = useSend(rename)
+  const [name, setName] = useState(row.name)
+  return (
+    <Sheet
+      title={`Rename ${row.name}`}
+      about="Only its name changes; everything known of it stays."
+      open
+      onClose={onClose}
+    >
+      <form
+        noValidate
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (name.trim() !== '')
+            send.mutate({ params: { id: row.id } as never, body: { name } }, { onSuccess: onClose })
+        }}
+      >
+        <Field
+          label="Name"
+          value={name}
+          maxLength={60}
+          fault={name.trim() === '' ? 'Give it a name.' : undefined}
+          onChange={(event) => setName(event.target.value)}
+          autoFocus
+        />
+        <Trouble error={send.error} />
+        <Button look="primary" type="submit" disabled={send.isPending}>
+          Keep the name
+        </Button>
+      </form>
+    </Sheet>
+  )
+}

@@ -1,0 +1,98 @@
+import { ArchiveRestore, Archive, Trash2 } from 'lucide-react'
+import { useState } from 'react'
+import type { Endpoint } from '../../contract/endpoint'
+import { Button } from '../parts/Button'
+import { Confirm } from '../parts/Confirm'
+import { Hint } from '../parts/Hint'
+import { Trouble } from '../parts/Trouble'
+import { useSend } from '../parts/useSend'
+
+interface PutAwayProps<Away extends string, Gone extends string> {
+  readonly id: string
+  readonly name: string
+  readonly away: boolean
+  /** What is known of it and stays, in words; nothing where it can be erased. */
+  readonly holds: string
+  readonly put: Endpoint<Away, { away: boolean }, undefined, undefined>
+  /** Only what may hold nothing can be erased. */
+  readonly erase?: Endpoint<Gone, undefined, undefined, undefined>
+}
+
+/** Puts something away or brings it back; what holds nothing can be erased. */
+export function PutAway<Away extends `/${string}/:id/away`, Gone extends `/${string}/:id`>(
+  props: PutAwayProps<Away, Gone>,
+) {
+  const { id, name, away, holds, put, erase } = props
+  const send = useSend(put)
+  const [asking, setAsking] = useState<'put' | 'erase'>()
+  const to = (next: boolean) =>
+    send.mutate({ params: { id } as never, body: { away: next } }, { onSuccess: () => setAsking(undefined) })
+  const button = '!min-h-8 !px-1.5'
+  if (away)
+    return (
+      <>
+        <Hint words="Bring it back">
+          <Button look="quiet" className={button} aria-label={`Bring ${name} back`} onClick={() => to(false)}>
+            <ArchiveRestore className="size-4" aria-hidden />
+          </Button>
+        </Hint>
+        <Trouble error={send.error} />
+      </>
+    )
+  return (
+    <>
+      <Hint words="Put it away">
+        <Button look="quiet" className={button} aria-label={`Put ${name} away`} onClick={() => setAsking('put')}>
+          <Archive className="size-4" aria-hidden />
+        </Button>
+      </Hint>
+      {erase && holds === '' && (
+        <Hint words="Erase it">
+          <Button look="quiet" className={button} aria-label={`Erase ${name}`} onClick={() => setAsking('erase')}>
+            <Trash2 className="size-4" aria-hidden />
+          </Button>
+        </Hint>
+      )}
+      {asking === 'put' && (
+        <Confirm
+          title={`Put ${name} away?`}
+          about="It is no longer offered for new work. It can be brought back at any time, here."
+          action="Put it away"
+          onAction={() => to(true)}
+          busy={send.isPending}
+          error={send.error}
+          onClose={() => setAsking(undefined)}
+        >
+          <p className="mb-5">
+            {holds ? `What is known stays: ${holds}, with every copy and proof.` : 'Nothing hangs on it.'}
+          </p>
+        </Confirm>
+      )}
+      {asking === 'erase' && erase && <Erase id={id} name={name} erase={erase} onClose={() => setAsking(undefined)} />}
+    </>
+  )
+}
+
+interface EraseProps<Gone extends string> {
+  readonly id: string
+  readonly name: string
+  readonly erase: Endpoint<Gone, undefined, undefined, undefined>
+  readonly onClose: () => void
+}
+
+function Erase<Gone extends `/${string}/:id`>({ id, name, erase, onClose }: EraseProps<Gone>) {
+  const send = useSend(erase)
+  return (
+    <Confirm
+      title={`Erase ${name}?`}
+      about="This cannot be taken back."
+      action={`Erase ${name}`}
+      onAction={() => send.mutate({ params: { id } as never }, { onSuccess: onClose })}
+      busy={send.isPending}
+      error={send.error}
+      onClose={onClose}
+    >
+      <p className="mb-5">No load, copy or proof hangs on it. Plans that count on it lose it.</p>
+    </Confirm>
+  )
+}

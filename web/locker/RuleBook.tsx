@@ -1,0 +1,98 @@
+import { useState } from 'react'
+import { MAINS } from '../../core/shoot/rates'
+import type { Typed } from '../../core/units/typed'
+import { gearApi, type PlanRulesBody } from '../../contract/gear'
+import { Answer } from '../parts/Answer'
+import { Ask } from '../parts/Ask'
+import { Button } from '../parts/Button'
+import { Cell, readCount, readSurplus } from '../parts/Cell'
+import { Choice } from '../parts/Choice'
+import { useGear } from '../parts/queries'
+import { Trouble } from '../parts/Trouble'
+import { useSend } from '../parts/useSend'
+
+/** How carefully recordings are planned. */
+export function RuleBook() {
+  return <Ask query={useGear()}>{({ rules }) => <Rules key={JSON.stringify(rules)} known={rules} />}</Ask>
+}
+
+function readShare(typed: string): Typed<number> {
+  const match = /^\s*(\d{1,3})\s*%?\s*$/.exec(typed)
+  const share = Number(match?.[1]) / 100
+  return match && share >= 0.1 && share <= 1 ? { value: share } : { fault: 'A share from 10 to 100 %.' }
+}
+
+function Rules({ known }: { known: PlanRulesBody }) {
+  const send = useSend(gearApi.setRules)
+  const [rules, setRules] = useState(known)
+  const change = (more: Partial<PlanRulesBody>) => setRules((before) => ({ ...before, ...more }))
+  const changed = JSON.stringify(rules) !== JSON.stringify(known)
+  const spare = rules.spareCards === 0 ? 'no spare card' : `${rules.spareCards} more a camera`
+  return (
+    <form
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault()
+        send.mutate({ params: {}, body: rules })
+      }}
+    >
+      <Answer
+        why="These hold for every plan from now on. When a card may be formatted is chosen at Copies, where it is asked."
+        action={
+          <Button look="primary" type="submit" disabled={!changed || send.isPending}>
+            Keep the rules
+          </Button>
+        }
+      >
+        Cards are planned to {Math.round(rules.fillLimit * 100)} %, with {spare}.
+      </Answer>
+      <Trouble error={send.error} />
+      <dl className="max-w-3xl border-t border-ink">
+        <Rule name="Fill limit" why="No card is planned fuller than this. Common practice: 90 %.">
+          <Cell
+            label="Fill limit"
+            shown={`${Math.round(rules.fillLimit * 100)} %`}
+            read={readShare}
+            onValue={(fillLimit) => change({ fillLimit })}
+          />
+        </Rule>
+        <Rule name="Spare cards" why="For each camera, beside those that its takes need.">
+          <Cell
+            label="Spare cards"
+            shown={String(rules.spareCards)}
+            read={readCount(0, 20)}
+            onValue={(spareCards) => change({ spareCards })}
+          />
+        </Rule>
+        <Rule name="Takes run over by" why="What a new row is planned with: people talk longer than they think.">
+          <Cell
+            label="Takes run over by"
+            shown={`${Number(((rules.factor - 1) * 100).toFixed(1))} %`}
+            read={readSurplus}
+            onValue={(factor) => change({ factor })}
+          />
+        </Rule>
+        <Rule name="Mains" why="Lamps of the region flicker twice in each period.">
+          <Choice
+            label="Mains"
+            hideLabel
+            className="w-24"
+            value={String(rules.mains)}
+            onChange={(value) => change({ mains: MAINS.find((one) => String(one) === value) ?? 50 })}
+            options={MAINS.map((one) => ({ value: String(one), label: `${one} Hz` }))}
+          />
+        </Rule>
+      </dl>
+    </form>
+  )
+}
+
+const Rule = ({ name, why, children }: { name: string; why: string; children: React.ReactNode }) => (
+  <div className="flex flex-wrap items-center justify-between gap-x-6 gap-y-1 border-b border-rule py-2.5">
+    <dt>
+      <span className="font-bold">{name}</span>
+      <span className="block text-sm text-quiet">{why}</span>
+    </dt>
+    <dd>{children}</dd>
+  </div>
+)

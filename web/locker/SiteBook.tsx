@@ -1,0 +1,27 @@
+import { counted } from '../../core/units/quantity'
+import { gearApi } from '../../contract/gear'
+import { Answer } from '../parts/Answer'
+import { Ask } from '../parts/Ask'
+import { useLocker } from '../parts/queries'
+import { NamedList } from './NamedList'
+
+/** Where volumes are kept. */
+export function SiteBook() {
+  return (
+    <Ask query={useLocker()}>
+      {({ sites }) => {
+        const used = sites.filter((one) => one.holds !== '' && !one.away)
+        return (
+          <>
+            <Answer why="What lies at one site burns, drowns or is stolen together: copies are safe when they lie at several.">
+              {used.length === 0
+                ? 'No volume is kept anywhere yet.'
+                : `Volumes are kept at ${counted(used.length, 'site')}.`}
+            </Answer>
+            <NamedList label="Sites" rows={sites} rename={gearApi.renameSite} put={gearApi.putSite} />
+          </>
+        )
+      }}
+    </Ask>
+  )
+}

@@ -1,0 +1,47 @@
+import type { ReactNode } from 'react'
+import { Link } from 'react-router'
+import type { ProductionView } from '../../contract/productions'
+import { Ask } from './Ask'
+import { useProduction } from './queries'
+
+interface PaperProps {
+  readonly productionId: string
+  /** What lies on the paper: `Carry list`. */
+  readonly what: string
+  readonly back: { readonly to: string; readonly name: string }
+  /** What stands beside client and day, in words. */
+  readonly more?: string
+  readonly children: (production: ProductionView) => ReactNode
+}
+
+/** A page for printing: dark on white whatever the theme, without buttons, headed by the production it belongs to. */
+export function Paper({ productionId, what, back, more, children }: PaperProps) {
+  const production = useProduction(productionId)
+  return (
+    <main className="sheet-of-paper mx-auto min-h-screen max-w-[60rem] bg-paper p-8 text-ink print:p-0">
+      <p className="mb-6" data-screen-only>
+        This page is for printing: use your browser’s print command.{' '}
+        <Link to={back.to} className="text-accent underline underline-offset-4">
+          Back to {back.name}
+        </Link>
+      </p>
+      <Ask query={production}>
+        {(known) => (
+          <>
+            <header className="mb-5 border-b-2 border-ink pb-2">
+              <title>{`${what} of ${known.title} – Yendra`}</title>
+              <h1>{known.title}</h1>
+              <p className="text-quiet">
+                {what}
+                {known.client && `, for ${known.client}`}
+                {known.shootOn && `, shoot day ${known.shootOn}`}
+                {more && `, ${more}`}
+              </p>
+            </header>
+            {children(known)}
+          </>
+        )}
+      </Ask>
+    </main>
+  )
+}

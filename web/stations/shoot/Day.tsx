@@ -1,0 +1,190 @@
+import { Plus, Trash2 } from 'lucide-react'
+import { useState } from 'react'
+import { clockOf, daySentence, dayWarnings, inOrder, minutesOf, type Call } from '../../../core/shoot/day'
+import { isTimeZone } from '../../../core/units/day'
+import { readLength } from '../../../core/units/quantity'
+import type { Typed } from '../../../core/units/typed'
+import { shootApi, type DayBody, type DayView } from '../../../contract/shoot'
+import { Answer } from '../../parts/Answer'
+import { Ask } from '../../parts/Ask'
+import { Button } from '../../parts/Button'
+import { Cell } from '../../parts/Cell'
+import { Field } from '../../parts/Field'
+import { Trouble } from '../../parts/Trouble'
+import { useSend } from '../../parts/useSend'
+import { DayAxis } from './DayAxis'
+import { useDay } from './queries'
+import { WithBudget } from './WithBudget'
+
+/** The day of the shoot: where, in which time, what begins when, and what to look at before. */
+export default function Day({ productionId }: { productionId: string }) {
+  const day = useDay(productionId)
+  return (
+    <Ask query={day}>
+      {(view) => (
+        <WithBudget productionId={productionId}>
+          {(budget) => (
+            <Sheet
+              key={JSON.stringify(view)}
+              productionId={productionId}
+              view={view}
+              takeSeconds={budget.cameras.reduce((longest, one) => Math.max(longest, one.seconds), 0)}
+            />
+          )}
+        </WithBudget>
+      )}
+    </Ask>
+  )
+}
+
+interface SheetProps {
+  readonly productionId: string
+  readonly view: DayView
+  /** Of the camera that films longest: the others film beside it. */
+  readonly takeSeconds: number
+}
+
+const bodyOf = ({ shootOn, timeZone, place, calls }: DayBody): DayBody => ({ shootOn, timeZone, place, calls })
+
+function readClock(typed: string): Typed<string> {
+  const minutes = minutesOf(typed)
+  return minutes === undefined ? { fault: 'Write it as 09:30.' } : { value: clockOf(minutes) }
+}
+
+function readMinutes(typed: string): Typed<number> {
+  const read = readLength(typed)
+  if ('fault' in read) return read
+  const value = Math.round(read.value / 60)
+  return value >= 0 && value <= 1440 ? { value } : { fault: 'At most a day.' }
+}
+
+const lengthWords = (minutes: number) =>
+  [
+    Math.floor(minutes / 60) > 0 ? `${Math.floor(minutes / 60)} h` : '',
+    minutes % 60 > 0 || minutes === 0 ? `${minutes % 60} min` : '',
+  ]
+    .filter(Boolean)
+    .join(' ')
+
+function Sheet({ productionId, view, takeSeconds }: SheetProps) {
+  const send = useSend(shootApi.setDay)
+  const [day, setDay] = useState<DayBody>(bodyOf(view))
+  const change = (more: Partial<DayBody>) => setDay((before) => ({ ...before, ...more }))
+  const asked = { ...day, shootOn: day.shootOn || null, takeSeconds, clocksOff: view.clocksOff }
+  const zoneWrong = !isTimeZone(day.timeZone)
+  const warnings = zoneWrong ? [] : dayWarnings(asked)
+  const changed = JSON.stringify(day) !== JSON.stringify(bodyOf(view))
+  const incomplete = day.calls.some((call) => call.what.trim() === '')
+  const setCall = (at: number, more: Partial<Call>) =>
+    change({ calls: day.calls.map((call, place) => (place === at ? { ...call, ...more } : call)) })
+  const last = inOrder(day.calls).at(-1)
+  const next = last ? Math.min(23 * 60 + 55, (minutesOf(last.at) ?? 0) + last.minutes) : 9 * 60
+  const keep = () => send.mutate({ params: { id: productionId }, body: { ...day, calls: inOrder(day.calls) } })
+  return (
+    <form
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (changed && !zoneWrong && !incomplete) keep()
+      }}
+    >
+      <Answer
+        why={
+          changed
+            ? 'Something is changed and not kept yet.'
+            : day.place || 'Place, times and the zone of the clock stand on this sheet.'
+        }
+        action={
+          <Button look="primary" type="submit" disabled={!changed || zoneWrong || incomplete || send.isPending}>
+            Keep the day
+          </Button>
+        }
+      >
+        {daySentence(asked, warnings)}
+      </Answer>
+      <Trouble error={send.error} />
+      {warnings.length > 0 && (
+        <ul aria-label="To look at before" className="mb-5 max-w-3xl border-l-4 border-doubt bg-sheet px-4 py-2">
+          {warnings.map((one) => (
+            <li key={one} className="py-0.5">
+              {one}
+            </li>
+          ))}
+        </ul>
+      )}
+      <DayAxis calls={day.calls} />
+      <div className="mt-5 grid gap-x-4 sm:grid-cols-[10rem_1fr_14rem]">
+        <Field
+          label="Shoot day"
+          type="date"
+          value={day.shootOn}
+          onChange={(event) => change({ shootOn: event.target.value })}
+        />
+        <Field
+          label="Place"
+          value={day.place}
+          maxLength={200}
+          onChange={(event) => change({ place: event.target.value })}
+        />
+        <Field
+          label="Time zone"
+          value={day.timeZone}
+          list="time-zones"
+          fault={zoneWrong ? 'Choose a zone from the list, such as Europe/Lisbon.' : undefined}
+          onChange={(event) => change({ timeZone: event.target.value })}
+        />
+        <datalist id="time-zones">
+          {Intl.supportedValuesOf('timeZone').map((zone) => (
+            <option key={zone} value={zone} />
+          ))}
+        </datalist>
+      </div>
+      <fieldset>
+        <legend className="mb-1 font-bold">Calls</legend>
+        <ol className="border-t border-ink">
+          {day.calls.map((call, at) => (
+            <li key={at} className="flex flex-wrap items-start gap-3 border-b border-rule py-2">
+              <Cell
+                label={`Time of call ${at + 1}`}
+                className="w-20"
+                shown={call.at}
+                read={readClock}
+                onValue={(value) => setCall(at, { at: value })}
+              />
+              <input
+                aria-label={`What begins at call ${at + 1}`}
+                className={`min-h-8 min-w-48 grow rounded-box border bg-sheet px-2 py-0.5 ${call.what.trim() === '' ? 'border-stop' : 'border-rule'}`}
+                value={call.what}
+                maxLength={120}
+                placeholder="What begins then"
+                onChange={(event) => setCall(at, { what: event.target.value })}
+              />
+              <Cell
+                label={`Length of call ${at + 1}`}
+                className="w-28"
+                shown={lengthWords(call.minutes)}
+                read={readMinutes}
+                onValue={(minutes) => setCall(at, { minutes })}
+              />
+              <Button
+                look="quiet"
+                className="!min-h-8 !px-1.5"
+                aria-label={`Remove call ${at + 1}`}
+                onClick={() => change({ calls: day.calls.filter((_, place) => place !== at) })}
+              >
+                <Trash2 className="size-4" aria-hidden />
+              </Button>
+            </li>
+          ))}
+        </ol>
+      </fieldset>
+      <Button
+        className="mt-3"
+        onClick={() => change({ calls: [...day.calls, { at: clockOf(next), what: '', minutes: 30 }] })}
+      >
+        <Plus className="size-4" aria-hidden />
+        Add a call
+      </Button>
+    </form>
+  )
+}

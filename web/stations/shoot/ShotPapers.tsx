@@ -1,0 +1,165 @@
+import Papa from 'papaparse'
+import { FileDown, FileUp, Printer, Smartphone } from 'lucide-react'
+import { useRef, useState, type ChangeEvent } from 'react'
+import { Link } from 'react-router'
+import { shotPage } from '../../../core/shoot/shotPage'
+import { shotRows, shotsFromRows, type Shot, type ShotNames } from '../../../core/shoot/shots'
+import { csv } from '../../../core/units/csv'
+import { fileTitle } from '../../../core/units/fileTitle'
+import { counted } from '../../../core/units/quantity'
+import { shootApi, ticksBody } from '../../../contract/shoot'
+import { Button } from '../../parts/Button'
+import { useProduction } from '../../parts/queries'
+import { saveText } from '../../parts/save'
+import { Trouble } from '../../parts/Trouble'
+import { useSend } from '../../parts/useSend'
+import { useDay } from './queries'
+
+interface ShotPapersProps {
+  readonly productionId: string
+  readonly shots: readonly Shot[]
+  readonly names: ShotNames
+}
+
+const MOST_BYTES = 2_000_000
+
+/** How the list leaves for the location and comes back: on paper, as a table, and as a page for a phone. */
+export function ShotPapers({ productionId, shots, names }: ShotPapersProps) {
+  const { data: production } = useProduction(productionId)
+  const { data: day } = useDay(productionId)
+  const add = useSend(shootApi.addShots)
+  const give = useSend(shootApi.giveTicks)
+  const [said, setSaid] = useState<readonly string[]>([])
+  const [fault, setFault] = useState<Error | null>(null)
+  const table = useRef<HTMLInputElement>(null)
+  const ticks = useRef<HTMLInputElement>(null)
+  const title = production?.title ?? 'Production'
+  const file = fileTitle(title)
+
+  const opened = (event: ChangeEvent<HTMLInputElement>, read: (text: string) => void) => {
+    const chosen = event.target.files?.[0]
+    event.target.value = ''
+    if (!chosen) return
+    setSaid([])
+    setFault(null)
+    if (chosen.size > MOST_BYTES) {
+      setFault(new Error(`${chosen.name} is far too large for a shot list. Choose another file.`))
+      return
+    }
+    chosen
+      .text()
+      .then(read)
+      .catch(() => setFault(new Error(`${chosen.name} could not be read. Choose it again.`)))
+  }
+
+  const readTable = (text: string) => {
+    const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: true })
+    const read = shotsFromRows(data, names)
+    if (read.shots.length === 0) {
+      setFault(new Error('No shot stands in this file. It needs one shot a line, its name first.'))
+      return
+    }
+    add.mutate(
+      {
+        params: { id: productionId },
+        body: { shots: read.shots.map((shot) => ({ ...shot, deliverables: [...shot.deliverables] })), passes: 1 },
+      },
+      { onSuccess: () => setSaid([`${counted(read.shots.length, 'shot')} added at the end.`, ...read.faults]) },
+    )
+  }
+
+  const readTicks = (text: string) => {
+    const given = ticksOf(text)
+    if (!given) {
+      setFault(new Error('These are no ticks of a shot list. Choose the file that the phone gave back.'))
+      return
+    }
+    give.mutate(
+      { params: { id: productionId }, body: given },
+      {
+        onSuccess: ({ changed, unknown }) =>
+          setSaid([
+            `${counted(changed, 'shot')} changed${unknown > 0 ? `; ${counted(unknown, 'shot')} of the file ${unknown === 1 ? 'is' : 'are'} no longer on the list` : ''}.`,
+          ]),
+      },
+    )
+  }
+
+  const when = [day?.shootOn, day?.place].filter(Boolean).join(', ')
+  return (
+    <section aria-label="To the location and back" className="mt-6">
+      <div className="flex flex-wrap gap-3">
+        {shots.length > 0 && (
+          <>
+            <Link
+              to={`/print/${productionId}/shots`}
+              className="inline-flex min-h-9 items-center gap-2 rounded-box border border-rule bg-sheet px-3.5 py-1 font-semibold hover:border-ink"
+            >
+              <Printer className="size-4" aria-hidden />
+              Print
+            </Link>
+            <Button
+              onClick={() =>
+                saveText(
+                  `${file} shots.html`,
+                  shotPage({ productionId, title, when, file: `${file} ticks.json`, shots, ...names }),
+                  'text/html',
+                )
+              }
+            >
+              <Smartphone className="size-4" aria-hidden />
+              Save for a phone
+            </Button>
+            <Button onClick={() => ticks.current?.click()}>
+              <FileUp className="size-4" aria-hidden />
+              Take ticks back
+            </Button>
+            <Button onClick={() => saveText(`${file} shots.csv`, csv(shotRows(shots, names)), 'text/csv')}>
+              <FileDown className="size-4" aria-hidden />
+              Save as CSV
+            </Button>
+          </>
+        )}
+        <Button onClick={() => table.current?.click()}>
+          <FileUp className="size-4" aria-hidden />
+          Add from CSV
+        </Button>
+      </div>
+      <input
+        ref={table}
+        type="file"
+        accept=".csv,text/csv,text/plain"
+        aria-label="Shots as CSV"
+        hidden
+        onChange={(event) => opened(event, readTable)}
+      />
+      <input
+        ref={ticks}
+        type="file"
+        accept=".json,application/json"
+        aria-label="Ticks of a phone"
+        hidden
+        onChange={(event) => opened(event, readTicks)}
+      />
+      <Trouble error={fault ?? add.error ?? give.error} />
+      {said.length > 0 && (
+        <div role="status" className="mt-3 max-w-2xl">
+          {said.slice(0, MOST_SAID).map((line) => (
+            <p key={line}>{line}</p>
+          ))}
+          {said.length > MOST_SAID && <p className="text-quiet">And {said.length - MOST_SAID} more.</p>}
+        </div>
+      )}
+    </section>
+  )
+}
+
+const MOST_SAID = 12
+
+function ticksOf(text: string) {
+  try {
+    return ticksBody.validateSync(JSON.parse(text), { strict: true })
+  } catch {
+    return undefined
+  }
+}

@@ -1,0 +1,120 @@
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core'
+import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
+import { Plus } from 'lucide-react'
+import { useState } from 'react'
+import { DESTINATIONS } from '../../../core/exports/destination'
+import { shotsSentence, type Shot, type ShotNames } from '../../../core/shoot/shots'
+import { shootApi } from '../../../contract/shoot'
+import { Answer } from '../../parts/Answer'
+import { Ask } from '../../parts/Ask'
+import { Button } from '../../parts/Button'
+import { useGear } from '../../parts/queries'
+import { Trouble } from '../../parts/Trouble'
+import { useSend } from '../../parts/useSend'
+import { useShots } from './queries'
+import { ShotForm } from './ShotForm'
+import { ShotPapers } from './ShotPapers'
+import { ShotRow } from './ShotRow'
+
+/** The shot list: what must be filmed, in which order, and what is filmed already. */
+export default function Shots({ productionId }: { productionId: string }) {
+  const shots = useShots(productionId)
+  const { data: gear } = useGear()
+  const [open, setOpen] = useState<{ shot: Shot | undefined }>()
+  const names: ShotNames = { cameras: gear?.cameras ?? [], destinations: DESTINATIONS }
+  const add = () => setOpen({ shot: undefined })
+  return (
+    <Ask query={shots}>
+      {(all) => (
+        <>
+          <Answer
+            why="A shot bears the name that its clip will have, so that naming at ingest is a lookup. Drag a shot by its handle, or lift it with Space and move it with the arrows."
+            action={
+              <Button look="primary" onClick={add}>
+                <Plus className="size-4" aria-hidden />
+                Add a shot
+              </Button>
+            }
+          >
+            {shotsSentence(all)}
+          </Answer>
+          {all.length > 0 && <ShotList shots={all} names={names} onOpen={(shot) => setOpen({ shot })} />}
+          <ShotPapers productionId={productionId} shots={all} names={names} />
+          {open && (
+            <ShotForm
+              productionId={productionId}
+              shot={open.shot}
+              cameras={gear?.cameras.filter((camera) => !camera.away || camera.id === open.shot?.cameraId) ?? []}
+              onClose={() => setOpen(undefined)}
+            />
+          )}
+        </>
+      )}
+    </Ask>
+  )
+}
+
+interface ShotListProps {
+  readonly shots: readonly Shot[]
+  readonly names: ShotNames
+  readonly onOpen: (shot: Shot) => void
+}
+
+function ShotList({ shots, names, onOpen }: ShotListProps) {
+  const move = useSend(shootApi.moveShot)
+  const tick = useSend(shootApi.tickShot)
+  // Until the server has answered, the shot stands where it was put.
+  const [moved, setMoved] = useState<{ readonly from: readonly Shot[]; readonly shots: readonly Shot[] }>()
+  const shown = moved?.from === shots ? moved.shots : shots
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  )
+  const onEnd = ({ active, over }: DragEndEvent) => {
+    const from = shown.findIndex((shot) => shot.id === active.id)
+    const to = shown.findIndex((shot) => shot.id === over?.id)
+    const shot = shown[from]
+    if (!shot || to < 0 || from === to) return
+    const rest = shown.filter((one) => one !== shot)
+    const next = [...rest.slice(0, to), shot, ...rest.slice(to)]
+    setMoved({ from: shots, shots: next })
+    move.mutate(
+      { params: { id: shot.id }, body: { before: next[to + 1]?.id ?? null } },
+      { onError: () => setMoved(undefined) },
+    )
+  }
+  return (
+    <>
+      <Trouble error={move.error ?? tick.error} />
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onEnd}>
+        <SortableContext items={shown.map((shot) => shot.id)} strategy={verticalListSortingStrategy}>
+          <ol aria-label="Shots" className="border-t border-ink">
+            {shown.map((shot, at) => (
+              <ShotRow
+                key={shot.id}
+                shot={shot}
+                number={at + 1}
+                names={names}
+                onOpen={() => onOpen(shot)}
+                onTick={(filmed) =>
+                  tick.mutate({
+                    params: { id: shot.id },
+                    body: { filmedAt: filmed ? new Date().toISOString() : null },
+                  })
+                }
+              />
+            ))}
+          </ol>
+        </SortableContext>
+      </DndContext>
+    </>
+  )
+}

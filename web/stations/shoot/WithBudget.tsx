@@ -1,0 +1,29 @@
+import type { ReactNode } from 'react'
+import { planBudget, type PlanBudget, type PlanGear } from '../../../core/shoot/plan'
+import { planGear, type GearView } from '../../../contract/gear'
+import { Ask } from '../../parts/Ask'
+import { useGear } from '../../parts/queries'
+import { usePlan } from './queries'
+
+interface WithBudgetProps {
+  readonly productionId: string
+  readonly children: (budget: PlanBudget, gear: PlanGear, book: GearView) => ReactNode
+}
+
+/** What a production’s plan comes to with the gear book of now. */
+export function WithBudget({ productionId, children }: WithBudgetProps) {
+  const plan = usePlan(productionId)
+  const gear = useGear()
+  return (
+    <Ask query={plan}>
+      {(view) => (
+        <Ask query={gear}>
+          {(book) => {
+            const known = planGear(book, productionId)
+            return children(planBudget(view, known, book.rules), known, book)
+          }}
+        </Ask>
+      )}
+    </Ask>
+  )
+}
