@@ -7,7 +7,8 @@ import { renderOrder } from './exports'
 import { newProduction } from './productions'
 import { proxyOrder } from './proxies'
 import { bagOrder } from './shelf'
-import { cameraPlan } from './shoot'
+import { modeBody, planRules } from './gear'
+import { dayBody, planBody } from './shoot'
 import { newVolume } from './storage'
 
 const ID = '11111111-1111-4111-8111-111111111111'
@@ -25,17 +26,18 @@ function complaint(schema: Schema, body: unknown): string | undefined {
 }
 
 const plan = {
-  camera: 'Curlew',
-  widthPx: 3840,
-  heightPx: 2160,
-  rate: '25/1',
-  videoBitsPerSecond: 100_000_000,
-  audioBitsPerSecond: 256_000,
-  secondsPerTake: 600,
-  takes: 6,
-  cardBytes: 128e9,
-  cardBytesPerSecond: 30e6,
-  fillLimit: 0.9,
+  version: 0,
+  takes: [{ cameraId: ID, modeId: ID, secondsPerTake: 600, takes: 6, angles: 1, factor: 1.2 }],
+  cameras: [{ cameraId: ID, bothSlots: false, cardBytes: 128e9, cardBytesPerSecond: 30e6, cardIds: [ID] }],
+}
+
+const mode = {
+  name: 'UHD 25p',
+  picture: {
+    ...{ widthPx: 3840, heightPx: 2160, rate: '25/1', codec: 'H.264', bitDepth: 8, chroma: '4:2:0' },
+    ...{ bitsPerSecond: 100e6, rawBitsPerSample: 0, rawHeaderBytes: 0 },
+  },
+  ...{ audioBitsPerSecond: 256_000, proxyBitsPerSecond: 0, measuredBitsPerSecond: null },
 }
 
 const render = {
@@ -51,8 +53,10 @@ describe('what the server takes', () => {
       [newProduction, { title: 'Sail loft' }],
       [newProduction, { title: 'Sail loft', client: '', shootOn: '2026-11-24' }],
       [newProduction, { title: '  Sail loft ' }],
-      [cameraPlan, plan],
-      [cameraPlan, { ...plan, rate: '23.976', audioBitsPerSecond: 0, fillLimit: 1 }],
+      [planBody, plan],
+      [modeBody, mode],
+      [modeBody, { ...mode, picture: { ...mode.picture, rate: '23.976', bitsPerSecond: 0, rawBitsPerSample: 12 } }],
+      [modeBody, { ...mode, picture: null }],
       [scanOrder, { productionId: ID }],
       [newReader, { name: 'left slot', path: '/media/you/CARD' }],
       [findingAnswer, { key: 'gap\nCURL0042\nCURL0044', answer: 'Deleted in the camera' }],
@@ -75,11 +79,16 @@ describe('what the server takes', () => {
       [newProduction, { title: '   ' }, /Give the production a title/],
       [newProduction, { title: 'x'.repeat(121) }, /under 120/],
       [newProduction, { title: 'x', shootOn: 'tomorrow' }, /year-month-day/],
-      [cameraPlan, { ...plan, rate: 'fast' }, /25, 23\.976 or 24000\/1001/],
-      [cameraPlan, { ...plan, takes: 0 }, /at least 1/],
-      [cameraPlan, { ...plan, takes: 1.5 }, /whole number/],
-      [cameraPlan, { ...plan, fillLimit: 1.1 }, /at most 100 %/],
-      [cameraPlan, { ...plan, widthPx: -1 }, /width must be at least/],
+      [modeBody, { ...mode, picture: { ...mode.picture, rate: 'fast' } }, /25, 23\.976 or 24000\/1001/],
+      [modeBody, { ...mode, picture: { ...mode.picture, rawBitsPerSample: 12 } }, /bit rate, or the bits of a raw/],
+      [modeBody, { ...mode, picture: { ...mode.picture, widthPx: -1 } }, /width must be at least/],
+      [modeBody, { ...mode, picture: null, audioBitsPerSecond: 0 }, /a picture or sound/],
+      [planBody, { ...plan, takes: [{ ...plan.takes[0], takes: 0 }] }, /at least 1/],
+      [planBody, { ...plan, takes: [{ ...plan.takes[0], takes: 1.5 }] }, /whole number/],
+      [planRules, { fillLimit: 1.1, spareCards: 1, factor: 1.2, mains: 50 }, /at most 100 %/],
+      [planRules, { fillLimit: 0.9, spareCards: 1, factor: 1.2, mains: 55 }, /50 or 60 Hz/],
+      [dayBody, { timeZone: 'Nowhere/At all', calls: [] }, /no time zone/],
+      [dayBody, { timeZone: 'UTC', calls: [{ at: '25:00', what: 'x', minutes: 1 }] }, /as 09:30/],
       [scanOrder, { productionId: 'x' }, /Choose a production/],
       [newReader, { name: 'a', path: 'media' }, /starts with \//],
       [findingAnswer, { key: 'gap', answer: ' ' }, /Write an answer/],

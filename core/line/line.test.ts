@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { lineOf, nextStep, type LoadFacts, type ProductionFacts } from './line'
 
 const nothing: ProductionFacts = {
-  plan: { cameras: 0, sizeBytes: 0, cards: 0, tooSlow: 0 },
+  plan: { cameras: 0, sizeBytes: 0, cards: 0, tooSlow: 0, notClear: 0, missing: 0 },
   cardsWaiting: 0,
   loads: [],
   proxies: { wanted: 0, made: 0, failed: 0 },
@@ -20,7 +20,7 @@ const load: LoadFacts = {
   clear: true,
   formatted: false,
 }
-const planned = { ...nothing, plan: { cameras: 1, sizeBytes: 45e9, cards: 1, tooSlow: 0 } }
+const planned = { ...nothing, plan: { cameras: 1, sizeBytes: 45e9, cards: 1, tooSlow: 0, notClear: 0, missing: 0 } }
 const filmed = { ...planned, loads: [load], proxies: { wanted: 3, made: 3, failed: 0 } }
 
 describe('the next step', () => {
@@ -28,6 +28,9 @@ describe('the next step', () => {
     expect(nextStep(nothing).station).toBe('shoot')
     expect(nextStep({ ...nothing, closed: true }).station).toBe('storage')
     expect(nextStep(planned).station).toBe('cards')
+    const short = { ...planned, plan: { ...planned.plan, missing: 2 } }
+    expect(nextStep(short)).toEqual({ station: 'shoot', sentence: 'Give every take its card: 2 cards too few.' })
+    expect(lineOf({ ...short, loads: [load] })[0]).toMatchObject({ state: 'done', worry: undefined })
     expect(nextStep({ ...planned, cardsWaiting: 1 }).sentence).toContain('reader')
     expect(nextStep({ ...filmed, cardsWaiting: 1, loads: [{ ...load, marks: [2] }] })).toMatchObject({
       station: 'copies',

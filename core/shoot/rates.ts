@@ -42,6 +42,7 @@ export interface RateAnswer {
 /** A thousandth off is a slow roll of minutes that nobody sees: 1/50 under lamps of 60 Hz is far more. */
 const CLOSE = 0.002
 
+/** Whether a time of 1/`denominator` seconds holds whole pulses of the lamps. */
 const holdsPulses = (denominator: number, mains: Mains): boolean => {
   const pulses = (2 * mains) / denominator
   return pulses >= 1 - CLOSE && Math.abs(pulses - Math.round(pulses)) < CLOSE * pulses
@@ -59,7 +60,9 @@ export function rateAnswer(rate: FrameRate, timeline: FrameRate, mains: Mains): 
   const slow = slowFactor(rate, timeline)
   const shutter = shutterFor(rate)
   const steady = steadyShutters(rate, mains)
-  const flicker = holdsPulses(shutter.stop, mains) ? 'steady' : steady.length > 0 ? 'rolls' : 'no-shutter'
+  // Frames that come at whole pulses see the lamps alike, however short the exposure.
+  const alike = holdsPulses(shutter.stop, mains) || holdsPulses(rate.num / rate.den, mains)
+  const flicker = alike ? 'steady' : steady.length > 0 ? 'rolls' : 'no-shutter'
   const use = sameRate(rate, timeline) ? 'normal' : slow > 1 ? 'slow' : 'converted'
   const label = frameRateLabel(rate)
   const onTimeline = frameRateLabel(timeline)

@@ -25,7 +25,8 @@ export async function fill(db: Db, { productions, loadsEach, filesEach, clipsEac
   const first = Number(
     (await sql<{ made: number }>`select count(*)::int as made from production`.execute(db)).rows[0]?.made ?? 0,
   )
-  await run(`insert into production (title, client, folder) select 'Mast day ' || n, 'own channel', 'Mast day ' || n
+  await run(`insert into client (name) values ('own channel') on conflict do nothing`)
+  await run(`insert into production (title, client_id, folder) select 'Mast day ' || n, (select id from client where name = 'own channel'), 'Mast day ' || n
     from generate_series(${first + 1}, ${first + productions}) n`)
   for (let at = first + 1; at <= first + productions; at += 1) {
     await run(`insert into load (production_id, label, file_count, size_bytes, left_out)

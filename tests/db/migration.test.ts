@@ -4,8 +4,11 @@ import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { migrations } from '../../server/db/migrations'
 import { knownBytes } from '../../server/db/queries/bytes'
+import { nominalBitsPerSecond } from '../../core/shoot/mode'
 import * as copies from '../../server/db/queries/copies'
+import { clients } from '../../server/db/queries/locker'
 import { answersOf, formattedOf, playedOf } from '../../server/db/queries/said'
+import { planOf } from '../../server/db/queries/shoot'
 import { testCluster } from './database'
 
 let cluster: Awaited<ReturnType<typeof testCluster>>
@@ -30,7 +33,18 @@ async function oldDatabase(name: string) {
   if (error) throw error as Error
   const [production, twin, load, tide, slipway, reader, task] = Array.from({ length: 7 }, () => randomUUID())
   const run = (text: string) => sql.raw(text).execute(db)
-  await run(`insert into production (id, title, client) values ('${production}', 'Ribs', ''), ('${twin}', 'ribs', '')`)
+  await run(
+    `insert into production (id, title, client) values ('${production}', 'Ribs', 'own channel'), ('${twin}', 'ribs', 'Own channel')`,
+  )
+  // Two plans of one camera in one mode, and one of another.
+  for (const [camera, rate, takes] of [
+    ['Curlew', '25/1', 6],
+    ['Curlew', '25/1', 2],
+    ['Plover', '100/1', 8],
+  ])
+    await run(`insert into camera_plan (production_id, camera, width_px, height_px, rate, video_bits_per_second, audio_bits_per_second,
+      seconds_per_take, takes, card_bytes, card_bytes_per_second, fill_limit)
+      values ('${production}', '${camera}', 3840, 2160, '${rate}', 100000000, 256000, 600, ${takes}, 128000000000, 30000000, 0.9)`)
   await run(`insert into reader (id, name, simulated, host) values ('${reader}', 'left slot', false, 'here')`)
   for (const [id, site] of [
     [tide, 'house'],
@@ -129,6 +143,18 @@ describe('an existing database', () => {
     })
     expect(read?.probe?.video?.transfer).toBeUndefined()
     expect(read?.proxyBytes).toBeGreaterThan(100_000)
+    // Plans of cameras are takes in modes of the gear book now, and clients are one whatever their case.
+    const plan = await planOf(db, old.production)
+    expect(plan.takes.map((one) => [one.takes, one.secondsPerTake])).toEqual([
+      [6, 600],
+      [2, 600],
+      [8, 600],
+    ])
+    expect(plan.takes[0]?.modeId).toBe(plan.takes[1]?.modeId)
+    expect(plan.cameras.map((one) => one.cardBytes)).toEqual([128e9, 128e9])
+    const modes = await db.selectFrom('recordingMode').select('figures').orderBy('createdAt').execute()
+    expect(modes.map((mode) => nominalBitsPerSecond(mode.figures))).toEqual([100_256_000, 100_256_000])
+    expect((await clients(db)).map((one) => one.productions)).toEqual([2])
     const folders = await db.selectFrom('production').select('folder').orderBy('createdAt').execute()
     expect(folders.map((row) => row.folder)).toEqual(['Ribs', 'ribs (2)'])
     const files = await db

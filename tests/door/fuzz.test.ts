@@ -212,20 +212,8 @@ describe('what is sent twice at the same moment', () => {
     expect(new Set(keyed.map(({ status, body }) => `${status} ${String(body.id)}`)).size).toBe(1)
     const bare = await times(10, () => station.post('/productions', { title: 'Bare' }))
     expect(bare.map((answer) => answer.status).sort()).toEqual([201, ...Array.from({ length: 9 }, () => 422)])
-    const plan = {
-      camera: 'A',
-      widthPx: 1920,
-      heightPx: 1080,
-      rate: '25',
-      videoBitsPerSecond: 1e8,
-      audioBitsPerSecond: 0,
-      secondsPerTake: 60,
-      takes: 1,
-      cardBytes: 64e9,
-      cardBytesPerSecond: 3e7,
-      fillLimit: 0.9,
-    }
-    const plans = await times(5, () => station.post(`/productions/${ids[0]}/plans`, plan, key))
+    const offload = { label: 'Heron 1', sizeBytes: 512e9, seconds: 10_800 }
+    const plans = await times(5, () => station.post(`/productions/${ids[0]}/offloads`, offload, key))
     expect(new Set(plans.map((answer) => answer.body.id)).size).toBe(1)
   })
 })

@@ -29,19 +29,16 @@ function rawStatus(
 
 const NOWHERE = '11111111-1111-4111-8111-111111111111'
 
-const PLAN = {
-  ...{ camera: 'A', widthPx: 1920, heightPx: 1080, rate: '25', videoBitsPerSecond: 1e8, audioBitsPerSecond: 0 },
-  ...{ secondsPerTake: 60, takes: 1, cardBytes: 64e9, cardBytesPerSecond: 3e7, fillLimit: 0.9 },
-}
-
 test('every wrong request gets problem details with a sentence', async ({ request }) => {
   // Source: RFC 9457 sections 3 and 6.1 (media type, members type, title, status, detail).
   const wrong: [string, object, number, string?][] = [
     ['/productions', { title: '' }, 422, 'title'],
     ['/productions', { title: 'x', extra: 1 }, 422],
     ['/productions', { title: 7 }, 422, 'title'],
-    [`/productions/${NOWHERE}/plans`, {}, 422],
-    [`/productions/${NOWHERE}/plans`, PLAN, 404],
+    [`/productions/${NOWHERE}/shots`, {}, 422],
+    [`/productions/${NOWHERE}/shots`, { shots: [{ name: 'Hull' }] }, 404],
+    [`/cards`, { name: 'A', capacityBytes: 1, bytesPerSecond: 1 }, 422],
+    [`/cameras/${NOWHERE}/modes`, { name: 'A', picture: null, audioBitsPerSecond: 256_000 }, 404],
     [`/readers/${NOWHERE}/scan`, { productionId: NOWHERE }, 404],
     ['/readers', { name: 'a', path: 'relative' }, 422, 'path'],
     [`/loads/${NOWHERE}/copies`, { volumeIds: [NOWHERE] }, 404],
@@ -106,7 +103,10 @@ test('every wrong request gets problem details with a sentence', async ({ reques
     })
   }
   for (const path of [
-    `/productions/${NOWHERE}/plans`,
+    `/productions/${NOWHERE}/plan`,
+    `/productions/${NOWHERE}/shots`,
+    `/productions/${NOWHERE}/day`,
+    `/productions/${NOWHERE}/measured`,
     `/productions/${NOWHERE}/loads`,
     `/productions/${NOWHERE}/copies`,
     `/productions/${NOWHERE}/proxies`,

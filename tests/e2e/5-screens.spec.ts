@@ -240,7 +240,7 @@ test('the copy chart is printed dark on white, also from the night theme, with n
 })
 
 test('an empty station says what it is for and offers the first step', async ({ page, request }) => {
-  const id = await productionId(request, 'Sail loft')
+  const id = await productionId(request, 'Stripping the clinker hull')
   for (const [station, sentence] of [
     ['shoot', 'Plan what will be recorded.'],
     ['copies', 'Nothing to copy yet.'],
