@@ -1,31 +1,7 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test } from '@playwright/test'
 import { join } from 'node:path'
 import { cardFolder, debian, volumeFolder } from './bench'
-
-/** Moves the focus with Tab until it stands on what is wanted, as somebody without a mouse does. */
-async function tabTo(page: Page, name: RegExp, most = 120): Promise<void> {
-  for (let turn = 0; turn < most; turn += 1) {
-    const label = await page.evaluate(() => {
-      const at = document.activeElement
-      if (!(at instanceof HTMLElement)) return ''
-      const labels =
-        'labels' in at ? [...((at as HTMLInputElement).labels ?? [])].map((one) => one.innerText).join(' ') : ''
-      return at.getAttribute('aria-label') ?? (labels || at.innerText)
-    })
-    if (name.test(label)) return
-    await page.keyboard.press('Tab')
-  }
-  throw new Error(`Nothing called ${String(name)} can be reached with Tab`)
-}
-
-/** n puts the focus on the station's main button, Enter presses it. */
-async function pressNext(page: Page): Promise<void> {
-  await page.keyboard.press('n')
-  await expect(page.locator('[data-primary]:focus')).toBeVisible()
-  await page.keyboard.press('Enter')
-}
-
-const heading = (page: Page) => page.getByRole('heading', { level: 1 })
+import { heading, pressNext, tabTo } from './keys'
 
 test('a card travels through all seven stations with the keyboard alone', async ({ page }) => {
   await page.goto('/')
@@ -44,13 +20,13 @@ test('a card travels through all seven stations with the keyboard alone', async 
   await page.keyboard.press('Enter')
   await expect(heading(page)).toContainText('Plan what will be recorded')
 
-  // Shoot.
+  // Shoot: the first camera of the gear book, and its minutes.
   await tabTo(page, /^Add a camera/)
   await page.keyboard.press('Enter')
-  await tabTo(page, /^Camera/)
-  await page.keyboard.type('Plover')
+  await tabTo(page, /^Minutes of a take/)
+  await page.keyboard.type('20 min')
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('row', { name: /Plover/ })).toContainText('keeps up')
+  await expect(heading(page)).toContainText('Every take has its card')
 
   // The other card into the reader, on the bench.
   await page.keyboard.press('Control+k')

@@ -22,10 +22,15 @@ test.describe('every screen', () => {
         await productionId(request, 'Steam-bending ribs'),
         await productionId(request, 'Sail loft'),
       ]
+      const launch = await productionId(request, 'Launch day')
       const paths = [
         '/',
         '/bench',
         '/nowhere',
+        ...['gear', 'cards', 'drives', 'sites', 'clients', 'rules'].map((tab) => `/locker/${tab}`),
+        ...['', '/shots', '/day', '/carry', '/rates', '/framing', '/measured'].map(
+          (desk) => `/p/${launch}/shoot${desk}`,
+        ),
         ...[full, empty].flatMap((id) => STATIONS.map((station) => `/p/${id}/${station}`)),
       ]
       const titles = new Set<string>()
@@ -56,6 +61,13 @@ test('every sheet is open to everybody, shows a way out, and gives the focus bac
     ['/', 'New production'],
     ['/', 'Keys'],
     [`/p/${full}/shoot`, 'Add a camera'],
+    [`/p/${full}/shoot`, 'Which mode fits the day?'],
+    [`/p/${full}/shoot`, 'Change Steam-bending ribs'],
+    [`/p/${full}/shoot/shots`, 'Add a shot'],
+    ['/locker/gear', 'Add a camera'],
+    ['/locker/gear', 'Add a mode to Curlew'],
+    ['/locker/cards', 'Add a card'],
+    ['/locker/clients', 'Rename own channel'],
     [`/p/${full}/cards`, 'Add a reader folder'],
     [`/p/${full}/storage`, 'Add a volume'],
   ] as const

@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { EVENTS_PATH } from '../../contract/api'
 import { addressOf } from '../../contract/endpoint'
+import { askAgain } from '../parts/askAgain'
 import { tasksApi, type ServerEvent, type TaskView } from '../../contract/tasks'
 
 /** Listens to the server: tasks are put straight into their list, other news make the pages ask again. Returns whether it answers. */
@@ -13,7 +14,7 @@ export function useServerEvents(): boolean {
     const hear = ({ data }: MessageEvent<string>) => {
       const event = JSON.parse(data) as ServerEvent
       if (event.kind === 'changed') {
-        for (const topic of event.topics) void client.invalidateQueries({ queryKey: [topic] })
+        for (const topic of event.topics) void askAgain(client, { queryKey: [topic] })
         return
       }
       client.setQueryData<TaskView[]>(['tasks', addressOf(tasksApi.recent, {})], (known = []) => {
@@ -25,7 +26,7 @@ export function useServerEvents(): boolean {
       source = new EventSource(`/api${EVENTS_PATH}`)
       source.onopen = () => {
         setConnected(true)
-        void client.invalidateQueries()
+        void askAgain(client)
       }
       source.onerror = () => setConnected(false)
       source.onmessage = hear

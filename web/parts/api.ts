@@ -22,12 +22,14 @@ export interface Sent<Path extends string, Body, Query> {
   readonly body?: Body
   /** One press is one key: an order that is sent twice is carried out once. */
   readonly key?: string
+  /** It is carried out even when the page is left meanwhile. */
+  readonly outlives?: boolean
 }
 
 /** Calls an endpoint. Rejects with an ApiProblem that holds the sentence for the person. */
 export async function call<Path extends string, Body, Query, Answer>(
   endpoint: Endpoint<Path, Body, Query, Answer>,
-  { params, query, body, key }: Sent<Path, Body, Query>,
+  { params, query, body, key, outlives = false }: Sent<Path, Body, Query>,
 ): Promise<Answer> {
   const init: RequestInit =
     endpoint.method === 'GET'
@@ -36,6 +38,7 @@ export async function call<Path extends string, Body, Query, Answer>(
           method: endpoint.method,
           headers: { 'Content-Type': 'application/json', 'Idempotency-Key': key ?? crypto.randomUUID() },
           body: JSON.stringify(body ?? {}),
+          keepalive: outlives,
         }
   const response = await fetch(addressOf(endpoint, params, query), init).catch(() => {
     throw new ApiProblem(UNREACHABLE)

@@ -1,5 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import type { Endpoint } from '../../contract/endpoint'
+import { askAgain } from './askAgain'
 import { call, type ApiProblem, type Sent } from './api'
 
 const keys = new WeakMap<object, string>()
@@ -15,6 +16,6 @@ export function useSend<Path extends string, Body, Query, Answer>(endpoint: Endp
   return useMutation<Answer, ApiProblem, Sent<Path, Body, Query>>({
     mutationFn: (sent) => call(endpoint, { ...sent, key: keyOf(sent) }),
     retry: (times, error) => error.problem.type === '/problems/unreachable' && times < 2,
-    onSettled: () => Promise.all(endpoint.topics.map((topic) => client.invalidateQueries({ queryKey: [topic] }))),
+    onSettled: () => Promise.all(endpoint.topics.map((topic) => askAgain(client, { queryKey: [topic] }))),
   })
 }

@@ -5,7 +5,9 @@ import {
   PointerSensor,
   useSensor,
   useSensors,
+  type Announcements,
   type DragEndEvent,
+  type UniqueIdentifier,
 } from '@dnd-kit/core'
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { Plus } from 'lucide-react'
@@ -62,6 +64,21 @@ export default function Shots({ productionId }: { productionId: string }) {
   )
 }
 
+const HOW_TO_MOVE = 'Space lifts the shot, the arrows move it, Space puts it down, Escape leaves it where it was.'
+
+/** What is said to those who do not see a shot move. */
+function spoken(shots: readonly Shot[]): Announcements {
+  const name = (id: UniqueIdentifier) => shots.find((shot) => shot.id === id)?.name ?? 'The shot'
+  const place = (id: UniqueIdentifier | undefined) => `place ${shots.findIndex((shot) => shot.id === id) + 1}`
+  return {
+    onDragStart: ({ active }) => `${name(active.id)} is lifted from ${place(active.id)}.`,
+    onDragOver: ({ active, over }) =>
+      over && over.id !== active.id ? `${name(active.id)} is moved to ${place(over.id)}.` : undefined,
+    onDragEnd: ({ active, over }) => (over ? `${name(active.id)} lies at ${place(over.id)}.` : undefined),
+    onDragCancel: ({ active }) => `${name(active.id)} stays at ${place(active.id)}.`,
+  }
+}
+
 interface ShotListProps {
   readonly shots: readonly Shot[]
   readonly names: ShotNames
@@ -94,7 +111,12 @@ function ShotList({ shots, names, onOpen }: ShotListProps) {
   return (
     <>
       <Trouble error={move.error ?? tick.error} />
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onEnd}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={onEnd}
+        accessibility={{ announcements: spoken(shown), screenReaderInstructions: { draggable: HOW_TO_MOVE } }}
+      >
         <SortableContext items={shown.map((shot) => shot.id)} strategy={verticalListSortingStrategy}>
           <ol aria-label="Shots" className="border-t border-ink">
             {shown.map((shot, at) => (

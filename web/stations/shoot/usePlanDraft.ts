@@ -3,6 +3,7 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import type { RecordingPlan } from '../../../core/shoot/plan'
 import { shootApi, type PlanView } from '../../../contract/shoot'
 import { call, type ApiProblem } from '../../parts/api'
+import { askAgain } from '../../parts/askAgain'
 
 /** So long nobody types before a plan is kept. */
 const REST_MS = 500
@@ -45,11 +46,11 @@ export function usePlanDraft(productionId: string, view: PlanView): PlanDraft {
       while (now.dirty && now.plan) {
         now.dirty = false
         setState('keeping')
-        const sent = { params: { id: productionId }, body: bodyOf(now.plan, now.version) }
+        const sent = { params: { id: productionId }, body: bodyOf(now.plan, now.version), outlives: true }
         now.version = (await call(shootApi.setPlan, sent)).version
       }
       setError(null)
-      await Promise.all(shootApi.setPlan.topics.map((topic) => client.invalidateQueries({ queryKey: [topic] })))
+      await Promise.all(shootApi.setPlan.topics.map((topic) => askAgain(client, { queryKey: [topic] })))
       if (!now.dirty) {
         now.plan = undefined
         setDraft(undefined)
@@ -81,12 +82,16 @@ export function usePlanDraft(productionId: string, view: PlanView): PlanDraft {
   )
 
   // Whoever leaves the page in mid-sentence finds it kept.
-  useEffect(
-    () => () => {
+  useEffect(() => {
+    const leave = () => {
       if (own.current.dirty) void keep()
-    },
-    [keep],
-  )
+    }
+    window.addEventListener('pagehide', leave)
+    return () => {
+      window.removeEventListener('pagehide', leave)
+      leave()
+    }
+  }, [keep])
 
   const reload = () => {
     clearTimeout(timer.current)
@@ -94,7 +99,7 @@ export function usePlanDraft(productionId: string, view: PlanView): PlanDraft {
     setDraft(undefined)
     setError(null)
     setState('kept')
-    void client.invalidateQueries({ queryKey: ['productions'] })
+    void askAgain(client, { queryKey: ['productions'] })
   }
   return { plan: draft ?? view, change, state, error, reload }
 }

@@ -1,0 +1,312 @@
+import { readFileSync } from 'node:fs'
+import { expect, test, type Locator, type Page } from '@playwright/test'
+import { choose, complaints, debian, productionId } from './bench'
+import { heading, tabTo } from './keys'
+
+test.describe.configure({ mode: 'serial' })
+
+const camera = (page: Page, name: string) => page.getByRole('region', { name, exact: true })
+const cardsOf = (page: Page, name: string) => page.getByRole('button', { name: `Cards of ${name}:` })
+
+/** Bytes of a picture as a program of Debian decodes it: red, green, blue and opacity of each pixel. */
+function decoded(path: string): Buffer {
+  const raw = `${path}.rgba`
+  debian('ffmpeg', ['-v', 'error', '-y', '-i', path, '-f', 'rawvideo', '-pix_fmt', 'rgba', raw])
+  return readFileSync(raw)
+}
+
+async function saved(page: Page, button: Locator, as: string): Promise<string> {
+  const [download] = await Promise.all([page.waitForEvent('download'), button.click()])
+  const path = test.info().outputPath(as)
+  await download.saveAs(path)
+  return path
+}
+
+test('a day with the wrong cards is mended by mouse', async ({ page, request }) => {
+  const said = complaints(page)
+  const id = await productionId(request, 'Launch day')
+  await page.goto('/')
+  await page.getByRole('link', { name: /Launch day/ }).click()
+  await expect(heading(page)).toHaveText('One card is too slow and two are too few.')
+  // Common practice, no source: UHD of 12 bit at 25 frames is 311.04 MB/s. From memory: E450 is the class above E300.
+  await expect(
+    page.getByText('Reed 1 is too slow for Heron: it writes 90.0 MB/s, and 311 MB/s need E450.'),
+  ).toBeVisible()
+
+  // Heron by hand: the slow card out, another of the gear book in.
+  await cardsOf(page, 'Heron').click()
+  const sheet = page.getByRole('dialog', { name: 'Cards of Heron' })
+  await sheet.getByText('Reed 1', { exact: true }).click()
+  await sheet.getByText('Heron 2', { exact: true }).click()
+  await sheet.getByRole('button', { name: 'Close' }).click()
+  await expect(heading(page)).toHaveText('Two cards are too few.')
+  // Curlew by one press.
+  await page.getByRole('button', { name: 'Choose cards that fit' }).click()
+  await expect(heading(page)).toHaveText(/^Every take has its card: 6 cards for 270 GB/)
+  await expect(cardsOf(page, 'Curlew')).toHaveAttribute('aria-label', /Curlew B filled with 113 GB/)
+
+  // Everything moves while it is typed, and the day says what it still allows.
+  const left = page.getByTestId('left-Curlew')
+  await expect(left).toContainText('more fit in UHD 25p')
+  const before = await left.textContent()
+  await camera(page, 'Curlew').getByLabel('Takes, Curlew, row 1').fill('7')
+  await expect(left).not.toHaveText(before ?? '')
+  await camera(page, 'Curlew').getByLabel('Length of a take, Curlew, row 1').fill('soon')
+  await expect(page.getByText('Write it as 12 min, 1h20 or 2:30.')).toBeVisible()
+  await camera(page, 'Curlew').getByLabel('Length of a take, Curlew, row 1').fill('25 min')
+  await camera(page, 'Curlew').getByLabel('Takes, Curlew, row 1').fill('6')
+  await expect(left).toHaveText(before ?? '')
+  await camera(page, 'Curlew').getByRole('button', { name: 'Which mode fits the day?' }).click()
+  const modes = page.getByRole('dialog', { name: 'Modes of Curlew' })
+  await expect(modes.getByRole('listitem').filter({ hasText: 'UHD 50p, 10 bit' })).toContainText(
+    'too long for the cards',
+  )
+  await expect(modes.getByRole('listitem').filter({ hasText: 'HD 25p' }).last()).toContainText('fits')
+  await page.keyboard.press('Escape')
+
+  // It is kept: another look shows the same, and the line has no worry left.
+  await page.reload()
+  await expect(heading(page)).toHaveText(/^Every take has its card/)
+  await expect(
+    page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /Shoot/ }),
+  ).not.toContainText('card too')
+
+  // What is printed: dark on white, no buttons, the cards by name.
+  for (const [paper, words] of [
+    ['carry', /Heron 2.*spare for Heron/s],
+    ['shots', /Down the slip, pass 2 of 3.*From the water/s],
+  ] as const) {
+    await page.goto(`/print/${id}/${paper}`)
+    await page.emulateMedia({ media: 'print' })
+    await expect(page.getByRole('main')).toContainText(words)
+    await expect(page.getByRole('button')).toHaveCount(0)
+    expect((await page.pdf({ format: 'A4' })).toString('latin1').match(/\/Type\s*\/Page\b/g)).toHaveLength(1)
+    await page.emulateMedia({ media: 'screen' })
+  }
+  expect(said).toEqual([])
+})
+
+test('shots are moved by hand, ticked on a phone without a network, and come back', async ({
+  page,
+  request,
+  context,
+}) => {
+  const id = await productionId(request, 'Launch day')
+  await page.goto(`/p/${id}/shoot/shots`)
+  const rows = page.getByRole('list', { name: 'Shots' }).getByRole('listitem')
+  await expect(rows).toHaveCount(9)
+  // By the handle, from the first place to the third.
+  const handle = page.getByRole('button', { name: 'Move Tide gauge, water coming in' })
+  const [from, to] = [await handle.boundingBox(), await rows.nth(2).boundingBox()]
+  await page.mouse.move((from?.x ?? 0) + 8, (from?.y ?? 0) + 8)
+  await page.mouse.down()
+  await page.mouse.move((from?.x ?? 0) + 8, (to?.y ?? 0) + (to?.height ?? 0) / 2, { steps: 12 })
+  await page.mouse.up()
+  await expect(rows.nth(2)).toContainText('Tide gauge')
+  await page.reload()
+  await expect(rows.nth(2)).toContainText('Tide gauge')
+
+  // The passes of one performance.
+  await page.getByRole('button', { name: 'Add a shot' }).click()
+  await page.getByLabel('Name', { exact: true }).fill('Shanty')
+  await page.getByLabel('Passes').fill('3')
+  await page.getByRole('button', { name: 'Add 3 shots' }).click()
+  await expect(rows).toHaveCount(12)
+  await expect(rows.last()).toContainText('Shanty, pass 3 of 3')
+
+  // A table out and in again.
+  const table = await saved(page, page.getByRole('button', { name: 'Save as CSV' }), 'shots.csv')
+  expect(readFileSync(table, 'utf8').split('\r\n')[0]).toBe('Shot,Camera,For,Notes,Filmed')
+  await page.getByLabel('Shots as CSV').setInputFiles({
+    name: 'more.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('Shot,Camera,For\r\n"Gulls, low",Plover,Tall short\r\nMoon,Nobody,\r\n'),
+  })
+  await expect(page.getByText('Line 3: no camera is called “Nobody”.')).toBeVisible()
+  await expect(rows).toHaveCount(14)
+
+  // One file for a phone of 390 pixels, opened from the disk and without a network.
+  const file = await saved(page, page.getByRole('button', { name: 'Save for a phone' }), 'shots.html')
+  const phone = await context.newPage()
+  const said = complaints(phone)
+  await context.setOffline(true)
+  await phone.setViewportSize({ width: 390, height: 844 })
+  await phone.goto(`file://${file}`)
+  await phone.getByLabel(/Hull leaves the shed/).check()
+  await phone.reload()
+  await expect(phone.getByLabel(/Hull leaves the shed/)).toBeChecked()
+  await expect(phone.getByRole('heading')).toContainText('1 of 14 filmed')
+  expect(await phone.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  const ticks = await saved(phone, phone.getByRole('button', { name: 'Give the ticks back' }), 'ticks.json')
+  expect(said).toEqual([])
+  await context.setOffline(false)
+  await phone.close()
+
+  await page.getByLabel('Ticks of a phone').setInputFiles(ticks)
+  await expect(page.getByText('1 shot changed.')).toBeVisible()
+  await expect(page.getByRole('checkbox', { name: /Hull leaves the shed/ })).toBeChecked()
+  // The list of another production changes nothing.
+  await page.goto(`/p/${await productionId(request, 'Sail loft')}/shoot/shots`)
+  await page.getByRole('button', { name: 'Add a shot' }).click()
+  await page.getByLabel('Name', { exact: true }).fill('Loft door')
+  await page.getByRole('button', { name: 'Add the shot' }).click()
+  await expect(page.getByRole('list', { name: 'Shots' }).getByRole('listitem')).toHaveCount(1)
+  await page.getByLabel('Ticks of a phone').setInputFiles(ticks)
+  await expect(page.getByRole('alert')).toContainText('These are ticks of another production')
+
+  // Ticked in the application itself, on a phone-sized screen.
+  await page.setViewportSize({ width: 390, height: 844 })
+  await page.goto(`/p/${id}/shoot/shots`)
+  await page.getByRole('checkbox', { name: /Rollers under the keel/ }).click()
+  await expect(heading(page)).toContainText('2 of 14 filmed')
+})
+
+test('guides leave as PNG and SVG that other programs read', async ({ page, request }) => {
+  await page.goto(`/p/${await productionId(request, 'Launch day')}/shoot/framing`)
+  await expect(heading(page)).toContainText('All of them can be cut without inventing pixels')
+  const png = await saved(page, page.getByRole('button', { name: 'Guides as PNG' }), 'guides.png')
+  // Source: ffprobe and the PNG decoder of Debian's ffmpeg.
+  const shown = debian('ffprobe', [
+    '-v',
+    'error',
+    '-show_entries',
+    'stream=width,height,pix_fmt',
+    '-of',
+    'csv=p=0',
+    png,
+  ])
+  expect(shown.trim()).toBe('3840,2160,rgba')
+  const pixels = decoded(png)
+  const opacity = (x: number, y: number) => pixels[(y * 3840 + x) * 4 + 3]
+  // The whole frame is the first line; tall 9:16 of UHD is 1214 wide in the middle, at 1312, its lines 4 pixels wide and dashed.
+  expect([opacity(0, 0), opacity(3839, 2159), opacity(1920, 1080)]).toEqual([255, 255, 0])
+  const column = (x: number) =>
+    Array.from({ length: 2160 }, (_, y) => opacity(x, y)).filter((value) => value === 255).length
+  expect(column(1311)).toBeLessThan(100)
+  expect(column(1312)).toBeGreaterThan(1000)
+  expect(column(1315)).toBeGreaterThan(1000)
+  expect(column(1316)).toBeLessThan(100)
+
+  const svg = await saved(page, page.getByRole('button', { name: 'As SVG' }), 'guides.svg')
+  const text = readFileSync(svg, 'utf8')
+  expect(text).toMatch(/^<svg [^>]*width="3840" height="2160" viewBox="0 0 3840 2160"/)
+  // Source: the browser's own renderer draws the file over the same pixels as the PNG has.
+  const drawn = await page.evaluate(async (source) => {
+    const image = new Image()
+    image.src = URL.createObjectURL(new Blob([source], { type: 'image/svg+xml' }))
+    await image.decode()
+    const canvas = new OffscreenCanvas(image.naturalWidth, image.naturalHeight)
+    const pen = canvas.getContext('2d')
+    pen?.drawImage(image, 0, 0)
+    const alpha = (x: number, y: number) => pen?.getImageData(x, y, 1, 1).data[3]
+    return [image.naturalWidth, image.naturalHeight, alpha(0, 0), alpha(1313, 20), alpha(1310, 1000), alpha(1920, 1080)]
+  }, text)
+  expect(drawn).toEqual([3840, 2160, 255, opacity(1313, 20), 0, 0])
+
+  // A frame that is too small says so before anything is exported.
+  await choose(page, page.getByLabel('Recorded frame'), '2704×1520, Plover')
+  await expect(page.getByText('Pixels are invented').first()).toBeVisible()
+})
+
+test('the day, the rates and the locker are worked by keyboard alone', async ({ page, request }) => {
+  const said = complaints(page)
+  const id = await productionId(request, 'Launch day')
+  await page.goto(`/p/${id}/cards`)
+  await expect(heading(page)).toBeVisible()
+  await page.keyboard.press('1')
+  await expect(heading(page)).toHaveText(/^Every take has its card/)
+
+  // A shot is lifted with Space and moved with the arrows.
+  await tabTo(page, /^Shot list/)
+  await page.keyboard.press('Enter')
+  const rows = page.getByRole('list', { name: 'Shots' }).getByRole('listitem')
+  await expect(rows.first()).toBeVisible()
+  const first = (await rows.first().getByRole('button', { name: /^Move/ }).getAttribute('aria-label')) ?? ''
+  await tabTo(page, new RegExp(`^${first}`))
+  await page.keyboard.press('Space')
+  await expect(page.getByRole('status').filter({ hasText: 'is lifted from place 1' })).toBeAttached()
+  await page.keyboard.press('ArrowDown')
+  await expect(page.getByRole('status').filter({ hasText: 'is moved to place 2' })).toBeAttached()
+  await page.keyboard.press('Space')
+  await expect(rows.nth(1).getByRole('button', { name: first })).toBeVisible()
+  await page.keyboard.press('Tab')
+
+  // The day: what goes over midnight is said, and gone when it begins earlier.
+  await tabTo(page, /^The day/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('“Fire on the hard” goes on past midnight')).toBeVisible()
+  await tabTo(page, /^Time of call 5/)
+  await page.keyboard.type('22:00')
+  await expect(page.getByText('goes on past midnight')).toHaveCount(0)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: 'Keep the day' })).toBeDisabled()
+
+  // A rate that shares no timeline.
+  await tabTo(page, /^Rates and shutter/)
+  await page.keyboard.press('Enter')
+  await expect(heading(page)).toHaveText('25 and 100 share a timeline of 25.')
+  await tabTo(page, /^Another rate/)
+  await page.keyboard.type('30')
+  await expect(heading(page)).toContainText('share no timeline')
+
+  // A card of one's own, written into the locker by way of the palette, put away and brought back.
+  await page.keyboard.press('Control+k')
+  await expect(page.getByRole('combobox')).toBeFocused()
+  await page.keyboard.type('locker')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('navigation', { name: 'Locker' })).toBeVisible()
+  await tabTo(page, /^Cards/)
+  await page.keyboard.press('Enter')
+  await tabTo(page, /^Add a card/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByLabel('Name', { exact: true })).toBeFocused()
+  await page.keyboard.type('Sandpiper 1')
+  await tabTo(page, /^Holds/)
+  await page.keyboard.press('Control+a')
+  await page.keyboard.type('256 GB')
+  await page.keyboard.press('Enter')
+  const row = page.locator('[data-card="Sandpiper 1"]')
+  await expect(row).toContainText('256 GB')
+  await tabTo(page, /^Put Sandpiper 1 away/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('alertdialog')).toContainText('Nothing hangs on it.')
+  await tabTo(page, /^Put it away/)
+  await page.keyboard.press('Enter')
+  await expect(row).toContainText('put away')
+  await tabTo(page, /^Bring Sandpiper 1 back/)
+  await page.keyboard.press('Enter')
+  await expect(row).toContainText('empty')
+  expect(said).toEqual([])
+})
+
+test('what was measured is taken over, and a production is renamed, put away and brought back', async ({
+  page,
+  request,
+}) => {
+  const id = await productionId(request, 'Sail loft')
+  await page.goto(`/p/${id}/shoot/measured`)
+  // The three loads that agree are 109 Mb/s; the fourth is far off.
+  await expect(heading(page)).toHaveText('UHD 25p of Curlew takes 8.4 % more than it is planned with.')
+  await expect(page.getByText('far off').first()).toBeVisible()
+  await page.getByRole('button', { name: 'Reckon with 109 Mb/s' }).click()
+  await expect(heading(page)).toHaveText('The gear book reckons with what was measured.')
+  await page.getByLabel('Card', { exact: true }).fill('Heron 3')
+  await page.getByLabel('Held').fill('512 GB')
+  await page.getByLabel('Took').fill('3h')
+  await page.getByRole('button', { name: 'Write it down' }).click()
+  // Common practice, no source: 512 GB in 3 h is 47.4 MB/s.
+  await expect(page.getByText('Heron 3: 512 GB in 3 h, 47.4 MB/s')).toBeVisible()
+
+  await page.getByRole('button', { name: 'Change Sail loft' }).click()
+  const sheet = page.getByRole('dialog')
+  await expect(sheet).toContainText('Its folder on every volume stays “Sail loft”')
+  await sheet.getByLabel('Title').fill('The sail loft')
+  await sheet.getByRole('button', { name: 'Keep the change' }).click()
+  await expect(page.getByRole('button', { name: 'Change The sail loft' })).toBeVisible()
+  await page.getByRole('button', { name: 'Change The sail loft' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Put it away' }).click()
+  await expect(page.getByRole('link', { name: /The sail loft/ })).toHaveCount(0)
+  await page.getByRole('button', { name: '1 production put away' }).click()
+  await page.getByRole('button', { name: 'Bring The sail loft back' }).click()
+  await expect(page.getByRole('link', { name: /The sail loft/ })).toBeVisible()
+})
