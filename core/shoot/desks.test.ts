@@ -189,7 +189,9 @@ describe('a shot list', () => {
           )
           const { shots: read, faults } = shotsFromRows(shotRows(shots, names), names)
           expect(faults).toEqual([])
-          expect(read).toEqual(shots.map(({ id: _, filmedAt: __, ...rest }) => rest))
+          expect(read).toEqual(
+            shots.map(({ name, cameraId, deliverables, notes }) => ({ name, cameraId, deliverables, notes })),
+          )
         },
       ),
     )

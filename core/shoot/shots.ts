@@ -107,9 +107,3 @@ export function shotsFromRows(rows: readonly (readonly string[])[], names: ShotN
   })
   return { shots, faults }
 }
-
-/** Ticks as a phone gives them back: of which production, and which shots were filmed when. */
-export interface Ticks {
-  readonly productionId: string
-  readonly ticks: readonly { readonly shotId: string; readonly filmedAt: string | null }[]
-}

@@ -32,14 +32,15 @@ export async function gearView(db: Db, asked: Asked): Promise<GearView> {
   const states = await loadStates(db, loads, asked)
   return {
     rules,
-    cameras: cameras.map(({ createdAt: _, putAwayAt, loads: filmed, booked, ...camera }): CameraView => {
-      const held = (filmed ?? 0) + (booked ?? 0)
+    cameras: cameras.map((camera): CameraView => {
+      const { id, name, kind, media, internalBytes, slots, spans, batteryMinutes, putAwayAt } = camera
+      const held = (camera.loads ?? 0) + (camera.booked ?? 0)
       return {
-        ...camera,
+        ...{ id, name, kind, media, internalBytes, slots, spans, batteryMinutes },
         away: putAwayAt !== null,
         holds: held > 0 ? `${counted(held, 'load')} filmed with it` : '',
         modes: modes
-          .filter((mode) => mode.cameraId === camera.id)
+          .filter((mode) => mode.cameraId === id)
           .map((mode) => ({
             ...modeBodyOf({ ...mode.figures, picture: mode.figures.picture, name: mode.name }),
             id: mode.id,
@@ -47,15 +48,16 @@ export async function gearView(db: Db, asked: Asked): Promise<GearView> {
           })),
       }
     }),
-    cards: cards.map(({ createdAt: _, putAwayAt, loadId, loads: had, ...card }): CardView => {
+    cards: cards.map(({ putAwayAt, loadId, loads: had, ...card }): CardView => {
       const state = states.find((one) => one.load.id === loadId)
       const load = state && {
         sizeBytes: state.load.sizeBytes,
         formatted: state.formattedAt !== undefined && !state.returned,
         clear: state.clear.clear,
       }
+      const { id, name, capacityBytes, bytesPerSecond } = card
       return {
-        ...card,
+        ...{ id, name, capacityBytes, bytesPerSecond },
         state: cardState(card.capacityBytes, load, rules.fillLimit),
         away: putAwayAt !== null,
         holds: (had ?? 0) > 0 ? `${counted(had ?? 0, 'load')} on it so far` : '',

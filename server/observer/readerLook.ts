@@ -1,6 +1,7 @@
 import { cardChanges, changeWords, recogniseLoads } from '../../core/cards/load'
 import type { Db } from '../db/connection'
-import { entriesOf, load as loadRow, loadsLike, samplesOf } from '../db/queries/cards'
+import { entriesOf, load as loadRow, samplesOf } from '../db/queries/cards'
+import { loadsLike } from '../db/queries/loadsLike'
 import type { ReaderRow, SeenReader } from '../db/queries/readers'
 import { lastCardLook, loadsWithPrint } from '../db/queries/seen'
 import { CARD_ROOT, listCard, samplesEqual, type Listing } from '../media/listing'

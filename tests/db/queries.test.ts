@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Db } from '../../server/db/connection'
 import { knownBytes } from '../../server/db/queries/bytes'
 import * as cards from '../../server/db/queries/cards'
+import { loadsLike } from '../../server/db/queries/loadsLike'
 import * as copies from '../../server/db/queries/copies'
 import { databaseTime, putMirrorListing } from '../../server/db/queries/mirrors'
 import { addReader } from '../../server/db/queries/readers'
@@ -256,7 +257,7 @@ describe('what a card listed', () => {
     expect(again.map((entry) => entry.id)).toEqual([a, b])
     expect(again[1]?.path.equals(Buffer.from('b\xff.mp4', 'latin1'))).toBe(true)
     expect(await cards.entryCounts(db, [loadId])).toMatchObject([{ kind: 'odd-name', files: 1, paths: ['b\\xff.mp4'] }])
-    expect((await cards.loadsLike(db, ['a.mp4'])).find((known) => known.id === loadId)?.files).toHaveLength(2)
+    expect((await loadsLike(db, ['a.mp4'])).find((known) => known.id === loadId)?.files).toHaveLength(2)
   })
 
   it('takes no proof over to a file that was written anew, and none from a file that is gone', async () => {

@@ -73,8 +73,7 @@ function Rename({ row, rename, onClose }: RenameProps) {
         noValidate
         onSubmit={(event) => {
           event.preventDefault()
-          if (name.trim() !== '')
-            send.mutate({ params: { id: row.id } as never, body: { name } }, { onSuccess: onClose })
+          if (name.trim() !== '') send.mutate({ params: { id: row.id }, body: { name } }, { onSuccess: onClose })
         }}
       >
         <Field

@@ -11,7 +11,7 @@ const withClient = (db: Db) =>
     .selectFrom('production')
     .leftJoin('client', 'client.id', 'production.clientId')
     .selectAll('production')
-    .select(({ fn, val }) => fn.coalesce('client.name', val('')).as('client'))
+    .select((at) => at.fn.coalesce('client.name', at.val('')).as('client'))
 
 /** Productions that are not put away, the newest first where it is asked for. */
 export const productionPage = (db: Db, asked: PageAsked) =>

@@ -66,7 +66,11 @@ export const putPlan = (db: Db, productionId: string, { version, takes, cameras 
     if (cameras.length > 0)
       await tx
         .insertInto('plannedCamera')
-        .values(cameras.map(({ cardIds: _, ...one }, place) => ({ ...one, productionId, place })))
+        .values(
+          cameras.map(({ cameraId, bothSlots, cardBytes, cardBytesPerSecond }, place) => ({
+            ...{ productionId, place, cameraId, bothSlots, cardBytes, cardBytesPerSecond },
+          })),
+        )
         .execute()
     if (takes.length > 0)
       await tx

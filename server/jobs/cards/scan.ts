@@ -10,6 +10,7 @@ import { isMediaName } from '../../../core/media/mediaName'
 import { sameFolder } from '../../../core/units/fileTitle'
 import { counted, formatBytes } from '../../../core/units/quantity'
 import * as cards from '../../db/queries/cards'
+import { loadsLike } from '../../db/queries/loadsLike'
 import { proxyOf, setProxyState } from '../../db/queries/proxies'
 import { reader as readerRow } from '../../db/queries/readers'
 import { countRecorded } from '../../db/queries/measured'
@@ -127,7 +128,7 @@ async function settleLoad(
   const files = listing.files.map((file) => ({ ...file, path: file.pathText }))
   const likely = recogniseLoads(
     files,
-    await cards.loadsLike(
+    await loadsLike(
       db,
       files.map((file) => file.path),
     ),

@@ -153,8 +153,12 @@ function ModeFigures({ mode, book }: { mode: MeasuredMode; book: GearView }) {
   const body = book.cameras.find((one) => one.id === mode.cameraId)?.modes.find((one) => one.id === mode.modeId)
   const take = () => {
     if (!body) return
-    const { id, away: _, ...rest } = body
-    send.mutate({ params: { id }, body: { ...rest, measuredBitsPerSecond: Math.round(learned.value) } })
+    const { id, name, picture, audioBitsPerSecond, proxyBitsPerSecond } = body
+    const measuredBitsPerSecond = Math.round(learned.value)
+    send.mutate({
+      params: { id },
+      body: { name, picture, audioBitsPerSecond, proxyBitsPerSecond, measuredBitsPerSecond },
+    })
   }
   const most = Math.max(mode.nominal, ...learned.of.map((one) => one.bitsPerSecond))
   const share = (bits: number) => `${(bits / most) * 100}%`
