@@ -85,6 +85,8 @@ describe('what the server takes', () => {
       [modeBody, { ...mode, picture: null, audioBitsPerSecond: 0 }, /a picture or sound/],
       [planBody, { ...plan, takes: [{ ...plan.takes[0], takes: 0 }] }, /at least 1/],
       [planBody, { ...plan, takes: [{ ...plan.takes[0], takes: 1.5 }] }, /whole number/],
+      [planBody, { ...plan, cameras: [...plan.cameras, ...plan.cameras] }, /in a plan once/],
+      [planBody, { ...plan, cameras: [] }, /what it records on/],
       [planRules, { fillLimit: 1.1, spareCards: 1, factor: 1.2, mains: 50 }, /at most 100 %/],
       [planRules, { fillLimit: 0.9, spareCards: 1, factor: 1.2, mains: 55 }, /50 or 60 Hz/],
       [dayBody, { timeZone: 'Nowhere/At all', calls: [] }, /no time zone/],

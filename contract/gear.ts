@@ -4,6 +4,7 @@ import type { PlanGear } from '../core/shoot/plan'
 import { MEDIA_KINDS, type Camera, type GearCard } from '../core/shoot/gear'
 import { frameRate, frameRateText, parseFrameRate, readFrameRate } from '../core/units/frameRate'
 import { ask, order, type Made } from './endpoint'
+import { VOLUME_KINDS, type VolumeKind } from './storage'
 import { text } from './text'
 
 /** A whole number between two bounds, with sentences that name it. */
@@ -127,6 +128,13 @@ export type CardBody = InferType<typeof cardBody>
 /** What belongs to no single production and has a name only. */
 export const namedBody = object({ name: named('thing') }).noUnknown()
 
+/** What of a volume can be changed: its name, what it is used for, and where it is kept. */
+export const volumeBody = object({
+  name: named('volume'),
+  kind: string().oneOf(VOLUME_KINDS, 'Choose what kind of volume it is.').required('Choose what kind of volume it is.'),
+  site: text().required('Say where it is kept.').max(60, 'Keep the place under 60 characters.'),
+}).noUnknown()
+
 /** Whether something is put away: hidden from lists and choices, with all its facts kept. */
 export const awayBody = object({ away: boolean().required('Say whether it is put away.') }).noUnknown()
 
@@ -171,7 +179,12 @@ export interface CardView extends GearCard {
     readonly sizeBytes: number
   } | null
   /** Productions that count on it, not yet filmed. */
-  readonly plannedFor: readonly { readonly productionId: string; readonly title: string; readonly cameraId: string }[]
+  readonly plannedFor: readonly {
+    readonly productionId: string
+    readonly title: string
+    readonly shootOn: string | null
+    readonly cameraId: string
+  }[]
 }
 
 /** Everything of the gear book, put away or not. */
@@ -183,14 +196,22 @@ export interface GearView {
 
 /**
  * The gear book as a production’s plan is reckoned with it: a card that holds what was filmed for this very production is
- * where it belongs. Modes and cameras that were put away still count where they are planned.
+ * where it belongs, and one that another production counts on that day is not to be had. Modes and cameras that were put away still count where they are planned.
  */
-export const planGear = ({ cameras, cards }: Pick<GearView, 'cameras' | 'cards'>, productionId: string): PlanGear => ({
+export const planGear = (
+  { cameras, cards }: Pick<GearView, 'cameras' | 'cards'>,
+  { id, shootOn }: { readonly id: string; readonly shootOn: string | null },
+): PlanGear => ({
   cameras: cameras.map((camera) => ({
     ...camera,
     modes: camera.modes.map((mode) => ({ ...figuresOf(mode), id: mode.id, name: mode.name })),
   })),
-  cards: cards.map((card) => (card.load?.productionId === productionId ? { ...card, state: 'clear' } : card)),
+  cards: cards.map((card) => ({
+    ...card,
+    state: card.load?.productionId === id ? 'clear' : card.state,
+    promisedTo: card.plannedFor.find((one) => one.productionId !== id && shootOn !== null && one.shootOn === shootOn)
+      ?.title,
+  })),
 })
 
 /** A client or site, a volume or a reader, as the locker lists it. */
@@ -206,7 +227,7 @@ export interface LockerView {
   readonly clients: readonly NamedView[]
   readonly sites: readonly NamedView[]
   readonly volumes: readonly (NamedView & {
-    readonly kind: string
+    readonly kind: VolumeKind
     readonly site: string
     readonly capacityBytes: number
   })[]
@@ -246,7 +267,11 @@ export const gearApi = {
   eraseClient: erase('/clients/:id'),
   renameSite: rename('/sites/:id'),
   putSite: put('/sites/:id/away'),
-  renameVolume: rename('/volumes/:id'),
+  /** Name, use and place of a volume; what lies on it stays as it is. */
+  changeVolume: order()('PUT', '/volumes/:id', {
+    changes: [...CHANGES, 'storage', 'cards', 'copies'],
+    body: volumeBody,
+  }),
   putVolume: put('/volumes/:id/away'),
   renameReader: rename('/readers/:id'),
   putReader: put('/readers/:id/away'),

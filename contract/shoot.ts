@@ -1,6 +1,7 @@
 import { array, boolean, number, object, string, type InferType } from 'yup'
 import { minutesOf } from '../core/shoot/day'
 import type { Learned } from '../core/shoot/measured'
+import type { RecordingPlan } from '../core/shoot/plan'
 import { MOST_PASSES, type Shot } from '../core/shoot/shots'
 import { DESTINATIONS } from '../core/exports/destination'
 import { isDay, isTimeZone } from '../core/units/day'
@@ -32,16 +33,35 @@ const plannedCards = object({
   cardIds: array().of(id('a card')).max(200, 'No camera takes so many cards.').required('Say which cards go in.'),
 }).noUnknown()
 
+const distinct = (ids: readonly string[]) => new Set(ids).size === ids.length
+
 /** The whole plan of a production, and which version it was made from. */
 export const planBody = object({
   version: whole('The version', 0, 1e9),
   takes: array().of(plannedTakes).max(200, 'A plan has at most 200 rows.').required('Say what is filmed.'),
-  cameras: array().of(plannedCards).max(50, 'A plan has at most 50 cameras.').required('Say what is recorded on.'),
-}).noUnknown()
+  cameras: array()
+    .of(plannedCards)
+    .max(50, 'A plan has at most 50 cameras.')
+    .test('once', 'Each camera stands in a plan once.', (all) => !all || distinct(all.map((one) => one.cameraId)))
+    .required('Say what is recorded on.'),
+})
+  .noUnknown()
+  .test(
+    'known',
+    'Say of each camera that films what it records on.',
+    ({ takes, cameras }) =>
+      !Array.isArray(takes) ||
+      !Array.isArray(cameras) ||
+      takes.every((row) => cameras.some((one) => one.cameraId === row.cameraId)),
+  )
 export type PlanBody = InferType<typeof planBody>
 
 /** A plan with what was learned, for how long the evening will be. */
 export interface PlanView extends PlanBody {
+  /** The day it is for; cards that are planned for two shoots of one day are short. */
+  readonly shootOn: string | null
+  /** Each camera as it was planned for its last shoot, elsewhere. */
+  readonly last: Pick<RecordingPlan, 'takes' | 'cameras'>
   /** Emptying cards, in bytes per second. */
   readonly offload: Learned<object>
   /** Bytes after export for each byte of raw frames on a card. */

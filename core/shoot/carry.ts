@@ -29,7 +29,9 @@ function cardLines({ camera, cards, missing, planned }: CameraBudget): CarryLine
           ? `too slow for ${camera.name}: leave it at home`
           : trouble === 'not-clear'
             ? CARD_STATE_WORDS[card.state]
-            : `${formatBytes(card.capacityBytes)}, ${spare ? `spare for ${camera.name}` : `into ${camera.name}`}`,
+            : trouble === 'promised'
+              ? `planned for ${card.promisedTo ?? ''} on the same day`
+              : `${formatBytes(card.capacityBytes)}, ${spare ? `spare for ${camera.name}` : `into ${camera.name}`}`,
         trouble !== undefined,
       ),
     ),

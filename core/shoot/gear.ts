@@ -36,6 +36,8 @@ export interface GearCard {
   /** Sustained write at least, in bytes per second. */
   readonly bytesPerSecond: number
   readonly state: CardState
+  /** Another production that counts on it on the same day. */
+  readonly promisedTo?: string | undefined
 }
 
 export const CARD_STATE_WORDS: Record<CardState, string> = {
@@ -61,4 +63,5 @@ export function cardState(capacityBytes: number, load: CardLoad | undefined, fil
 }
 
 /** Whether a card may be put into a camera on the day. */
-export const isUsable = (card: GearCard): boolean => card.state === 'empty' || card.state === 'clear'
+export const isUsable = ({ state, promisedTo }: GearCard): boolean =>
+  (state === 'empty' || state === 'clear') && promisedTo === undefined

@@ -131,6 +131,17 @@ describe('the cards of a camera', () => {
     expect(budget).toMatchObject({ needed: 1, missing: 0, openBytes: 0 })
   })
 
+  it('that another shoot of that day counts on are said, and not used', () => {
+    const rows = { takes: [takes('Curlew', '100', 600, 2)], cameras: [on('Curlew', 'a')] }
+    const cards = [{ ...card('a', 128, 60), promisedTo: 'Mast day' }]
+    const budget = planBudget(rows, { cameras: [curlew], cards }, RULES)
+    expect(planAnswer(budget)).toMatchObject({
+      sentence: 'One card is planned for another shoot of that day.',
+      why: 'a is planned for Mast day on the same day.',
+    })
+    expect(budget.cameras[0]?.openBytes).toBe(15e9)
+  })
+
   it('are planned to the fill limit, with the spare', () => {
     const rows = { takes: [takes('Curlew', '100', 600, 15)], cameras: [on('Curlew', 'a')] }
     // 15 takes of 7.5 GB are 112.5 GB, and 115.2 GB fit.

@@ -58,7 +58,7 @@ export interface TakesBudget {
 export interface CardInCamera {
   readonly card: GearCard
   readonly filledBytes: number
-  readonly trouble: 'too-slow' | 'not-clear' | undefined
+  readonly trouble: 'too-slow' | 'not-clear' | 'promised' | undefined
   readonly spare: boolean
 }
 
@@ -92,6 +92,8 @@ export interface PlanBudget {
   readonly missing: number
   readonly tooSlow: readonly CardInCamera[]
   readonly notClear: readonly CardInCamera[]
+  /** Cards that another production counts on, on the same day. */
+  readonly promised: readonly CardInCamera[]
   /** Minutes of tape are as many minutes of capture. */
   readonly tapeSeconds: number
 }
@@ -117,6 +119,7 @@ export function planBudget(plan: RecordingPlan, gear: PlanGear, rules: PlanRules
     missing: cameras.reduce((sum, one) => sum + one.missing, 0),
     tooSlow: inCameras.filter((one) => one.trouble === 'too-slow'),
     notClear: inCameras.filter((one) => one.trouble === 'not-clear'),
+    promised: inCameras.filter((one) => one.trouble === 'promised'),
     tapeSeconds: cameras.filter((one) => one.camera.media === 'tape').reduce((sum, one) => sum + one.seconds, 0),
   }
 }
@@ -179,8 +182,11 @@ function cardsOf(
   const copies = planned.bothSlots && camera.slots === 2 ? 2 : 1
   const takes: Takes[] = rows.map((row) => ({ bytes: row.takeBytes, count: row.count }))
   const given = planned.cardIds.flatMap((id) => known.get(id) ?? [])
-  const troubleOf = (card: GearCard) =>
-    card.bytesPerSecond < bytesPerSecond ? 'too-slow' : isUsable(card) ? undefined : 'not-clear'
+  const troubleOf = (card: GearCard) => {
+    if (card.bytesPerSecond < bytesPerSecond) return 'too-slow'
+    if (isUsable(card)) return undefined
+    return card.promisedTo === undefined ? 'not-clear' : 'promised'
+  }
   const good = given.filter((card) => troubleOf(card) === undefined)
   // With two slots the cards go in by pairs, and a pair holds what its smaller card holds.
   const sets = Array.from({ length: Math.floor(good.length / copies) }, (_, at) =>
@@ -212,7 +218,7 @@ function cardsOf(
 /** One thing that is short, in a sentence that says what to do. */
 export interface Shortage {
   readonly cameraId: string
-  readonly kind: 'too-slow' | 'not-clear' | 'missing' | 'longer-than-card' | 'internal'
+  readonly kind: 'too-slow' | 'not-clear' | 'promised' | 'missing' | 'longer-than-card' | 'internal'
   readonly sentence: string
 }
 
@@ -238,6 +244,9 @@ export function shortages({ cameras }: PlanBudget): Shortage[] {
         .map(({ card }) =>
           say('not-clear', `${card.name} still holds clips that are not safe: prove them first, or take another card.`),
         ),
+      ...budget.cards
+        .filter((one) => one.trouble === 'promised')
+        .map(({ card }) => say('promised', `${card.name} is planned for ${card.promisedTo ?? ''} on the same day.`)),
       ...(budget.longerThanCard
         ? [say('longer-than-card', `A take is longer than a card of ${size}, and ${camera.name} stops at a full card.`)]
         : []),
@@ -259,7 +268,7 @@ export function shortages({ cameras }: PlanBudget): Shortage[] {
         : []),
     ]
   })
-  const order: Shortage['kind'][] = ['too-slow', 'not-clear', 'longer-than-card', 'internal', 'missing']
+  const order: Shortage['kind'][] = ['too-slow', 'not-clear', 'promised', 'longer-than-card', 'internal', 'missing']
   return found.sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind))
 }
 
@@ -271,9 +280,7 @@ export function secondsLeft(budget: CameraBudget, mode: RecordingMode, rules: Pl
   if (budget.camera.media === 'internal')
     return Math.floor(Math.max(0, budget.camera.internalBytes - budget.sizeBytes) / bytesPerSecond)
   const copies = budget.planned.bothSlots && budget.camera.slots === 2 ? 2 : 1
-  const fit = budget.cards.filter(
-    ({ card, trouble }) => trouble !== 'not-clear' && card.bytesPerSecond >= bytesPerSecond,
-  )
+  const fit = budget.cards.filter(({ card }) => isUsable(card) && card.bytesPerSecond >= bytesPerSecond)
   const open = fit.map(({ card, filledBytes }) =>
     Math.max(0, Math.floor(card.capacityBytes * rules.fillLimit) - filledBytes),
   )

@@ -7,15 +7,16 @@ const USUAL_CARD = { cardBytes: 128e9, cardBytesPerSecond: 30e6 } as const
 interface NewTakes {
   readonly camera: Camera
   readonly seconds: number
-  /** A plan of an earlier shoot with the same camera. */
+  /** The same camera in this plan, or at its last shoot, and what it recorded on then. */
   readonly before?: PlannedTakes | undefined
+  readonly cardsBefore?: PlannedCards | undefined
   readonly cards: readonly GearCard[]
 }
 
 /** Adds a camera with so many seconds of takes: everything else is as it was last time, or usual. */
 export function withTakes(
   plan: RecordingPlan,
-  { camera, seconds, before, cards }: NewTakes,
+  { camera, seconds, before, cardsBefore, cards }: NewTakes,
   rules: PlanRules & { readonly factor: number },
 ): RecordingPlan {
   const mode = camera.modes.find((one) => one.id === before?.modeId) ?? camera.modes[0]
@@ -31,9 +32,9 @@ export function withTakes(
   const card = [...cards].sort((a, b) => a.capacityBytes - b.capacityBytes)[Math.floor(cards.length / 2)]
   const own: PlannedCards = {
     cameraId: camera.id,
-    bothSlots: false,
-    cardBytes: card?.capacityBytes ?? USUAL_CARD.cardBytes,
-    cardBytesPerSecond: card?.bytesPerSecond ?? USUAL_CARD.cardBytesPerSecond,
+    bothSlots: cardsBefore?.bothSlots ?? false,
+    cardBytes: cardsBefore?.cardBytes ?? card?.capacityBytes ?? USUAL_CARD.cardBytes,
+    cardBytesPerSecond: cardsBefore?.cardBytesPerSecond ?? card?.bytesPerSecond ?? USUAL_CARD.cardBytesPerSecond,
     cardIds: [],
   }
   const known = plan.cameras.some((one) => one.cameraId === camera.id)

@@ -38,6 +38,7 @@ export function planAnswer(budget: PlanBudget): PlanAnswer {
   const parts = [
     budget.tooSlow.length > 0 ? `${cardsAre(budget.tooSlow.length)} too slow` : '',
     budget.notClear.length > 0 ? `${cardsAre(budget.notClear.length)} not clear` : '',
+    budget.promised.length > 0 ? `${cardsAre(budget.promised.length)} planned for another shoot of that day` : '',
     budget.missing > 0 ? `${cardsAre(budget.missing)} too few` : '',
     short.some((one) => one.kind === 'longer-than-card') ? 'a take is longer than its card' : '',
     short.some((one) => one.kind === 'internal') ? 'an internal medium is too small' : '',

@@ -72,7 +72,7 @@ export async function gearView(db: Db, asked: Asked): Promise<GearView> {
             : null,
         plannedFor: promises
           .filter((one) => one.cardId === card.id)
-          .map(({ productionId, title, cameraId }) => ({ productionId, title, cameraId })),
+          .map(({ productionId, title, shootOn, cameraId }) => ({ productionId, title, shootOn, cameraId })),
       }
     }),
   }

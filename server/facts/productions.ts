@@ -45,7 +45,7 @@ export async function productionFacts(
       const own = loadFacts.filter((state) => state.load.productionId === production.id)
       const proxies = proxyCounts(own.map((state) => state.load))
       const plan = plans.find((one) => one.productionId === production.id)
-      const budget = plan && gear ? budgetOf(plan, gear, production.id) : undefined
+      const budget = plan && gear ? budgetOf(plan, gear, production) : undefined
       const rendered = deliverables.find((row) => row.productionId === production.id)
       const shelved = bags.find((row) => row.productionId === production.id)
       const size = bytes.filter((row) => row.productionId === production.id)
@@ -58,7 +58,7 @@ export async function productionFacts(
           sizeBytes: budget?.sizeBytes ?? 0,
           cards: budget?.cards ?? 0,
           tooSlow: budget?.tooSlow.length ?? 0,
-          notClear: budget?.notClear.length ?? 0,
+          notClear: (budget?.notClear.length ?? 0) + (budget?.promised.length ?? 0),
           missing: budget?.missing ?? 0,
         },
         // A card that nobody has looked at may belong to any production that is being filmed.

@@ -67,7 +67,8 @@ test('every sheet is open to everybody, shows a way out, and gives the focus bac
     ['/locker/gear', 'Add a camera'],
     ['/locker/gear', 'Add a mode to Curlew'],
     ['/locker/cards', 'Add a card'],
-    ['/locker/clients', 'Rename own channel'],
+    ['/locker/clients', 'Change own channel'],
+    ['/locker/drives', 'Change Tide 1'],
     [`/p/${full}/cards`, 'Add a reader folder'],
     [`/p/${full}/storage`, 'Add a volume'],
   ] as const

@@ -8,7 +8,7 @@ import { Field } from '../parts/Field'
 import { useLocker } from '../parts/queries'
 import { Trouble } from '../parts/Trouble'
 import { useSend } from '../parts/useSend'
-import { NamedList } from './NamedList'
+import { NamedList, Rename } from './NamedList'
 
 /** Clients and channels that productions are made for. */
 export function ClientBook() {
@@ -24,7 +24,7 @@ export function ClientBook() {
             <NamedList
               label="Clients"
               rows={clients}
-              rename={gearApi.renameClient}
+              edit={(row, onClose) => <Rename row={row} rename={gearApi.renameClient} onClose={onClose} />}
               put={gearApi.putClient}
               erase={gearApi.eraseClient}
             />

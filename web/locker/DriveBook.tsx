@@ -3,7 +3,8 @@ import { gearApi } from '../../contract/gear'
 import { Answer } from '../parts/Answer'
 import { Ask } from '../parts/Ask'
 import { useLocker } from '../parts/queries'
-import { NamedList } from './NamedList'
+import { NamedList, Rename } from './NamedList'
+import { VolumeSheet } from './VolumeSheet'
 
 /** Volumes that copies go to, and readers that cards appear in. */
 export function DriveBook() {
@@ -22,7 +23,7 @@ export function DriveBook() {
             <NamedList
               label="Volumes"
               rows={volumes}
-              rename={gearApi.renameVolume}
+              edit={(row, onClose) => <VolumeSheet volume={row} onClose={onClose} />}
               put={gearApi.putVolume}
               more={({ site, capacityBytes }) => (
                 <>
@@ -34,7 +35,7 @@ export function DriveBook() {
             <NamedList
               label="Readers"
               rows={readers}
-              rename={gearApi.renameReader}
+              edit={(row, onClose) => <Rename row={row} rename={gearApi.renameReader} onClose={onClose} />}
               put={gearApi.putReader}
               more={({ path }) => <span className="figure text-sm break-all">{path}</span>}
             />

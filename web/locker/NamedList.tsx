@@ -13,13 +13,14 @@ interface NamedListProps<Row extends NamedView> {
   readonly label: string
   readonly rows: readonly Row[]
   readonly more?: (row: Row) => ReactNode
-  readonly rename: Endpoint<`/${string}/:id`, { name: string }, undefined, undefined>
+  /** The sheet that opens to change one of them. */
+  readonly edit: (row: Row, onClose: () => void) => ReactNode
   readonly put: Endpoint<`/${string}/:id/away`, { away: boolean }, undefined, undefined>
   readonly erase?: Endpoint<`/${string}/:id`, undefined, undefined, undefined>
 }
 
-/** Things with a name: call them otherwise, put them away, bring them back. What is put away comes last. */
-export function NamedList<Row extends NamedView>({ label, rows, more, rename, put, erase }: NamedListProps<Row>) {
+/** Things with a name: change them, put them away, bring them back. What is put away comes last. */
+export function NamedList<Row extends NamedView>({ label, rows, more, edit, put, erase }: NamedListProps<Row>) {
   const [open, setOpen] = useState<Row>()
   return (
     <>
@@ -39,7 +40,7 @@ export function NamedList<Row extends NamedView>({ label, rows, more, rename, pu
               <Button
                 look="quiet"
                 className="!min-h-8 !px-1.5"
-                aria-label={`Rename ${row.name}`}
+                aria-label={`Change ${row.name}`}
                 onClick={() => setOpen(row)}
               >
                 <Pencil className="size-4" aria-hidden />
@@ -48,7 +49,7 @@ export function NamedList<Row extends NamedView>({ label, rows, more, rename, pu
             </li>
           ))}
       </ul>
-      {open && <Rename row={open} rename={rename} onClose={() => setOpen(undefined)} />}
+      {open && edit(open, () => setOpen(undefined))}
     </>
   )
 }
@@ -59,7 +60,8 @@ interface RenameProps {
   readonly onClose: () => void
 }
 
-function Rename({ row, rename, onClose }: RenameProps) {
+/** Another name for something that has nothing but a name. */
+export function Rename({ row, rename, onClose }: RenameProps) {
   const send = useSend(rename)
   const [name, setName] = useState(row.name)
   return (

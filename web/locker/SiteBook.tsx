@@ -3,7 +3,7 @@ import { gearApi } from '../../contract/gear'
 import { Answer } from '../parts/Answer'
 import { Ask } from '../parts/Ask'
 import { useLocker } from '../parts/queries'
-import { NamedList } from './NamedList'
+import { NamedList, Rename } from './NamedList'
 
 /** Where volumes are kept. */
 export function SiteBook() {
@@ -18,7 +18,12 @@ export function SiteBook() {
                 ? 'No volume is kept anywhere yet.'
                 : `Volumes are kept at ${counted(used.length, 'site')}.`}
             </Answer>
-            <NamedList label="Sites" rows={sites} rename={gearApi.renameSite} put={gearApi.putSite} />
+            <NamedList
+              label="Sites"
+              rows={sites}
+              edit={(row, onClose) => <Rename row={row} rename={gearApi.renameSite} onClose={onClose} />}
+              put={gearApi.putSite}
+            />
           </>
         )
       }}

@@ -54,6 +54,7 @@ export const cardPromises = (db: Db, today: string) =>
     .where('production.putAwayAt', 'is', null)
     .where((at) => at.or([at('production.shootOn', 'is', null), at('production.shootOn', '>=', today)]))
     .select(['plannedCard.cardId', 'plannedCard.cameraId', 'production.id as productionId', 'production.title'])
+    .select('production.shootOn')
     .orderBy('production.shootOn')
     .execute()
 

@@ -13,7 +13,7 @@ export async function putAway(db: Db, thing: Thing, id: string, away: boolean): 
 }
 
 /** Gives something another name. False when there is no such thing; throws when the name is taken (`isTaken`). */
-export async function rename(db: Db, thing: 'volume' | 'site' | 'reader' | 'client', id: string, name: string) {
+export async function rename(db: Db, thing: 'site' | 'reader' | 'client', id: string, name: string) {
   const { rows } = await sql`update ${sql.table(thing)} set name = ${name} where id = ${id} returning id`.execute(db)
   return rows.length > 0
 }

@@ -88,6 +88,34 @@ export const putPlan = (db: Db, productionId: string, { version, takes, cameras 
     return changed.version
   })
 
+/** Each camera as it was planned for the newest production but one. */
+export async function lastPlans(db: Db, exceptId: string): Promise<Pick<RecordingPlan, 'takes' | 'cameras'>> {
+  const newest = await db
+    .selectFrom('plannedCamera')
+    .innerJoin('production', 'production.id', 'plannedCamera.productionId')
+    .where('production.id', '<>', exceptId)
+    .distinctOn('plannedCamera.cameraId')
+    .select(['plannedCamera.cameraId', 'production.id as productionId'])
+    .orderBy('plannedCamera.cameraId')
+    .orderBy('production.createdAt', 'desc')
+    .execute()
+  const plans = await plansOf(db, [...new Set(newest.map((one) => one.productionId))])
+  const of = <T extends { readonly cameraId: string }>(pick: (plan: RecordingPlan) => readonly T[]) =>
+    newest.flatMap(({ cameraId, productionId }) =>
+      plans
+        .filter((plan) => plan.productionId === productionId)
+        .flatMap((plan) => pick(plan).filter((one) => one.cameraId === cameraId)),
+    )
+  return { takes: of((plan) => plan.takes), cameras: of((plan) => plan.cameras) }
+}
+
+/** Whether each mode of a plan is one of its camera. */
+export async function modesFit(db: Db, takes: readonly { cameraId: string; modeId: string }[]): Promise<boolean> {
+  const ids = takes.map((one) => one.modeId)
+  const rows = await db.selectFrom('recordingMode').select(['id', 'cameraId']).where(anyOf('id', ids)).execute()
+  return takes.every((one) => rows.some((row) => row.id === one.modeId && row.cameraId === one.cameraId))
+}
+
 /** Other productions that have a plan, the newest first. */
 export const plannedProductions = (db: Db, exceptId: string) =>
   db

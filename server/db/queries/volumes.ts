@@ -53,6 +53,22 @@ export async function addVolume(db: Db, { site, ...values }: NewVolume): Promise
     .execute()
 }
 
+/** Changes name, use and place of a volume. False when there is none; throws when the name is taken (`isTaken`). */
+export async function changeVolume(
+  db: Db,
+  id: string,
+  { name, kind, site }: Pick<NewVolume, 'name' | 'kind' | 'site'>,
+): Promise<boolean> {
+  const siteId = await siteNamed(db, site)
+  const changed = await db
+    .updateTable('volume')
+    .set({ name, kind, siteId })
+    .where('id', '=', id)
+    .returning('id')
+    .executeTakeFirst()
+  return changed !== undefined
+}
+
 /** Where a volume appears on a computer; another volume that had that place loses it. */
 export async function putMount(db: Db, volumeId: string, host: string, path: string): Promise<void> {
   await db

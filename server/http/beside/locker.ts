@@ -4,6 +4,7 @@ import { gearApi } from '../../../contract/gear'
 import { productionsApi } from '../../../contract/productions'
 import * as locker from '../../db/queries/locker'
 import { tellChanged } from '../../db/queries/tasks'
+import { changeVolume } from '../../db/queries/volumes'
 import { isHeld, isTaken } from '../../db/taken'
 import { lockerView } from '../../facts/gear'
 import type { Context } from '../context'
@@ -38,7 +39,7 @@ export function lockerRoutes({ db }: Context): Router {
       return undefined
     })
 
-  const canBeRenamed = (endpoint: Named, thing: 'volume' | 'site' | 'reader' | 'client') =>
+  const canBeRenamed = (endpoint: Named, thing: 'site' | 'reader' | 'client') =>
     serve(router, endpoint, async ({ params, body }) => {
       try {
         if (!(await locker.rename(db, thing, params.id, body.name))) throw missing(thing)
@@ -74,6 +75,15 @@ export function lockerRoutes({ db }: Context): Router {
       throw error
     }
   })
+  serve(router, gearApi.changeVolume, async ({ params, body }) => {
+    try {
+      if (!(await changeVolume(db, params.id, body))) throw missing('volume')
+    } catch (error) {
+      if (isTaken(error)) throw invalid('There is a volume of that name already. Choose another.', 'name')
+      throw error
+    }
+    await changed()
+  })
   canBePutAway(productionsApi.putAway, 'production')
   canBePutAway(gearApi.putCamera, 'camera')
   canBePutAway(gearApi.putMode, 'recording_mode')
@@ -84,7 +94,6 @@ export function lockerRoutes({ db }: Context): Router {
   canBePutAway(gearApi.putReader, 'reader')
   canBeRenamed(gearApi.renameClient, 'client')
   canBeRenamed(gearApi.renameSite, 'site')
-  canBeRenamed(gearApi.renameVolume, 'volume')
   canBeRenamed(gearApi.renameReader, 'reader')
   canBeErased(gearApi.eraseCamera, 'camera')
   canBeErased(gearApi.eraseCard, 'card')

@@ -6,6 +6,7 @@ import { frameRateText } from '../../../core/units/frameRate'
 import { counted } from '../../../core/units/quantity'
 import { cardsApi, type ClipView, type LoadView, type ReaderView } from '../../../contract/cards'
 import * as cards from '../../db/queries/cards'
+import { putAway } from '../../db/queries/locker'
 import { addReader, reader as readerRow, readers } from '../../db/queries/readers'
 import { volumes } from '../../db/queries/volumes'
 import { production } from '../../db/queries/productions'
@@ -92,6 +93,13 @@ export function cardRoutes(context: Context): Router {
 
   serve(router, cardsApi.addReader, async ({ body: { name, path, sure } }) => {
     const known = await readers(db)
+    const away = known.find((row) => row.putAwayAt !== null && row.rootPath === path)
+    if (away) {
+      await putAway(db, 'reader', away.id, false)
+      await looks.ask()
+      await tellChanged(db, 'cards', 'gear')
+      return { id: away.id, sharesDriveWith: [] }
+    }
     if (known.some((row) => row.name === name)) throw invalid(`There is a reader called ${name} already.`, 'name')
     const taken = [...known, ...(await volumes(db, host))].map((row) => row.rootPath)
     const rootPath = await registrableFolder(path, taken, sure)

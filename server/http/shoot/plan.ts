@@ -3,7 +3,7 @@ import { shootApi } from '../../../contract/shoot'
 import { cardPromises, setLoadGear } from '../../db/queries/gear'
 import { load } from '../../db/queries/cards'
 import { offloads } from '../../db/queries/measured'
-import { planOf, plannedProductions, putPlan } from '../../db/queries/shoot'
+import { lastPlans, modesFit, planOf, plannedProductions, putPlan } from '../../db/queries/shoot'
 import { tellChanged } from '../../db/queries/tasks'
 import { isHeld } from '../../db/taken'
 import { expansionLearned, offloadLearned } from '../../facts/measured'
@@ -13,17 +13,26 @@ import { invalid, notFound, ProblemError } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve } from '../route'
 
+const GONE = 'A camera, a mode or a card of this plan is no longer in the gear book.'
+
 /** Station 1: what will be recorded, on which cards. */
 export function planRoutes({ db }: Context): Router {
   const router = Router()
   const changed = () => tellChanged(db, 'productions', 'gear')
 
   serve(router, shootApi.plan, async ({ params }) => {
-    const { id } = await productionOf(db, params.id)
-    const [plan, earlier, emptied] = await Promise.all([planOf(db, id), plannedProductions(db, id), offloads(db)])
+    const { id, shootOn } = await productionOf(db, params.id)
+    const [plan, earlier, emptied, last] = await Promise.all([
+      planOf(db, id),
+      plannedProductions(db, id),
+      offloads(db),
+      lastPlans(db, id),
+    ])
     const { version, takes, cameras } = plan
     return {
       version,
+      shootOn,
+      last,
       takes: [...takes],
       cameras: cameras.map((one) => ({ ...one, cardIds: [...one.cardIds] })),
       offload: offloadLearned(emptied),
@@ -34,6 +43,7 @@ export function planRoutes({ db }: Context): Router {
 
   serve(router, shootApi.setPlan, async ({ params, body }) => {
     const { id } = await productionOf(db, params.id)
+    if (!(await modesFit(db, body.takes))) throw invalid(GONE, 'takes')
     try {
       const version = await putPlan(db, id, body)
       if (version === undefined)
@@ -46,7 +56,7 @@ export function planRoutes({ db }: Context): Router {
       await changed()
       return { version }
     } catch (error) {
-      if (isHeld(error)) throw invalid('A camera, a mode or a card of this plan is no longer in the gear book.')
+      if (isHeld(error)) throw invalid(GONE)
       throw error
     }
   })

@@ -8,7 +8,7 @@ interface CardStripProps {
   readonly onPress: () => void
 }
 
-const WORDS = { 'too-slow': 'too slow', 'not-clear': 'not clear' } as const
+const WORDS = { 'too-slow': 'too slow', 'not-clear': 'not clear', promised: 'promised' } as const
 
 /** The cards of a camera side by side, as wide as they hold, each filled as far as it is planned; those that are missing are dashed. */
 export function CardStrip({ budget, fillLimit, onPress }: CardStripProps) {
@@ -28,7 +28,7 @@ export function CardStrip({ budget, fillLimit, onPress }: CardStripProps) {
         <span
           key={at}
           style={{ flexGrow: planned.cardBytes / 1e9 }}
-          className="min-w-28 basis-28 rounded-box border-2 border-dashed border-stop px-2 py-1"
+          className="min-w-36 basis-36 rounded-box border-2 border-dashed border-stop px-2 py-1"
         >
           <span className="block text-sm font-semibold text-stop">missing</span>
           <span className="figure block text-quiet">{formatBytes(planned.cardBytes)}</span>
@@ -52,7 +52,7 @@ function CardBox({ one: { card, filledBytes, trouble, spare }, fillLimit }: { on
   return (
     <span
       style={{ flexGrow: card.capacityBytes / 1e9 }}
-      className={`relative min-w-28 basis-28 overflow-hidden rounded-box border bg-sheet ${trouble ? 'border-2 border-stop' : 'border-rule'}`}
+      className={`relative min-w-36 basis-36 overflow-hidden rounded-box border bg-sheet ${trouble ? 'border-2 border-stop' : 'border-rule'}`}
     >
       <span className="absolute inset-y-0 left-0 bg-wash" style={{ width: share(filledBytes) }} />
       <span
@@ -60,13 +60,14 @@ function CardBox({ one: { card, filledBytes, trouble, spare }, fillLimit }: { on
         style={{ left: `${fillLimit * 100}%` }}
       />
       <span className="relative block px-2 py-1">
-        <span className="block truncate text-sm font-semibold">
-          {card.name} {trouble && <span className="text-stop">{WORDS[trouble]}</span>}
+        <span className="block text-sm font-semibold">
+          {card.name} <span className="figure font-normal text-quiet">{speedClassOf(card.bytesPerSecond)}</span>{' '}
+          {trouble && <span className="text-stop">{WORDS[trouble]}</span>}
           {spare && <span className="font-normal text-quiet">spare</span>}
         </span>
-        <span className="figure block truncate text-quiet">
+        <span className="figure block text-quiet">
           {filledBytes > 0 ? `${formatBytes(filledBytes)} of ` : ''}
-          {formatBytes(card.capacityBytes)} {speedClassOf(card.bytesPerSecond)}
+          {formatBytes(card.capacityBytes)}
         </span>
       </span>
     </span>

@@ -34,10 +34,11 @@ export function FramePicture({ frame, answers, third, shared }: FramePictureProp
     <figure>
       <svg
         viewBox={`0 0 ${widthPx} ${heightPx}`}
-        className="max-h-[70vh] w-full bg-ink"
+        className="max-h-[70vh] w-full"
         role="img"
         aria-label={`The frame of ${widthPx} by ${heightPx} pixels with ${answers.map((one) => one.to.name).join(', ') || 'no deliverable'}`}
       >
+        <rect width={widthPx} height={heightPx} fill="#22302f" />
         <Sitter frame={frame} />
         <rect x={third.x} y={third.y} width={third.widthPx} height={third.heightPx} fill="#fff" opacity={0.08} />
         {shared && (

@@ -191,11 +191,14 @@ function ModeFigures({ mode, book }: { mode: MeasuredMode; book: GearView }) {
       ) : (
         <ul className="mt-2">
           {learned.of.slice(0, SHOWN).map((one, at) => (
-            <li key={at} className="grid grid-cols-[minmax(8rem,14rem)_1fr_7rem] items-center gap-3 py-0.5 text-sm">
+            <li
+              key={at}
+              className="grid grid-cols-[1fr_7rem] items-center gap-x-3 sm:grid-cols-[minmax(8rem,14rem)_1fr_7rem] py-0.5 text-sm"
+            >
               <span className="truncate">
                 {one.label} <span className="text-quiet">{one.production}</span>
               </span>
-              <span className="relative h-3.5 bg-sheet" aria-hidden>
+              <span className="relative h-3.5 bg-sheet max-sm:order-last max-sm:col-span-2" aria-hidden>
                 <span
                   className={`absolute inset-y-0 left-0 ${one.outlier ? 'border border-dashed border-doubt' : 'bg-accent opacity-70'}`}
                   style={{ width: share(one.bitsPerSecond) }}

@@ -43,7 +43,7 @@ type Open = { readonly what: 'camera' } | { readonly what: 'cards'; readonly cam
 function Plan({ productionId, view, book }: PlanProps) {
   const draft = usePlanDraft(productionId, view)
   const [open, setOpen] = useState<Open>()
-  const gear = planGear(book, productionId)
+  const gear = planGear(book, { id: productionId, shootOn: view.shootOn })
   const budget = planBudget(draft.plan, gear, book.rules)
   const { sentence, why, short } = planAnswer(budget)
   const add = () => setOpen({ what: 'camera' })
@@ -116,7 +116,8 @@ function Plan({ productionId, view, book }: PlanProps) {
                       camera,
                       seconds,
                       cards: book.cards.filter((card) => !card.away),
-                      before: plan.takes.find((one) => one.cameraId === cameraId),
+                      before: [...plan.takes, ...view.last.takes].find((one) => one.cameraId === cameraId),
+                      cardsBefore: view.last.cameras.find((one) => one.cameraId === cameraId),
                     },
                     book.rules,
                   ),

@@ -19,7 +19,7 @@ export function WithBudget({ productionId, children }: WithBudgetProps) {
       {(view) => (
         <Ask query={gear}>
           {(book) => {
-            const known = planGear(book, productionId)
+            const known = planGear(book, { id: productionId, shootOn: view.shootOn })
             return children(planBudget(view, known, book.rules), known, book)
           }}
         </Ask>

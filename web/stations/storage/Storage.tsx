@@ -9,6 +9,7 @@ import { Button } from '../../parts/Button'
 import { Empty } from '../../parts/Empty'
 import { useStorage } from '../../parts/queries'
 import { AddFolderSheet } from './AddFolderSheet'
+import { VOLUME_WORDS } from '../../parts/volumeWords'
 import { Wide } from '../../parts/Wide'
 import { VolumeBars } from './VolumeBars'
 
@@ -87,14 +88,6 @@ function Rooms({ storage, onAdd }: { storage: StorageView; onAdd: () => void }) 
   )
 }
 
-const KIND_WORDS: Record<VolumeView['kind'], string> = {
-  edit: 'edit drive',
-  archive: 'archive drive',
-  phone: 'phone',
-  cloud: 'cloud',
-  stick: 'flash drive',
-}
-
 function VolumeTable({ volumes }: { volumes: readonly VolumeView[] }) {
   return (
     <Wide label="Volumes" className="mt-8">
@@ -116,7 +109,7 @@ function VolumeTable({ volumes }: { volumes: readonly VolumeView[] }) {
               <td>
                 <span className="font-bold">{volume.name}</span>{' '}
                 <span className="text-quiet">
-                  {KIND_WORDS[volume.kind]}
+                  {VOLUME_WORDS[volume.kind]}
                   {!volume.connected && ', not connected'}
                 </span>
                 {volume.sharesDriveWith.length > 0 && (
