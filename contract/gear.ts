@@ -7,14 +7,24 @@ import { ask, order, type Made } from './endpoint'
 import { VOLUME_KINDS, type VolumeKind } from './storage'
 import { text } from './text'
 
-/** A whole number between two bounds, with sentences that name it. */
-export const whole = (name: string, least: number, most: number) =>
+const bounded = (name: string, least: number, most: number) =>
   number()
     .typeError(`${name} must be a number.`)
     .integer(`${name} must be a whole number.`)
     .min(least, `${name} must be at least ${least}.`)
     .max(most, `${name} is too large.`)
-    .required(`${name} is missing.`)
+
+/** A whole number between two bounds, with sentences that name it. */
+export const whole = (name: string, least: number, most: number) =>
+  bounded(name, least, most).required(`${name} is missing.`)
+
+/** A whole number that may be left out. */
+export const wholeOr = (name: string, least: number, most: number, otherwise: number) =>
+  bounded(name, least, most).default(otherwise)
+
+/** A whole number that may not be known. */
+export const wholeOrNull = (name: string, least: number, most: number) =>
+  bounded(name, least, most).nullable().default(null)
 
 /** A frame rate as a fraction or as people write it. */
 export const rateText = () =>
@@ -32,10 +42,10 @@ export const cameraBody = object({
   name: named('camera'),
   kind: string().oneOf(CAMERA_KINDS, 'Choose what it is.').default('camera'),
   media: string().oneOf(MEDIA_KINDS, 'Choose what it records on.').default('cards'),
-  internalBytes: whole('Its internal medium', 0, 100e12).default(0),
+  internalBytes: wholeOr('Its internal medium', 0, 100e12, 0),
   slots: number<1 | 2>().oneOf([1, 2], 'It has one slot or two.').default(1),
   spans: boolean().default(true),
-  batteryMinutes: whole('The minutes of a battery', 0, 10_000).default(0),
+  batteryMinutes: wholeOr('The minutes of a battery', 0, 10_000, 0),
 }).noUnknown()
 export type CameraBody = InferType<typeof cameraBody>
 
@@ -51,7 +61,7 @@ const picture = object({
   bitsPerSecond: whole('The bit rate', 0, 100e9),
   /** Bits for each sample of a raw frame as it lies on the card; 0 where the picture is coded. */
   rawBitsPerSample: whole('The bits of a raw sample', 0, 64),
-  rawHeaderBytes: whole('The header of a raw frame', 0, 100e6).default(0),
+  rawHeaderBytes: wholeOr('The header of a raw frame', 0, 100e6, 0),
 })
   .noUnknown()
   .test('coding', 'Give a bit rate, or the bits of a raw sample.', (one) =>
@@ -64,9 +74,9 @@ export const modeBody = object({
   picture: picture.nullable().defined('Say what picture it records, or that it records none.'),
   audioBitsPerSecond: whole('The sound bit rate', 0, 1e9),
   /** What the camera writes of a proxy beside it; 0 when it writes none. */
-  proxyBitsPerSecond: whole('The bit rate of the camera proxy', 0, 10e9).default(0),
+  proxyBitsPerSecond: wholeOr('The bit rate of the camera proxy', 0, 10e9, 0),
   /** What real clips came to in all; `null` until it was measured. */
-  measuredBitsPerSecond: whole('The measured bit rate', 1000, 200e9).nullable().default(null),
+  measuredBitsPerSecond: wholeOrNull('The measured bit rate', 1000, 200e9),
 })
   .noUnknown()
   .test(

@@ -6,7 +6,7 @@ import { MOST_PASSES, type Shot } from '../core/shoot/shots'
 import { DESTINATIONS } from '../core/exports/destination'
 import { isDay, isTimeZone } from '../core/units/day'
 import { ask, order, type Made } from './endpoint'
-import { whole } from './gear'
+import { whole, wholeOr, wholeOrNull } from './gear'
 import { text } from './text'
 
 const id = (what: string) => string().uuid(`Choose ${what}.`).required(`Choose ${what}.`)
@@ -91,7 +91,7 @@ export const shotsBody = object({
     .min(1, 'Name a shot.')
     .max(500, 'Add at most 500 shots at once.')
     .required('Name a shot.'),
-  passes: whole('The number of passes', 1, MOST_PASSES).default(1),
+  passes: wholeOr('The number of passes', 1, MOST_PASSES, 1),
 }).noUnknown()
 
 /** A shot that goes to another place: before another one, or to the end. */
@@ -187,8 +187,8 @@ export interface MeasuredView {
 export const offloadBody = object({
   label: text().required('Name what was emptied.').max(80, 'Keep the name under 80 characters.'),
   sizeBytes: whole('The bytes on the card', 1, 1e15),
-  seconds: whole('The time it took', 1, 8_640_000).nullable().default(null),
-  exportedBytes: whole('The bytes after export', 1, 1e15).nullable().default(null),
+  seconds: wholeOrNull('The time it took', 1, 8_640_000),
+  exportedBytes: wholeOrNull('The bytes after export', 1, 1e15),
 })
   .noUnknown()
   .test(

@@ -18,9 +18,9 @@ export function CardStrip({ budget, fillLimit, onPress }: CardStripProps) {
     <button
       type="button"
       onClick={onPress}
-      aria-label={`Cards of ${camera.name}: ${[...cards.map(wordsOf), ...(missing > 0 ? [`${missing} missing`] : [])].join(', ') || 'none'}`}
       className="mt-1 flex w-full flex-wrap gap-1.5 rounded-box text-left hover:bg-wash"
     >
+      <span className="sr-only">Cards of {camera.name}:</span>
       {cards.map((one) => (
         <CardBox key={one.card.id} one={one} fillLimit={fillLimit} />
       ))}
@@ -43,9 +43,6 @@ export function CardStrip({ budget, fillLimit, onPress }: CardStripProps) {
 }
 
 const MOST_DRAWN = 8
-
-const wordsOf = ({ card, trouble, spare, filledBytes }: CardInCamera) =>
-  `${card.name} ${trouble ? WORDS[trouble] : spare ? 'spare' : `filled with ${formatBytes(filledBytes)}`}`
 
 function CardBox({ one: { card, filledBytes, trouble, spare }, fillLimit }: { one: CardInCamera; fillLimit: number }) {
   const share = (bytes: number) => `${Math.min(100, (bytes / card.capacityBytes) * 100)}%`
