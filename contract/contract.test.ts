@@ -8,7 +8,7 @@ import { newProduction } from './productions'
 import { proxyOrder } from './proxies'
 import { bagOrder } from './shelf'
 import { modeBody, planRules } from './gear'
-import { dayBody, planBody } from './shoot'
+import { dayBody, planBody, planFault } from './shoot'
 import { newVolume } from './storage'
 
 const ID = '11111111-1111-4111-8111-111111111111'
@@ -46,6 +46,14 @@ const render = {
   volumeId: ID,
   window: { x: 1312, y: 0, widthPx: 1216, heightPx: 2160 },
 }
+
+describe('a plan', () => {
+  it('names each camera once, and each that films', () => {
+    expect(planFault(plan)).toBeUndefined()
+    expect(planFault({ ...plan, cameras: [...plan.cameras, ...plan.cameras] })).toMatch(/in a plan once/)
+    expect(planFault({ ...plan, cameras: [] })).toMatch(/what it records on/)
+  })
+})
 
 describe('what the server takes', () => {
   it('is taken when it is whole', () => {
@@ -85,8 +93,6 @@ describe('what the server takes', () => {
       [modeBody, { ...mode, picture: null, audioBitsPerSecond: 0 }, /a picture or sound/],
       [planBody, { ...plan, takes: [{ ...plan.takes[0], takes: 0 }] }, /at least 1/],
       [planBody, { ...plan, takes: [{ ...plan.takes[0], takes: 1.5 }] }, /whole number/],
-      [planBody, { ...plan, cameras: [...plan.cameras, ...plan.cameras] }, /in a plan once/],
-      [planBody, { ...plan, cameras: [] }, /what it records on/],
       [planRules, { fillLimit: 1.1, spareCards: 1, factor: 1.2, mains: 50 }, /at most 100 %/],
       [planRules, { fillLimit: 0.9, spareCards: 1, factor: 1.2, mains: 55 }, /50 or 60 Hz/],
       [dayBody, { timeZone: 'Nowhere/At all', calls: [] }, /no time zone/],

@@ -278,7 +278,7 @@ export const gearApi = {
   renameSite: rename('/sites/:id'),
   putSite: put('/sites/:id/away'),
   /** Name, use and place of a volume; what lies on it stays as it is. */
-  changeVolume: order()('PUT', '/volumes/:id', {
+  changeVolume: order()('PUT', '/volumes/:id/about', {
     changes: [...CHANGES, 'storage', 'cards', 'copies'],
     body: volumeBody,
   }),

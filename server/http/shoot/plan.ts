@@ -1,5 +1,5 @@
 import { Router } from 'express'
-import { shootApi } from '../../../contract/shoot'
+import { planFault, shootApi } from '../../../contract/shoot'
 import { cardPromises, setLoadGear } from '../../db/queries/gear'
 import { load } from '../../db/queries/cards'
 import { offloads } from '../../db/queries/measured'
@@ -43,6 +43,8 @@ export function planRoutes({ db }: Context): Router {
 
   serve(router, shootApi.setPlan, async ({ params, body }) => {
     const { id } = await productionOf(db, params.id)
+    const fault = planFault(body)
+    if (fault !== undefined) throw invalid(fault, 'cameras')
     if (!(await modesFit(db, body.takes))) throw invalid(GONE, 'takes')
     try {
       const version = await putPlan(db, id, body)
