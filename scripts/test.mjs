@@ -1,4 +1,4 @@
-import { spawn, spawnSync } from 'node:child_process'
+import { spawn } from 'node:child_process'
 import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { ensureBuild, ensureDebian, ensurePackages, PROJECT } from './lib/bootstrap.mjs'
@@ -29,44 +29,37 @@ let failed = 0
 // What needs rights that this account lacks; each says so in its name.
 let skipped = 0
 
-function run(title, program, args) {
-  console.log(`\n— ${title}`)
-  const begun = Date.now()
-  const { status } = spawnSync(join(PROJECT, 'node_modules/.bin', program), args, {
-    cwd: PROJECT,
-    env,
-    stdio: ['ignore', 'inherit', 'inherit'],
-  })
-  console.log(`  ${title}: ${status === 0 ? 'well' : 'failed'}, ${((Date.now() - begun) / 1000).toFixed(1)} s`)
-  return status === 0
-}
-
-/** A step that counts as one test; steps run side by side, and each prints what it said when it ends. */
-function step(title, program, args) {
+/** Runs a program to its end and returns whether it ended well. What it says is printed when it ends, or line by line (`live`). */
+function run(title, program, args, { live = false, more = {} } = {}) {
   const begun = Date.now()
   return new Promise((resolve) => {
     const child = spawn(join(PROJECT, 'node_modules/.bin', program), args, {
       cwd: PROJECT,
-      env,
+      env: { ...env, ...more },
       stdio: ['ignore', 'pipe', 'pipe'],
     })
     let said = ''
-    for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => (said += chunk))
+    for (const stream of [child.stdout, child.stderr])
+      stream.on('data', (chunk) => (live ? process.stdout.write(chunk) : (said += chunk)))
     child.on('error', (error) => (said += error.message))
     child.on('close', (code) => {
       console.log(
         `\n— ${title}\n${said.trimEnd()}\n  ${title}: ${code === 0 ? 'well' : 'failed'}, ${((Date.now() - begun) / 1000).toFixed(1)} s`,
       )
-      if (code === 0) passed += 1
-      else failed += 1
-      resolve()
+      resolve(code === 0)
     })
   })
 }
 
+/** A step that counts as one test. */
+async function step(title, program, args) {
+  if (await run(title, program, args)) passed += 1
+  else failed += 1
+}
+
 /** A runner with a report of its own; without a report, or with a failing exit and no failing test, it counts as one failure. */
-function suite(title, program, args, report, count) {
-  const well = run(title, program, args)
+async function suite(title, program, args, report, count, more = {}) {
+  const well = await run(title, program, args, { live: true, more })
   const path = join(results, report)
   const [good, bad, left] = existsSync(path) ? count(JSON.parse(readFileSync(path, 'utf8'))) : [0, 0, 0]
   passed += good
@@ -89,18 +82,22 @@ try {
     ),
     step('types', 'tsc', ['--noEmit']).then(() => step('nothing unused', 'knip', [])),
   ])
-  suite(
-    'unit, outside and fault tests',
-    'vitest',
-    ['run', '--reporter=default', '--reporter=json', '--outputFile.json=test-results/unit.json'],
-    'unit.json',
-    (all) => [all.numPassedTests, all.numFailedTests, all.numPendingTests],
-  )
-  // A test that passed only at the second try has failed; that try is there to leave a trace.
-  suite('the real browser', 'playwright', ['test'], 'e2e.json', ({ stats }) => [
-    stats.expected,
-    stats.unexpected + stats.flaky,
-    stats.skipped,
+  // Side by side: the browser waits most of its time, and the others have the second core.
+  await Promise.all([
+    suite(
+      'unit, outside and fault tests',
+      'vitest',
+      ['run', '--maxWorkers=1', '--reporter=default', '--reporter=json', '--outputFile.json=test-results/unit.json'],
+      'unit.json',
+      (all) => [all.numPassedTests, all.numFailedTests, all.numPendingTests],
+      { YENDRA_STATE: join(folder, 'unit'), YENDRA_PORT: String(await freePort()) },
+    ),
+    // A test that passed only at the second try has failed; that try is there to leave a trace.
+    suite('the real browser', 'playwright', ['test'], 'e2e.json', ({ stats }) => [
+      stats.expected,
+      stats.unexpected + stats.flaky,
+      stats.skipped,
+    ]),
   ])
 } finally {
   rmSync(folder, { recursive: true, force: true })
