@@ -214,7 +214,7 @@ export const planGear = (
 ): PlanGear => ({
   cameras: cameras.map((camera) => ({
     ...camera,
-    modes: camera.modes.map((mode) => ({ ...figuresOf(mode), id: mode.id, name: mode.name })),
+    modes: camera.modes.map((mode) => ({ ...figuresOf(mode), id: mode.id, name: mode.name, away: mode.away })),
   })),
   cards: cards.map((card) => ({
     ...card,

@@ -29,18 +29,18 @@ let failed = 0
 // What needs rights that this account lacks; each says so in its name.
 let skipped = 0
 
-/** Runs a program to its end and returns whether it ended well. What it says is printed when it ends, or line by line (`live`). */
-function run(title, program, args, { live = false, more = {} } = {}) {
+/** Runs a program to its end and returns whether it ended well. What it says is printed when it ends, or as it is said (`live`). */
+function run(title, program, args, how = 'quiet') {
   const begun = Date.now()
   return new Promise((resolve) => {
     const child = spawn(join(PROJECT, 'node_modules/.bin', program), args, {
       cwd: PROJECT,
-      env: { ...env, ...more },
+      env,
       stdio: ['ignore', 'pipe', 'pipe'],
     })
     let said = ''
     for (const stream of [child.stdout, child.stderr])
-      stream.on('data', (chunk) => (live ? process.stdout.write(chunk) : (said += chunk)))
+      stream.on('data', (chunk) => (how === 'live' ? process.stdout.write(chunk) : (said += chunk)))
     child.on('error', (error) => (said += error.message))
     child.on('close', (code) => {
       console.log(
@@ -58,8 +58,8 @@ async function step(title, program, args) {
 }
 
 /** A runner with a report of its own; without a report, or with a failing exit and no failing test, it counts as one failure. */
-async function suite(title, program, args, report, count, more = {}) {
-  const well = await run(title, program, args, { live: true, more })
+async function suite(title, program, args, report, count) {
+  const well = await run(title, program, args, 'live')
   const path = join(results, report)
   const [good, bad, left] = existsSync(path) ? count(JSON.parse(readFileSync(path, 'utf8'))) : [0, 0, 0]
   passed += good
@@ -82,22 +82,18 @@ try {
     ),
     step('types', 'tsc', ['--noEmit']).then(() => step('nothing unused', 'knip', [])),
   ])
-  // Side by side: the browser waits most of its time, and the others have the second core.
-  await Promise.all([
-    suite(
-      'unit, outside and fault tests',
-      'vitest',
-      ['run', '--maxWorkers=1', '--reporter=default', '--reporter=json', '--outputFile.json=test-results/unit.json'],
-      'unit.json',
-      (all) => [all.numPassedTests, all.numFailedTests, all.numPendingTests],
-      { YENDRA_STATE: join(folder, 'unit'), YENDRA_PORT: String(await freePort()) },
-    ),
-    // A test that passed only at the second try has failed; that try is there to leave a trace.
-    suite('the real browser', 'playwright', ['test'], 'e2e.json', ({ stats }) => [
-      stats.expected,
-      stats.unexpected + stats.flaky,
-      stats.skipped,
-    ]),
+  await suite(
+    'unit, outside and fault tests',
+    'vitest',
+    ['run', '--reporter=default', '--reporter=json', '--outputFile.json=test-results/unit.json'],
+    'unit.json',
+    (all) => [all.numPassedTests, all.numFailedTests, all.numPendingTests],
+  )
+  // A test that passed only at the second try has failed; that try is there to leave a trace.
+  await suite('the real browser', 'playwright', ['test'], 'e2e.json', ({ stats }) => [
+    stats.expected,
+    stats.unexpected + stats.flaky,
+    stats.skipped,
   ])
 } finally {
   rmSync(folder, { recursive: true, force: true })

@@ -34,6 +34,8 @@ export interface RecordingMode {
   readonly proxyBitsPerSecond: number
   /** What real clips of it came to in all; it is reckoned with where there is one. */
   readonly measuredBitsPerSecond: number | undefined
+  /** It was put away: where it is planned it counts, and it is offered no more. */
+  readonly away?: boolean
 }
 
 /**

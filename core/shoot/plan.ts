@@ -304,7 +304,8 @@ export function modesForDay(
   gear: PlanGear,
   rules: PlanRules,
 ): ModeFit[] {
-  const fits = camera.modes.map((mode): ModeFit => {
+  const offered = camera.modes.filter((mode) => !mode.away || rows.some((row) => row.mode.id === mode.id))
+  const fits = offered.map((mode): ModeFit => {
     const takes = rows.map((row) => ({ ...row.planned, modeId: mode.id }))
     const [budget] = planBudget({ takes, cameras: [planned] }, gear, { ...rules, spareCards: 0 }).cameras
     if (!budget) return { mode, fits: false, sentence: 'nothing is known of this camera' }

@@ -19,7 +19,8 @@ export function withTakes(
   { camera, seconds, before, cardsBefore, cards }: NewTakes,
   rules: PlanRules & { readonly factor: number },
 ): RecordingPlan {
-  const mode = camera.modes.find((one) => one.id === before?.modeId) ?? camera.modes[0]
+  const offered = camera.modes.filter((one) => !one.away)
+  const mode = offered.find((one) => one.id === before?.modeId) ?? offered[0]
   if (!mode) return plan
   const takes: PlannedTakes = {
     cameraId: camera.id,

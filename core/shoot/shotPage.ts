@@ -45,7 +45,7 @@ for(const box of boxes){
 }
 say();
 document.querySelector('button').addEventListener('click',()=>{
-  const given={productionId:list.productionId,ticks:boxes.map((box)=>({shotId:box.dataset.shot,filmedAt:stateOf(box.dataset.shot)}))};
+  const given={productionId:list.productionId,ticks:Object.keys(ticks).map((shotId)=>({shotId,filmedAt:ticks[shotId]}))};
   const link=document.createElement('a');
   link.href=URL.createObjectURL(new Blob([JSON.stringify(given)],{type:'application/json'}));
   link.download=list.file;
@@ -64,8 +64,8 @@ export interface ShotPage extends ShotNames {
 }
 
 /**
- * The shot list as one page of HTML for a phone without a network: the ticks stay in its browser, and a press gives them
- * back as a file. Nothing is loaded from anywhere (the policy in its head sees to that).
+ * The shot list as one page of HTML for a phone without a network: the ticks stay in its browser, and a press gives those
+ * that were made on it back as a file, so that what was ticked elsewhere meanwhile stays. Nothing is loaded from anywhere (the policy in its head sees to that).
  */
 export function shotPage({ productionId, title, when, file, shots, cameras, destinations }: ShotPage): string {
   const named = (all: ShotNames['cameras'], id: string) => all.find((one) => one.id === id)?.name

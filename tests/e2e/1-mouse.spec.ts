@@ -48,6 +48,10 @@ test('station 2 shows the clips of the card with their pictures', async ({ page 
   await expect
     .poll(() => page.getByAltText('A frame of CURL0041.MP4').evaluate((image: HTMLImageElement) => image.naturalWidth))
     .toBeGreaterThan(100)
+  // Which card it is, guessed from its name and confirmed by a press.
+  await expect(page.getByText('Is it the card Curlew A, filmed by Curlew?')).toBeVisible()
+  await page.getByRole('button', { name: 'Yes, it is' }).click()
+  await expect(page.getByText('Filmed by Curlew, on the card Curlew A.')).toBeVisible()
 })
 
 test('station 3 copies to two drives, proves it, and clears the card only after a clip was played', async ({

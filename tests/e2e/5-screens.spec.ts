@@ -33,6 +33,8 @@ test.describe('every screen', () => {
         ),
         ...[full, empty].flatMap((id) => STATIONS.map((station) => `/p/${id}/${station}`)),
       ]
+      // Pages of one and the same parts: what they are made of was looked at on the others.
+      const alike = ['/locker/sites', '/locker/clients', `/p/${launch}/shoot/carry`]
       const titles = new Set<string>()
       for (const path of paths) {
         await page.goto(path)
@@ -41,7 +43,8 @@ test.describe('every screen', () => {
         // Charts and pictures may come a moment later and must not push the page wider than the window.
         await page.waitForLoadState('networkidle').catch(() => undefined)
         expect(await widerThanWindow(page), `${path} is wider than the window`).toBeLessThanOrEqual(0)
-        await expectAccessible(page, path, name === 'phone' ? 'day' : 'both')
+        if (name === 'desk' || !alike.includes(path))
+          await expectAccessible(page, path, name === 'phone' ? 'day' : 'both')
         titles.add(await page.title())
         if (name === 'phone') {
           await page.setViewportSize({ width: 320, height: 700 })

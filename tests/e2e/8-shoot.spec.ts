@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
-import { expect, test, type Locator, type Page } from '@playwright/test'
-import { choose, complaints, debian, productionId } from './bench'
+import { expect, test, type APIRequestContext, type Locator, type Page } from '@playwright/test'
+import type { PlanBody } from '../../contract/shoot'
+import { choose, complaints, debian, post, productionId } from './bench'
 import { heading, tabTo } from './keys'
 
 test.describe.configure({ mode: 'serial' })
@@ -22,9 +23,18 @@ async function saved(page: Page, button: Locator, as: string): Promise<string> {
   return path
 }
 
+/** The plan of the demo, before anybody mended it. */
+let wrongPlan: Pick<PlanBody, 'takes' | 'cameras'>
+
+async function planNow(request: APIRequestContext, id: string): Promise<PlanBody> {
+  const { version, takes, cameras } = (await (await request.get(`/api/productions/${id}/plan`)).json()) as PlanBody
+  return { version, takes, cameras }
+}
+
 test('a day with the wrong cards is mended by mouse', async ({ page, request }) => {
   const said = complaints(page)
   const id = await productionId(request, 'Launch day')
+  wrongPlan = await planNow(request, id)
   await page.goto(`/p/${id}/shoot`)
   await expect(heading(page)).toHaveText('One card is too slow and two are too few.')
   // Common practice, no source: UHD of 12 bit at 25 frames is 311.04 MB/s. From memory: E450 is the class above E300.
@@ -88,7 +98,7 @@ test('a day with the wrong cards is mended by mouse', async ({ page, request }) 
 test('shots are moved by hand, ticked on a phone without a network, and come back', async ({
   page,
   request,
-  context,
+  browser,
 }) => {
   const id = await productionId(request, 'Launch day')
   await page.goto(`/p/${id}/shoot/shots`)
@@ -126,24 +136,26 @@ test('shots are moved by hand, ticked on a phone without a network, and come bac
 
   // One file for a phone of 390 pixels, opened from the disk and without a network.
   const file = await saved(page, page.getByRole('button', { name: 'Save for a phone' }), 'shots.html')
-  const phone = await context.newPage()
+  const outside = await browser.newContext({ offline: true, viewport: { width: 390, height: 844 } })
+  const phone = await outside.newPage()
   const said = complaints(phone)
-  await context.setOffline(true)
-  await phone.setViewportSize({ width: 390, height: 844 })
   await phone.goto(`file://${file}`)
   await phone.getByLabel(/Hull leaves the shed/).check()
   await phone.reload()
   await expect(phone.getByLabel(/Hull leaves the shed/)).toBeChecked()
   await expect(phone.getByRole('heading')).toContainText('1 of 14 filmed')
+  // Ticked at the desk meanwhile: the phone knows nothing of it, and does not take it back.
+  await page.getByRole('checkbox', { name: /Planks taking up/ }).click()
+  await expect(heading(page)).toContainText('1 of 14 filmed')
   expect(await phone.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
   const ticks = await saved(phone, phone.getByRole('button', { name: 'Give the ticks back' }), 'ticks.json')
   expect(said).toEqual([])
-  await context.setOffline(false)
-  await phone.close()
+  await outside.close()
 
   await page.getByLabel('Ticks of a phone').setInputFiles(ticks)
   await expect(page.getByText('1 shot changed.')).toBeVisible()
   await expect(page.getByRole('checkbox', { name: /Hull leaves the shed/ })).toBeChecked()
+  await expect(page.getByRole('checkbox', { name: /Planks taking up/ })).toBeChecked()
   // The list of another production changes nothing.
   await page.goto(`/p/${await productionId(request, 'Sail loft')}/shoot/shots`)
   await page.getByRole('button', { name: 'Add a shot' }).click()
@@ -157,7 +169,7 @@ test('shots are moved by hand, ticked on a phone without a network, and come bac
   await page.setViewportSize({ width: 390, height: 844 })
   await page.goto(`/p/${id}/shoot/shots`)
   await page.getByRole('checkbox', { name: /Rollers under the keel/ }).click()
-  await expect(heading(page)).toContainText('2 of 14 filmed')
+  await expect(heading(page)).toContainText('3 of 14 filmed')
 })
 
 test('guides leave as PNG and SVG that other programs read', async ({ page, request }) => {
@@ -205,6 +217,61 @@ test('guides leave as PNG and SVG that other programs read', async ({ page, requ
   // A frame that is too small says so before anything is exported.
   await choose(page, page.getByLabel('Recorded frame'), '2704×1520, Plover')
   await expect(page.getByText('Pixels are invented').first()).toBeVisible()
+})
+
+test('the same day is mended by keyboard alone', async ({ page, request }) => {
+  const id = await productionId(request, 'Launch day')
+  const { version } = await planNow(request, id)
+  expect((await request.put(`/api/productions/${id}/plan`, { data: { ...wrongPlan, version } })).status()).toBe(200)
+  await page.goto('/')
+  await expect(heading(page)).toBeVisible()
+  await page.goto(`/p/${id}/copies`)
+  await expect(heading(page)).toBeVisible()
+  await page.keyboard.press('1')
+  await expect(heading(page)).toHaveText('One card is too slow and two are too few.')
+  await tabTo(page, /^Cards of Heron/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('dialog', { name: 'Cards of Heron' })).toBeVisible()
+  for (const card of [/^Reed 1/, /^Heron 2/]) {
+    await tabTo(page, card)
+    await page.keyboard.press('Space')
+  }
+  await page.keyboard.press('Escape')
+  await expect(heading(page)).toHaveText('Two cards are too few.')
+  await tabTo(page, /^Choose cards that fit/)
+  await page.keyboard.press('Enter')
+  await expect(heading(page)).toHaveText(/^Every take has its card/)
+  await expect(page.getByTestId('left-Curlew')).toContainText('more fit in UHD 25p')
+
+  // Both lists to the printer's page and back.
+  await tabTo(page, /^Carry list/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('link', { name: 'Print the list' })).toBeVisible()
+  await tabTo(page, /^Print the list/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('main')).toContainText('spare for Heron')
+  await tabTo(page, /^Back to the carry list/)
+  await page.keyboard.press('Enter')
+  await tabTo(page, /^Shot list/)
+  await page.keyboard.press('Enter')
+  await tabTo(page, /^Print/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('main')).toContainText('Down the slip, pass 2 of 3')
+  await tabTo(page, /^Back to the shot list/)
+  await page.keyboard.press('Enter')
+
+  // A tick on a screen of a phone's size, and the guides.
+  await page.setViewportSize({ width: 390, height: 844 })
+  await tabTo(page, /First sail up/)
+  await page.keyboard.press('Space')
+  await expect(page.getByRole('checkbox', { name: /First sail up/ })).toBeChecked()
+  await page.setViewportSize({ width: 1280, height: 800 })
+  await tabTo(page, /^Framing/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: 'Guides as PNG' })).toBeVisible()
+  await tabTo(page, /^Guides as PNG/)
+  const [download] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('Enter')])
+  expect(download.suggestedFilename()).toBe('guides 3840x2160.png')
 })
 
 test('the day, the rates and the locker are worked by keyboard alone', async ({ page, request }) => {
@@ -295,6 +362,15 @@ test('what was measured is taken over, and a production is renamed, put away and
   await page.getByRole('button', { name: 'Write it down' }).click()
   // Common practice, no source: 512 GB in 3 h is 47.4 MB/s.
   await expect(page.getByText('Heron 3: 512 GB in 3 h, 47.4 MB/s')).toBeVisible()
+
+  // A new production begins with the plan of an earlier one, without the cards that are promised to another day.
+  const { body: made } = await post(request, '/productions', { title: 'Second launch' })
+  await page.goto(`/p/${String(made?.id)}/shoot`)
+  await choose(page, page.getByLabel('Plan of an earlier production'), 'Launch day')
+  await page.getByRole('button', { name: 'Copy it' }).click()
+  await expect(heading(page)).toContainText('too few')
+  await expect(camera(page, 'Heron')).toBeVisible()
+  await page.goto(`/p/${id}/shoot`)
 
   await page.getByRole('button', { name: 'Change Sail loft' }).click()
   const sheet = page.getByRole('dialog')

@@ -1,6 +1,7 @@
 import { useEffect } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 import { STATIONS } from '../../core/line/stations'
+import type { ProductionView } from '../../contract/productions'
 import { useProduction, useProductions } from '../parts/queries'
 
 interface Keys {
@@ -25,10 +26,19 @@ function focusMainButton(patienceMs = 2000): void {
 export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): void {
   const navigate = useNavigate()
   const { pathname } = useLocation()
-  const { data: here } = useProduction(productionId)
+  const { data: here, isFetching, refetch } = useProduction(productionId)
   const { data: productions } = useProductions()
   const production = here ?? productions?.rows[0]
   useEffect(() => {
+    const goNext = async (known: ProductionView) => {
+      // While it is asked again, what is shown may be older than what the person has just done.
+      const fresh = here && isFetching ? (await refetch({ cancelRefetch: false })).data : known
+      const { id, next } = fresh ?? known
+      const target = `/p/${id}/${next.station}`
+      // At the right station already: put the finger on the button, press it with Enter.
+      if (pathname === target) focusMainButton()
+      else void navigate(target)
+    }
     const onKey = (event: KeyboardEvent) => {
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
         event.preventDefault()
@@ -51,14 +61,9 @@ export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): v
       else if (event.key === '0') void navigate('/')
       else if (/^[1-7]$/.test(event.key) && production)
         void navigate(`/p/${production.id}/${STATIONS[Number(event.key) - 1]}`)
-      else if (event.key === 'n' && production) {
-        const target = `/p/${production.id}/${production.next.station}`
-        // At the right station already: put the finger on the button, press it with Enter.
-        if (pathname === target) focusMainButton()
-        else void navigate(target)
-      }
+      else if (event.key === 'n' && production) void goNext(production)
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
-  }, [navigate, pathname, production, quiet, openPalette, openHelp])
+  }, [navigate, pathname, production, here, isFetching, refetch, quiet, openPalette, openHelp])
 }

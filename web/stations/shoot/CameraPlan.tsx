@@ -118,7 +118,9 @@ function TakesRow({ row, head, budget, draft }: TakesRowProps) {
         className="w-56"
         value={planned.modeId}
         onChange={(modeId) => change({ modeId })}
-        options={camera.modes.map((mode) => ({ value: mode.id, label: mode.name }))}
+        options={camera.modes
+          .filter((mode) => !mode.away || mode.id === planned.modeId)
+          .map((mode) => ({ value: mode.id, label: mode.name }))}
       />
       <Cell
         label={`Length of a take, ${name}`}

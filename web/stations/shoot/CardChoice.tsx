@@ -35,7 +35,8 @@ function reservation(
 /** Which cards of the gear book go into a camera. */
 export function CardChoice(props: CardChoiceProps) {
   const { budget, book, draft, onClose } = props
-  const { camera, needed, missing } = budget
+  const { camera, needed, missing, cards: given } = budget
+  const bad = given.filter((one) => one.trouble !== undefined).length
   const inside = new Set(budget.planned.cardIds)
   const cards = book.cards
     .filter((card) => !card.away || inside.has(card.id))
@@ -51,7 +52,7 @@ export function CardChoice(props: CardChoiceProps) {
   return (
     <Sheet
       title={`Cards of ${camera.name}`}
-      about={`${counted(needed, 'card')} and the spare; ${missing > 0 ? `${counted(missing, 'card')} too few` : 'enough'} now. Each card goes into one camera.`}
+      about={`${counted(needed, 'card')} for the takes, and the spare. ${[bad > 0 ? `${counted(bad, 'card')} cannot be used` : '', missing > 0 ? `${counted(missing, 'card')} too few` : ''].filter(Boolean).join(', ') || 'There are enough'}. Each card goes into one camera.`}
       open
       onClose={onClose}
     >

@@ -25,7 +25,6 @@ export default function Day({ productionId }: { productionId: string }) {
         <WithBudget productionId={productionId}>
           {(budget) => (
             <Sheet
-              key={JSON.stringify(view)}
               productionId={productionId}
               view={view}
               takeSeconds={budget.cameras.reduce((longest, one) => Math.max(longest, one.seconds), 0)}
@@ -68,8 +67,10 @@ const lengthWords = (minutes: number) =>
 
 function Sheet({ productionId, view, takeSeconds }: SheetProps) {
   const send = useSend(shootApi.setDay)
-  const [day, setDay] = useState<DayBody>(bodyOf(view))
-  const change = (more: Partial<DayBody>) => setDay((before) => ({ ...before, ...more }))
+  // What is typed stays until it is kept, whatever another window keeps meanwhile.
+  const [typed, setTyped] = useState<DayBody>()
+  const day = typed ?? bodyOf(view)
+  const change = (more: Partial<DayBody>) => setTyped((before) => ({ ...(before ?? bodyOf(view)), ...more }))
   const asked = { ...day, shootOn: day.shootOn || null, takeSeconds, clocksOff: view.clocksOff }
   const zoneWrong = !isTimeZone(day.timeZone)
   const warnings = zoneWrong ? [] : dayWarnings(asked)
@@ -79,7 +80,11 @@ function Sheet({ productionId, view, takeSeconds }: SheetProps) {
     change({ calls: day.calls.map((call, place) => (place === at ? { ...call, ...more } : call)) })
   const last = inOrder(day.calls).at(-1)
   const next = last ? Math.min(23 * 60 + 55, (minutesOf(last.at) ?? 0) + last.minutes) : 9 * 60
-  const keep = () => send.mutate({ params: { id: productionId }, body: { ...day, calls: inOrder(day.calls) } })
+  const keep = () =>
+    send.mutate(
+      { params: { id: productionId }, body: { ...day, calls: inOrder(day.calls) } },
+      { onSuccess: () => setTyped(undefined) },
+    )
   return (
     <form
       noValidate

@@ -152,7 +152,9 @@ function KeepingTrouble({ draft }: { draft: PlanDraft }) {
     <div className="mb-4">
       <Trouble error={draft.error} />
       <div className="flex gap-3">
-        <Button onClick={() => draft.change((plan) => plan)}>Keep it now</Button>
+        {draft.error.problem.type !== '/problems/changed-elsewhere' && (
+          <Button onClick={() => draft.change((plan) => plan)}>Keep it now</Button>
+        )}
         <Button onClick={draft.reload}>Show it as it is</Button>
       </div>
     </div>
