@@ -2,9 +2,9 @@ import { Plus, Wand2 } from 'lucide-react'
 import { useState } from 'react'
 import { assignCards } from '../../../core/shoot/assign'
 import { withTakes } from '../../../core/shoot/planChanges'
-import { planBudget } from '../../../core/shoot/plan'
+import { planBudget, type PlanGear, type RecordingPlan } from '../../../core/shoot/plan'
 import { planAnswer } from '../../../core/shoot/sentence'
-import { planGear, type GearView } from '../../../contract/gear'
+import { planGear, type CardView, type GearView } from '../../../contract/gear'
 import { shootApi, type PlanView } from '../../../contract/shoot'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
@@ -66,14 +66,7 @@ function Plan({ productionId, view, book }: PlanProps) {
             why={why}
             action={
               fixable ? (
-                <Button
-                  look="primary"
-                  onClick={() =>
-                    draft.change((plan) =>
-                      assignCards(plan, { ...gear, cards: free(book, productionId, gear.cards) }, book.rules),
-                    )
-                  }
-                >
+                <Button look="primary" onClick={() => draft.change((plan) => choose(plan, gear, book, productionId))}>
                   <Wand2 className="size-4" aria-hidden />
                   Choose cards that fit
                 </Button>
@@ -109,7 +102,7 @@ function Plan({ productionId, view, book }: PlanProps) {
             const camera = gear.cameras.find((one) => one.id === cameraId)
             if (camera)
               draft.change((plan) =>
-                assignCards(
+                choose(
                   withTakes(
                     plan,
                     {
@@ -121,8 +114,9 @@ function Plan({ productionId, view, book }: PlanProps) {
                     },
                     book.rules,
                   ),
-                  { ...gear, cards: free(book, productionId, gear.cards) },
-                  book.rules,
+                  gear,
+                  book,
+                  productionId,
                 ),
               )
             close()
@@ -136,14 +130,22 @@ function Plan({ productionId, view, book }: PlanProps) {
   )
 }
 
-/** Cards that may be given to this production: not put away, and not promised to another day. */
-function free(book: GearView, productionId: string, cards: ReturnType<typeof planGear>['cards']) {
-  const away = new Set(
-    book.cards
-      .filter((card) => card.away || card.plannedFor.some((one) => one.productionId !== productionId))
-      .map((card) => card.id),
+/**
+ * Chooses cards that are not put away: first such as nobody counts on, then such as another day does, since a card can be
+ * emptied in between.
+ */
+function choose(plan: RecordingPlan, gear: PlanGear, book: GearView, productionId: string): RecordingPlan {
+  const known = (fits: (card: CardView) => boolean) => {
+    const ids = new Set(book.cards.filter((card) => !card.away && fits(card)).map((card) => card.id))
+    return { ...gear, cards: gear.cards.filter((card) => ids.has(card.id)) }
+  }
+  const inside = new Set(plan.cameras.flatMap((one) => one.cardIds))
+  const free = known((card) => inside.has(card.id) || card.plannedFor.every((one) => one.productionId === productionId))
+  return assignCards(
+    assignCards(plan, free, book.rules),
+    known(() => true),
+    book.rules,
   )
-  return cards.filter((card) => !away.has(card.id))
 }
 
 function KeepingTrouble({ draft }: { draft: PlanDraft }) {
