@@ -12,7 +12,7 @@ test('a card travels through all seven stations with the keyboard alone', async 
 
   // A new production, from the palette.
   await page.keyboard.press('Control+k')
-  await expect(page.getByRole('combobox')).toBeFocused()
+  await expect(page.getByRole('combobox', { name: 'Find anything' })).toBeFocused()
   await page.keyboard.type('new prod')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('dialog', { name: 'New production' })).toBeVisible()
@@ -30,7 +30,7 @@ test('a card travels through all seven stations with the keyboard alone', async 
 
   // The other card into the reader, on the bench.
   await page.keyboard.press('Control+k')
-  await expect(page.getByRole('combobox')).toBeFocused()
+  await expect(page.getByRole('combobox', { name: 'Find anything' })).toBeFocused()
   await page.keyboard.type('bench')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: /Bench reader/ })).toBeVisible()

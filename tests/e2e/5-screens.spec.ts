@@ -87,7 +87,7 @@ test('every sheet is open to everybody, shows a way out, and gives the focus bac
     await expect(opener, `${name} gets the focus back`).toBeFocused()
   }
   await page.getByRole('button', { name: 'Find anything' }).click()
-  await expect(page.getByRole('combobox')).toBeFocused()
+  await expect(page.getByRole('combobox', { name: 'Find anything' })).toBeFocused()
   await expectAccessible(page, 'the palette')
   await page.keyboard.press('Escape')
   await expect(page.getByRole('button', { name: 'Find anything' })).toBeFocused()
@@ -138,7 +138,7 @@ test('the palette finds productions, clips, volumes and stations by a few letter
   await expect(heading(page)).toBeVisible()
   const find = async (letters: string, shown: string) => {
     await page.keyboard.press('/')
-    await expect(page.getByRole('combobox')).toBeFocused()
+    await expect(page.getByRole('combobox', { name: 'Find anything' })).toBeFocused()
     await page.keyboard.type(letters)
     await expect(page.getByRole('option', { selected: true })).toContainText(shown)
     await page.keyboard.press('Enter')
@@ -152,7 +152,7 @@ test('the palette finds productions, clips, volumes and stations by a few letter
   await expect(page).toHaveURL(/shoot/)
   await find('all prod', 'All productions')
   await page.keyboard.press('Control+k')
-  await page.getByRole('combobox').fill('no such thing')
+  await page.getByRole('combobox', { name: 'Find anything' }).fill('no such thing')
   await expect(page.getByText('Nothing by that name.')).toBeVisible()
 })
 
