@@ -50,8 +50,13 @@ function withoutTrouble(planned: PlannedCards, plan: RecordingPlan, gear: PlanGe
 
 function nextCard(budget: CameraBudget, plan: RecordingPlan, gear: PlanGear, rules: PlanRules): GearCard | undefined {
   const taken = new Set(plan.cameras.flatMap((one) => one.cardIds))
+  const room = (card: GearCard) => Math.floor(card.capacityBytes * rules.fillLimit)
+  // What the camera would cut nowhere has to fit as a whole, on a spare, too.
+  const takes = budget.openBytes > 0 ? budget.openTakes : budget.rows.map((row) => row.takeBytes)
+  const least = budget.camera.spans ? 0 : Math.min(...takes)
   const free = gear.cards
+    .filter((card) => room(card) >= least)
     .filter((card) => !taken.has(card.id) && isUsable(card) && card.bytesPerSecond >= budget.bytesPerSecond)
     .sort((a, b) => a.capacityBytes - b.capacityBytes || a.bytesPerSecond - b.bytesPerSecond)
-  return free.find((card) => card.capacityBytes * rules.fillLimit >= budget.openBytes) ?? free.at(-1)
+  return free.find((card) => room(card) >= budget.openBytes) ?? free.at(-1)
 }

@@ -20,7 +20,7 @@ export const batteriesFor = (seconds: number, batteryMinutes: number): number =>
 
 const line = (what: string, more = '', open = false): CarryLine => ({ what, more, open })
 
-function cardLines({ camera, cards, missing, planned }: CameraBudget): CarryLine[] {
+function cardLines({ camera, cards, missing, missingBytes }: CameraBudget): CarryLine[] {
   return [
     ...cards.map(({ card, trouble, spare }) =>
       line(
@@ -38,7 +38,7 @@ function cardLines({ camera, cards, missing, planned }: CameraBudget): CarryLine
     ...(missing > 0
       ? [
           line(
-            `${counted(missing, 'card')} of ${formatBytes(planned.cardBytes)}`,
+            `${counted(missing, 'card')} of ${formatBytes(missingBytes)}`,
             `still to be found for ${camera.name}`,
             true,
           ),

@@ -277,6 +277,70 @@ describe('the answer', () => {
   })
 })
 
+describe('a plan that says yes', () => {
+  const gigabytes = fc.constantFrom(16, 32, 64, 128)
+  const anyCard = fc.record({
+    size: gigabytes,
+    speed: fc.constantFrom(10, 30, 90),
+    state: fc.constantFrom<CardState>('empty', 'full'),
+  })
+  const anyRow = fc.record({
+    mode: fc.constantFrom('100', '600'),
+    seconds: fc.integer({ min: 60, max: 9000 }),
+    count: fc.integer({ min: 1, max: 9 }),
+  })
+
+  it('has room for every take, on cards that are fast enough and clear', () => {
+    fc.assert(
+      fc.property(
+        fc.array(anyCard, { maxLength: 8 }),
+        fc.array(anyRow, { minLength: 1, maxLength: 3 }),
+        gigabytes,
+        fc.boolean(),
+        fc.boolean(),
+        fc.integer({ min: 0, max: 2 }),
+        (held, rows, nominal, spans, bothSlots, spareCards) => {
+          const cards = held.map(({ size, speed, state }, at) => card(`c${at}`, size, speed, state))
+          const cam = { ...curlew, spans }
+          const plan = {
+            takes: rows.map(({ mode, seconds, count }) => takes('Curlew', mode, seconds, count)),
+            cameras: [{ ...on('Curlew', ...cards.map((one) => one.id)), bothSlots, cardBytes: nominal * 1e9 }],
+          }
+          const gear = { cameras: [cam], cards }
+          const rules = { ...RULES, spareCards }
+          for (const asked of [plan, assignCards(plan, gear, rules)]) {
+            const budget = planBudget(asked, gear, rules)
+            if (!planAnswer(budget).sentence.startsWith('Every take')) continue
+            const [one] = budget.cameras
+            const filled = one?.cards.reduce((sum, each) => sum + each.filledBytes, 0) ?? 0
+            expect(one?.openBytes).toBe(0)
+            expect(filled).toBe((one?.sizeBytes ?? 0) * (bothSlots ? 2 : 1))
+            expect(one?.cards.filter((each) => each.spare).length).toBeGreaterThanOrEqual(spareCards)
+          }
+        },
+      ),
+      { numRuns: 500 },
+    )
+  })
+
+  it('is not given for cards that are many and too small', () => {
+    const heron = camera('Curlew', curlew.modes, { spans: false })
+    // Five cards of 16 GB hold no take of 22.5 GB.
+    const small = ['a', 'b', 'c', 'd', 'e'].map((id) => card(id, 16, 90))
+    const plan = { takes: [takes('Curlew', '100', 1800, 1)], cameras: [on('Curlew', 'a', 'b', 'c', 'd', 'e')] }
+    const answer = planAnswer(planBudget(plan, { cameras: [heron], cards: small }, RULES))
+    expect(answer.sentence).toBe('One card is too few.')
+    expect(answer.why).toBe('Curlew lacks 1 card of 128 GB for 22.5 GB.')
+    // Nor is one that is too small chosen for it.
+    const [chosen] = assignCards(
+      { ...plan, cameras: [on('Curlew')] },
+      { cameras: [heron], cards: small },
+      RULES,
+    ).cameras
+    expect(chosen?.cardIds).toEqual([])
+  })
+})
+
 describe('a plan under the fingers', () => {
   it('is as it was when what was added is taken out', () => {
     const before: RecordingPlan = { takes: [takes('Curlew', '100', 60, 1)], cameras: [on('Curlew')] }

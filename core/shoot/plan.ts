@@ -77,9 +77,12 @@ export interface CameraBudget {
   readonly needed: number
   /** Needed and spare cards beyond those that are in it; one that may not be used is exchanged, not added. */
   readonly missing: number
-  /** Bytes of takes for which the cards have no room. */
+  /** What a missing card must hold at least. */
+  readonly missingBytes: number
+  /** Bytes of takes for which the cards have no room, in all and of each kind of take. */
   readonly openBytes: number
-  /** A take is longer than a card, and the camera stops at a full one. */
+  readonly openTakes: readonly number[]
+  /** A take is longer than the kind of card that is counted with, and the camera stops at a full one. */
   readonly longerThanCard: boolean
   /** Bytes that its internal medium lacks. */
   readonly internalShort: number
@@ -167,12 +170,25 @@ function cameraBudget(
   }
   if (camera.media !== 'cards') {
     const internalShort = camera.media === 'internal' ? Math.max(0, sizeBytes - camera.internalBytes) : 0
-    return { ...base, cards: [], needed: 0, missing: 0, openBytes: 0, longerThanCard: false, internalShort }
+    return { ...base, ...NO_CARDS, internalShort }
   }
   return { ...base, ...cardsOf(base, known, rules), internalShort: 0 }
 }
 
-type CardsOf = Pick<CameraBudget, 'cards' | 'needed' | 'missing' | 'openBytes' | 'longerThanCard'>
+const NO_CARDS = {
+  cards: [],
+  needed: 0,
+  missing: 0,
+  missingBytes: 0,
+  openBytes: 0,
+  openTakes: [],
+  longerThanCard: false,
+} as const
+
+type CardsOf = Pick<
+  CameraBudget,
+  'cards' | 'needed' | 'missing' | 'missingBytes' | 'openBytes' | 'openTakes' | 'longerThanCard'
+>
 
 function cardsOf(
   { camera, planned, rows, bytesPerSecond }: Pick<CameraBudget, 'camera' | 'planned' | 'rows' | 'bytesPerSecond'>,
@@ -197,21 +213,30 @@ function cardsOf(
   const packed = packTakes(takes, sets.map(roomOf), camera.spans)
   const nominal = Math.floor(planned.cardBytes * rules.fillLimit)
   const rest = packTakes(packed.open, [], camera.spans, nominal)
-  const used = packed.filled.filter((bytes) => bytes > 0).length
-  const needed = (used + rest.filled.length) * copies
-  const wanted = needed + (rows.length > 0 ? rules.spareCards : 0)
+  const used = packed.filled.filter((bytes) => bytes > 0).length * copies
+  // What fits on no card of that kind needs a larger one each.
+  const more = (rest.filled.length + rest.open.reduce((sum, one) => sum + one.count, 0)) * copies
+  // A card that holds not even the shortest take is no spare for a camera that stops at a full one.
+  const least = camera.spans ? 0 : Math.min(...rows.map((row) => row.takeBytes))
+  const inUse = new Set(sets.filter((_, at) => (packed.filled[at] ?? 0) > 0).flat())
+  const idle = good.filter((card) => !inUse.has(card) && room(card) >= least).length
+  const spares = rows.length > 0 ? rules.spareCards : 0
+  const lacking = more + Math.max(0, spares - idle)
   const cards = given.map((card): CardInCamera => {
     const set = sets.findIndex((one) => one.includes(card))
     const filledBytes = packed.filled[set] ?? 0
     const trouble = troubleOf(card)
-    return { card, filledBytes, trouble, spare: trouble === undefined && filledBytes === 0 }
+    return { card, filledBytes, trouble, spare: trouble === undefined && filledBytes === 0 && room(card) >= least }
   })
   return {
     cards,
-    needed,
-    missing: Math.max(0, wanted - given.length),
+    needed: used + more,
+    // A card that may not be used is exchanged, not added.
+    missing: Math.max(0, lacking - (given.length - good.length)),
+    missingBytes: Math.max(planned.cardBytes, ...rest.open.map((one) => Math.ceil(one.bytes / rules.fillLimit))),
     openBytes: packed.open.reduce((sum, one) => sum + one.bytes * one.count, 0),
-    longerThanCard: !camera.spans && rows.some((row) => row.takeBytes > Math.max(nominal, ...sets.map(roomOf))),
+    openTakes: packed.open.map((one) => one.bytes),
+    longerThanCard: rest.open.length > 0 && !camera.spans,
   }
 }
 
@@ -227,9 +252,9 @@ const CLASS_ABOVE = 'a card above every published class'
 /** Everything that is short, the worst first: what cannot record at all before what is too few. */
 export function shortages({ cameras }: PlanBudget): Shortage[] {
   const found = cameras.flatMap((budget): Shortage[] => {
-    const { camera, neededClass, bytesPerSecond, planned } = budget
+    const { camera, neededClass, bytesPerSecond } = budget
     const say = (kind: Shortage['kind'], sentence: string): Shortage => ({ cameraId: camera.id, kind, sentence })
-    const size = formatBytes(planned.cardBytes)
+    const size = formatBytes(budget.missingBytes)
     return [
       ...budget.cards
         .filter((one) => one.trouble === 'too-slow')
@@ -248,7 +273,12 @@ export function shortages({ cameras }: PlanBudget): Shortage[] {
         .filter((one) => one.trouble === 'promised')
         .map(({ card }) => say('promised', `${card.name} is planned for ${card.promisedTo ?? ''} on the same day.`)),
       ...(budget.longerThanCard
-        ? [say('longer-than-card', `A take is longer than a card of ${size}, and ${camera.name} stops at a full card.`)]
+        ? [
+            say(
+              'longer-than-card',
+              `A take of ${camera.name} is longer than a card of ${formatBytes(budget.planned.cardBytes)}, and it stops at a full one.`,
+            ),
+          ]
         : []),
       ...(budget.missing > 0
         ? [

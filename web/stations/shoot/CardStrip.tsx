@@ -12,7 +12,7 @@ const WORDS = { 'too-slow': 'too slow', 'not-clear': 'not clear', promised: 'pro
 
 /** The cards of a camera side by side, as wide as they hold, each filled as far as it is planned; those that are missing are dashed. */
 export function CardStrip({ budget, fillLimit, onPress }: CardStripProps) {
-  const { camera, cards, missing, planned } = budget
+  const { camera, cards, missing, missingBytes } = budget
   const open = Array.from({ length: Math.min(missing, MOST_DRAWN) }, (_, at) => at)
   return (
     <button
@@ -27,11 +27,11 @@ export function CardStrip({ budget, fillLimit, onPress }: CardStripProps) {
       {open.map((at) => (
         <span
           key={at}
-          style={{ flexGrow: planned.cardBytes / 1e9 }}
+          style={{ flexGrow: missingBytes / 1e9 }}
           className="min-w-36 basis-36 rounded-box border-2 border-dashed border-stop px-2 py-1"
         >
           <span className="block text-sm font-semibold text-stop">missing</span>
-          <span className="figure block text-quiet">{formatBytes(planned.cardBytes)}</span>
+          <span className="figure block text-quiet">{formatBytes(missingBytes)}</span>
         </span>
       ))}
       {missing > MOST_DRAWN && <span className="self-center text-stop">and {missing - MOST_DRAWN} more</span>}

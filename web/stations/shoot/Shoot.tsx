@@ -130,13 +130,10 @@ function Plan({ productionId, view, book }: PlanProps) {
   )
 }
 
-/**
- * Chooses cards that are not put away: first such as nobody counts on, then such as another day does, since a card can be
- * emptied in between.
- */
+/** Chooses cards: first such as nobody counts on, then such as another day does, since one can be emptied in between. */
 function choose(plan: RecordingPlan, gear: PlanGear, book: GearView, productionId: string): RecordingPlan {
   const known = (fits: (card: CardView) => boolean) => {
-    const ids = new Set(book.cards.filter((card) => !card.away && fits(card)).map((card) => card.id))
+    const ids = new Set(book.cards.filter(fits).map((card) => card.id))
     return { ...gear, cards: gear.cards.filter((card) => ids.has(card.id)) }
   }
   const inside = new Set(plan.cameras.flatMap((one) => one.cardIds))
