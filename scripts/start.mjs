@@ -67,6 +67,8 @@ async function stop(code) {
   rmSync(runFile, { force: true })
   process.exit(code)
 }
+// Whoever read what is said here may have gone; that ends nothing.
+for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined)
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0))
 process.on('uncaughtException', (error) => {
   console.error(error.message)

@@ -98,6 +98,25 @@ describe('the start command', () => {
     expect(await next.ended).toBe(0)
   })
 
+  it('goes on when nobody reads any more what it says, and ends when it is told to', async () => {
+    const first = start(['--empty'], await freePort())
+    await until(() => first.said().includes('Yendra is ready at'), `ready: ${first.said()}`)
+    const { http, database } = running().processes
+    databasePid = database
+    // As behind `| head`: the pipe is gone when the next line is written.
+    first.child.stdout?.destroy()
+    first.child.stderr?.destroy()
+    process.kill(http, 'SIGKILL')
+    await until(
+      () => running().processes.http !== http && isAlive(running().processes.http),
+      'a program is started again',
+    )
+    expect(first.child.exitCode).toBeNull()
+    first.child.kill('SIGINT')
+    expect(await first.ended).toBe(0)
+    expect(isAlive(database)).toBe(false)
+  })
+
   it('starts the database again when that ends, and everything with it', async () => {
     const port = await freePort()
     const first = start(['--empty'], port)
