@@ -13,6 +13,7 @@ import type { Db } from '../db/connection'
 import { loadsById } from '../db/queries/cards'
 import * as gear from '../db/queries/gear'
 import * as locker from '../db/queries/locker'
+import { readPlanRules } from '../db/queries/settings'
 import { loadStates, type Asked } from './loadStates'
 
 /** The gear book: cameras with their modes, and cards with what is true of them. */
@@ -23,7 +24,7 @@ export async function gearView(db: Db, asked: Asked): Promise<GearView> {
     gear.modes(db),
     gear.cards(db),
     gear.cardPromises(db, today),
-    gear.readPlanRules(db),
+    readPlanRules(db),
   ])
   const loads = await loadsById(
     db,

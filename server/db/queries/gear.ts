@@ -1,5 +1,5 @@
 import { sql } from 'kysely'
-import type { CameraBody, CardBody, ModeFigures, PlanRulesBody } from '../../../contract/gear'
+import type { CameraBody, CardBody, ModeFigures } from '../../../contract/gear'
 import { inTransaction, type Db } from '../connection'
 
 /** All cameras with the loads that they filmed, in the order in which they were added. */
@@ -107,18 +107,3 @@ export async function setLoadGear(
     return load !== undefined
   })
 }
-
-const RULES: PlanRulesBody = { fillLimit: 0.9, spareCards: 1, factor: 1.2, mains: 50 }
-
-/** How carefully recordings are planned; common practice until the person says otherwise. */
-export async function readPlanRules(db: Db): Promise<PlanRulesBody> {
-  const row = await db.selectFrom('setting').select('value').where('key', '=', 'planning').executeTakeFirst()
-  return { ...RULES, ...row?.value }
-}
-
-export const writePlanRules = (db: Db, rules: PlanRulesBody) =>
-  db
-    .insertInto('setting')
-    .values({ key: 'planning', value: JSON.stringify(rules) })
-    .onConflict((at) => at.column('key').doUpdateSet({ value: JSON.stringify(rules) }))
-    .execute()

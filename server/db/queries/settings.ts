@@ -1,18 +1,32 @@
 import type { Settings } from '../../../contract/copies'
+import type { PlanRulesBody } from '../../../contract/gear'
 import type { Db } from '../connection'
 
 const DEFAULTS: Settings = { policy: 'at-home-only', atHome: true, acceptMemory: false, proofHours: 24 }
 
-/** When a card may be formatted, as the person chose it; the careful way until then. */
-export async function readSettings(db: Db): Promise<Settings> {
-  const row = await db.selectFrom('setting').select('value').where('key', '=', 'person').executeTakeFirst()
-  return { ...DEFAULTS, ...row?.value }
+/** Common practice, no source. */
+const RULES: PlanRulesBody = { fillLimit: 0.9, spareCards: 1, factor: 1.2, mains: 50 }
+
+async function read<T extends object>(db: Db, key: string, defaults: T): Promise<T> {
+  const row = await db.selectFrom('setting').select('value').where('key', '=', key).executeTakeFirst()
+  return { ...defaults, ...row?.value }
 }
 
-/** Keeps when a card may be formatted. */
-export const writeSettings = (db: Db, settings: Settings) =>
+const write = (db: Db, key: string, value: object) =>
   db
     .insertInto('setting')
-    .values({ key: 'person', value: JSON.stringify(settings) })
-    .onConflict((at) => at.column('key').doUpdateSet({ value: JSON.stringify(settings) }))
+    .values({ key, value: JSON.stringify(value) })
+    .onConflict((at) => at.column('key').doUpdateSet({ value: JSON.stringify(value) }))
     .execute()
+
+/** When a card may be formatted, as the person chose it; the careful way until then. */
+export const readSettings = (db: Db): Promise<Settings> => read(db, 'person', DEFAULTS)
+
+/** Keeps when a card may be formatted. */
+export const writeSettings = (db: Db, settings: Settings) => write(db, 'person', settings)
+
+/** How carefully recordings are planned, as the person chose it. */
+export const readPlanRules = (db: Db): Promise<PlanRulesBody> => read(db, 'planning', RULES)
+
+/** Keeps how carefully recordings are planned. */
+export const writePlanRules = (db: Db, rules: PlanRulesBody) => write(db, 'planning', rules)

@@ -4,6 +4,7 @@ import { nominalBitsPerSecond } from '../../../core/shoot/mode'
 import { modeOfFacts } from '../../../core/shoot/modeOfClip'
 import { clip } from '../../db/queries/cards'
 import * as gear from '../../db/queries/gear'
+import { writePlanRules } from '../../db/queries/settings'
 import { tellChanged } from '../../db/queries/tasks'
 import { isTaken } from '../../db/taken'
 import { gearView } from '../../facts/gear'
@@ -61,7 +62,7 @@ export function gearRoutes({ db, host }: Context): Router {
   })
 
   serve(router, gearApi.setRules, async ({ body }) => {
-    await gear.writePlanRules(db, body)
+    await writePlanRules(db, body)
     await changed()
   })
 
