@@ -75,6 +75,11 @@ export const modeBody = object({
   audioBitsPerSecond: whole('The sound bit rate', 0, 1e9),
   /** What the camera writes of a proxy beside it; 0 when it writes none. */
   proxyBitsPerSecond: wholeOr('The bit rate of the camera proxy', 0, 10e9, 0),
+  /** Its frame, where it is known. */
+  proxyFrame: object({ widthPx: whole('The width', 16, 32_768), heightPx: whole('The height', 16, 32_768) })
+    .noUnknown()
+    .nullable()
+    .default(null),
   /** What real clips came to in all; `null` until it was measured. */
   measuredBitsPerSecond: wholeOrNull('The measured bit rate', 1000, 200e9),
 })
@@ -93,9 +98,14 @@ export function figuresOf({
   picture: sent,
   audioBitsPerSecond,
   proxyBitsPerSecond,
+  proxyFrame,
   measuredBitsPerSecond,
 }: ModeBody): ModeFigures {
-  const rest = { audioBitsPerSecond, proxyBitsPerSecond, measuredBitsPerSecond: measuredBitsPerSecond ?? undefined }
+  const rest = {
+    ...{ audioBitsPerSecond, proxyBitsPerSecond },
+    proxyFrame: proxyFrame ?? undefined,
+    measuredBitsPerSecond: measuredBitsPerSecond ?? undefined,
+  }
   if (!sent) return { picture: undefined, ...rest }
   const { widthPx, heightPx, codec, bitDepth, chroma } = sent
   const rate = parseFrameRate(sent.rate) ?? frameRate(25)
@@ -108,9 +118,13 @@ export function figuresOf({
 
 /** A mode as it is sent. */
 export function modeBodyOf({ name, picture: known, ...rest }: Omit<RecordingMode, 'id'>): ModeBody {
-  const measuredBitsPerSecond = rest.measuredBitsPerSecond ?? null
-  const { audioBitsPerSecond, proxyBitsPerSecond } = rest
-  if (!known) return { name, picture: null, audioBitsPerSecond, proxyBitsPerSecond, measuredBitsPerSecond }
+  const more = {
+    audioBitsPerSecond: rest.audioBitsPerSecond,
+    proxyBitsPerSecond: rest.proxyBitsPerSecond,
+    proxyFrame: rest.proxyFrame ?? null,
+    measuredBitsPerSecond: rest.measuredBitsPerSecond ?? null,
+  }
+  if (!known) return { name, picture: null, ...more }
   const { coding, rate, ...frame } = known
   return {
     name,
@@ -121,9 +135,7 @@ export function modeBodyOf({ name, picture: known, ...rest }: Omit<RecordingMode
       rawBitsPerSample: coding.kind === 'raw' ? coding.bitsPerSample : 0,
       rawHeaderBytes: coding.kind === 'raw' ? coding.headerBytes : 0,
     },
-    audioBitsPerSecond,
-    proxyBitsPerSecond,
-    measuredBitsPerSecond,
+    ...more,
   }
 }
 
@@ -216,12 +228,15 @@ export const planGear = (
     ...camera,
     modes: camera.modes.map((mode) => ({ ...figuresOf(mode), id: mode.id, name: mode.name, away: mode.away })),
   })),
-  cards: cards.map((card) => ({
-    ...card,
-    state: card.load?.productionId === id ? 'clear' : card.state,
-    promisedTo: card.plannedFor.find((one) => one.productionId !== id && shootOn !== null && one.shootOn === shootOn)
-      ?.title,
-  })),
+  // What was put away is not at hand, but for what this production filmed on it.
+  cards: cards
+    .filter((card) => !card.away || card.load?.productionId === id)
+    .map((card) => ({
+      ...card,
+      state: card.load?.productionId === id ? 'clear' : card.state,
+      promisedTo: card.plannedFor.find((one) => one.productionId !== id && shootOn !== null && one.shootOn === shootOn)
+        ?.title,
+    })),
 })
 
 /** A client or site, a volume or a reader, as the locker lists it. */

@@ -67,6 +67,12 @@ const deliverable = string().oneOf(
   'There is no such destination.',
 )
 
+/** When a shot was filmed; `null` until it is. */
+const moment = string()
+  .matches(/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/, 'Give the time as ISO 8601 in UTC.')
+  .test('time', 'Give the time as ISO 8601 in UTC.', (at) => !at || !Number.isNaN(Date.parse(at)))
+  .nullable()
+
 /** A shot to be filmed. */
 export const shotBody = object({
   name: text().required('Name the shot.').max(120, 'Keep the name under 120 characters.'),
@@ -76,13 +82,12 @@ export const shotBody = object({
 }).noUnknown()
 export type ShotBody = InferType<typeof shotBody>
 
+/** A shot to be added; one that comes from another list may be filmed already. */
+const newShot = shotBody.shape({ filmedAt: moment.default(null) }).noUnknown()
+
 /** Shots to be added at the end: one, the passes of one performance, or a whole list. */
 export const shotsBody = object({
-  shots: array()
-    .of(shotBody)
-    .min(1, 'Name a shot.')
-    .max(500, 'Add at most 500 shots at once.')
-    .required('Name a shot.'),
+  shots: array().of(newShot).min(1, 'Name a shot.').max(500, 'Add at most 500 shots at once.').required('Name a shot.'),
   passes: wholeOr('The number of passes', 1, MOST_PASSES, 1),
 }).noUnknown()
 
@@ -91,17 +96,11 @@ export const shotPlace = object({
   before: string().uuid('That is no shot.').nullable().defined('Say before which shot it goes.'),
 }).noUnknown()
 
-const moment = string()
-  .matches(/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/, 'Give the time as ISO 8601 in UTC.')
-  .test('time', 'Give the time as ISO 8601 in UTC.', (at) => !at || !Number.isNaN(Date.parse(at)))
-  .nullable()
-  .defined('Say when it was filmed, or null.')
-
 /** Ticks as a phone gives them back. */
 export const ticksBody = object({
   productionId: id('the production of the list'),
   ticks: array()
-    .of(object({ shotId: id('a shot'), filmedAt: moment }).noUnknown())
+    .of(object({ shotId: id('a shot'), filmedAt: moment.defined('Say when it was filmed, or null.') }).noUnknown())
     .max(2000, 'A list has at most 2000 ticks.')
     .required('There are no ticks in this file.'),
 }).noUnknown()
@@ -212,7 +211,7 @@ export const shootApi = {
   moveShot: order()('PUT', '/shots/:id/place', { changes: ['productions'], body: shotPlace }),
   tickShot: order()('PUT', '/shots/:id/filmed', {
     changes: ['productions'],
-    body: object({ filmedAt: moment }).noUnknown(),
+    body: object({ filmedAt: moment.defined('Say when it was filmed, or null.') }).noUnknown(),
   }),
   removeShot: order()('DELETE', '/shots/:id', { changes: ['productions'] }),
   /** Takes over the ticks of a list that was carried on a phone. 422 when it is the list of another production. */

@@ -185,12 +185,19 @@ describe('a shot list', () => {
               notes,
               cameraId: camera ? 'c' : null,
               deliverables: many ? ['tall-short', 'wide-watch'] : [],
+              filmedAt: many ? '2026-11-26T09:30:00.000Z' : null,
             }),
           )
           const { shots: read, faults } = shotsFromRows(shotRows(shots, names), names)
           expect(faults).toEqual([])
           expect(read).toEqual(
-            shots.map(({ name, cameraId, deliverables, notes }) => ({ name, cameraId, deliverables, notes })),
+            shots.map(({ name, cameraId, deliverables, notes, filmedAt }) => ({
+              name,
+              cameraId,
+              deliverables,
+              notes,
+              filmedAt,
+            })),
           )
         },
       ),

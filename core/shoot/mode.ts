@@ -32,6 +32,8 @@ export interface RecordingMode {
   readonly audioBitsPerSecond: number
   /** What the camera writes of a proxy beside it; 0 when it writes none. */
   readonly proxyBitsPerSecond: number
+  /** Frame of that proxy, where it is known. */
+  readonly proxyFrame?: FrameSize | undefined
   /** What real clips of it came to in all; it is reckoned with where there is one. */
   readonly measuredBitsPerSecond: number | undefined
   /** It was put away: where it is planned it counts, and it is offered no more. */

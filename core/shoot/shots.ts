@@ -10,8 +10,8 @@ export interface Shot {
   readonly filmedAt: string | null
 }
 
-/** A shot as it is made, without what the list gives it. */
-export type NewShot = Omit<Shot, 'id' | 'filmedAt'>
+/** A shot as it is made, before the list knows it. */
+export type NewShot = Omit<Shot, 'id'>
 
 export const MOST_PASSES = 20
 
@@ -62,6 +62,9 @@ export function shotRows(shots: readonly Shot[], { cameras, destinations }: Shot
   ]
 }
 
+/** ISO 8601 in UTC, as the table is written. */
+const MOMENT = /^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/
+
 export interface ReadShots {
   readonly shots: readonly NewShot[]
   /** What could not be taken as it stood, by line of the table. */
@@ -82,7 +85,13 @@ export function shotsFromRows(rows: readonly (readonly string[])[], names: ShotN
   const head = first.some((cell) => same(cell, 'Shot'))
   const column = (name: (typeof HEAD)[number], otherwise: number) =>
     head ? first.findIndex((cell) => same(cell, name)) : otherwise
-  const at = { name: column('Shot', 0), camera: column('Camera', 1), for: column('For', 2), notes: column('Notes', 3) }
+  const at = {
+    name: column('Shot', 0),
+    camera: column('Camera', 1),
+    for: column('For', 2),
+    notes: column('Notes', 3),
+    filmed: column('Filmed', 4),
+  }
   const faults: string[] = []
   const shots = rows.flatMap((row, line): NewShot[] => {
     const name = plain(row[at.name])
@@ -103,7 +112,12 @@ export function shotsFromRows(rows: readonly (readonly string[])[], names: ShotN
       if (!known) faults.push(`Line ${line + 1}: no destination is called “${one}”.`)
       return known ? [known.id] : []
     })
-    return [{ name: name.slice(0, 120), cameraId, deliverables, notes: plain(row[at.notes]).slice(0, 500) }]
+    const filmed = plain(row[at.filmed])
+    const filmedAt = MOMENT.test(filmed) && !Number.isNaN(Date.parse(filmed)) ? filmed : null
+    if (filmed !== '' && filmedAt === null)
+      faults.push(`Line ${line + 1}: “${filmed}” is no time such as 2026-11-26T09:30:00Z.`)
+    const notes = plain(row[at.notes]).slice(0, 500)
+    return [{ name: name.slice(0, 120), cameraId, deliverables, notes, filmedAt }]
   })
   return { shots, faults }
 }

@@ -32,6 +32,7 @@ const film = (
   },
   audioBitsPerSecond: 256_000,
   proxyBitsPerSecond: (more.proxy ?? 0) * 1e6,
+  proxyFrame: more.proxy ? { widthPx: 1280, heightPx: 720 } : undefined,
   measuredBitsPerSecond: undefined,
 })
 
@@ -184,7 +185,7 @@ export async function addGear(db: Db, productions: ReadonlyMap<string, string>, 
     db,
     launch,
     SHOTS.map(([name, of, deliverables, notes]) => ({
-      ...{ name, cameraId: cameraOf(of), deliverables: [...deliverables], notes },
+      ...{ name, cameraId: cameraOf(of), deliverables: [...deliverables], notes, filmedAt: null },
     })),
   )
   await putDay(db, launch, {

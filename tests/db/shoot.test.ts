@@ -111,7 +111,7 @@ describe('a shot list', () => {
     await shoot.addShots(
       db,
       id,
-      names.map((name) => ({ name, cameraId: null, deliverables: [], notes: '' })),
+      names.map((name) => ({ name, cameraId: null, deliverables: [], notes: '', filmedAt: null })),
     )
     let order = (await shoot.shotsOf(db, id)).map((shot) => shot.id)
     const moves = fc.sample(fc.tuple(fc.integer({ min: 0, max: 3 }), fc.integer({ min: 0, max: 4 })), {

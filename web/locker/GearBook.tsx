@@ -8,6 +8,7 @@ import { frameSizeText } from '../../core/units/frameSize'
 import { counted, formatBitRate, formatBytes } from '../../core/units/quantity'
 import { figuresOf, gearApi, type CameraView, type ModeView } from '../../contract/gear'
 import { Answer } from '../parts/Answer'
+import { IconButton } from '../parts/IconButton'
 import { Ask } from '../parts/Ask'
 import { Button } from '../parts/Button'
 import { Empty } from '../parts/Empty'
@@ -118,14 +119,7 @@ function CameraEntry({ camera, onOpen }: { camera: CameraView; onOpen: (open: Op
       <div>
         <div className="flex items-center gap-1">
           <h2 className={`grow text-lg ${away ? 'text-quiet' : ''}`}>{name}</h2>
-          <Button
-            look="quiet"
-            className="!min-h-8 !px-1.5"
-            aria-label={`Change ${name}`}
-            onClick={() => onOpen({ what: 'camera', camera })}
-          >
-            <Pencil className="size-4" aria-hidden />
-          </Button>
+          <IconButton icon={Pencil} label={`Change ${name}`} onClick={() => onOpen({ what: 'camera', camera })} />
           <PutAway {...camera} put={gearApi.putCamera} erase={gearApi.eraseCamera} />
         </div>
         <p className="text-sm text-quiet">
@@ -158,21 +152,12 @@ function CameraEntry({ camera, onOpen }: { camera: CameraView; onOpen: (open: Op
 }
 
 /** What a mode records, in words: `3840×2160 at 25, H.264, 8 bit 4:2:0`. */
-function modeWords({ picture }: ModeView): string {
+function modeWords(mode: ModeView): string {
+  const { picture } = figuresOf(mode)
   if (!picture) return 'sound alone'
-  const figures = figuresOf({
-    name: '',
-    picture,
-    audioBitsPerSecond: 0,
-    proxyBitsPerSecond: 0,
-    measuredBitsPerSecond: null,
-  })
-  const rate = figures.picture ? frameRateLabel(figures.picture.rate) : picture.rate
-  const coding =
-    picture.rawBitsPerSample > 0
-      ? `raw, ${picture.rawBitsPerSample} bit a sample`
-      : `${picture.bitDepth} bit ${picture.chroma}`
-  return `${frameSizeText(picture)} at ${rate}, ${picture.codec}, ${coding}`
+  const { coding, rate, codec, bitDepth, chroma } = picture
+  const bits = coding.kind === 'raw' ? `raw, ${coding.bitsPerSample} bit a sample` : `${bitDepth} bit ${chroma}`
+  return `${frameSizeText(picture)} at ${frameRateLabel(rate)}, ${codec}, ${bits}`
 }
 
 function ModeEntry({ mode, onOpen }: { mode: ModeView; onOpen: () => void }) {
@@ -185,13 +170,12 @@ function ModeEntry({ mode, onOpen }: { mode: ModeView; onOpen: () => void }) {
         {mode.measuredBitsPerSecond !== null && <span className="text-sm text-quiet"> measured</span>}
         <span className="block text-sm text-quiet">
           {modeWords(mode)}
-          {mode.proxyBitsPerSecond > 0 && `, a camera proxy of ${formatBitRate(mode.proxyBitsPerSecond)}`}
+          {mode.proxyBitsPerSecond > 0 &&
+            `, a camera proxy of ${mode.proxyFrame ? `${frameSizeText(mode.proxyFrame)}, ` : ''}${formatBitRate(mode.proxyBitsPerSecond)}`}
           {mode.away ? ', put away' : `; ${speedSentence(bits).replace(/ \(.*\)$/, '')}`}
         </span>
       </span>
-      <Button look="quiet" className="!min-h-8 !px-1.5" aria-label={`Change ${mode.name}`} onClick={onOpen}>
-        <Pencil className="size-4" aria-hidden />
-      </Button>
+      <IconButton icon={Pencil} label={`Change ${mode.name}`} onClick={onOpen} />
       <PutAway id={mode.id} name={mode.name} away={mode.away} holds="plans that count on it" put={gearApi.putMode} />
     </li>
   )

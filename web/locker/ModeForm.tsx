@@ -1,15 +1,13 @@
-import { useState } from 'react'
+import { useState, type ComponentProps } from 'react'
 import { CHROMAS, nominalBitsPerSecond } from '../../core/shoot/mode'
 import { speedSentence } from '../../core/shoot/recording'
 import { frameRateLabel, frameRateText, parseFrameRate } from '../../core/units/frameRate'
 import { frameSizeText, parseFrameSize } from '../../core/units/frameSize'
 import { exactBitRate, exactBytes, formatBitRate, parseBitRate, parseBytes } from '../../core/units/quantity'
 import { figuresOf, gearApi, type CameraView, type ModeBody, type ModeView } from '../../contract/gear'
-import { Button } from '../parts/Button'
 import { Choice } from '../parts/Choice'
 import { Field } from '../parts/Field'
-import { Sheet } from '../parts/Sheet'
-import { Trouble } from '../parts/Trouble'
+import { FormSheet, NameField } from '../parts/FormSheet'
 import { UnitField } from '../parts/UnitField'
 import { useSend } from '../parts/useSend'
 import { FromClip } from './FromClip'
@@ -28,6 +26,7 @@ interface Typed {
   readonly header: string
   readonly sound: string
   readonly proxy: string
+  readonly proxyFrame: string
   readonly measured: string
 }
 
@@ -44,6 +43,7 @@ const EMPTY: Typed = {
   header: '0 B',
   sound: '256 kb/s',
   proxy: '',
+  proxyFrame: '',
   measured: '',
 }
 
@@ -53,6 +53,7 @@ function typedOf(mode: ModeBody): Typed {
     name: mode.name,
     sound: exactBitRate(mode.audioBitsPerSecond),
     proxy: mode.proxyBitsPerSecond > 0 ? exactBitRate(mode.proxyBitsPerSecond) : '',
+    proxyFrame: mode.proxyFrame ? frameSizeText(mode.proxyFrame) : '',
     measured: mode.measuredBitsPerSecond === null ? '' : exactBitRate(mode.measuredBitsPerSecond),
   }
   const { picture } = mode
@@ -91,6 +92,7 @@ function readTyped(typed: Typed): { body: ModeBody | undefined; wrong: ReadonlyS
   const sound = need('sound', parseBitRate(typed.sound, 'kb/s'))
   const proxy = optional('proxy')
   const measured = optional('measured')
+  const proxyFrame = typed.proxyFrame.trim() === '' ? null : need('proxyFrame', parseFrameSize(typed.proxyFrame))
   const withPicture = typed.kind !== 'sound'
   const frame = withPicture ? need('frame', parseFrameSize(typed.frame)) : undefined
   const rate = withPicture ? need('rate', parseFrameRate(typed.rate)) : undefined
@@ -120,6 +122,7 @@ function readTyped(typed: Typed): { body: ModeBody | undefined; wrong: ReadonlyS
           : null,
       audioBitsPerSecond: sound ?? 0,
       proxyBitsPerSecond: proxy ?? 0,
+      proxyFrame: proxyFrame ?? null,
       measuredBitsPerSecond: measured ?? null,
     },
   }
@@ -148,109 +151,83 @@ export function ModeForm({ camera, mode, onClose }: ModeFormProps) {
     if (mode) change.mutate({ params: { id: mode.id }, body }, { onSuccess: onClose })
     else add.mutate({ params: { id: camera.id }, body }, { onSuccess: onClose })
   }
+  const fields: ModeFieldsProps = { typed, wrong, on, set }
   return (
-    <Sheet
+    <FormSheet
       title={mode ? `Change ${mode.name}` : `A mode of ${camera.name}`}
       about="Write units as you like: 100 Mb/s, 3840×2160, 23.976. Or take them from a clip that was filmed so."
-      open
-      onClose={onClose}
       width="max-w-2xl"
+      onClose={onClose}
+      onSave={save}
+      save={mode ? 'Keep the change' : 'Add the mode'}
+      busy={add.isPending || change.isPending}
+      error={add.error ?? change.error}
     >
       <FromClip onMode={(found) => set({ ...typedOf(found), name: typed.name || found.name })} />
-      <form
-        noValidate
-        onSubmit={(event) => {
-          event.preventDefault()
-          save()
-        }}
-      >
-        <div className="grid gap-x-4 sm:grid-cols-3">
-          <Field
-            label="Name"
-            value={typed.name}
-            maxLength={60}
-            fault={tried && wrong.has('name') ? 'Name the mode.' : undefined}
-            onChange={on('name')}
-          />
-          <Choice
-            label="Records"
-            className="mb-5"
-            value={typed.kind}
-            onChange={(value) => set({ kind: value === 'raw' || value === 'sound' ? value : 'coded' })}
-            options={[
-              { value: 'coded', label: 'Coded picture' },
-              { value: 'raw', label: 'Raw frames' },
-              { value: 'sound', label: 'Sound alone' },
-            ]}
-          />
-          {typed.kind !== 'sound' && <PictureFields typed={typed} wrong={wrong} on={on} set={set} />}
-          <UnitField
-            label="Sound bit rate"
-            unit="soundRate"
-            typed={typed.sound}
-            wrong={wrong.has('sound')}
-            value={typed.sound}
-            onChange={on('sound')}
-          />
-          {typed.kind !== 'sound' && (
-            <UnitField
-              label="Camera proxy"
+      <div className="grid gap-x-4 sm:grid-cols-3">
+        <NameField value={typed.name} onChange={(name) => set({ name })} tried={tried} />
+        <Choice
+          label="Records"
+          className="mb-5"
+          value={typed.kind}
+          onChange={(value) => set({ kind: value === 'raw' || value === 'sound' ? value : 'coded' })}
+          options={[
+            { value: 'coded', label: 'Coded picture' },
+            { value: 'raw', label: 'Raw frames' },
+            { value: 'sound', label: 'Sound alone' },
+          ]}
+        />
+        {typed.kind !== 'sound' && <PictureFields {...fields} />}
+        <Quantity name="sound" label="Sound bit rate" unit="soundRate" {...fields} />
+        {typed.kind !== 'sound' && (
+          <>
+            <Quantity name="proxy" label="Camera proxy" unit="bitRate" optional placeholder="none" {...fields} />
+            <Quantity
+              name="proxyFrame"
+              label="Its frame"
+              unit="frameSize"
               optional
-              unit="bitRate"
-              typed={typed.proxy}
-              wrong={wrong.has('proxy')}
-              value={typed.proxy}
-              placeholder="none"
-              onChange={on('proxy')}
+              placeholder="not known"
+              {...fields}
             />
-          )}
-          <UnitField
-            label="Measured in all"
-            optional
-            unit="bitRate"
-            typed={typed.measured}
-            wrong={wrong.has('measured')}
-            value={typed.measured}
-            placeholder="not yet"
-            onChange={on('measured')}
-          />
-        </div>
-        {body && <Result body={body} />}
-        <Trouble error={add.error ?? change.error} />
-        <Button look="primary" type="submit" className="mt-3" disabled={add.isPending || change.isPending}>
-          {mode ? 'Keep the change' : 'Add the mode'}
-        </Button>
-      </form>
-    </Sheet>
+          </>
+        )}
+        <Quantity name="measured" label="Measured in all" unit="bitRate" optional placeholder="not yet" {...fields} />
+      </div>
+      {body && <Result body={body} />}
+    </FormSheet>
   )
 }
 
-interface PictureFieldsProps {
+interface ModeFieldsProps {
   readonly typed: Typed
   readonly wrong: ReadonlySet<keyof Typed>
   readonly on: (name: keyof Typed) => (event: { target: { value: string } }) => void
   readonly set: (more: Partial<Typed>) => void
 }
 
-function PictureFields({ typed, wrong, on, set }: PictureFieldsProps) {
+interface QuantityProps extends ModeFieldsProps, Pick<ComponentProps<typeof UnitField>, 'label' | 'unit' | 'optional'> {
+  readonly name: keyof Typed
+  readonly placeholder?: string
+}
+
+/** One figure of the mode, typed with its unit. */
+const Quantity = ({ name, typed, wrong, on, label, unit, optional, placeholder }: QuantityProps) => (
+  <UnitField
+    {...{ label, unit, optional, placeholder }}
+    typed={typed[name]}
+    wrong={wrong.has(name)}
+    value={typed[name]}
+    onChange={on(name)}
+  />
+)
+
+function PictureFields(fields: ModeFieldsProps) {
+  const { typed, wrong, on, set } = fields
   return (
     <>
-      <UnitField
-        label="Frame size"
-        unit="frameSize"
-        typed={typed.frame}
-        wrong={wrong.has('frame')}
-        value={typed.frame}
-        onChange={on('frame')}
-      />
-      <UnitField
-        label="Frame rate"
-        unit="frameRate"
-        typed={typed.rate}
-        wrong={wrong.has('rate')}
-        value={typed.rate}
-        onChange={on('rate')}
-      />
+      <Quantity name="frame" label="Frame size" unit="frameSize" {...fields} />
+      <Quantity name="rate" label="Frame rate" unit="frameRate" {...fields} />
       <Field
         label="Codec"
         value={typed.codec}
@@ -272,14 +249,7 @@ function PictureFields({ typed, wrong, on, set }: PictureFieldsProps) {
         options={CHROMAS.map((one) => ({ value: one, label: one }))}
       />
       {typed.kind === 'coded' ? (
-        <UnitField
-          label="Video bit rate"
-          unit="bitRate"
-          typed={typed.video}
-          wrong={wrong.has('video')}
-          value={typed.video}
-          onChange={on('video')}
-        />
+        <Quantity name="video" label="Video bit rate" unit="bitRate" {...fields} />
       ) : (
         <>
           <Field
@@ -289,14 +259,7 @@ function PictureFields({ typed, wrong, on, set }: PictureFieldsProps) {
             fault={wrong.has('sample') ? 'From 1 to 64.' : undefined}
             onChange={on('sample')}
           />
-          <UnitField
-            label="Header of a frame"
-            unit="bytes"
-            typed={typed.header}
-            wrong={wrong.has('header')}
-            value={typed.header}
-            onChange={on('header')}
-          />
+          <Quantity name="header" label="Header of a frame" unit="bytes" {...fields} />
         </>
       )}
     </>

@@ -144,8 +144,9 @@ export const addShots = (db: Db, productionId: string, shots: readonly NewShot[]
     await tx
       .insertInto('shot')
       .values(
-        shots.map(({ deliverables, ...shot }, at) => ({
+        shots.map(({ deliverables, filmedAt, ...shot }, at) => ({
           ...shot,
+          filmedAt: filmedAt === null ? null : new Date(filmedAt),
           productionId,
           place: first + at,
           deliverables: JSON.stringify(deliverables),

@@ -17,6 +17,7 @@ import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { Field } from '../../parts/Field'
+import { IconButton } from '../../parts/IconButton'
 import { useGear } from '../../parts/queries'
 import { Trouble } from '../../parts/Trouble'
 import { UnitField } from '../../parts/UnitField'
@@ -133,15 +134,12 @@ function Line({ one: { id, label, outlier, typed }, children }: LineProps) {
         {outlier && ' (far off, not counted)'}
       </span>
       {typed && (
-        <Button
-          look="quiet"
-          className="!min-h-7 !px-1 !py-0"
-          aria-label={`Take the figure of ${label} away`}
+        <IconButton
+          icon={Trash2}
+          label={`Take the figure of ${label} away`}
           disabled={remove.isPending}
           onClick={() => remove.mutate({ params: { id } })}
-        >
-          <Trash2 className="size-4" aria-hidden />
-        </Button>
+        />
       )}
     </li>
   )
@@ -153,11 +151,11 @@ function ModeFigures({ mode, book }: { mode: MeasuredMode; book: GearView }) {
   const body = book.cameras.find((one) => one.id === mode.cameraId)?.modes.find((one) => one.id === mode.modeId)
   const take = () => {
     if (!body) return
-    const { id, name, picture, audioBitsPerSecond, proxyBitsPerSecond } = body
+    const { id, name, picture, audioBitsPerSecond, proxyBitsPerSecond, proxyFrame } = body
     const measuredBitsPerSecond = Math.round(learned.value)
     send.mutate({
       params: { id },
-      body: { name, picture, audioBitsPerSecond, proxyBitsPerSecond, measuredBitsPerSecond },
+      body: { name, picture, audioBitsPerSecond, proxyBitsPerSecond, proxyFrame, measuredBitsPerSecond },
     })
   }
   const most = Math.max(mode.nominal, ...learned.of.map((one) => one.bitsPerSecond))

@@ -5,9 +5,8 @@ import { shootApi } from '../../../contract/shoot'
 import { Button } from '../../parts/Button'
 import { Choice } from '../../parts/Choice'
 import { Field } from '../../parts/Field'
-import { Sheet } from '../../parts/Sheet'
+import { FormSheet, NameField } from '../../parts/FormSheet'
 import { Tick } from '../../parts/Tick'
-import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 
 interface ShotFormProps {
@@ -38,87 +37,75 @@ export function ShotForm({ productionId, shot, cameras, onClose }: ShotFormProps
     if (name.trim() === '' || countWrong) return
     const body = { name, cameraId: cameraId === NO_CAMERA ? null : cameraId, deliverables: [...deliverables], notes }
     if (shot) change.mutate({ params: { id: shot.id }, body }, { onSuccess: onClose })
-    else add.mutate({ params: { id: productionId }, body: { shots: [body], passes: count } }, { onSuccess: onClose })
+    else
+      add.mutate(
+        { params: { id: productionId }, body: { shots: [{ ...body, filmedAt: null }], passes: count } },
+        { onSuccess: onClose },
+      )
   }
   return (
-    <Sheet
+    <FormSheet
       title={shot ? `Change “${shot.name}”` : 'Add a shot'}
       about={
         shot
           ? 'Its tick stays as it is.'
           : 'One performance filmed several times from other places becomes as many numbered shots.'
       }
-      open
       onClose={onClose}
-    >
-      <form
-        noValidate
-        onSubmit={(event) => {
-          event.preventDefault()
-          save()
-        }}
-      >
-        <Field
-          label="Name"
-          value={name}
-          maxLength={120}
-          fault={tried && name.trim() === '' ? 'Name the shot.' : undefined}
-          onChange={(event) => setName(event.target.value)}
-          autoFocus
-        />
-        <div className="grid gap-x-4 sm:grid-cols-2">
-          <Choice
-            label="Camera"
-            className="mb-5"
-            value={cameraId}
-            onChange={setCameraId}
-            options={[
-              { value: NO_CAMERA, label: 'whichever is at hand' },
-              ...cameras.map((camera) => ({ value: camera.id, label: camera.name })),
-            ]}
-          />
-          {!shot && (
-            <Field
-              label="Passes"
-              value={passes}
-              fault={countWrong ? `A whole number from 1 to ${MOST_PASSES}.` : undefined}
-              onChange={(event) => setPasses(event.target.value)}
-            />
-          )}
-        </div>
-        <fieldset className="mb-4">
-          <legend className="mb-1 text-sm font-semibold">For</legend>
-          <div className="grid gap-y-1.5 sm:grid-cols-2">
-            {DESTINATIONS.map((to) => (
-              <Tick
-                key={to.id}
-                checked={deliverables.includes(to.id)}
-                onChange={(checked) =>
-                  setDeliverables(checked ? [...deliverables, to.id] : deliverables.filter((one) => one !== to.id))
-                }
-              >
-                {to.name}
-              </Tick>
-            ))}
-          </div>
-        </fieldset>
-        <Field label="Notes" value={notes} maxLength={500} onChange={(event) => setNotes(event.target.value)} />
-        <Trouble error={error} />
-        <div className="flex flex-wrap gap-3">
-          <Button look="primary" type="submit" disabled={add.isPending || change.isPending}>
-            {shot ? 'Keep the change' : count > 1 && !countWrong ? `Add ${count} shots` : 'Add the shot'}
+      onSave={save}
+      save={shot ? 'Keep the change' : count > 1 && !countWrong ? `Add ${count} shots` : 'Add the shot'}
+      busy={add.isPending || change.isPending}
+      error={error}
+      more={
+        shot && (
+          <Button
+            look="danger"
+            disabled={remove.isPending}
+            onClick={() => remove.mutate({ params: { id: shot.id } }, { onSuccess: onClose })}
+          >
+            Remove from the list
           </Button>
-          {shot && (
-            <Button
-              look="danger"
-              disabled={remove.isPending}
-              onClick={() => remove.mutate({ params: { id: shot.id } }, { onSuccess: onClose })}
+        )
+      }
+    >
+      <NameField value={name} onChange={setName} tried={tried} most={120} />
+      <div className="grid gap-x-4 sm:grid-cols-2">
+        <Choice
+          label="Camera"
+          className="mb-5"
+          value={cameraId}
+          onChange={setCameraId}
+          options={[
+            { value: NO_CAMERA, label: 'whichever is at hand' },
+            ...cameras.map((camera) => ({ value: camera.id, label: camera.name })),
+          ]}
+        />
+        {!shot && (
+          <Field
+            label="Passes"
+            value={passes}
+            fault={countWrong ? `A whole number from 1 to ${MOST_PASSES}.` : undefined}
+            onChange={(event) => setPasses(event.target.value)}
+          />
+        )}
+      </div>
+      <fieldset className="mb-4">
+        <legend className="mb-1 text-sm font-semibold">For</legend>
+        <div className="grid gap-y-1.5 sm:grid-cols-2">
+          {DESTINATIONS.map((to) => (
+            <Tick
+              key={to.id}
+              checked={deliverables.includes(to.id)}
+              onChange={(checked) =>
+                setDeliverables(checked ? [...deliverables, to.id] : deliverables.filter((one) => one !== to.id))
+              }
             >
-              Remove from the list
-            </Button>
-          )}
+              {to.name}
+            </Tick>
+          ))}
         </div>
-      </form>
-    </Sheet>
+      </fieldset>
+      <Field label="Notes" value={notes} maxLength={500} onChange={(event) => setNotes(event.target.value)} />
+    </FormSheet>
   )
 }
