@@ -6,6 +6,7 @@ import { useNavigate } from 'react-router'
 import { productionChange, productionsApi, type ProductionView } from '../../contract/productions'
 import { Button } from '../parts/Button'
 import { Field } from '../parts/Field'
+import { IconButton } from '../parts/IconButton'
 import { Sheet } from '../parts/Sheet'
 import { Trouble } from '../parts/Trouble'
 import { useSend } from '../parts/useSend'
@@ -15,15 +16,7 @@ export function ChangeProduction({ production }: { production: ProductionView })
   const [open, setOpen] = useState(false)
   return (
     <>
-      <Button
-        look="quiet"
-        className="!min-h-7 !px-1 !py-0"
-        aria-label={`Change ${production.title}`}
-        data-screen-only
-        onClick={() => setOpen(true)}
-      >
-        <Pencil className="size-4" aria-hidden />
-      </Button>
+      <IconButton icon={Pencil} label={`Change ${production.title}`} data-screen-only onClick={() => setOpen(true)} />
       {open && <ChangeSheet production={production} onClose={() => setOpen(false)} />}
     </>
   )

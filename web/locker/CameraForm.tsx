@@ -3,12 +3,10 @@ import type { MediaKind } from '../../core/shoot/gear'
 import type { CameraKind } from '../../core/shoot/mode'
 import { exactBytes, parseBytes } from '../../core/units/quantity'
 import { gearApi, type CameraView } from '../../contract/gear'
-import { Button } from '../parts/Button'
 import { Choice } from '../parts/Choice'
 import { Field } from '../parts/Field'
-import { Sheet } from '../parts/Sheet'
+import { FormSheet, NameField } from '../parts/FormSheet'
 import { Tick } from '../parts/Tick'
-import { Trouble } from '../parts/Trouble'
 import { UnitField } from '../parts/UnitField'
 import { useSend } from '../parts/useSend'
 
@@ -50,79 +48,63 @@ export function CameraForm({ camera, onClose }: { camera: CameraView | undefined
     else add.mutate({ params: {}, body }, { onSuccess: onClose })
   }
   return (
-    <Sheet
+    <FormSheet
       title={camera ? `Change ${camera.name}` : 'Add a camera'}
       about="Its recording modes are added afterwards, typed or measured from a clip."
-      open
       onClose={onClose}
+      onSave={save}
+      save={camera ? 'Keep the change' : 'Add it'}
+      busy={add.isPending || change.isPending}
+      error={add.error ?? change.error}
     >
-      <form
-        noValidate
-        onSubmit={(event) => {
-          event.preventDefault()
-          save()
-        }}
-      >
-        <Field
-          label="Name"
-          value={name}
-          maxLength={60}
-          fault={tried && name.trim() === '' ? 'Name it as you call it.' : undefined}
-          onChange={(event) => setName(event.target.value)}
-          autoFocus
+      <NameField value={name} onChange={setName} tried={tried} />
+      <div className="grid gap-x-4 sm:grid-cols-2">
+        <Choice
+          label="It is a"
+          className="mb-5"
+          value={kind}
+          onChange={(value) => {
+            const next = KINDS.find((one) => one.value === value)?.value ?? 'camera'
+            setKind(next)
+            setMedia(usualMedia(next))
+          }}
+          options={KINDS}
         />
-        <div className="grid gap-x-4 sm:grid-cols-2">
-          <Choice
-            label="It is a"
-            className="mb-5"
-            value={kind}
-            onChange={(value) => {
-              const next = KINDS.find((one) => one.value === value)?.value ?? 'camera'
-              setKind(next)
-              setMedia(usualMedia(next))
-            }}
-            options={KINDS}
+        <Choice
+          label="Records on"
+          className="mb-5"
+          value={media}
+          onChange={(value) => setMedia(MEDIA.find((one) => one.value === value)?.value ?? 'cards')}
+          options={MEDIA}
+        />
+        {media === 'internal' && (
+          <UnitField
+            label="Room inside"
+            unit="bytes"
+            typed={inside}
+            wrong={false}
+            value={inside}
+            onChange={(event) => setInside(event.target.value)}
           />
-          <Choice
-            label="Records on"
-            className="mb-5"
-            value={media}
-            onChange={(value) => setMedia(MEDIA.find((one) => one.value === value)?.value ?? 'cards')}
-            options={MEDIA}
-          />
-          {media === 'internal' && (
-            <UnitField
-              label="Room inside"
-              unit="bytes"
-              typed={inside}
-              wrong={false}
-              value={inside}
-              onChange={(event) => setInside(event.target.value)}
-            />
-          )}
-          <Field
-            label="A battery lasts, in minutes"
-            value={battery}
-            hint="Leave it empty where you do not know."
-            fault={batteryMinutes === undefined ? 'A whole number of minutes.' : undefined}
-            onChange={(event) => setBattery(event.target.value)}
-          />
-        </div>
-        {media === 'cards' && (
-          <div className="mb-5 flex flex-col gap-2">
-            <Tick checked={slots === 2} onChange={(two) => setSlots(two ? 2 : 1)}>
-              It has two slots
-            </Tick>
-            <Tick checked={spans} onChange={setSpans}>
-              A take goes on on the next card when one is full
-            </Tick>
-          </div>
         )}
-        <Trouble error={add.error ?? change.error} />
-        <Button look="primary" type="submit" disabled={add.isPending || change.isPending}>
-          {camera ? 'Keep the change' : 'Add it'}
-        </Button>
-      </form>
-    </Sheet>
+        <Field
+          label="A battery lasts, in minutes"
+          value={battery}
+          hint="Leave it empty where you do not know."
+          fault={batteryMinutes === undefined ? 'A whole number of minutes.' : undefined}
+          onChange={(event) => setBattery(event.target.value)}
+        />
+      </div>
+      {media === 'cards' && (
+        <div className="mb-5 flex flex-col gap-2">
+          <Tick checked={slots === 2} onChange={(two) => setSlots(two ? 2 : 1)}>
+            It has two slots
+          </Tick>
+          <Tick checked={spans} onChange={setSpans}>
+            A take goes on on the next card when one is full
+          </Tick>
+        </div>
+      )}
+    </FormSheet>
   )
 }

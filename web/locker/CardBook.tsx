@@ -9,10 +9,9 @@ import { Ask } from '../parts/Ask'
 import { Button } from '../parts/Button'
 import { Choice } from '../parts/Choice'
 import { Empty } from '../parts/Empty'
-import { Field } from '../parts/Field'
+import { FormSheet, NameField } from '../parts/FormSheet'
+import { IconButton } from '../parts/IconButton'
 import { useGear } from '../parts/queries'
-import { Sheet } from '../parts/Sheet'
-import { Trouble } from '../parts/Trouble'
 import { UnitField } from '../parts/UnitField'
 import { useSend } from '../parts/useSend'
 import { Wide } from '../parts/Wide'
@@ -116,14 +115,7 @@ function Cards({ cards, onAdd, onOpen }: CardsProps) {
                 </td>
                 <td className="text-quiet">{card.plannedFor.map((one) => one.title).join(', ')}</td>
                 <td className="text-right whitespace-nowrap !pr-0">
-                  <Button
-                    look="quiet"
-                    className="!min-h-8 !px-1.5"
-                    aria-label={`Change ${card.name}`}
-                    onClick={() => onOpen(card)}
-                  >
-                    <Pencil className="size-4" aria-hidden />
-                  </Button>
+                  <IconButton icon={Pencil} label={`Change ${card.name}`} onClick={() => onOpen(card)} />
                   <PutAway {...card} put={gearApi.putCard} erase={gearApi.eraseCard} />
                 </td>
               </tr>
@@ -152,55 +144,39 @@ function CardForm({ card, onClose }: { card: CardView | undefined; onClose: () =
     else add.mutate({ params: {}, body }, { onSuccess: onClose })
   }
   return (
-    <Sheet
+    <FormSheet
       title={card ? `Change ${card.name}` : 'Add a card'}
       about="The class is printed on the card: V with two figures, or E with three."
-      open
       onClose={onClose}
+      onSave={save}
+      save={card ? 'Keep the change' : 'Add the card'}
+      busy={add.isPending || change.isPending}
+      error={add.error ?? change.error}
     >
-      <form
-        noValidate
-        onSubmit={(event) => {
-          event.preventDefault()
-          save()
-        }}
-      >
-        <Field
-          label="Name"
-          value={name}
-          maxLength={60}
-          fault={tried && name.trim() === '' ? 'Name the card.' : undefined}
-          onChange={(event) => setName(event.target.value)}
-          autoFocus
+      <NameField value={name} onChange={setName} tried={tried} />
+      <div className="grid gap-x-4 sm:grid-cols-2">
+        <UnitField
+          label="Holds"
+          unit="bytes"
+          typed={size}
+          wrong={capacityBytes !== undefined && capacityBytes < 1e6}
+          value={size}
+          onChange={(event) => setSize(event.target.value)}
         />
-        <div className="grid gap-x-4 sm:grid-cols-2">
-          <UnitField
-            label="Holds"
-            unit="bytes"
-            typed={size}
-            wrong={capacityBytes !== undefined && capacityBytes < 1e6}
-            value={size}
-            onChange={(event) => setSize(event.target.value)}
-          />
-          <Choice
-            label="Speed class"
-            className="mb-5"
-            value={speed}
-            onChange={setSpeed}
-            options={[
-              ...SPEED_CLASSES.map((one) => ({
-                value: String(one.bytesPerSecond),
-                label: `${one.name}: ${one.bytesPerSecond / 1e6} MB/s`,
-              })),
-              ...(own ? [{ value: String(card.bytesPerSecond), label: speedClassOf(card.bytesPerSecond) }] : []),
-            ]}
-          />
-        </div>
-        <Trouble error={add.error ?? change.error} />
-        <Button look="primary" type="submit" disabled={add.isPending || change.isPending}>
-          {card ? 'Keep the change' : 'Add the card'}
-        </Button>
-      </form>
-    </Sheet>
+        <Choice
+          label="Speed class"
+          className="mb-5"
+          value={speed}
+          onChange={setSpeed}
+          options={[
+            ...SPEED_CLASSES.map((one) => ({
+              value: String(one.bytesPerSecond),
+              label: `${one.name}: ${one.bytesPerSecond / 1e6} MB/s`,
+            })),
+            ...(own ? [{ value: String(card.bytesPerSecond), label: speedClassOf(card.bytesPerSecond) }] : []),
+          ]}
+        />
+      </div>
+    </FormSheet>
   )
 }

@@ -2,10 +2,8 @@ import { Pencil } from 'lucide-react'
 import { useState, type ReactNode } from 'react'
 import type { Endpoint } from '../../contract/endpoint'
 import type { NamedView } from '../../contract/gear'
-import { Button } from '../parts/Button'
-import { Field } from '../parts/Field'
-import { Sheet } from '../parts/Sheet'
-import { Trouble } from '../parts/Trouble'
+import { FormSheet, NameField } from '../parts/FormSheet'
+import { IconButton } from '../parts/IconButton'
 import { useSend } from '../parts/useSend'
 import { PutAway } from './PutAway'
 
@@ -37,14 +35,7 @@ export function NamedList<Row extends NamedView>({ label, rows, more, edit, put,
                 </span>
                 {row.holds && <span className="block text-sm text-quiet">{row.holds}</span>}
               </span>
-              <Button
-                look="quiet"
-                className="!min-h-8 !px-1.5"
-                aria-label={`Change ${row.name}`}
-                onClick={() => setOpen(row)}
-              >
-                <Pencil className="size-4" aria-hidden />
-              </Button>
+              <IconButton icon={Pencil} label={`Change ${row.name}`} onClick={() => setOpen(row)} />
               <PutAway {...row} put={put} erase={erase} />
             </li>
           ))}
@@ -65,32 +56,18 @@ export function Rename({ row, rename, onClose }: RenameProps) {
   const send = useSend(rename)
   const [name, setName] = useState(row.name)
   return (
-    <Sheet
+    <FormSheet
       title={`Rename ${row.name}`}
       about="Only its name changes; everything known of it stays."
-      open
       onClose={onClose}
+      onSave={() => {
+        if (name.trim() !== '') send.mutate({ params: { id: row.id } as never, body: { name } }, { onSuccess: onClose })
+      }}
+      save="Keep the name"
+      busy={send.isPending}
+      error={send.error}
     >
-      <form
-        noValidate
-        onSubmit={(event) => {
-          event.preventDefault()
-          if (name.trim() !== '') send.mutate({ params: { id: row.id }, body: { name } }, { onSuccess: onClose })
-        }}
-      >
-        <Field
-          label="Name"
-          value={name}
-          maxLength={60}
-          fault={name.trim() === '' ? 'Give it a name.' : undefined}
-          onChange={(event) => setName(event.target.value)}
-          autoFocus
-        />
-        <Trouble error={send.error} />
-        <Button look="primary" type="submit" disabled={send.isPending}>
-          Keep the name
-        </Button>
-      </form>
-    </Sheet>
+      <NameField value={name} onChange={setName} tried />
+    </FormSheet>
   )
 }

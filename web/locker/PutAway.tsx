@@ -1,9 +1,8 @@
 import { ArchiveRestore, Archive, Trash2 } from 'lucide-react'
 import { useState } from 'react'
 import type { Endpoint } from '../../contract/endpoint'
-import { Button } from '../parts/Button'
 import { Confirm } from '../parts/Confirm'
-import { Hint } from '../parts/Hint'
+import { IconButton } from '../parts/IconButton'
 import { Trouble } from '../parts/Trouble'
 import { useSend } from '../parts/useSend'
 
@@ -27,31 +26,18 @@ export function PutAway<Away extends `/${string}/:id/away`, Gone extends `/${str
   const [asking, setAsking] = useState<'put' | 'erase'>()
   const to = (next: boolean) =>
     send.mutate({ params: { id } as never, body: { away: next } }, { onSuccess: () => setAsking(undefined) })
-  const button = '!min-h-8 !px-1.5'
   if (away)
     return (
       <>
-        <Hint words="Bring it back">
-          <Button look="quiet" className={button} aria-label={`Bring ${name} back`} onClick={() => to(false)}>
-            <ArchiveRestore className="size-4" aria-hidden />
-          </Button>
-        </Hint>
+        <IconButton icon={ArchiveRestore} label={`Bring ${name} back`} hint="Bring it back" onClick={() => to(false)} />
         <Trouble error={send.error} />
       </>
     )
   return (
     <>
-      <Hint words="Put it away">
-        <Button look="quiet" className={button} aria-label={`Put ${name} away`} onClick={() => setAsking('put')}>
-          <Archive className="size-4" aria-hidden />
-        </Button>
-      </Hint>
+      <IconButton icon={Archive} label={`Put ${name} away`} hint="Put it away" onClick={() => setAsking('put')} />
       {erase && holds === '' && (
-        <Hint words="Erase it">
-          <Button look="quiet" className={button} aria-label={`Erase ${name}`} onClick={() => setAsking('erase')}>
-            <Trash2 className="size-4" aria-hidden />
-          </Button>
-        </Hint>
+        <IconButton icon={Trash2} label={`Erase ${name}`} hint="Erase it" onClick={() => setAsking('erase')} />
       )}
       {asking === 'put' && (
         <Confirm

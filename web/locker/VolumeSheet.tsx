@@ -1,11 +1,9 @@
 import { useState } from 'react'
 import { gearApi, type LockerView } from '../../contract/gear'
 import { VOLUME_KINDS } from '../../contract/storage'
-import { Button } from '../parts/Button'
 import { Choice } from '../parts/Choice'
 import { Field } from '../parts/Field'
-import { Sheet } from '../parts/Sheet'
-import { Trouble } from '../parts/Trouble'
+import { FormSheet, NameField } from '../parts/FormSheet'
 import { useSend } from '../parts/useSend'
 import { VOLUME_WORDS } from '../parts/volumeWords'
 
@@ -17,52 +15,38 @@ export function VolumeSheet({ volume, onClose }: { volume: LockerView['volumes']
   const [site, setSite] = useState(volume.site)
   const whole = name.trim() !== '' && site.trim() !== ''
   return (
-    <Sheet
+    <FormSheet
       title={`Change ${volume.name}`}
       about={
         volume.holds
           ? `What is known of it stays: ${volume.holds}. It is known again by its marker, wherever it is mounted.`
           : 'It is known again by its marker, wherever it is mounted.'
       }
-      open
       onClose={onClose}
+      onSave={() => {
+        if (whole) send.mutate({ params: { id: volume.id }, body: { name, kind, site } }, { onSuccess: onClose })
+      }}
+      save="Keep the change"
+      busy={send.isPending}
+      error={send.error}
     >
-      <form
-        noValidate
-        onSubmit={(event) => {
-          event.preventDefault()
-          if (whole) send.mutate({ params: { id: volume.id }, body: { name, kind, site } }, { onSuccess: onClose })
-        }}
-      >
-        <Field
-          label="Name"
-          value={name}
-          maxLength={60}
-          fault={name.trim() === '' ? 'Give it a name.' : undefined}
-          onChange={(event) => setName(event.target.value)}
-          autoFocus
+      <NameField value={name} onChange={setName} tried />
+      <div className="grid gap-x-4 sm:grid-cols-2">
+        <Choice
+          label="Used as"
+          className="mb-5"
+          value={kind}
+          onChange={(value) => setKind(VOLUME_KINDS.find((one) => one === value) ?? kind)}
+          options={VOLUME_KINDS.map((one) => ({ value: one, label: VOLUME_WORDS[one] }))}
         />
-        <div className="grid gap-x-4 sm:grid-cols-2">
-          <Choice
-            label="Used as"
-            className="mb-5"
-            value={kind}
-            onChange={(value) => setKind(VOLUME_KINDS.find((one) => one === value) ?? kind)}
-            options={VOLUME_KINDS.map((one) => ({ value: one, label: VOLUME_WORDS[one] }))}
-          />
-          <Field
-            label="Kept at"
-            value={site}
-            maxLength={60}
-            fault={site.trim() === '' ? 'Say where it is kept.' : undefined}
-            onChange={(event) => setSite(event.target.value)}
-          />
-        </div>
-        <Trouble error={send.error} />
-        <Button look="primary" type="submit" disabled={send.isPending}>
-          Keep the change
-        </Button>
-      </form>
-    </Sheet>
+        <Field
+          label="Kept at"
+          value={site}
+          maxLength={60}
+          fault={site.trim() === '' ? 'Say where it is kept.' : undefined}
+          onChange={(event) => setSite(event.target.value)}
+        />
+      </div>
+    </FormSheet>
   )
 }

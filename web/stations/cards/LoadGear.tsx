@@ -5,6 +5,7 @@ import type { LoadView } from '../../../contract/cards'
 import type { GearView } from '../../../contract/gear'
 import { shootApi } from '../../../contract/shoot'
 import { Button } from '../../parts/Button'
+import { IconButton } from '../../parts/IconButton'
 import { Choice } from '../../parts/Choice'
 import { useGear } from '../../parts/queries'
 import { Sheet } from '../../parts/Sheet'
@@ -44,14 +45,7 @@ function Known({ load, gear }: { load: LoadView; gear: GearView }) {
         {known ? (
           <>
             <span className="text-quiet">{known.charAt(0).toUpperCase() + known.slice(1)}.</span>
-            <Button
-              look="quiet"
-              className="!min-h-7 !px-1 !py-0"
-              aria-label={`Change card and camera of ${load.label}`}
-              onClick={() => setOpen(true)}
-            >
-              <Pencil className="size-4" aria-hidden />
-            </Button>
+            <IconButton icon={Pencil} label={`Change card and camera of ${load.label}`} onClick={() => setOpen(true)} />
           </>
         ) : asked ? (
           <>

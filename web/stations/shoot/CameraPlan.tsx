@@ -16,10 +16,9 @@ import {
   readLength,
 } from '../../../core/units/quantity'
 import type { Typed } from '../../../core/units/typed'
-import { Button } from '../../parts/Button'
+import { IconButton } from '../../parts/IconButton'
 import { Cell, readCount, readSurplus } from '../../parts/Cell'
 import { Choice } from '../../parts/Choice'
-import { Hint } from '../../parts/Hint'
 import { Tick } from '../../parts/Tick'
 import { CardStrip } from './CardStrip'
 import { OtherModes } from './OtherModes'
@@ -158,26 +157,18 @@ function TakesRow({ row, head, budget, draft }: TakesRowProps) {
         {counted(row.count, 'take')} of {formatBytes(row.takeBytes)}
       </p>
       <span className="ml-auto flex">
-        <Hint words="Another row like this">
-          <Button
-            look="quiet"
-            className="!min-h-8 !px-1.5"
-            aria-label={`Another row like ${name}`}
-            onClick={() => draft.change((plan) => ({ ...plan, takes: [...plan.takes, { ...planned }] }))}
-          >
-            <Copy className="size-4" aria-hidden />
-          </Button>
-        </Hint>
-        <Hint words="Remove this row">
-          <Button
-            look="quiet"
-            className="!min-h-8 !px-1.5"
-            aria-label={`Remove ${name}`}
-            onClick={() => draft.change((plan) => withoutTakes(plan, at))}
-          >
-            <Trash2 className="size-4" aria-hidden />
-          </Button>
-        </Hint>
+        <IconButton
+          icon={Copy}
+          label={`Another row like ${name}`}
+          hint="Another row like this"
+          onClick={() => draft.change((plan) => ({ ...plan, takes: [...plan.takes, { ...planned }] }))}
+        />
+        <IconButton
+          icon={Trash2}
+          label={`Remove ${name}`}
+          hint="Remove this row"
+          onClick={() => draft.change((plan) => withoutTakes(plan, at))}
+        />
       </span>
     </div>
   )

@@ -10,6 +10,7 @@ import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { Cell } from '../../parts/Cell'
 import { Field } from '../../parts/Field'
+import { IconButton } from '../../parts/IconButton'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 import { DayAxis } from './DayAxis'
@@ -171,14 +172,11 @@ function Sheet({ productionId, view, takeSeconds }: SheetProps) {
                 read={readMinutes}
                 onValue={(minutes) => setCall(at, { minutes })}
               />
-              <Button
-                look="quiet"
-                className="!min-h-8 !px-1.5"
-                aria-label={`Remove call ${at + 1}`}
+              <IconButton
+                icon={Trash2}
+                label={`Remove call ${at + 1}`}
                 onClick={() => change({ calls: day.calls.filter((_, place) => place !== at) })}
-              >
-                <Trash2 className="size-4" aria-hidden />
-              </Button>
+              />
             </li>
           ))}
         </ol>

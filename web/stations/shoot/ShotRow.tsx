@@ -3,7 +3,7 @@ import { CSS } from '@dnd-kit/utilities'
 import { format } from 'date-fns'
 import { GripVertical, Pencil } from 'lucide-react'
 import type { Shot, ShotNames } from '../../../core/shoot/shots'
-import { Button } from '../../parts/Button'
+import { IconButton } from '../../parts/IconButton'
 import { Tick } from '../../parts/Tick'
 
 interface ShotRowProps {
@@ -36,9 +36,7 @@ export function ShotRow({ shot, number, names, onOpen, onTick }: ShotRowProps) {
         </span>
         {shot.notes && <span className="block text-sm">{shot.notes}</span>}
       </Tick>
-      <Button look="quiet" className="!min-h-8 !px-1.5" aria-label={`Change ${shot.name}`} onClick={onOpen}>
-        <Pencil className="size-4" aria-hidden />
-      </Button>
+      <IconButton icon={Pencil} label={`Change ${shot.name}`} onClick={onOpen} />
       <button
         ref={setActivatorNodeRef}
         type="button"
