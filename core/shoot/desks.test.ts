@@ -7,7 +7,7 @@ import { framingAnswer, framingSentence, middleThird, middleWindow, sharedWindow
 import { guidesOf, guidesSvg, lineWidth, paintGuides, strokesOf } from './guides'
 import { differenceWords, expandedBytes, learn, median, offloadSeconds, outlying } from './measured'
 import { commonTimeline, rateAnswer, slowFactor, steadyShutters } from './rates'
-import { passes, placeBetween, shotRows, shotsFromRows, shotsSentence, type Shot } from './shots'
+import { passes, shotRows, shotsFromRows, shotsSentence, type Shot } from './shots'
 
 const to = (id: string) => DESTINATIONS.find((one) => one.id === id) ?? expect.fail(`no destination ${id}`)
 const UHD = { widthPx: 3840, heightPx: 2160 }
@@ -165,7 +165,6 @@ describe('a shot list', () => {
     ])
     expect(passes(shot('Verse'), 1)).toHaveLength(1)
     expect(shotsSentence([shot('a', { filmedAt: 'x' }), shot('b')])).toBe('1 of 2 filmed; next “b”.')
-    expect([placeBetween(1, 2), placeBetween(undefined, 0), placeBetween(4, undefined)]).toEqual([1.5, -1, 5])
   })
 
   it('comes back from a table as it went into one', () => {

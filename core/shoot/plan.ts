@@ -2,7 +2,7 @@ import { counted, formatByteRate, formatBytes, formatLength } from '../units/qua
 import { isUsable, type Camera, type GearCard } from './gear'
 import { bitsPerSecondOf, type RecordingMode } from './mode'
 import { packTakes, type Takes } from './pack'
-import { neededSpeedClass, type SpeedClass } from './recording'
+import { neededSpeedClass, recordingBytes, recordingSeconds, type SpeedClass } from './recording'
 
 /** So many takes of one length from so many angles, in one mode of one camera. */
 export interface PlannedTakes {
@@ -131,7 +131,7 @@ function takesBudget(planned: PlannedTakes, mode: RecordingMode): TakesBudget {
   const bitsPerSecond = bitsPerSecondOf(mode)
   const takeSeconds = planned.secondsPerTake * planned.factor
   const count = planned.takes * planned.angles
-  const takeBytes = Math.ceil((takeSeconds * bitsPerSecond) / 8)
+  const takeBytes = recordingBytes(bitsPerSecond, takeSeconds)
   return {
     planned,
     mode,
@@ -304,21 +304,19 @@ export function shortages({ cameras }: PlanBudget): Shortage[] {
 
 /** What else the cards of a camera hold when the plan is filmed: seconds of one mode, in whole. */
 export function secondsLeft(budget: CameraBudget, mode: RecordingMode, rules: PlanRules): number {
-  const bytesPerSecond = bitsPerSecondOf(mode) / 8
-  if (bytesPerSecond <= 0) return 0
+  const bitsPerSecond = bitsPerSecondOf(mode)
+  if (bitsPerSecond <= 0) return 0
+  const holds = (bytes: number) => Math.floor(recordingSeconds(Math.max(0, bytes), bitsPerSecond))
   if (budget.camera.media === 'tape') return 0
-  if (budget.camera.media === 'internal')
-    return Math.floor(Math.max(0, budget.camera.internalBytes - budget.sizeBytes) / bytesPerSecond)
+  if (budget.camera.media === 'internal') return holds(budget.camera.internalBytes - budget.sizeBytes)
   const copies = budget.planned.bothSlots && budget.camera.slots === 2 ? 2 : 1
-  const fit = budget.cards.filter(({ card }) => isUsable(card) && card.bytesPerSecond >= bytesPerSecond)
-  const open = fit.map(({ card, filledBytes }) =>
-    Math.max(0, Math.floor(card.capacityBytes * rules.fillLimit) - filledBytes),
-  )
+  const fit = budget.cards.filter(({ card }) => isUsable(card) && card.bytesPerSecond >= bitsPerSecond / 8)
+  const open = fit.map(({ card, filledBytes }) => Math.floor(card.capacityBytes * rules.fillLimit) - filledBytes)
   // A pair holds what its smaller card holds.
   const pairs = Array.from({ length: Math.floor(open.length / copies) }, (_, at) =>
     Math.min(...open.slice(at * copies, (at + 1) * copies)),
   )
-  return pairs.reduce((sum, bytes) => sum + Math.floor(bytes / bytesPerSecond), 0)
+  return pairs.reduce((sum, bytes) => sum + holds(bytes), 0)
 }
 
 /** Whether the whole day of a camera fits on its cards in one mode, and by how much. */

@@ -32,10 +32,6 @@ export function shotsSentence(shots: readonly Pick<Shot, 'name' | 'filmedAt'>[])
     : `${shots.length - open.length} of ${shots.length} filmed; next “${next.name}”.`
 }
 
-/** The place between two neighbours in a list; at an end one further on. */
-export const placeBetween = (before: number | undefined, after: number | undefined): number =>
-  before === undefined ? (after === undefined ? 0 : after - 1) : after === undefined ? before + 1 : (before + after) / 2
-
 /** What names in a table stand for. */
 export interface ShotNames {
   readonly cameras: readonly { readonly id: string; readonly name: string }[]

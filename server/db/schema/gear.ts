@@ -61,7 +61,7 @@ export interface GearTables {
   shot: {
     id: Generated<string>
     productionId: string
-    /** Its place in the list; between two others lies always one more. */
+    /** Its place in the list, from 0. */
     place: number
     name: string
     cameraId: string | null
