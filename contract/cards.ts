@@ -59,7 +59,12 @@ export interface ClipView {
   readonly codec: string | null
   readonly sizeBytes: number
   readonly withSound: boolean
-  readonly sidecars: number
+  /** Its files beside the one it is known by: `camera proxy, thumbnail and 2 sidecars`; empty when it is alone. */
+  readonly beside: string
+  /** Files of a take that the camera split; bytes and seconds are those of all of them. */
+  readonly parts: number
+  /** Numbered frames, a file each. */
+  readonly isRun: boolean
   readonly recordedAt: string | null
   /** `10 bit 4:2:2`, or the channels of a sound recording. */
   readonly coding: string | null

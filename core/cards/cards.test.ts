@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { counterGaps, parseDcfName } from './dcf'
+import { counterGaps } from './counters'
+import { parseDcfName } from './dcf'
 import {
   cardFindings,
   cardSentence,
@@ -39,8 +40,9 @@ describe('camera file names', () => {
   })
 
   it('finds the hole and lets the counter wrap', () => {
-    const names = (...counters: number[]) => counters.map((counter) => ({ folder: 100, prefix: 'CURL', counter }))
-    expect(counterGaps(names(41, 42, 44))).toEqual([{ prefix: 'CURL', after: 42, before: 44, missing: 1 }])
+    const names = (...counters: number[]) =>
+      counters.map((counter) => `DCIM/100CURLW/CURL${String(counter).padStart(4, '0')}.MP4`)
+    expect(counterGaps(names(41, 42, 44))).toEqual([{ after: 'CURL0042', before: 'CURL0044', missing: 1 }])
     expect(counterGaps(names(9998, 9999, 1, 2))).toEqual([])
     expect(counterGaps(names(7))).toEqual([])
     fc.assert(

@@ -21,29 +21,3 @@ export function parseDcfName(path: string): DcfName | undefined {
     counter: Number(file[2]),
   }
 }
-
-export interface CounterGap {
-  readonly prefix: string
-  readonly after: number
-  readonly before: number
-  readonly missing: number
-}
-
-/**
- * Missing counters between the clips of one prefix. The counter wraps from 9999 to 0001, so the run is taken to
- * start behind the widest hole: 9998, 9999, 0001, 0002 has no gap; 41, 42, 44 lacks one.
- */
-export function counterGaps(names: readonly DcfName[]): CounterGap[] {
-  return [...new Set(names.map((name) => name.prefix))].flatMap((prefix) => {
-    const counters = [...new Set(names.filter((name) => name.prefix === prefix).map((name) => name.counter))].sort(
-      (a, b) => a - b,
-    )
-    const steps = counters.map((after, at) => {
-      const before = counters[(at + 1) % counters.length] ?? after
-      return { prefix, after, before, missing: (before - after - 1 + 9999) % 9999 }
-    })
-    const widest = steps.reduce((most, step) => Math.max(most, step.missing), 0)
-    const open = steps.findIndex((step) => step.missing === widest)
-    return steps.filter((step, at) => at !== open && step.missing > 0)
-  })
-}

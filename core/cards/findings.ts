@@ -1,6 +1,7 @@
 import { counted, formatLength } from '../units/quantity'
 import { printOf } from '../units/print'
-import { counterGaps, parseDcfName } from './dcf'
+import { counterGaps } from './counters'
+import { rangeWords, type MissingFrames } from './frameRuns'
 
 /** What is counted of a card's entries at the look: links, special entries, odd names, and files gone since an earlier look. */
 export type CountedKind = 'link' | 'special' | 'odd-name' | 'gone' | 'lost'
@@ -26,6 +27,8 @@ export interface ScannedClip {
   readonly hasPicture: boolean
   /** What is missing of its end, in words. */
   readonly cut: string | undefined
+  /** Of a clip that is numbered frames: those that are not there, and how many are too short. */
+  readonly frames?: MissingFrames
   /** What its picture has that decides something later. */
   readonly odd?: { readonly variable: boolean; readonly interlaced: boolean; readonly curve: 'PQ' | 'HLG' | undefined }
 }
@@ -37,6 +40,9 @@ export interface Finding {
   readonly kind:
     | 'empty'
     | 'cut'
+    | 'frames-missing'
+    | 'frames-short'
+    | 'raw'
     | 'unreadable'
     | 'no-picture'
     | 'gap'
@@ -66,6 +72,8 @@ export interface Finding {
 export const USUAL_ANSWERS: Partial<Record<Finding['kind'], readonly string[]>> = {
   empty: ['A false start', 'I can do without it'],
   cut: ['I can do without the end', 'Rescued from the copy'],
+  'frames-missing': ['I can do without them', 'The camera dropped them', 'Rescued'],
+  'frames-short': ['I can do without them', 'They open in my program'],
   unreadable: ['I can do without it', 'Rescued from the copy'],
   'no-picture': ['It plays in the camera', 'I can do without it'],
   gap: ['Deleted in the camera', 'On another card', 'Another mode'],
@@ -93,6 +101,8 @@ export const openStops = (findings: readonly Finding[]): number =>
 /** Questions that nobody has answered yet. */
 export const openQuestions = (findings: readonly Finding[]): number =>
   findings.filter((finding) => finding.weight === 'ask' && finding.answer === undefined).length
+
+const missingWords = ({ first, last, missing }: MissingFrames): string => `${rangeWords(missing)} of ${first}–${last}`
 
 const DAY_MS = 86_400_000
 
@@ -122,8 +132,15 @@ export function cardFindings(
 /** Gaps of a counter that are asked about one by one; the others are one question. */
 const SINGLE_GAPS = 8
 
-/** What is odd about the clips of a card, each thing once. `shootDay` is an ISO date. Worked out when a look ends, and kept. */
-export function clipFindings(clips: readonly ScannedClip[], shootDay: string | undefined): Finding[] {
+/**
+ * What is odd about the clips of a card, each thing once. `shootDay` is an ISO date; `others` are paths of files that
+ * may share a counter with the clips. Worked out when a look ends, and kept.
+ */
+export function clipFindings(
+  clips: readonly ScannedClip[],
+  shootDay: string | undefined,
+  others: readonly string[] = [],
+): Finding[] {
   const found: Finding[] = []
   const say = (kind: Finding['kind'], weight: FindingWeight, about: readonly ScannedClip[], sentence: string) => {
     const paths = about.map((clip) => clip.path)
@@ -162,11 +179,32 @@ export function clipFindings(clips: readonly ScannedClip[], shootDay: string | u
     blind,
     `No picture can be decoded from ${counted(blind.length, 'clip')}. Play it in the camera before anything else.`,
   )
-  const gaps = counterGaps(clips.flatMap((clip) => parseDcfName(clip.path) ?? [])).map((gap) => ({
-    ...gap,
-    from: `${gap.prefix}${String(gap.after).padStart(4, '0')}`,
-    to: `${gap.prefix}${String(gap.before).padStart(4, '0')}`,
-  }))
+  const holed = clips.filter((clip) => clip.frames && clip.frames.missing.length > 0)
+  say(
+    'frames-missing',
+    'stop',
+    holed,
+    `${counted(holed.length, 'clip')} of frames ${holed.length === 1 ? 'lacks' : 'lack'} some: ${words(holed, (clip) => clip.frames && missingWords(clip.frames))}. Keep the card: what the camera did not write, or lost, is not elsewhere.`,
+  )
+  const uneven = clips.filter((clip) => clip.frames && clip.frames.short > 0)
+  say(
+    'frames-short',
+    'stop',
+    uneven,
+    `${words(uneven, (clip) => clip.frames && `${counted(clip.frames.short, 'frame')} of ${clip.path.split('/').at(-1)}… ${clip.frames.short === 1 ? 'is' : 'are'} empty or shorter than all the others`)}. Look at them in the camera, and keep the card.`,
+  )
+  const raw = clips.filter((clip) => clip.frames && !clip.hasPicture && !clip.trouble)
+  say(
+    'raw',
+    'note',
+    raw,
+    `${counted(raw.length, 'clip')} of raw frames that nothing here can develop: copied and proved like all others, looked at in your own program.`,
+  )
+  const frames = new Set(clips.filter((clip) => clip.frames).map((clip) => clip.path))
+  const gaps = counterGaps(
+    clips.filter((clip) => !frames.has(clip.path)).map((clip) => clip.path),
+    others,
+  ).map(({ after: from, before: to, missing }) => ({ from, to, missing }))
   for (const { from, to, ...gap } of gaps.slice(0, SINGLE_GAPS)) {
     found.push({
       kind: 'gap',

@@ -1,3 +1,4 @@
+import type { MissingFrames } from '../cards/frameRuns'
 import type { FrameRate } from '../units/frameRate'
 import type { Cadence } from './cadence'
 
@@ -40,6 +41,8 @@ export interface MediaFacts {
   readonly broadcast: Broadcast | undefined
   /** What a sidecar in XML says; shown, never relied on. */
   readonly sidecar: readonly SidecarField[]
+  /** Of a clip that is numbered frames, a file each. */
+  readonly sequence?: MissingFrames
   /** Limits that were hit while reading, each a sentence; empty when the whole file was taken into account. */
   readonly bounds: readonly string[]
 }
@@ -104,7 +107,7 @@ export interface VideoTrack extends Track {
   readonly frames: number
   /** Frames in the file; more than are presented where an edit list trims them. */
   readonly storedFrames: number
-  readonly framesFrom: 'index' | 'packets' | 'length and rate'
+  readonly framesFrom: 'index' | 'packets' | 'length and rate' | 'files'
   /** Counted packet by packet, when somebody asked. */
   readonly countedFrames?: number
   readonly seconds: number

@@ -92,7 +92,7 @@ function pictureProperties(video: VideoTrack): Property[] {
         : video.keyDistance === 1
           ? 'every frame (intra)'
           : `up to ${video.keyDistance} frames apart (long-GOP)`,
-      video.framesFrom === 'index' ? INDEX : 'packets',
+      video.framesFrom === 'index' ? INDEX : video.framesFrom,
     ),
     property('Pixel format', video.pixelFormat, HEADER),
     property(

@@ -391,7 +391,7 @@ describe('searching', () => {
     const { loadId, a, b } = await newLoad()
     const clip = (entryId: number, name: string) =>
       cards.putClip(db, {
-        ...{ loadId, productionId, entryId, pathText: name, name, sizeBytes: 1, sidecarIds: [], probe: undefined },
+        ...{ loadId, productionId, entryId, pathText: name, name, sizeBytes: 1, probe: undefined },
         ...{ trouble: undefined, cut: undefined, hasPicture: false, pictureMade: false },
       })
     await clip(a, 'WHIM0041.MP4')

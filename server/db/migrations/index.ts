@@ -10,6 +10,7 @@ import * as pages from './0008-pages'
 import * as speeds from './0009-speeds'
 import * as widerFacts from './0010-facts'
 import * as gear from './0011-gear'
+import * as clips from './0012-clips'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -24,4 +25,5 @@ export const migrations: Record<string, Migration> = {
   '0009-speeds': speeds,
   '0010-facts': widerFacts,
   '0011-gear': gear,
+  '0012-clips': clips,
 }

@@ -1,5 +1,6 @@
 import { sql, type Selectable } from 'kysely'
 import type { CountedKind, EntryCount, Finding, ScannedClip } from '../../../core/cards/findings'
+import type { MissingFrames } from '../../../core/cards/frameRuns'
 import type { MediaFacts } from '../../../core/media/facts'
 import { mostProxyBytes } from '../../../core/proxies/recipe'
 import type { ClipsAsked, ClipSort } from '../../../contract/cards'
@@ -57,10 +58,11 @@ const unmeasured = sql<boolean>`coalesce(probe->'video' is not null
 export const clipsBefore = (db: Db, loadId: string) =>
   db
     .selectFrom('clip')
-    .select(['id', 'entryId', 'trouble', 'cut', 'hasPicture', 'pictureMade'])
+    .select(['id', 'entryId', 'sizeBytes', 'trouble', 'cut', 'hasPicture', 'pictureMade'])
     .select([sql<number | null>`(probe->>'version')::int`.as('version'), unmeasured.as('unmeasured')])
+    .select(sql<boolean>`coalesce(probe->'sequence' is not null, false)`.as('isRun'))
     .where('loadId', '=', loadId)
-    .where('shown', '=', true)
+    .where('onCard', '=', true)
     .execute()
 
 /** Clips of a load whose scan neither the file nor a measurement tells yet. */
@@ -72,6 +74,9 @@ export const unmeasuredClips = (db: Db, loadId: string) =>
     .where('shown', '=', true)
     .where(unmeasured)
     .execute()
+
+/** Of a take that was split into files the first stands for all. */
+const isFirstPart = sql<boolean>`coalesce(part, 1) = 1`
 
 const CLIP_ORDERS: Record<ClipSort, Omit<ListOrder, 'id'>> = {
   name: { by: 'clip.sort_path', type: 'text' },
@@ -100,6 +105,7 @@ export function clipPage(
     .selectAll()
     .where('productionId', '=', productionId)
     .where('shown', '=', true)
+    .where(isFirstPart)
     .$if(loadId !== null, (clips) => clips.where('loadId', '=', loadId))
     .$if(show === 'film', (clips) => clips.where('hasVideo', '=', true))
     .$if(show === 'playable', (clips) => clips.where('playable', '=', true))
@@ -117,13 +123,15 @@ export async function scannedClips(db: Db, loadId: string): Promise<ScannedClip[
       sql<string | null>`probe#>>'{video,cadence,kind}'`.as('cadence'),
       sql<string | null>`coalesce(probe#>>'{video,fieldOrder}', probe#>>'{video,measuredFields,order}')`.as('fields'),
       sql<string | null>`probe#>>'{video,transfer}'`.as('transfer'),
+      sql<MissingFrames | null>`probe->'sequence'`.as('sequence'),
     ])
     .where('loadId', '=', loadId)
     .where('shown', '=', true)
     .orderBy('pathText')
     .execute()
-  return rows.map(({ cadence, fields, transfer, ...row }) => ({
+  return rows.map(({ cadence, fields, transfer, sequence, ...row }) => ({
     ...row,
+    ...(sequence && { frames: sequence }),
     odd: {
       variable: cadence === 'variable',
       interlaced: fields === 'top first' || fields === 'bottom first',
@@ -257,7 +265,7 @@ export async function addSamples(
     .execute()
 }
 
-/** A clip as it was read at the look. */
+/** A media file as it was read at the look. */
 export interface NewClip {
   readonly loadId: string
   readonly productionId: string
@@ -270,59 +278,21 @@ export interface NewClip {
   readonly cut: string | undefined
   readonly hasPicture: boolean
   readonly pictureMade: boolean
-  readonly sidecarIds: readonly number[]
 }
 
-/** A clip with the files that belong to it. */
-export async function putClip(
-  db: Db,
-  { probe, trouble, cut, sidecarIds, productionId, ...rest }: NewClip,
-): Promise<{ id: string }> {
+/** A media file, or the first of a run of frames. Which files make a clip is written down when all were read. */
+export function putClip(db: Db, { probe, trouble, cut, productionId, ...rest }: NewClip): Promise<{ id: string }> {
   const values = {
     ...rest,
-    sidecars: sidecarIds.length,
     probe: probe ? JSON.stringify(probe) : null,
     trouble: trouble ?? null,
     cut: cut ?? null,
     proxyBytes: probe ? mostProxyBytes(probe) : 0,
   }
-  return db.transaction().execute(async (tx) => {
-    const { id } = await tx
-      .insertInto('clip')
-      .values({ ...values, productionId })
-      .onConflict((conflict) => conflict.column('entryId').doUpdateSet(values))
-      .returning('id')
-      .executeTakeFirstOrThrow()
-    await setClipFiles(tx, { id, ...rest, sidecarIds })
-    return { id }
-  })
-}
-
-interface ClipFiles {
-  readonly id: string
-  readonly entryId: number
-  readonly hasPicture: boolean
-  readonly sidecarIds: readonly number[]
-}
-
-/** A clip that lies there as it was: only the files beside it may be others. */
-export const keepClip = (db: Db, clip: ClipFiles): Promise<void> =>
-  db.transaction().execute(async (tx) => {
-    await tx.updateTable('clip').set({ sidecars: clip.sidecarIds.length }).where('id', '=', clip.id).execute()
-    await setClipFiles(tx, clip)
-  })
-
-async function setClipFiles(tx: Db, { id, entryId, hasPicture, sidecarIds }: ClipFiles): Promise<void> {
-  await tx.deleteFrom('clipFile').where('clipId', '=', id).execute()
-  const role: Database['clipFile']['role'] = hasPicture ? 'picture' : 'sound'
-  const sidecars = sidecarIds.map((sidecar) => ({
-    clipId: id,
-    entryId: sidecar,
-    role: 'sidecar' as const,
-    number: null,
-  }))
-  await tx
-    .insertInto('clipFile')
-    .values([{ clipId: id, entryId, role, number: null }, ...sidecars])
-    .execute()
+  return db
+    .insertInto('clip')
+    .values({ ...values, productionId, sidecars: 0 })
+    .onConflict((conflict) => conflict.column('entryId').doUpdateSet(values))
+    .returning('id')
+    .executeTakeFirstOrThrow()
 }

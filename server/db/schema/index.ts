@@ -2,6 +2,7 @@ import type { ColumnType, Generated, GeneratedAlways } from 'kysely'
 import type { Fault } from '../../../contract/bench'
 import type { VolumeKind } from '../../../contract/storage'
 import type { DeviceIdentity } from '../../../core/copies/device'
+import type { FileRole } from '../../../core/cards/clips'
 import type { Finding } from '../../../core/cards/findings'
 import type { MeasuredDelivery } from '../../../core/exports/check'
 import type { DeliveryChoice } from '../../../core/exports/plan'
@@ -130,8 +131,14 @@ export interface Database extends FactTables, GearTables, TaskTables {
     pictureMade: boolean
     /** It lay on the card at the latest look; follows its entry by a trigger. */
     onCard: Given<boolean>
-    /** On the card, or gone from it with a proved copy; follows its entry by a trigger. */
+    /** On the card, or gone from it with a proved copy, and no part of another clip; follows its entry by a trigger. */
     shown: Given<boolean>
+    /** The clip that this file belongs to, when it is none of its own. */
+    memberOf: Given<string | null>
+    /** The first file of a take that the camera split, and this one's place in it, from 1. */
+    takeId: Given<string | null>
+    part: Given<number | null>
+    parts: Given<number | null>
     proxy: Given<'none' | 'equal' | 'differs'>
     /** What a proxy of it will have. */
     proxyBytes: Given<number>
@@ -161,7 +168,7 @@ export interface Database extends FactTables, GearTables, TaskTables {
   clipFile: {
     clipId: string
     entryId: number
-    role: 'picture' | 'sound' | 'frames' | 'sidecar' | 'camera-proxy' | 'thumbnail' | 'part' | 'lens'
+    role: FileRole
     number: number | null
   }
   productionBytes: { productionId: string; volumeId: string; byteClass: ByteClass; sizeBytes: number }

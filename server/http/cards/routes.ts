@@ -12,6 +12,7 @@ import { volumes } from '../../db/queries/volumes'
 import { production } from '../../db/queries/productions'
 import { addSaid } from '../../db/queries/said'
 import { tellChanged } from '../../db/queries/tasks'
+import { clipFiles, type ClipFiles } from '../../facts/clips'
 import { loadStates, type LoadState } from '../../facts/loadStates'
 import { placesOnDevice } from '../../facts/volumes'
 import { isTaken } from '../../db/taken'
@@ -34,19 +35,21 @@ const codingOf = ({ video, audio }: MediaFacts): string | null =>
       ? `${counted(audio.channels, 'channel')}, ${audio.sampleRateHz / 1000} kHz`
       : null
 
-const clipView = (row: cards.ClipRow): ClipView => ({
+const clipView = (row: cards.ClipRow, { beside, parts, sizeBytes, seconds }: ClipFiles): ClipView => ({
   id: row.id,
   path: row.pathText,
   name: row.name,
   widthPx: row.probe?.video?.widthPx ?? null,
   heightPx: row.probe?.video?.heightPx ?? null,
   rate: row.probe?.video ? frameRateText(row.probe.video.rate) : null,
-  frames: row.probe?.video?.frames ?? null,
-  seconds: row.probe?.seconds ?? null,
+  frames: parts > 1 ? null : (row.probe?.video?.frames ?? null),
+  seconds: row.probe ? seconds : null,
   codec: row.probe?.video?.codec ?? row.probe?.audio?.codec ?? null,
-  sizeBytes: row.sizeBytes,
+  sizeBytes,
   withSound: row.probe?.audio !== undefined,
-  sidecars: row.sidecars,
+  beside,
+  parts,
+  isRun: row.probe?.sequence !== undefined,
   recordedAt: row.probe?.recordedAt ?? null,
   coding: row.probe ? codingOf(row.probe) : null,
   remarks: row.probe ? remarksOf(row.probe).map((remark) => remark.short) : [],
@@ -144,13 +147,15 @@ export function cardRoutes(context: Context): Router {
   serve(router, cardsApi.clips, async ({ params, query }) => {
     const { id: productionId } = await productionOf(db, params.id)
     const { rows, next } = await cards.clipPage(db, { productionId, ...query }, query)
-    return { rows: rows.map(clipView), next }
+    const files = await clipFiles(db, rows)
+    return { rows: rows.map((row) => clipView(row, files(row))), next }
   })
 
   serve(router, cardsApi.clip, async ({ params }) => {
     const row = await cards.clip(db, params.id)
     if (!row) throw notFound('That clip')
-    return { ...clipView(row), loadLabel: row.loadLabel, facts: row.probe }
+    const files = await clipFiles(db, [row])
+    return { ...clipView(row, files(row)), loadLabel: row.loadLabel, facts: row.probe }
   })
 
   serve(router, cardsApi.count, async ({ params: { id: clipId }, req }) => {

@@ -74,7 +74,8 @@ async function cutOf(path: Buffer, sizeBytes: number): Promise<string | undefine
   }
 }
 
-function troubleOf(error: unknown): string {
+/** Why a file could not be read as media, in words. */
+export function troubleOf(error: unknown): string {
   if (error instanceof ToolFailed && error.messages.includes('moov atom not found'))
     return 'the index is missing, as after a battery that died'
   if (error instanceof ToolFailed && /not on whitelist|whitelist/i.test(error.messages))

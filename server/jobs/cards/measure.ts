@@ -1,5 +1,4 @@
 import type { TaskInput } from '../../../contract/taskKinds'
-import { clipFindings } from '../../../core/cards/findings'
 import type { MediaFacts, MeasuredFields } from '../../../core/media/facts'
 import { counted } from '../../../core/units/quantity'
 import * as cards from '../../db/queries/cards'
@@ -9,6 +8,7 @@ import { ToolFailed } from '../../engine/tool'
 import { fullPath, readerContent } from '../../media/mediumOf'
 import { originalOf } from '../../media/originals'
 import type { Job, Work, WorkEnd } from '../work'
+import { findInClips } from './arrange'
 
 /** Measures what files do not say and only decoded frames show: whether they are woven of fields. After the look, so that looking stays quick. */
 export const measure: Job<'measure'> = { kind: 'measure', run: runMeasure }
@@ -35,8 +35,7 @@ async function runMeasure({ db, control, progress }: Work, input: TaskInput<'mea
     await cards.setFacts(db, id, withFields(probe, fields))
   }
   progress.set({ done: open.length, total: open.length, unit: 'files' })
-  const shootOn = (await cards.load(db, input.loadId))?.shootOn ?? undefined
-  await cards.setClipFindings(db, input.loadId, clipFindings(await cards.scannedClips(db, input.loadId), shootOn))
+  await cards.setClipFindings(db, input.loadId, await findInClips(db, input.loadId))
   const left = open.length - measured
   return {
     sentence: `Scan of ${counted(measured, 'clip')} measured: ${woven === 0 ? 'none is interlaced' : `${counted(woven, 'clip')} interlaced`}${left > 0 ? `; ${left} left for the next look, since neither card nor copy is there` : ''}.`,

@@ -43,7 +43,7 @@ function Body({ clipId }: { clipId: string }) {
             {propertiesOf(facts).map((group) => (
               <Group key={group.title} group={group} />
             ))}
-            {facts.video && <Counting clipId={clipId} />}
+            {facts.video && !facts.sequence && <Counting clipId={clipId} />}
           </>
         ) : (
           <p className="text-stop">It cannot be read: {trouble}.</p>

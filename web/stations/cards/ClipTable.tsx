@@ -19,6 +19,10 @@ const recorded = (at: string | null) => (at ? format(new Date(at), 'yyyy-MM-dd H
 const codec = (clip: ClipView) => (clip.codec === null ? '' : codecName(clip.codec))
 const frame = (clip: ClipView) => (clip.widthPx ? `${clip.widthPx}×${clip.heightPx}` : (clip.trouble ?? 'sound'))
 
+/** What a clip is made of: `2 parts, with camera proxy and sidecar`, `48 frames`, `alone`. */
+const filesOf = ({ parts, isRun, beside }: ClipView): string =>
+  isRun ? beside : [parts > 1 ? `${parts} parts` : '', beside && `with ${beside}`].filter(Boolean).join(', ') || 'alone'
+
 /** Opens the properties of a clip; cells of a table are drawn far from where the sheet stands. */
 const OpenClip = createContext<(clip: ClipView) => void>(() => undefined)
 
@@ -99,7 +103,7 @@ function Picture({ clip }: { clip: ClipView }) {
     />
   ) : (
     <span className="flex h-15 w-[6.7rem] items-center justify-center border border-dashed border-rule text-sm text-quiet">
-      {clip.hasPicture ? 'no picture' : 'sound'}
+      {clip.hasPicture ? 'no picture' : clip.isRun ? 'raw frames' : 'sound'}
     </span>
   )
 }
@@ -121,13 +125,7 @@ function Name({ clip }: { clip: ClipView }) {
       >
         {clip.name}
       </button>
-      <span className="block text-sm text-quiet">
-        {!clip.onCard
-          ? 'no longer on the card'
-          : clip.sidecars > 0
-            ? `with ${clip.sidecars} sidecar${clip.sidecars > 1 ? 's' : ''}`
-            : 'alone'}
-      </span>
+      <span className="block text-sm text-quiet">{clip.onCard ? filesOf(clip) : 'no longer on the card'}</span>
       {clip.cut ? (
         <span className="block text-sm text-stop">{clip.cut}</span>
       ) : (

@@ -1,0 +1,122 @@
+import { mkdir, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import { filesBeside } from '../../../core/cards/clips'
+import { frameRuns } from '../../../core/cards/frameRuns'
+import { printablePath } from '../../../core/copies/pathText'
+import { allPass } from '../../../core/media/check'
+import { FACTS_VERSION, type MediaFacts } from '../../../core/media/facts'
+import { isMediaName } from '../../../core/media/mediaName'
+import * as cards from '../../db/queries/cards'
+import { plannedRawRate } from '../../db/queries/clipFiles'
+import { proxyOf, setProxyState } from '../../db/queries/proxies'
+import type { Medium } from '../../engine/medium'
+import type { WalkedEntry } from '../../engine/walk'
+import { proxyChecks } from '../../facts/proxies'
+import { picturesFolder } from '../../home'
+import type { Listing } from '../../media/listing'
+import type { Work } from '../work'
+import { lookAtClip, type SeenClip } from './lookAtClip'
+import { lookAtRun, type WalkedRun } from './lookAtRun'
+import { isUnmeasured } from './measure'
+
+/** A file of the card by its printable path, with its entry. */
+export interface CardFile {
+  readonly path: string
+  readonly sizeBytes: number
+  readonly modifiedMs: number
+  readonly entry: WalkedEntry
+}
+
+/** A card's files by what they are: media, runs of frames, and what lies beside them. */
+export interface SortedFiles {
+  readonly media: readonly CardFile[]
+  readonly runs: readonly WalkedRun[]
+  readonly beside: ReadonlyMap<string, readonly CardFile[]>
+  /** How many files are neither media nor frames. */
+  readonly others: number
+}
+
+export function sortedFiles(listing: Listing): SortedFiles {
+  const files = listing.walked.flatMap((entry): CardFile[] =>
+    entry.kind === 'file'
+      ? [{ path: printablePath(entry.path), sizeBytes: entry.sizeBytes, modifiedMs: entry.modifiedMs, entry }]
+      : [],
+  )
+  const runs = frameRuns(files)
+  const frames = new Set(runs.flatMap((run) => run.frames))
+  const media = files.filter((file) => isMediaName(file.path))
+  const others = files.filter((file) => !frames.has(file) && !isMediaName(file.path))
+  const beside = filesBeside([...media, ...runs.flatMap((run) => run.frames[0] ?? [])], others)
+  return { media, runs, beside, others: others.length }
+}
+
+interface Looked {
+  readonly load: { readonly id: string; readonly productionId: string }
+  readonly medium: Medium
+  readonly rows: ReadonlyMap<string, cards.EntryRow>
+  readonly files: SortedFiles
+}
+
+/** Reads every clip that is not known well already. Returns how many are in trouble, and how many are still to be measured. */
+export async function lookAtAll(
+  work: Work,
+  { load, medium, rows, files: { media, runs, beside } }: Looked,
+): Promise<{ troubled: number; unmeasured: number }> {
+  const { db, control, progress } = work
+  const before = new Map((await cards.clipsBefore(db, load.id)).map((clip) => [clip.entryId, clip]))
+  const total = media.length + runs.length
+  const seen = { troubled: 0, unmeasured: 0 }
+  let done = 0
+  const lookAt = async (file: CardFile, sizeBytes: number, look: () => Promise<SeenClip>) => {
+    await control.gate()
+    progress.set({ done, total, unit: 'files' })
+    done += 1
+    const row = rows.get(file.path)
+    if (!row) return
+    const earlier = before.get(row.id)
+    if (earlier && earlier.sizeBytes === sizeBytes && isKnownWell(earlier)) {
+      if (earlier.unmeasured) seen.unmeasured += 1
+      return
+    }
+    const clip = await look()
+    if (clip.trouble !== undefined || clip.cut !== undefined) seen.troubled += 1
+    if (isUnmeasured(clip.probe)) seen.unmeasured += 1
+    const { picture, ...read } = clip
+    const { id } = await cards.putClip(db, {
+      ...{ loadId: load.id, productionId: load.productionId, entryId: row.id, pathText: row.pathText },
+      ...{ name: printablePath(file.entry.name), sizeBytes, ...read },
+      pictureMade: picture !== undefined || earlier?.pictureMade === true,
+    })
+    if (picture) await keepPicture(id, picture)
+    if (clip.probe) await judgeProxy(db, id, clip.probe)
+  }
+  for (const file of media) {
+    const sidecars = (beside.get(file.path) ?? []).map(({ entry }) => entry)
+    await lookAt(file, file.sizeBytes, () => lookAtClip(medium, file.entry, sidecars, control))
+  }
+  const planned = runs.length > 0 ? await plannedRawRate(db, load.productionId) : undefined
+  for (const run of runs) {
+    const sizeBytes = run.frames.reduce((sum, frame) => sum + frame.sizeBytes, 0)
+    const [first] = run.frames
+    if (first) await lookAt(first, sizeBytes, () => lookAtRun(medium, run, planned, control))
+  }
+  progress.set({ done: total, total, unit: 'files' })
+  return seen
+}
+
+/** A proxy that was equal may differ from what a reader knows that sees more, or the other way round. */
+async function judgeProxy(db: Work['db'], clipId: string, original: MediaFacts): Promise<void> {
+  const kept = await proxyOf(db, clipId)
+  if (kept) await setProxyState(db, clipId, allPass(proxyChecks(original, { ...kept, madeProbe: kept.probe })))
+}
+
+type ClipBefore = Awaited<ReturnType<typeof cards.clipsBefore>>[number]
+
+/** Whether a clip lies there as it was, with nothing wrong, and was read by this reader: it is not opened again. A file that was written anew is another entry. */
+const isKnownWell = ({ version, trouble, cut, hasPicture, pictureMade }: ClipBefore): boolean =>
+  version === FACTS_VERSION && trouble === null && cut === null && (pictureMade || !hasPicture)
+
+async function keepPicture(clipId: string, picture: Buffer): Promise<void> {
+  await mkdir(picturesFolder(), { recursive: true })
+  await writeFile(join(picturesFolder(), `${clipId}.jpg`), picture)
+}

@@ -1,0 +1,61 @@
+import type { FrameRun } from '../../../core/cards/frameRuns'
+import type { FrameRate } from '../../../core/units/frameRate'
+import { frameFilePicture, probeFrame, runFacts } from '../../engine/frameFile'
+import type { Medium } from '../../engine/medium'
+import { Stopped } from '../../engine/stopped'
+import type { WalkedEntry } from '../../engine/walk'
+import { fullPath } from '../../media/mediumOf'
+import type { TaskControl } from '../control'
+import { troubleOf, type SeenClip } from './lookAtClip'
+
+/** A run with its files as they were walked. */
+export type WalkedRun = FrameRun<{ path: string; sizeBytes: number; modifiedMs: number; entry: WalkedEntry }>
+
+/** Where nobody says how fast the frames were taken. */
+const ASSUMED: FrameRate = { num: 25, den: 1 }
+
+/** Reads one frame for all, and takes the picture from one of the middle, so that many thousands take no longer than a few. */
+export async function lookAtRun(
+  medium: Medium,
+  run: WalkedRun,
+  planned: FrameRate | undefined,
+  control: TaskControl,
+): Promise<SeenClip> {
+  const sizeBytes = run.frames.reduce((sum, frame) => sum + frame.sizeBytes, 0)
+  const whole = run.frames.filter((frame) => frame.sizeBytes > 0)
+  const nothing = { probe: undefined, cut: undefined, hasPicture: true, picture: undefined }
+  const first = whole[0]
+  if (!first) return { ...nothing, trouble: 'all of its frames are empty' }
+  try {
+    const facts = await probeFrame(fullPath(medium, first.entry.path), first.sizeBytes, control)
+    const rate = facts.rate ?? planned ?? ASSUMED
+    const bounds = facts.rate
+      ? []
+      : [
+          planned
+            ? 'The frames do not say how fast they were taken: the rate is that of the plan.'
+            : 'Neither the frames nor a plan say how fast they were taken: 25 a second are assumed.',
+        ]
+    const picture = await pictureOf(medium, whole, control)
+    const probe = runFacts(facts, { ...run, files: run.frames.length, sizeBytes }, { rate, bounds })
+    // Sensor data that nothing here can develop is no fault of the card.
+    return { probe, trouble: undefined, cut: undefined, hasPicture: picture !== undefined || !facts.isRaw, picture }
+  } catch (error) {
+    if (error instanceof Stopped) throw error
+    return { ...nothing, trouble: troubleOf(error) }
+  }
+}
+
+async function pictureOf(
+  medium: Medium,
+  frames: WalkedRun['frames'],
+  control: TaskControl,
+): Promise<Buffer | undefined> {
+  for (const at of [Math.floor(frames.length / 3), 0]) {
+    const frame = frames[at]
+    const path = frame && fullPath(medium, frame.entry.path)
+    const picture = frame && path && (await frameFilePicture(path, frame.sizeBytes, 480, control))
+    if (picture) return picture
+  }
+  return undefined
+}
