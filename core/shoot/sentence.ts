@@ -1,5 +1,6 @@
 import { counted, formatBytes } from '../units/quantity'
-import { shortages, type PlanBudget, type Shortage } from './plan'
+import type { PlanBudget } from './plan'
+import { shortages, type Shortage } from './shortages'
 
 export interface PlanAnswer {
   readonly sentence: string

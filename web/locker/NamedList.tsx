@@ -61,7 +61,7 @@ export function Rename({ row, rename, onClose }: RenameProps) {
       about="Only its name changes; everything known of it stays."
       onClose={onClose}
       onSave={() => {
-        if (name.trim() !== '') send.mutate({ params: { id: row.id } as never, body: { name } }, { onSuccess: onClose })
+        if (name.trim() !== '') send.mutate({ params: { id: row.id }, body: { name } }, { onSuccess: onClose })
       }}
       save="Keep the name"
       busy={send.isPending}
