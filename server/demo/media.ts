@@ -103,6 +103,22 @@ async function makeClip({
 const sidecar = (camera: string, clip: string, recordedAt: Date) =>
   `<?xml version="1.0" encoding="UTF-8"?>\n<clip camera="${camera}" name="${clip}" recorded="${recordedAt.toISOString()}" lens="35" whiteBalance="5200"/>\n`
 
+/** A run of numbered frames, of which some are missing. */
+async function makeFrames(folder: string, count: number, missing: readonly number[]): Promise<void> {
+  await mkdir(folder, { recursive: true })
+  const canvas = new Canvas(340, 192)
+  estuary(canvas, 0.1)
+  await ffmpeg(
+    [
+      ...['-f', 'image2pipe', '-c:v', 'ppm', '-i', 'pipe:0', '-frames:v', String(count)],
+      ...['-vf', `loop=loop=-1:size=1:start=0,setpts=N/(25*TB),crop=320:180:x='(iw-ow)*t/2':y='(ih-oh)/2'`],
+      ...['-c:v', 'tiff', '-compression_algo', 'raw', join(folder, 'heron_%06d.tif')],
+    ],
+    canvas.ppm(),
+  )
+  for (const number of missing) await rm(join(folder, `heron_${String(number).padStart(6, '0')}.tif`))
+}
+
 export interface DemoCard {
   readonly name: string
   readonly folder: string
@@ -129,10 +145,30 @@ export async function makeCards(root: string, day: Date): Promise<DemoCard[]> {
       folder: join(root, 'odd-names'),
       story: 'Names with stray bytes and line ends, an empty file, a link: they all arrive, the link is reported.',
     },
+    {
+      name: 'Curlew B',
+      folder: join(root, 'curlew-b'),
+      story: 'Clips, their camera proxies, thumbnails and settings in folders side by side; one take has no proxy.',
+    },
+    {
+      name: 'Heron A',
+      folder: join(root, 'heron-a'),
+      story: 'Frames a file each from the pole camera: one run of 48, two of which are missing.',
+    },
+    {
+      name: 'Teal',
+      folder: join(root, 'teal'),
+      story: 'The phone, whose clock is four hours ahead of the cameras.',
+    },
   ]
-  const [curlew = '', plover = '', field = '', odd = ''] = cards.map((card) => card.folder)
+  const [curlew = '', plover = '', field = '', odd = '', second = '', heron = '', teal = ''] = cards.map(
+    (card) => card.folder,
+  )
   const [dcim, action] = [join(curlew, 'DCIM/100CURLW'), join(plover, 'DCIM/100PLOVR')]
-  for (const folder of [dcim, join(curlew, 'MISC'), action, join(field, 'TAKES'), odd])
+  const beside = [join(second, 'CLIP'), join(second, 'SUB'), join(second, 'THUMB')]
+  const [clipFolder = '', proxyFolder = '', thumbFolder = ''] = beside
+  const phone = join(teal, 'DCIM/Camera')
+  for (const folder of [dcim, join(curlew, 'MISC'), action, join(field, 'TAKES'), odd, ...beside, phone])
     await mkdir(folder, { recursive: true })
 
   const uhd = { widthPx: 3840, heightPx: 2160, rate: 25, bitRate: '100M' }
@@ -190,6 +226,32 @@ export async function makeCards(root: string, day: Date): Promise<DemoCard[]> {
       paint: (canvas) => estuary(canvas, 0.5),
     },
   ]
+  for (const [number, hour, minute, seconds, ribs] of [
+    [51, 13, 5, 3, 9],
+    [52, 13, 20, 2, 10],
+    [53, 13, 44, 4, 11],
+  ] as const) {
+    const time = { seconds, recordedAt: at(hour, minute), timecode: `13:${String(minute).padStart(2, '0')}:00:00` }
+    const paint = (canvas: Canvas) => workshop(canvas, ribs)
+    clips.push({ ...small, ...time, paint, path: join(clipFolder, `C00${number}.MP4`) })
+    // High-speed takes have no proxy: the folder beside has a hole there.
+    if (number !== 52)
+      clips.push({
+        ...{ ...small, ...time, paint, widthPx: 320, heightPx: 180, bitRate: '600k' },
+        path: join(proxyFolder, `C00${number}S03.MP4`),
+      })
+  }
+  for (const [hour, minute, evening] of [
+    [13, 11, 0.3],
+    [15, 2, 0.6],
+  ] as const) {
+    const recordedAt = at(hour, minute)
+    const name = recordedAt.toISOString().replace(/[-:]/g, '').replace('T', '_').slice(0, 15)
+    clips.push({
+      ...{ ...small, seconds: 2, recordedAt, timecode: '00:00:00:00', paint: (canvas) => estuary(canvas, evening) },
+      path: join(phone, `${name}.MP4`),
+    })
+  }
   // Two at a time: the painted picture's filters use one core each.
   const waiting = [...clips]
   const line = async () => {
@@ -202,6 +264,14 @@ export async function makeCards(root: string, day: Date): Promise<DemoCard[]> {
     ['CURL0044', at(11, 2)],
   ] as const)
     await writeFile(join(dcim, `${name}.XML`), sidecar('Curlew', name, time))
+  for (const number of [51, 52, 53]) {
+    await writeFile(join(clipFolder, `C00${number}M01.XML`), sidecar('Curlew', `C00${number}`, at(13, 5)))
+    await ffmpeg([
+      ...['-i', join(clipFolder, `C00${number}.MP4`), '-frames:v', '1', '-vf', 'scale=160:-2'],
+      join(thumbFolder, `C00${number}T01.JPG`),
+    ])
+  }
+  await makeFrames(join(heron, 'POLE/H0007'), 48, [17, 31])
   await writeFile(join(curlew, 'MISC/VERSION.TXT'), 'Curlew, card format 2\n')
   // A recorder that lost power: the picture is there, the index is not.
   await ffmpeg(['-i', join(action, 'PLOV0108.MP4'), '-c', 'copy', '-f', 'mp4', join(action, 'late.tmp')])

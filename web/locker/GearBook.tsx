@@ -156,7 +156,7 @@ function modeWords(mode: ModeView): string {
   const { picture } = figuresOf(mode)
   if (!picture) return 'sound alone'
   const { coding, rate, codec, bitDepth, chroma } = picture
-  const bits = coding.kind === 'raw' ? `raw, ${coding.bitsPerSample} bit a sample` : `${bitDepth} bit ${chroma}`
+  const bits = coding.kind === 'raw' ? `${coding.bitsPerSample} bit a sample` : `${bitDepth} bit ${chroma}`
   return `${frameSizeText(picture)} at ${frameRateLabel(rate)}, ${codec}, ${bits}`
 }
 
