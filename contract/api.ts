@@ -6,6 +6,7 @@ import type { Endpoint } from './endpoint'
 import { exportsApi } from './exports'
 import { foldersApi } from './folders'
 import { gearApi } from './gear'
+import { reviewApi } from './review'
 import { productionsApi } from './productions'
 import { proxiesApi } from './proxies'
 import { searchApi } from './search'
@@ -23,6 +24,7 @@ export type AnyEndpoint = Pick<Endpoint, 'method' | 'path' | 'status' | 'topics'
 const STATIONS: readonly Readonly<Record<string, AnyEndpoint>>[] = [
   productionsApi,
   gearApi,
+  reviewApi,
   shootApi,
   cardsApi,
   copiesApi,

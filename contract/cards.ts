@@ -150,6 +150,6 @@ export const cardsApi = {
   }),
   /** The picture that was taken at the look, JPEG. */
   picture: stream('/clips/:id/picture'),
-  /** One frame of the original, JPEG, from any connected copy. */
+  /** One frame of the original, JPEG, from any connected copy, else from its card in a reader. */
   frame: stream('/clips/:id/frame', frameTime),
 }

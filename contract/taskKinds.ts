@@ -33,6 +33,14 @@ export const TASK_KINDS = {
     input: object({ clipId: id() }),
     subject: (input: { clipId: string }) => input.clipId,
   },
+  /** Makes a small film of a clip that browsers cannot play. */
+  preview: {
+    station: 'cards',
+    line: 'pictures',
+    topics: ['review', 'copies'],
+    input: object({ clipId: id() }),
+    subject: (input: { clipId: string }) => input.clipId,
+  },
   copy: {
     station: 'copies',
     line: 'files',

@@ -10,6 +10,8 @@ export function home(): string {
 }
 
 export const picturesFolder = (): string => join(home(), 'pictures')
+/** Small films of clips that browsers cannot play; each can be made again. */
+export const previewsFolder = (): string => join(home(), 'previews')
 export const benchFolder = (): string => join(home(), 'bench')
 
 /** Volumes and readers belong to the machine they are mounted on; its worker takes their jobs. */

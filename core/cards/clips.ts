@@ -5,7 +5,7 @@ import type { ListedFile } from './load'
 /** What a file is to the clip it belongs to. */
 export type FileRole = 'picture' | 'sound' | 'frames' | 'sidecar' | 'camera-proxy' | 'thumbnail' | 'part' | 'lens'
 
-/** One file of a clip; parts, lenses and sets of sound are numbered from 1. */
+/** One file of a clip; sets of sound are numbered from 1, frames from 0 with their holes. */
 export interface FileOfClip {
   readonly path: string
   readonly role: FileRole
@@ -156,7 +156,7 @@ export function clipsOf(
     return {
       main,
       files: [
-        ...run.frames.map(({ path }) => ({ path, role: 'frames' as const, number: null })),
+        ...run.frames.map(({ path }, at) => ({ path, role: 'frames' as const, number: run.places[at] ?? at })),
         ...besideFiles(beside, main),
       ],
       take: undefined,

@@ -16,6 +16,8 @@ export interface FrameRun<F extends ListedFile = ListedFile> extends MissingFram
   readonly before: string
   readonly behind: string
   readonly frames: readonly F[]
+  /** Of each frame its place in the run, from 0: a missing one leaves a hole. */
+  readonly places: readonly number[]
 }
 
 /** Endings of frames that cameras and scanners write one by one: raw, film scans, and pictures without loss. */
@@ -70,6 +72,7 @@ export function frameRuns<F extends ListedFile>(files: readonly F[]): FrameRun<F
               ...group,
               ...numbersOf(run),
               frames: run.map(({ file }) => file),
+              places: run.map(({ at }) => at - (run[0]?.at ?? 0)),
               short: shortFrames(run.map(({ file }) => file.sizeBytes)),
             },
           ],

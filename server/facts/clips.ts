@@ -1,4 +1,9 @@
 import { besideWords, type FileRole } from '../../core/cards/clips'
+import type { MediaFacts } from '../../core/media/facts'
+import { remarksOf } from '../../core/media/remarks'
+import { frameRateText } from '../../core/units/frameRate'
+import { counted } from '../../core/units/quantity'
+import type { ClipView } from '../../contract/cards'
 import type { Db } from '../db/connection'
 import type { ClipRow } from '../db/queries/cards'
 import { filesOfClips, takeSums } from '../db/queries/clipFiles'
@@ -16,7 +21,7 @@ const mainRole = ({ probe }: ClipRow): FileRole =>
 
 /** The files of some clips, asked for in one go. */
 export async function clipFiles(db: Db, clips: readonly ClipRow[]): Promise<(clip: ClipRow) => ClipFiles> {
-  const counted = await filesOfClips(
+  const files = await filesOfClips(
     db,
     clips.map(({ id }) => id),
   )
@@ -25,8 +30,8 @@ export async function clipFiles(db: Db, clips: readonly ClipRow[]): Promise<(cli
     clips.flatMap(({ takeId }) => takeId ?? []),
   )
   const counts = new Map<string, Map<FileRole, number>>()
-  for (const { clipId, role, files } of counted)
-    counts.set(clipId, (counts.get(clipId) ?? new Map<FileRole, number>()).set(role, files))
+  for (const { clipId, role, files: number } of files)
+    counts.set(clipId, (counts.get(clipId) ?? new Map<FileRole, number>()).set(role, number))
   const sumOf = new Map(sums.map((sum) => [sum.takeId, sum]))
   return (clip) => {
     const take = clip.takeId === null ? undefined : sumOf.get(clip.takeId)
@@ -38,3 +43,38 @@ export async function clipFiles(db: Db, clips: readonly ClipRow[]): Promise<(cli
     }
   }
 }
+
+const codingOf = ({ video, audio }: MediaFacts): string | null =>
+  video
+    ? video.bitDepth && video.chroma
+      ? `${video.bitDepth} bit ${video.chroma}`
+      : null
+    : audio
+      ? `${counted(audio.channels, 'channel')}, ${audio.sampleRateHz / 1000} kHz`
+      : null
+
+/** A clip as lists show it. */
+export const clipView = (row: ClipRow, { beside, parts, sizeBytes, seconds }: ClipFiles): ClipView => ({
+  id: row.id,
+  path: row.pathText,
+  name: row.name,
+  widthPx: row.probe?.video?.widthPx ?? null,
+  heightPx: row.probe?.video?.heightPx ?? null,
+  rate: row.probe?.video ? frameRateText(row.probe.video.rate) : null,
+  frames: parts > 1 ? null : (row.probe?.video?.frames ?? null),
+  seconds: row.probe ? seconds : null,
+  codec: row.probe?.video?.codec ?? row.probe?.audio?.codec ?? null,
+  sizeBytes,
+  withSound: row.probe?.audio !== undefined,
+  beside,
+  parts,
+  isRun: row.probe?.sequence !== undefined,
+  recordedAt: row.probe?.recordedAt ?? null,
+  coding: row.probe ? codingOf(row.probe) : null,
+  remarks: row.probe ? remarksOf(row.probe).map((remark) => remark.short) : [],
+  trouble: row.trouble,
+  cut: row.cut,
+  onCard: row.onCard,
+  hasPicture: row.hasPicture,
+  pictureMade: row.pictureMade,
+})

@@ -7,6 +7,7 @@ import helmet from 'helmet'
 import { ENDPOINTS, EVENTS_PATH } from '../../contract/api'
 import { benchRoutes } from './beside/bench'
 import { cardRoutes } from './cards/routes'
+import { reviewRoutes } from './cards/review'
 import type { Context } from './context'
 import { door } from './door'
 import { copyRoutes } from './copies/routes'
@@ -92,6 +93,7 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
     shotRoutes,
     dayRoutes,
     cardRoutes,
+    reviewRoutes,
     copyRoutes,
     proxyRoutes,
     storageRoutes,

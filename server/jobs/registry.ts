@@ -1,6 +1,7 @@
 import type { TaskKind } from '../../contract/taskKinds'
 import { count } from './cards/count'
 import { measure } from './cards/measure'
+import { preview } from './cards/preview'
 import { scan } from './cards/scan'
 import { check } from './copies/check'
 import { copy } from './copies/copy'
@@ -15,6 +16,7 @@ export const JOBS: { readonly [K in TaskKind]: Job<K> } = {
   scan,
   measure,
   count,
+  preview,
   copy,
   check,
   proxy,

@@ -44,16 +44,23 @@ export async function frameOf(wanted: WantedFrame, signal: AbortSignal): Promise
   return made
 }
 
-async function makeFrame({ path, video, atSeconds, widthPx }: WantedFrame, signal: AbortSignal): Promise<Buffer> {
+function makeFrame({ path, video, atSeconds, widthPx }: WantedFrame, signal: AbortSignal): Promise<Buffer> {
+  return bounded(() => {
+    if (signal.aborted) throw new Stopped()
+    const control: ToolControl = { signal, onPause: () => () => undefined }
+    return framePicture(path, video, atSeconds, widthPx, control)
+  })
+}
+
+/** Does what decodes for a page, a few at once. Throws CannotWork when too many wait. */
+export async function bounded<T>(work: () => Promise<T>): Promise<T> {
   if (free > 0) free -= 1
   else {
     if (waiting.length >= MOST_WAITING) throw new CannotWork('Too many frames are asked for at once. Wait a moment.')
     await new Promise<void>((resolve) => waiting.push(resolve))
   }
   try {
-    if (signal.aborted) throw new Stopped()
-    const control: ToolControl = { signal, onPause: () => () => undefined }
-    return await framePicture(path, video, atSeconds, widthPx, control)
+    return await work()
   } finally {
     const next = waiting.shift()
     if (next) next()

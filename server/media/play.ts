@@ -14,7 +14,7 @@ import { CannotWork } from './cannotWork'
 import { fullPath, inPlace, volumeMedium } from './mediumOf'
 
 /** What every browser plays by itself. */
-const plays = (probe: MediaFacts) =>
+export const plays = (probe: MediaFacts) =>
   probe.video
     ? probe.video.codec === 'h264' &&
       probe.video.pixelFormat.startsWith('yuv') &&
@@ -26,15 +26,18 @@ const plays = (probe: MediaFacts) =>
 const typeOf = (probe: MediaFacts) =>
   probe.video ? 'video/mp4' : probe.container.includes('wav') ? 'audio/wav' : 'audio/mp4'
 
+/** A file that a browser plays, opened, in pieces as they are asked for. */
+export interface OpenFile {
+  readonly kind: 'file'
+  readonly type: string
+  readonly sizeBytes: number
+  piece(start: number, end: number): Readable
+  close(): Promise<void>
+}
+
 /** A clip of one copy, opened: the file itself where a browser can play it, else a quick picture of it. */
 export type OpenCopy =
-  | {
-      readonly kind: 'file'
-      readonly type: string
-      readonly sizeBytes: number
-      piece(start: number, end: number): Readable
-      close(): Promise<void>
-    }
+  | OpenFile
   | {
       readonly kind: 'preview'
       readonly type: string
@@ -68,7 +71,7 @@ export async function openCopy(
   return plays(probe) ? wholeFile(file, probe) : preview(file)
 }
 
-async function wholeFile(file: FileHandle, probe: MediaFacts): Promise<OpenCopy> {
+export async function wholeFile(file: FileHandle, probe: MediaFacts): Promise<OpenFile> {
   const { size } = await file.stat()
   return {
     kind: 'file',

@@ -1,4 +1,6 @@
+import { useLocation } from 'react-router'
 import { Sheet } from '../parts/Sheet'
+import { REVIEW_KEYS } from '../parts/reviewKeys'
 
 const KEYS = [
   ['1 – 7', 'Go to a station of this production'],
@@ -11,18 +13,29 @@ const KEYS = [
   ['Escape', 'Close what is open'],
 ] as const
 
-/** The list of keys. */
+/** The list of keys: those that work everywhere, and those of the desk that is open. */
 export function KeyHelp({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const { pathname } = useLocation()
   return (
     <Sheet title="Keys" about="Everything works without a mouse." open={open} onClose={onClose}>
-      <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-2">
-        {KEYS.map(([keys, what]) => (
-          <div key={keys} className="contents">
-            <dt className="figure whitespace-nowrap">{keys}</dt>
-            <dd>{what}</dd>
-          </div>
-        ))}
-      </dl>
+      <KeyList keys={KEYS} />
+      {pathname.endsWith('/cards/review') && (
+        <>
+          <h3 className="mt-6 mb-2 font-bold">Review</h3>
+          <KeyList keys={REVIEW_KEYS} />
+        </>
+      )}
     </Sheet>
   )
 }
+
+const KeyList = ({ keys: all }: { keys: readonly (readonly [string, string])[] }) => (
+  <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-2">
+    {all.map(([keys, what]) => (
+      <div key={keys} className="contents">
+        <dt className="figure whitespace-nowrap">{keys}</dt>
+        <dd>{what}</dd>
+      </div>
+    ))}
+  </dl>
+)

@@ -3,7 +3,7 @@ import { NavLink, useParams } from 'react-router'
 import { STATION_NAMES, STATIONS, type Station } from '../../core/line/stations'
 import { Ask } from '../parts/Ask'
 import { useProduction } from '../parts/queries'
-import { DESKS, type Desk } from './desks'
+import { DESKS, MAIN_DESK, type Desk } from './desks'
 import { NotFound } from './pages/ErrorPage'
 import { StationLine } from './StationLine'
 import { usePageTitle } from './usePageTitle'
@@ -60,7 +60,7 @@ function DeskNames({ base, station, desks }: DeskNamesProps) {
       <ul className="flex gap-x-5">
         <li>
           <NavLink to={base} end className={look}>
-            Plan
+            {MAIN_DESK[station]}
           </NavLink>
         </li>
         {desks.map(({ id, name }) => (

@@ -18,4 +18,8 @@ export const DESKS: Partial<Record<Station, readonly Desk[]>> = {
     { id: 'framing', name: 'Framing', Page: lazy(() => import('../stations/shoot/Framing')) },
     { id: 'measured', name: 'Measured', Page: lazy(() => import('../stations/shoot/Measured')) },
   ],
+  cards: [{ id: 'review', name: 'Review', Page: lazy(() => import('../stations/cards/review/Review')) }],
 }
+
+/** What the main page of a station is called where it stands in a row with its desks. */
+export const MAIN_DESK: Partial<Record<Station, string>> = { shoot: 'Plan', cards: 'Cards' }

@@ -25,6 +25,7 @@ const Locker = lazy(() => import('../locker/Locker'))
 const CopyChart = lazy(() => import('../stations/copies/CopyChart'))
 const ShotPaper = lazy(() => import('../stations/shoot/ShotPaper'))
 const CarryPaper = lazy(() => import('../stations/shoot/CarryPaper'))
+const ContactSheet = lazy(() => import('../stations/cards/review/ContactSheet'))
 
 const paper = (path: string, Page: ComponentType) => ({
   path: `print/:productionId/${path}`,
@@ -40,6 +41,7 @@ export const router = createBrowserRouter([
   paper('copies', CopyChart),
   paper('shots', ShotPaper),
   paper('carry', CarryPaper),
+  paper('selects', ContactSheet),
   {
     element: <Shell />,
     errorElement: <ErrorPage />,

@@ -3,13 +3,23 @@ import { sql, type Kysely } from 'kysely'
 /** As in 0008; of a take that was split into files the first alone is a clip. */
 const CLIP_COUNTS = `
   sum(sign) filter (where shown and coalesce(part, 1) = 1) as clips,
+  sum(sign) filter (where shown) as media,
   sum(sign * length_ms) filter (where shown) as length_ms,
   sum(sign) filter (where shown and playable) as playable,
   sum(sign) filter (where shown and has_video) as videos,
   sum(sign) filter (where shown and has_video and proxy = 'equal') as proxies_equal,
   sum(sign) filter (where shown and has_video and proxy = 'differs') as proxies_differ,
   sum(sign * proxy_bytes) filter (where shown and has_video and proxy <> 'equal') as proxy_bytes_open`
-const COUNTED = ['clips', 'length_ms', 'playable', 'videos', 'proxies_equal', 'proxies_differ', 'proxy_bytes_open']
+const COUNTED = [
+  'clips',
+  'media',
+  'length_ms',
+  'playable',
+  'videos',
+  'proxies_equal',
+  'proxies_differ',
+  'proxy_bytes_open',
+]
 
 /** Clips of several files: what belongs to another clip is shown with it, and what was split knows its place. */
 const STATEMENTS = [
@@ -32,6 +42,8 @@ const STATEMENTS = [
       where entry_id = new.id;
       return null;
     end $$`,
+  `alter table load_summary add column media int not null default 0`,
+  `update load_summary set media = clips`,
   ...['insert', 'update'].map((event) => {
     const old = event === 'update' ? 'union all select *, -1 as sign from old_clips' : ''
     return `create or replace function count_clips_${event}() returns trigger language plpgsql as $$

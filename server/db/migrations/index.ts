@@ -11,6 +11,7 @@ import * as speeds from './0009-speeds'
 import * as widerFacts from './0010-facts'
 import * as gear from './0011-gear'
 import * as clips from './0012-clips'
+import * as review from './0013-review'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -26,4 +27,5 @@ export const migrations: Record<string, Migration> = {
   '0010-facts': widerFacts,
   '0011-gear': gear,
   '0012-clips': clips,
+  '0013-review': review,
 }

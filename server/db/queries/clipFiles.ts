@@ -134,3 +134,16 @@ export async function plannedRawRate(db: Db, productionId: string): Promise<Fram
   const [only, ...more] = rows
   return only && more.length === 0 ? frameRate(only.num, only.den) : undefined
 }
+
+/** The file that is a frame of a run, counted from its first; of a missing one the frame before. */
+export const frameEntry = (db: Db, clipId: string, at: number) =>
+  db
+    .selectFrom('clipFile')
+    .innerJoin('loadEntry', 'loadEntry.id', 'clipFile.entryId')
+    .select(['loadEntry.path', 'loadEntry.sizeBytes'])
+    .where('clipFile.clipId', '=', clipId)
+    .where('role', '=', 'frames')
+    .where('clipFile.number', '<=', at)
+    .orderBy('clipFile.number', 'desc')
+    .limit(1)
+    .executeTakeFirst()

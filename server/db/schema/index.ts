@@ -4,6 +4,7 @@ import type { VolumeKind } from '../../../contract/storage'
 import type { DeviceIdentity } from '../../../core/copies/device'
 import type { FileRole } from '../../../core/cards/clips'
 import type { Finding } from '../../../core/cards/findings'
+import type { ClipRange, Verdict } from '../../../core/cards/review'
 import type { MeasuredDelivery } from '../../../core/exports/check'
 import type { DeliveryChoice } from '../../../core/exports/plan'
 import type { CropWindow } from '../../../core/exports/reframe'
@@ -157,7 +158,9 @@ export interface Database extends FactTables, GearTables, TaskTables {
   /** What is counted of a load's clips, kept by triggers in the transaction that writes them. */
   loadSummary: {
     loadId: string
+    /** A take that was split into files counts once; each of its files is one of `media`. */
     clips: Given<number>
+    media: Given<number>
     lengthMs: Given<number>
     playable: Given<number>
     videos: Given<number>
@@ -170,6 +173,16 @@ export interface Database extends FactTables, GearTables, TaskTables {
     entryId: number
     role: FileRole
     number: number | null
+  }
+  /** What a person says of a clip; a row that is not there says nothing. */
+  review: {
+    clipId: string
+    verdict: Verdict | null
+    ranges: ColumnType<ClipRange[], string, string>
+    note: string
+    name: Given<string | null>
+    shotId: string | null
+    changedAt: Given<Date>
   }
   productionBytes: { productionId: string; volumeId: string; byteClass: ByteClass; sizeBytes: number }
   /** What is odd about a load's other entries, with the first few paths. */

@@ -1,10 +1,6 @@
 import { Router } from 'express'
 import { cardSentence } from '../../../core/cards/findings'
-import type { MediaFacts } from '../../../core/media/facts'
-import { remarksOf } from '../../../core/media/remarks'
-import { frameRateText } from '../../../core/units/frameRate'
-import { counted } from '../../../core/units/quantity'
-import { cardsApi, type ClipView, type LoadView, type ReaderView } from '../../../contract/cards'
+import { cardsApi, type LoadView, type ReaderView } from '../../../contract/cards'
 import * as cards from '../../db/queries/cards'
 import { putAway } from '../../db/queries/locker'
 import { addReader, reader as readerRow, readers } from '../../db/queries/readers'
@@ -12,53 +8,20 @@ import { volumes } from '../../db/queries/volumes'
 import { production } from '../../db/queries/productions'
 import { addSaid } from '../../db/queries/said'
 import { tellChanged } from '../../db/queries/tasks'
-import { clipFiles, type ClipFiles } from '../../facts/clips'
+import { clipFiles, clipView } from '../../facts/clips'
 import { loadStates, type LoadState } from '../../facts/loadStates'
 import { placesOnDevice } from '../../facts/volumes'
 import { isTaken } from '../../db/taken'
 import { picturesFolder } from '../../home'
-import { frameOf } from '../../media/frames'
+import { stillOf } from '../../media/looked'
 import { originalOf } from '../../media/originals'
+import { watchedClip } from '../../media/watch'
 import { folderFigures, registrableFolder } from '../../media/register'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
 import { invalid, notFound } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve, serveStream } from '../route'
-
-const codingOf = ({ video, audio }: MediaFacts): string | null =>
-  video
-    ? video.bitDepth && video.chroma
-      ? `${video.bitDepth} bit ${video.chroma}`
-      : null
-    : audio
-      ? `${counted(audio.channels, 'channel')}, ${audio.sampleRateHz / 1000} kHz`
-      : null
-
-const clipView = (row: cards.ClipRow, { beside, parts, sizeBytes, seconds }: ClipFiles): ClipView => ({
-  id: row.id,
-  path: row.pathText,
-  name: row.name,
-  widthPx: row.probe?.video?.widthPx ?? null,
-  heightPx: row.probe?.video?.heightPx ?? null,
-  rate: row.probe?.video ? frameRateText(row.probe.video.rate) : null,
-  frames: parts > 1 ? null : (row.probe?.video?.frames ?? null),
-  seconds: row.probe ? seconds : null,
-  codec: row.probe?.video?.codec ?? row.probe?.audio?.codec ?? null,
-  sizeBytes,
-  withSound: row.probe?.audio !== undefined,
-  beside,
-  parts,
-  isRun: row.probe?.sequence !== undefined,
-  recordedAt: row.probe?.recordedAt ?? null,
-  coding: row.probe ? codingOf(row.probe) : null,
-  remarks: row.probe ? remarksOf(row.probe).map((remark) => remark.short) : [],
-  trouble: row.trouble,
-  cut: row.cut,
-  onCard: row.onCard,
-  hasPicture: row.hasPicture,
-  pictureMade: row.pictureMade,
-})
 
 const loadView = ({ load, findings }: LoadState): LoadView => ({
   id: load.id,
@@ -195,18 +158,17 @@ export function cardRoutes(context: Context): Router {
   )
 
   serveStream(router, cardsApi.frame, async ({ params, query: { at }, res }) => {
-    const { path, video } = await originalOf(db, params.id)
-    const last = Math.max(0, video.seconds - video.rate.den / video.rate.num)
+    const clip = await watchedClip(db, params.id)
+    if (!clip) throw notFound('That clip')
     // Whoever scrubs on asks for the next frame: this one is wanted no more.
     const gone = new AbortController()
     res.on('close', () => gone.abort())
-    const picture = await frameOf({ path, video, atSeconds: Math.min(at, last), widthPx: 1600 }, gone.signal).catch(
-      (error: unknown) => {
-        if (gone.signal.aborted) return undefined
-        throw error
-      },
-    )
-    if (!picture) return
+    const picture = await stillOf(db, clip, at, gone.signal).catch((error: unknown) => {
+      if (gone.signal.aborted) return undefined
+      throw error
+    })
+    if (gone.signal.aborted) return
+    if (!picture) throw notFound('A picture of that clip')
     res.type('image/jpeg').set('Cache-Control', 'private, max-age=600').send(picture)
   })
 

@@ -1,7 +1,7 @@
 import { pipeline } from 'node:stream/promises'
 import type { Request, Response } from 'express'
 import type { Db } from '../../db/connection'
-import { openCopy } from '../../media/play'
+import { openCopy, type OpenFile } from '../../media/play'
 import { notFound, ProblemError } from '../problem'
 
 /** Streams one clip from one copy, in pieces where the browser asks for them. */
@@ -13,8 +13,8 @@ export async function sendCopy(
 ): Promise<void> {
   const copy = await openCopy(db, which)
   if (!copy) throw notFound('That clip')
-  res.type(copy.type)
   if (copy.kind === 'preview') {
+    res.type(copy.type)
     const { out, end } = copy.stream(() => {
       if (res.headersSent) res.destroy()
       else res.status(503).end()
@@ -23,25 +23,31 @@ export async function sendCopy(
     out.pipe(res)
     return
   }
-  const range = req.range(copy.sizeBytes)
+  await sendFile(copy, req, res)
+}
+
+/** Sends an opened file, or the piece of it that the browser asks for; closes it. */
+export async function sendFile(file: OpenFile, req: Request, res: Response): Promise<void> {
+  res.type(file.type)
+  const range = req.range(file.sizeBytes)
   if (range === -1) {
-    await copy.close()
-    res.set('Content-Range', `bytes */${copy.sizeBytes}`)
+    await file.close()
+    res.set('Content-Range', `bytes */${file.sizeBytes}`)
     throw new ProblemError(
       416,
       'no-such-piece',
       'No such piece',
-      `The file has ${copy.sizeBytes} bytes; ask for some of them.`,
+      `The file has ${file.sizeBytes} bytes; ask for some of them.`,
     )
   }
   const wanted = Array.isArray(range) ? range[0] : undefined
-  const [start, end] = [wanted?.start ?? 0, wanted?.end ?? copy.sizeBytes - 1]
+  const [start, end] = [wanted?.start ?? 0, wanted?.end ?? file.sizeBytes - 1]
   res.status(wanted ? 206 : 200).set({
     'Accept-Ranges': 'bytes',
     'Content-Length': String(end - start + 1),
     'Cache-Control': 'no-store',
-    ...(wanted ? { 'Content-Range': `bytes ${start}-${end}/${copy.sizeBytes}` } : {}),
+    ...(wanted ? { 'Content-Range': `bytes ${start}-${end}/${file.sizeBytes}` } : {}),
   })
   // A player that has seen enough hangs up in the middle; the file is closed either way.
-  await pipeline(copy.piece(start, end), res).catch(() => res.destroy())
+  await pipeline(file.piece(start, end), res).catch(() => res.destroy())
 }

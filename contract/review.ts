@@ -1,0 +1,94 @@
+import { array, number, object, string, type InferType } from 'yup'
+import { VERDICTS, type ClipReview, type ReviewSum } from '../core/cards/review'
+import type { Select } from '../core/cards/selects'
+import type { ClipView } from './cards'
+import { ask, order, stream, type Ordered } from './endpoint'
+import { pageQuery, typedFilter, type Page } from './page'
+
+/** A clip in review: what it is, on which load, and what was said of it. */
+export interface ReviewClip extends ClipView {
+  readonly loadId: string
+  readonly loadLabel: string
+  readonly review: ClipReview
+  /** Frames at `ticks`, `"num/den"`: of a picture its own, of sound thousandths of a second. */
+  readonly ticks: string
+  readonly length: number
+}
+
+/** Where a clip is watched from, and how. */
+export interface WatchView {
+  readonly from: 'copy' | 'card' | 'nowhere'
+  /** `Tide 1`, or the reader the card lies in; empty when it lies nowhere. */
+  readonly place: string
+  /** The volume whose copy is watched: a second of it counts as played. */
+  readonly volumeId: string | null
+  /** The file itself, a preview that was made of it, one that has to be made first, or frames a file each. */
+  readonly how: 'file' | 'preview' | 'preview-needed' | 'frames'
+}
+
+export const REVIEWS_SHOWN = ['all', 'open', ...VERDICTS] as const
+
+export const reviewQuery = pageQuery(['recorded', 'name'], {
+  loadId: string().uuid('That is no load.').nullable().default(null),
+  show: string()
+    .oneOf(REVIEWS_SHOWN, `Show ${REVIEWS_SHOWN.join(', ')}.`)
+    .default('all'),
+  q: typedFilter,
+})
+export type ReviewAsked = InferType<typeof reviewQuery>
+
+const frame = (what: string) =>
+  number()
+    .typeError(`Give the ${what} as a number of frames.`)
+    .integer(`Give the ${what} as a whole number of frames.`)
+    .min(0, `The ${what} lies before the clip.`)
+    .max(1e12, `The ${what} lies behind the clip.`)
+    .required(`Give the ${what}.`)
+
+const range = object({ from: frame('first frame'), to: frame('last frame') })
+  .noUnknown()
+  .test('order', 'The out point lies before the in point.', ({ from, to }) => from < to)
+
+export const MOST_RANGES = 200
+
+/** Everything that is said of a clip in review, as a whole. */
+export const reviewBody = object({
+  verdict: string()
+    .oneOf(VERDICTS, `Say ${VERDICTS.join(', ')} or nothing.`)
+    .nullable()
+    .defined(),
+  ranges: array().of(range).max(MOST_RANGES, `A clip has ${MOST_RANGES} ranges at most.`).required('Say which ranges.'),
+  note: string().max(2000, 'Keep the note under 2 000 characters.').defined(),
+  shotId: string().uuid('That is no shot.').nullable().defined(),
+}).noUnknown()
+export type ReviewBody = InferType<typeof reviewBody>
+
+/** Loudest sample of each of so many equal pieces of a clip, 0–1. */
+export interface Waveform {
+  readonly peaks: readonly number[]
+}
+
+export interface PreviewsView {
+  readonly files: number
+  readonly sizeBytes: number
+}
+
+/** The desk of station 2 at which clips are looked at and chosen from. */
+export const reviewApi = {
+  /** Clips of a production, the oldest recording first, each with what was said of it. */
+  clips: ask<Page<ReviewClip>>()('review', '/productions/:id/review', reviewQuery),
+  sum: ask<ReviewSum>()('review', '/productions/:id/review/sum'),
+  set: order()('PUT', '/clips/:id/review', { changes: ['review'], body: reviewBody }),
+  watch: ask<WatchView>()('copies', '/clips/:id/watch'),
+  /** The clip as a browser plays it. 409 when no place has it, or a preview is to be made first. */
+  film: stream('/clips/:id/film'),
+  /** Frames from beginning to end side by side, JPEG: as many as `STRIP_FRAMES` of core. */
+  strip: stream('/clips/:id/strip'),
+  wave: ask<Waveform>()('cards', '/clips/:id/wave'),
+  /** Makes a preview of a clip that browsers cannot play. 409 while it is being made. */
+  preview: order<Ordered>()('POST', '/clips/:id/preview', { status: 202, changes: ['tasks', 'copies'] }),
+  /** Kept clips with their ranges, the oldest recording first. */
+  selects: ask<readonly Select[]>()('review', '/productions/:id/selects'),
+  previews: ask<PreviewsView>()('review', '/previews'),
+  removePreviews: order()('DELETE', '/previews', { changes: ['review', 'copies'] }),
+}

@@ -1,0 +1,16 @@
+import { sql, type Kysely } from 'kysely'
+
+/** What a person says of clips: an opinion that changes, no fact. */
+const STATEMENTS = [
+  `create table review (
+    clip_id uuid primary key references clip, verdict text check (verdict in ('keep', 'maybe', 'reject')),
+    ranges jsonb not null default '[]', note text not null default '', name text,
+    shot_id uuid references shot on delete set null, changed_at timestamptz not null default clock_timestamp())`,
+  `create index review_shot on review (shot_id) where shot_id is not null`,
+  `create index clip_recorded on clip (production_id, recorded_at, id) where shown`,
+  `create index clip_path on clip (production_id, sort_path, id) where shown`,
+]
+
+export async function up(db: Kysely<unknown>): Promise<void> {
+  for (const statement of STATEMENTS) await sql.raw(statement).execute(db)
+}

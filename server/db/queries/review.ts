@@ -1,0 +1,121 @@
+import { sql } from 'kysely'
+import type { Verdict } from '../../../core/cards/review'
+import type { ReviewAsked, ReviewBody } from '../../../contract/review'
+import type { PageAsked } from '../../../contract/page'
+import type { Db } from '../connection'
+import { pageOf } from '../page'
+import { hasWords, wordsOf } from '../words'
+
+const ORDERS = {
+  recorded: { by: 'clip.recorded_at', type: 'text', id: 'clip.id' },
+  name: { by: 'clip.sort_path', type: 'text', id: 'clip.id' },
+} as const
+
+const reviewed = (db: Db) =>
+  db
+    .selectFrom('clip')
+    .innerJoin('load', 'load.id', 'clip.loadId')
+    .leftJoin('review', 'review.clipId', 'clip.id')
+    .selectAll('clip')
+    .select('load.label as loadLabel')
+    .select(['review.verdict', 'review.ranges', 'review.note', 'review.name as chosenName', 'review.shotId'])
+    .where('clip.shown', '=', true)
+
+export type ReviewRow = Awaited<ReturnType<ReturnType<typeof reviewed>['execute']>>[number]
+
+/** Clips of a production with what was said of each. */
+export const reviewPage = (
+  db: Db,
+  productionId: string,
+  { loadId, show, q, sort, ...asked }: PageAsked & Pick<ReviewAsked, 'loadId' | 'show' | 'q' | 'sort'>,
+) =>
+  pageOf(
+    reviewed(db)
+      .where('clip.productionId', '=', productionId)
+      .$if(loadId !== null, (clips) => clips.where('clip.loadId', '=', loadId))
+      .$if(show === 'open', (clips) => clips.where('review.verdict', 'is', null))
+      .$if(show !== 'open' && show !== 'all', (clips) => clips.where('review.verdict', '=', show as Verdict))
+      .$if(wordsOf(q).length > 0, (clips) => clips.where(hasWords('clip.name', q))),
+    ORDERS[sort],
+    asked,
+  )
+
+/** Clips of a production that are kept, the oldest recording first. */
+export const keptRows = (db: Db, productionId: string) =>
+  reviewed(db)
+    .innerJoin('loadEntry', 'loadEntry.id', 'clip.entryId')
+    .select('loadEntry.path as pathBytes')
+    .where('clip.productionId', '=', productionId)
+    .where('review.verdict', '=', 'keep')
+    .orderBy('clip.recordedAt')
+    .orderBy('clip.sortPath')
+    .orderBy('clip.id')
+    .execute()
+
+/** Where copies of a production’s kept clips lie: the mirror of each on a volume that is connected to this computer, the edit volume first. */
+export const keptPlaces = (db: Db, host: string, productionId: string) =>
+  db
+    .selectFrom('review')
+    .innerJoin('clip', 'clip.id', 'review.clipId')
+    .innerJoin('copyFile', (join) =>
+      join.onRef('copyFile.loadId', '=', 'clip.loadId').onRef('copyFile.entryId', '=', 'clip.entryId'),
+    )
+    .innerJoin('mirror', (join) =>
+      join.onRef('mirror.loadId', '=', 'copyFile.loadId').onRef('mirror.volumeId', '=', 'copyFile.volumeId'),
+    )
+    .innerJoin('volume', 'volume.id', 'mirror.volumeId')
+    .leftJoin('mount', (join) => join.onRef('mount.volumeId', '=', 'volume.id').on('mount.host', '=', host))
+    .select(['clip.id as clipId', 'mirror.folder', 'mount.path as rootPath', 'mount.connected'])
+    .where('clip.productionId', '=', productionId)
+    .where('review.verdict', '=', 'keep')
+    .where('copyFile.standing', 'in', ['verified', 'memory'])
+    .orderBy(sql`coalesce(mount.connected, false)`, 'desc')
+    .orderBy(sql`volume.kind = 'edit'`, 'desc')
+    .orderBy('volume.name')
+    .execute()
+
+/** What sums are made of: nothing of the clip but its length, its rate and its bytes. */
+export const reviewFigures = (db: Db, productionId: string) =>
+  db
+    .selectFrom('review')
+    .innerJoin('clip', 'clip.id', 'review.clipId')
+    .select(['review.verdict', 'review.ranges', 'clip.sizeBytes', 'clip.seconds'])
+    .select([
+      sql<number | null>`(probe#>>'{video,frames}')::bigint`.as('frames'),
+      sql<number | null>`(probe#>>'{video,rate,num}')::bigint`.as('num'),
+      sql<number | null>`(probe#>>'{video,rate,den}')::bigint`.as('den'),
+    ])
+    .where('clip.productionId', '=', productionId)
+    .where('clip.shown', '=', true)
+    .where('review.verdict', 'is not', null)
+    .execute()
+
+/** How many films and recordings of a production there are to look at: the sums of its loads. */
+export const clipsToReview = async (db: Db, productionId: string): Promise<number> =>
+  (
+    await db
+      .selectFrom('load')
+      .innerJoin('loadSummary', 'loadSummary.loadId', 'load.id')
+      .select(sql<number>`coalesce(sum(load_summary.media), 0)::int`.as('media'))
+      .where('load.productionId', '=', productionId)
+      .executeTakeFirstOrThrow()
+  ).media
+
+/** Keeps what a person says of a clip, as a whole. */
+export async function putReview(db: Db, clipId: string, { verdict, ranges, note, shotId }: ReviewBody): Promise<void> {
+  const values = { verdict: verdict ?? null, ranges: JSON.stringify(ranges), note, shotId, changedAt: new Date() }
+  await db
+    .insertInto('review')
+    .values({ clipId, ...values })
+    .onConflict((at) => at.column('clipId').doUpdateSet(values))
+    .execute()
+}
+
+/** Whether a shot belongs to the production of a clip. */
+export const isShotOf = async (db: Db, shotId: string, productionId: string): Promise<boolean> =>
+  (await db
+    .selectFrom('shot')
+    .select('id')
+    .where('id', '=', shotId)
+    .where('productionId', '=', productionId)
+    .executeTakeFirst()) !== undefined

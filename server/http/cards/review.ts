@@ -1,0 +1,103 @@
+import { Router } from 'express'
+import { tidyRanges } from '../../../core/cards/review'
+import { reviewApi, type WatchView, type Waveform } from '../../../contract/review'
+import { isShotOf, putReview, reviewPage } from '../../db/queries/review'
+import { tellChanged } from '../../db/queries/tasks'
+import { extentOf, reviewClips, reviewOf, selectsOf } from '../../facts/review'
+import { filmOf, filmstripOf, placeOf, waveOf } from '../../media/looked'
+import { plays } from '../../media/play'
+import { previewsKept, previewSize, removePreviews } from '../../media/previews'
+import { watchedClip, watchPlace, type WatchedClip } from '../../media/watch'
+import type { Context } from '../context'
+import { sendFile } from '../copies/play'
+import { orderTask } from '../orderTask'
+import { conflict, invalid, notFound } from '../problem'
+import { productionOf } from '../productionOf'
+import { serve, serveStream } from '../route'
+
+/** The desk at which clips are looked at and chosen from. */
+export function reviewRoutes(context: Context): Router {
+  const { db } = context
+  const router = Router()
+
+  serve(router, reviewApi.clips, async ({ params, query }) => {
+    const { id } = await productionOf(db, params.id)
+    const { rows, next } = await reviewPage(db, id, query)
+    return { rows: await reviewClips(db, rows), next }
+  })
+
+  serve(router, reviewApi.sum, async ({ params }) => reviewOf(db, (await productionOf(db, params.id)).id))
+
+  serve(router, reviewApi.set, async ({ params, body }) => {
+    const clip = await clipOf(params.id)
+    const { length } = extentOf(clip)
+    if (body.ranges.some(({ to }) => to > length))
+      throw invalid(`${clip.name} has ${length} frames: a range ends behind it.`, 'ranges')
+    if (body.shotId !== null && !(await isShotOf(db, body.shotId, clip.productionId)))
+      throw invalid('That shot is not on the list of this production any more.', 'shotId')
+    await putReview(db, clip.id, { ...body, ranges: tidyRanges(body.ranges, length) })
+    await tellChanged(db, 'review')
+  })
+
+  serve(router, reviewApi.watch, async ({ params }): Promise<WatchView> => {
+    const clip = await clipOf(params.id)
+    const [place, preview] = [await watchPlace(db, clip), await previewSize(clip.id)]
+    const where = {
+      from: place?.from ?? 'nowhere',
+      place: place?.name ?? '',
+      volumeId: place?.volumeId ?? null,
+    } as const
+    if (clip.probe.sequence) return { ...where, how: 'frames' }
+    if (plays(clip.probe)) return { ...where, how: 'file' }
+    return { ...where, how: preview > 0 ? 'preview' : 'preview-needed' }
+  })
+
+  serveStream(router, reviewApi.film, async ({ params, req, res }) =>
+    sendFile(await filmOf(db, await clipOf(params.id)), req, res),
+  )
+
+  serveStream(router, reviewApi.strip, async ({ params, res }) => {
+    const picture = await filmstripOf(db, await clipOf(params.id))
+    if (!picture) throw notFound('A filmstrip of that clip')
+    res.type('image/jpeg').set('Cache-Control', 'private, max-age=86400').send(picture)
+  })
+
+  serve(
+    router,
+    reviewApi.wave,
+    async ({ params }) => JSON.parse((await waveOf(db, await clipOf(params.id))).toString()) as Waveform,
+  )
+
+  serve(router, reviewApi.preview, async ({ params, req }) => {
+    const clip = await clipOf(params.id)
+    if (clip.probe.sequence) throw conflict(`${clip.name} begins a run of frames; a preview is made of films alone.`)
+    await placeOf(db, clip)
+    const order = {
+      kind: 'preview',
+      title: `Make a preview of ${clip.name}`,
+      productionId: clip.productionId,
+      loadId: clip.loadId,
+      input: { clipId: clip.id },
+    } as const
+    return { taskId: await orderTask(context, req, order, `A preview of ${clip.name} is being made already.`) }
+  })
+
+  serve(router, reviewApi.selects, async ({ params }) =>
+    selectsOf(db, context.host, (await productionOf(db, params.id)).id),
+  )
+
+  serve(router, reviewApi.previews, () => previewsKept())
+
+  serve(router, reviewApi.removePreviews, async () => {
+    await removePreviews()
+    await tellChanged(db, 'review', 'copies')
+  })
+
+  async function clipOf(id: string): Promise<WatchedClip> {
+    const clip = await watchedClip(db, id)
+    if (!clip) throw notFound('That clip')
+    return clip
+  }
+
+  return router
+}

@@ -1,0 +1,199 @@
+import { mkdtempSync, readFileSync, realpathSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { expect, test, type APIRequestContext, type Page } from '@playwright/test'
+import type { ReviewClip } from '../../contract/review'
+import { expectAccessible } from './access'
+import { complaints, debian, deviceId, post, productionId, startTask, taskEnd, volumeFolder, volumeIds } from './bench'
+import { heading } from './keys'
+
+test.describe.configure({ mode: 'serial' })
+
+const TITLE = 'Stripping the clinker hull'
+let production = ''
+
+async function scan(request: APIRequestContext, readerId: string, label: string): Promise<void> {
+  const task = await startTask(request, `/readers/${readerId}/scan`, { productionId: production, label })
+  expect((await taskEnd(request, task)).state).toBe('done')
+}
+
+const root = realpathSync(mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-tape-')))
+test.afterAll(() => rmSync(root, { recursive: true, force: true }))
+
+test.beforeAll(async ({ playwright, baseURL }) => {
+  const request = await playwright.request.newContext({ baseURL: baseURL ?? '' })
+  production = await productionId(request, TITLE)
+  const reader = await deviceId(request, 'Bench reader')
+  for (const card of ['Heron A', 'Teal', 'Curlew B']) {
+    await post(request, `/bench/${reader}/insert`, { card })
+    await scan(request, reader, card)
+  }
+  await request.dispose()
+})
+
+const clips = (page: Page) => page.getByRole('listbox', { name: 'Clips' })
+const current = (page: Page) => clips(page).getByRole('option', { selected: true })
+
+/** Down through the clips until one is open. */
+async function downTo(page: Page, name: string): Promise<void> {
+  for (let turn = 0; turn < 20; turn += 1) {
+    if ((await current(page).getAttribute('aria-label'))?.startsWith(name)) break
+    await page.keyboard.press('ArrowDown')
+  }
+  await expect(current(page)).toHaveAccessibleName(new RegExp(`^${name}`))
+}
+
+const clock = (page: Page) => page.getByText(/^\d\d:\d\d:\d\d:\d\d$/)
+
+test('clips are watched, cut into ranges and chosen by keyboard alone', async ({ page, request }) => {
+  const said = complaints(page)
+  await page.goto(`/p/${production}/cards`)
+  await page.getByRole('link', { name: 'Review' }).focus()
+  await page.keyboard.press('Enter')
+  await expect(heading(page)).toContainText('none of them looked at')
+  // A camera proxy is no clip of its own, and 48 frames are one.
+  await expect(clips(page).getByRole('option')).toHaveCount(6)
+  await downTo(page, 'C0051.MP4')
+  await expect(page.getByText('The card in Bench reader')).toBeVisible()
+
+  // Ten frames on, in; fifteen more, out.
+  for (let turn = 0; turn < 10; turn += 1) await page.keyboard.press('ArrowRight')
+  await expect(clock(page)).toHaveText('00:00:00:10')
+  await page.keyboard.press('i')
+  for (let turn = 0; turn < 15; turn += 1) await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('o')
+  await expect(page.getByRole('list', { name: 'Ranges' })).toContainText('00:00:00:10 – 00:00:01:00')
+  await page.keyboard.press('Shift+ArrowRight')
+  await expect(clock(page)).toHaveText('00:00:02:00')
+  await page.keyboard.press('i')
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('o')
+  await expect(page.getByRole('list', { name: 'Ranges' }).getByRole('listitem')).toHaveCount(2)
+  await page.keyboard.press('x')
+  await expect(page.getByRole('list', { name: 'Ranges' }).getByRole('listitem')).toHaveCount(1)
+  await page.keyboard.press('k')
+  await expect(current(page)).toHaveAccessibleName('C0051.MP4, keep')
+  await page.keyboard.press('t')
+  await page.keyboard.type('the last rib, good steam')
+  await page.keyboard.press('Escape')
+  await expect(heading(page)).toHaveText('1 of 6 clips kept, 0.6 s used; 5 are still to be looked at.')
+
+  // Enter goes on to what is not decided; once more takes a verdict back.
+  await page.keyboard.press('Enter')
+  await expect(current(page)).toHaveAccessibleName('C0052.MP4, not decided')
+  await page.keyboard.press('m')
+  await page.keyboard.press('m')
+  await page.keyboard.press('r')
+  await page.keyboard.press('ArrowDown')
+  await expect(current(page)).toHaveAccessibleName(/^C0053/)
+  await page.keyboard.press('Space')
+  await expect
+    .poll(() => page.locator('video').evaluate((film: HTMLVideoElement) => film.currentTime))
+    .toBeGreaterThan(0.4)
+  await page.keyboard.press('Space')
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
+  await page.keyboard.press('k')
+  await expect(heading(page)).toContainText('2 of 6 clips kept')
+  await expectAccessible(page, 'the review')
+  await page.keyboard.press('?')
+  await expect(page.getByRole('dialog')).toContainText('Keep, maybe, reject')
+  await page.keyboard.press('Escape')
+
+  const { rows } = (await (await request.get(`/api/productions/${production}/review`)).json()) as { rows: ReviewClip[] }
+  const kept = rows.find((clip) => clip.name === 'C0051.MP4')
+  expect(kept?.review).toMatchObject({
+    verdict: 'keep',
+    ranges: [{ from: 10, to: 26 }],
+    note: 'the last rib, good steam',
+  })
+  const beyond = await request.put(`/api/clips/${kept?.id}/review`, {
+    data: { verdict: 'keep', ranges: [{ from: 0, to: 1_000_000 }], note: '', shotId: null },
+  })
+  expect(beyond.status()).toBe(422)
+  expect(said).toEqual([])
+})
+
+test('frames a file each are looked at one by one', async ({ page }) => {
+  await page.goto(`/p/${production}/cards/review`)
+  await downTo(page, 'heron_000001.tif')
+  const still = page.getByRole('img', { name: 'Frame of heron_000001.tif' })
+  await expect.poll(() => still.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBeGreaterThan(0)
+  await page.keyboard.press('Shift+ArrowRight')
+  await expect(clock(page)).toHaveText('00:00:01:00')
+  await expect(still).toHaveAttribute('src', /at=1$/)
+})
+
+test('what is kept leaves as a timeline, a table and a contact sheet, from the copy once there is one', async ({
+  page,
+  request,
+}) => {
+  const { rows: loads } = (await (await request.get(`/api/productions/${production}/loads`)).json()) as {
+    rows: { id: string; label: string }[]
+  }
+  const load = loads.find(({ label }) => label === 'Curlew B')?.id ?? ''
+  const drives = await volumeIds(request, 'Slipway')
+  const copy = await startTask(request, `/loads/${load}/copies`, { volumeIds: drives, setAside: false })
+  expect((await taskEnd(request, copy)).state).toBe('done')
+  await page.goto(`/p/${production}/cards/review`)
+  await downTo(page, 'C0051.MP4')
+  await expect(page.getByText('The copy on Slipway')).toBeVisible()
+  const [otio] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'For an editing program' }).click(),
+  ])
+  expect(otio.suggestedFilename()).toBe(`${TITLE} selects.otio`)
+  const text = readFileSync(await otio.path(), 'utf8')
+  const url = /"target_url": "(file:[^"]+)"/.exec(text)?.[1] ?? ''
+  // The address is that of the copy: Debian's cmp finds it equal to what lies there.
+  const path = decodeURIComponent(new URL(url).pathname)
+  expect(path.startsWith(volumeFolder('Slipway'))).toBe(true)
+  expect(debian('ffprobe', ['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', path])).toMatch(/^3/)
+  const [table] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as CSV' }).click(),
+  ])
+  expect(readFileSync(await table.path(), 'utf8').split('\r\n')[1]).toContain(
+    'CLIP/C0051.MP4,Curlew B,10,25,25/1,0.640',
+  )
+  await page.getByRole('link', { name: 'Contact sheet' }).click()
+  await expect(page.getByText('2 pieces of 2 clips')).toBeVisible()
+  await expect
+    .poll(() =>
+      page
+        .locator('li img')
+        .evaluateAll((all) => all.filter((one) => (one as HTMLImageElement).naturalWidth > 0).length),
+    )
+    .toBe(4)
+  await expectAccessible(page, 'the contact sheet', 'day')
+})
+
+test('what no browser plays gets a preview, which can be taken away again; sound has its loudness', async ({
+  page,
+  request,
+}) => {
+  // A captured tape: MPEG-2 in its program stream, and a recorder's sound beside it.
+  debian('ffmpeg', [
+    ...['-v', 'error', '-f', 'lavfi', '-i', 'testsrc2=s=720x576:r=25:d=2', '-f', 'lavfi', '-i', 'sine=d=2'],
+    ...['-c:v', 'mpeg2video', '-c:a', 'mp2', '-f', 'avi', join(root, 'tape 1.avi')],
+  ])
+  debian('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', 'sine=d=3', join(root, 'voice.wav')])
+  const { body } = await post(request, '/readers', { name: 'Tape folder', path: root, sure: true })
+  await scan(request, String(body?.id), 'Tape 1')
+
+  await page.setViewportSize({ width: 390, height: 844 })
+  await page.goto(`/p/${production}/cards/review`)
+  await downTo(page, 'tape 1.avi')
+  await page.getByRole('button', { name: 'Make a preview' }).click()
+  const film = page.locator('video')
+  await expect.poll(() => film.evaluate((one: HTMLVideoElement) => one.duration)).toBeCloseTo(2, 0)
+  await expect(page.getByText('A preview of the card in Tape folder')).toBeVisible()
+  await page.getByRole('button', { name: 'Remove previews' }).click()
+  await expect(page.getByRole('button', { name: 'Make a preview' })).toBeVisible()
+
+  await downTo(page, 'voice.wav')
+  await expect(page.getByText('Sound, without a picture')).toBeVisible()
+  await expect(page.locator('section[aria-label^="Watching"] svg path').first()).toBeVisible()
+  const wider = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
+  expect(wider).toBeLessThanOrEqual(0)
+  await expectAccessible(page, 'the review on a phone', 'day')
+})

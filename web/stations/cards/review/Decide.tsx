@@ -1,0 +1,111 @@
+import { X } from 'lucide-react'
+import { useEffect, useState, type RefObject } from 'react'
+import { VERDICTS, type ClipRange, type ClipReview } from '../../../../core/cards/review'
+import { secondsOfFrames, type FrameRate } from '../../../../core/units/frameRate'
+import { formatLength } from '../../../../core/units/quantity'
+import type { ReviewClip } from '../../../../contract/review'
+import { Button } from '../../../parts/Button'
+import { IconButton } from '../../../parts/IconButton'
+import { clock } from './marks'
+import { VERDICT_WORDS, VerdictMark } from './VerdictMark'
+
+interface DecideProps {
+  readonly clip: ReviewClip
+  readonly review: ClipReview
+  readonly ticks: FrameRate
+  readonly noteBox: RefObject<HTMLTextAreaElement | null>
+  readonly onChange: (patch: Partial<ClipReview>) => void
+  readonly onGo: (range: ClipRange) => void
+}
+
+const KEYS = { keep: 'k', maybe: 'm', reject: 'r' } as const
+
+/** What is said of a clip: whether it is kept, which pieces of it, and a note. */
+export function Decide({ clip, review, ticks, noteBox, onChange, onGo }: DecideProps) {
+  return (
+    <section aria-label={`What is said of ${clip.name}`} className="min-w-0">
+      <div role="group" aria-label="Verdict" className="grid grid-cols-3 gap-2">
+        {VERDICTS.map((verdict) => {
+          const chosen = review.verdict === verdict
+          return (
+            <Button
+              key={verdict}
+              aria-pressed={chosen}
+              aria-keyshortcuts={KEYS[verdict]}
+              className={`!px-2 ${chosen ? '!border-accent bg-wash' : ''}`}
+              onClick={() => onChange({ verdict: chosen ? null : verdict })}
+            >
+              <VerdictMark verdict={verdict} />
+              {VERDICT_WORDS[verdict]}
+            </Button>
+          )
+        })}
+      </div>
+      <h3 className="mt-5 border-b border-ink pb-1 font-bold">Ranges</h3>
+      {review.ranges.length === 0 ? (
+        <p className="py-2 text-sm text-quiet">
+          The whole clip. Press <kbd className="figure">i</kbd> where a piece begins and <kbd className="figure">o</kbd>{' '}
+          where it ends.
+        </p>
+      ) : (
+        <ol aria-label="Ranges">
+          {review.ranges.map((range) => (
+            <li key={range.from} className="flex items-center gap-1 border-b border-rule">
+              <button
+                type="button"
+                className="figure grow cursor-pointer py-1.5 text-left text-sm hover:underline"
+                onClick={() => onGo(range)}
+              >
+                {clock(range.from, ticks)} – {clock(range.to - 1, ticks)}
+                <span className="block font-sans text-quiet">
+                  {formatLength(secondsOfFrames(range.to - range.from, ticks))}
+                </span>
+              </button>
+              <IconButton
+                icon={X}
+                label={`Take away the range from ${clock(range.from, ticks)}`}
+                onClick={() => onChange({ ranges: review.ranges.filter((one) => one !== range) })}
+              />
+            </li>
+          ))}
+        </ol>
+      )}
+      <Note key={clip.id} value={review.note} box={noteBox} onKeep={(note) => onChange({ note })} />
+    </section>
+  )
+}
+
+interface NoteProps {
+  readonly value: string
+  readonly box: RefObject<HTMLTextAreaElement | null>
+  readonly onKeep: (note: string) => void
+}
+
+const REST_MS = 600
+
+/** Kept when nobody types any more, and when it is left. */
+function Note({ value, box, onKeep }: NoteProps) {
+  const [typed, setTyped] = useState<string>()
+  useEffect(() => {
+    if (typed === undefined || typed === value) return
+    const timer = setTimeout(() => onKeep(typed), REST_MS)
+    return () => clearTimeout(timer)
+  }, [typed, value, onKeep])
+  return (
+    <label className="mt-5 block">
+      <span className="mb-1 block text-sm font-semibold">Note</span>
+      <textarea
+        ref={box}
+        rows={3}
+        maxLength={2000}
+        className="w-full rounded-box border border-rule bg-sheet px-2.5 py-1.5"
+        value={typed ?? value}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={() => typed !== undefined && typed !== value && onKeep(typed)}
+        onKeyDown={(event) => {
+          if (event.key === 'Escape') event.currentTarget.blur()
+        }}
+      />
+    </label>
+  )
+}

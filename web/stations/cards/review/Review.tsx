@@ -1,0 +1,209 @@
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { useSearchParams } from 'react-router'
+import { reviewFigures, reviewSentence, type Verdict } from '../../../../core/cards/review'
+import { frameRate, parseFrameRate } from '../../../../core/units/frameRate'
+import { copiesApi } from '../../../../contract/copies'
+import { reviewApi, type ReviewAsked, type ReviewClip, type WatchView } from '../../../../contract/review'
+import { Answer } from '../../../parts/Answer'
+import { Ask } from '../../../parts/Ask'
+import { Button } from '../../../parts/Button'
+import { Choice } from '../../../parts/Choice'
+import { Trouble } from '../../../parts/Trouble'
+import { useAsk } from '../../../parts/useAsk'
+import { usePages } from '../../../parts/usePages'
+import { playerKey, usePlayer } from '../../../parts/usePlayer'
+import { useSend } from '../../../parts/useSend'
+import { ClipList } from './ClipList'
+import { Decide } from './Decide'
+import { begunAt, endedAt, rangeAt } from './marks'
+import { SelectsOut } from './SelectsOut'
+import { useReviews, type Reviews } from './useReviews'
+import { Watch } from './Watch'
+
+const SHOWN: readonly { value: ReviewAsked['show']; label: string }[] = [
+  { value: 'all', label: 'All clips' },
+  { value: 'open', label: 'Not decided' },
+  { value: 'keep', label: 'Kept' },
+  { value: 'maybe', label: 'Maybe' },
+  { value: 'reject', label: 'Rejected' },
+]
+
+/** The desk at which clips are looked at, one after the other, and chosen from. */
+export default function Review({ productionId }: { productionId: string }) {
+  const [show, setShow] = useState<ReviewAsked['show']>('all')
+  const pages = usePages(reviewApi.clips, { id: productionId }, { query: { show, sort: 'recorded' } })
+  const sum = useAsk(reviewApi.sum, { id: productionId })
+  const [asked, setAsked] = useSearchParams()
+  const reviews = useReviews()
+  const clips = pages.data?.rows ?? []
+  const current = clips.find((clip) => clip.id === asked.get('clip')) ?? clips[0]
+  const open = useCallback((clip: ReviewClip) => setAsked({ clip: clip.id }, { replace: true }), [setAsked])
+  const nextOpen = nextUndecided(clips, current, reviews)
+  return (
+    <Ask query={sum}>
+      {(total) => (
+        <>
+          <Answer
+            why={reviewFigures(total)}
+            action={
+              total.clips > 0 && (
+                <>
+                  <Choice
+                    label="Show"
+                    hideLabel
+                    className="w-40"
+                    value={show}
+                    onChange={(value) => setShow(value as ReviewAsked['show'])}
+                    options={SHOWN}
+                  />
+                  <Button look="primary" disabled={!nextOpen} onClick={() => nextOpen && open(nextOpen)}>
+                    Next undecided
+                  </Button>
+                </>
+              )
+            }
+          >
+            {reviewSentence(total)}
+          </Answer>
+          <Trouble error={reviews.error} />
+          <Ask query={pages}>
+            {() =>
+              current ? (
+                <div className="grid items-start gap-x-6 gap-y-5 lg:grid-cols-[17rem_minmax(0,1fr)]">
+                  <div className="order-last lg:order-none">
+                    <ClipList clips={clips} pages={pages} current={current} reviews={reviews} onOpen={open} />
+                  </div>
+                  <OneClip key={current.id} clip={current} clips={clips} reviews={reviews} onOpen={open} />
+                </div>
+              ) : (
+                total.clips > 0 && <p className="border-t border-ink py-3 text-quiet">No clip stands so.</p>
+              )
+            }
+          </Ask>
+          {total.clips > 0 && <SelectsOut productionId={productionId} kept={total.keep} />}
+        </>
+      )}
+    </Ask>
+  )
+}
+
+/** The clip after this one, and around, that nobody has decided on. */
+function nextUndecided(clips: readonly ReviewClip[], current: ReviewClip | undefined, reviews: Reviews) {
+  const at = clips.findIndex((clip) => clip.id === current?.id)
+  return [...clips.slice(at + 1), ...clips.slice(0, Math.max(0, at))].find((clip) => reviews.of(clip).verdict === null)
+}
+
+interface OneClipProps {
+  readonly clip: ReviewClip
+  readonly clips: readonly ReviewClip[]
+  readonly reviews: Reviews
+  readonly onOpen: (clip: ReviewClip) => void
+}
+
+const NOWHERE: WatchView = { from: 'nowhere', place: '', volumeId: null, how: 'file' }
+const VERDICT_KEYS: Record<string, Verdict> = { k: 'keep', m: 'maybe', r: 'reject' }
+/** A copy of which so much was watched counts as played. */
+const ENOUGH_SECONDS = 1
+
+/** One clip under the hands: the film, and what is said of it. */
+function OneClip({ clip, clips, reviews, onOpen }: OneClipProps) {
+  const { data: watch = NOWHERE, isPending } = useAsk(reviewApi.watch, { id: clip.id })
+  const [begun, setBegun] = useState<number>()
+  const note = useRef<HTMLTextAreaElement>(null)
+  const ticks = parseFrameRate(clip.ticks) ?? frameRate(25)
+  const review = reviews.of(clip)
+  const change = (patch: Parameters<Reviews['change']>[1]) => reviews.change(clip, patch)
+  const onWatched = usePlayed(clip, watch)
+  const player = usePlayer({ ticks, length: clip.length, onWatched })
+  const { frame } = player
+  const go = (by: 1 | -1) => {
+    const next = clips[clips.findIndex((one) => one.id === clip.id) + by]
+    if (next) onOpen(next)
+  }
+  const acts: Record<string, () => void> = {
+    i: () => {
+      const shortened = begunAt(review.ranges, frame)
+      if (shortened) change({ ranges: shortened })
+      else setBegun(frame)
+    },
+    o: () => {
+      change({ ranges: endedAt(review.ranges, frame, begun) })
+      setBegun(undefined)
+    },
+    x: () => {
+      setBegun(undefined)
+      const under = rangeAt(review.ranges, frame)
+      if (under) change({ ranges: review.ranges.filter((range) => range !== under) })
+    },
+    l: () => player.loop(player.looped ? undefined : rangeAt(review.ranges, frame)),
+    t: () => note.current?.focus(),
+    ArrowUp: () => go(-1),
+    ArrowDown: () => go(1),
+    Enter: () => {
+      const next = nextUndecided(clips, clip, reviews)
+      if (next) onOpen(next)
+    },
+  }
+  const onKey = (event: KeyboardEvent): boolean => {
+    const verdict = VERDICT_KEYS[event.key]
+    if (verdict) change({ verdict: review.verdict === verdict ? null : verdict })
+    else if (acts[event.key]) acts[event.key]?.()
+    else return playerKey(player, event, ticks.num / ticks.den)
+    return true
+  }
+  useDeskKeys(onKey)
+  if (isPending) return <p className="text-quiet">One moment …</p>
+  return (
+    <div className="grid min-w-0 items-start gap-x-6 gap-y-5 xl:grid-cols-[minmax(0,1fr)_17rem]">
+      <Watch clip={clip} watch={watch} player={player} ticks={ticks} ranges={review.ranges} begun={begun} />
+      <Decide
+        clip={clip}
+        review={review}
+        ticks={ticks}
+        noteBox={note}
+        onChange={change}
+        onGo={(range) => player.seek(range.from)}
+      />
+    </div>
+  )
+}
+
+/** Writes down that a copy was played, once a second of the file itself was watched from it. */
+function usePlayed(clip: ReviewClip, { volumeId, how }: WatchView): (seconds: number) => void {
+  const { mutate } = useSend(copiesApi.played)
+  const watched = useRef({ seconds: 0, told: false })
+  return useCallback(
+    (passed: number) => {
+      const state = watched.current
+      state.seconds += passed
+      if (state.told || volumeId === null || how !== 'file' || state.seconds < ENOUGH_SECONDS) return
+      state.told = true
+      mutate({ params: { id: clip.loadId }, body: { volumeId, clipId: clip.id, seconds: state.seconds } })
+    },
+    [clip.id, clip.loadId, volumeId, how, mutate],
+  )
+}
+
+/** What has a use for these keys of its own: what is typed into, and buttons that Space and Enter press. */
+const keepsKey = (target: EventTarget | null, key: string): boolean =>
+  target instanceof HTMLElement &&
+  (['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) ||
+    (['Enter', ' '].includes(key) && target.closest('button, a, [role="combobox"]') !== null) ||
+    (key.startsWith('Arrow') && target.closest('[role="combobox"], [role="slider"]') !== null))
+
+/** Listens to keys of the desk while nothing else is open. */
+function useDeskKeys(act: (event: KeyboardEvent) => boolean): void {
+  const newest = useRef(act)
+  useEffect(() => {
+    newest.current = act
+  })
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || keepsKey(event.target, event.key)) return
+      if (document.querySelector('[role="dialog"], [role="alertdialog"], [role="listbox"][data-state="open"]')) return
+      if (newest.current(event)) event.preventDefault()
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [])
+}

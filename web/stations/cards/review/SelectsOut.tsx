@@ -1,0 +1,72 @@
+import { FileDown, Printer, Trash2 } from 'lucide-react'
+import { Link } from 'react-router'
+import { selectRows, selectsTimeline } from '../../../../core/cards/selects'
+import { csv } from '../../../../core/units/csv'
+import { fileTitle } from '../../../../core/units/fileTitle'
+import { counted, formatBytes } from '../../../../core/units/quantity'
+import { reviewApi } from '../../../../contract/review'
+import { call, type ApiProblem } from '../../../parts/api'
+import { Button } from '../../../parts/Button'
+import { useProduction } from '../../../parts/queries'
+import { saveText } from '../../../parts/save'
+import { Trouble } from '../../../parts/Trouble'
+import { useAsk } from '../../../parts/useAsk'
+import { useSend } from '../../../parts/useSend'
+import { useState } from 'react'
+
+/** What is kept, for an editing program, a spreadsheet or paper; and what was made to watch it. */
+export function SelectsOut({ productionId, kept }: { productionId: string; kept: number }) {
+  const { data: production } = useProduction(productionId)
+  const { data: previews } = useAsk(reviewApi.previews, {})
+  const remove = useSend(reviewApi.removePreviews)
+  const [fault, setFault] = useState<ApiProblem | null>(null)
+  const title = production?.title ?? ''
+  const save = (ending: 'otio' | 'csv') =>
+    void call(reviewApi.selects, { params: { id: productionId } }).then((selects) => {
+      setFault(null)
+      const name = `${fileTitle(title)} selects.${ending}`
+      if (ending === 'csv') saveText(name, csv(selectRows(selects)), 'text/csv')
+      else saveText(name, selectsTimeline(title, selects), 'application/json')
+    }, setFault)
+  return (
+    <section aria-label="Selects out" className="mt-6">
+      <div className="flex flex-wrap items-center gap-3">
+        {kept > 0 && (
+          <>
+            <Button onClick={() => save('otio')}>
+              <FileDown className="size-4" aria-hidden />
+              For an editing program
+            </Button>
+            <Button onClick={() => save('csv')}>
+              <FileDown className="size-4" aria-hidden />
+              Save as CSV
+            </Button>
+            <Link
+              to={`/print/${productionId}/selects`}
+              className="inline-flex min-h-9 items-center gap-2 rounded-box border border-rule bg-sheet px-3.5 py-1 font-semibold hover:border-ink"
+            >
+              <Printer className="size-4" aria-hidden />
+              Contact sheet
+            </Link>
+          </>
+        )}
+        {previews && previews.files > 0 && (
+          <span className="ml-auto flex items-center gap-1 text-sm text-quiet">
+            {counted(previews.files, 'preview')}, {formatBytes(previews.sizeBytes)}
+            <Button look="quiet" disabled={remove.isPending} onClick={() => remove.mutate({ params: {} })}>
+              <Trash2 className="size-4" aria-hidden />
+              Remove previews
+            </Button>
+          </span>
+        )}
+      </div>
+      {kept > 0 && (
+        <p className="mt-2 max-w-3xl text-sm text-quiet">
+          The file for an editing program is OpenTimelineIO: kept pieces one after the other, each at its own timecode,
+          pointing at a connected copy.
+        </p>
+      )}
+      <Trouble error={fault ?? remove.error} />
+    </section>
+  )
+}
