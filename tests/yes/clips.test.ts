@@ -166,6 +166,16 @@ describe('a clip is what the editor sees', () => {
     expect((await world.load()).findings.filter(({ weight }) => weight === 'stop')).toEqual([])
   })
 
+  it('names frames that are no pictures once, whatever their names say', async () => {
+    const world = await newWorld(station, ['CURL0041.MP4'])
+    for (let at = 1; at <= 5; at += 1) writeFileSync(onCard(world, `POLE/heron_${at}.dng`), `no frame ${at}`)
+    expect((await world.look()).sentence).toContain('2 clips and 0 other files')
+    const clips = await named(world)
+    expect(clips.get('heron_1.dng')).toMatchObject({ trouble: 'what is in it is no picture and no sound' })
+    expect((await world.load()).findings.map(({ kind, files }) => [kind, files])).toEqual([['unreadable', 1]])
+    expect((await world.look()).state).toBe('done')
+  })
+
   it('shows a take that the camera split as one, and one recorder’s channels as one', async () => {
     const world = await newWorld(station, [])
     for (const name of ['GX010034.MP4', 'GX020034.MP4', 'GX010036.MP4', 'GX010037.MP4'])

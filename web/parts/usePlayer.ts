@@ -1,11 +1,12 @@
-import { useCallback, useEffect, useRef, useState, type RefObject } from 'react'
+import { useCallback, useEffect, useRef, useState } from 'react'
 import type { ClipRange } from '../../core/cards/review'
 import type { FrameRate } from '../../core/units/frameRate'
 
 export const SPEEDS = [0.25, 0.5, 1, 1.5, 2, 4] as const
 
 export interface Player {
-  readonly film: RefObject<HTMLVideoElement | null>
+  /** The element that plays it, told once it is there and once it goes. */
+  readonly setFilm: (film: HTMLVideoElement | null) => void
   /** The frame that is shown, from 0. */
   readonly frame: number
   readonly playing: boolean
@@ -28,13 +29,14 @@ interface Played {
 
 /** A film that is played, stepped through frame by frame, and looped. Times are frames of the clip, not of the screen. */
 export function usePlayer({ ticks, length, onWatched }: Played): Player {
-  const film = useRef<HTMLVideoElement>(null)
+  const [film, setFilm] = useState<HTMLVideoElement | null>(null)
   const [frame, setFrame] = useState(0)
   const [playing, setPlaying] = useState(false)
   const [speed, setSpeed] = useState<number>(1)
   const [looped, setLooped] = useState<ClipRange>()
   const perSecond = ticks.num / ticks.den
   const at = useRef({ frame: 0, seconds: 0 })
+  const wanted = useRef(false)
 
   const seek = useCallback(
     (wanted: number) => {
@@ -42,24 +44,27 @@ export function usePlayer({ ticks, length, onWatched }: Played): Player {
       at.current.frame = next
       setFrame(next)
       // Into the middle of the frame: its very beginning may round to the one before.
-      if (film.current) film.current.currentTime = (next + 0.5) / perSecond
+      if (film) film.currentTime = (next + 0.5) / perSecond
     },
-    [length, perSecond],
+    [film, length, perSecond],
   )
   const step = useCallback(
     (frames: number) => {
-      film.current?.pause()
+      film?.pause()
       seek(at.current.frame + frames)
     },
-    [seek],
+    [film, seek],
   )
   const toggle = useCallback(() => {
-    const video = film.current
-    if (!video) return
-    if (!video.paused) return video.pause()
+    // The film may come a moment after the key that asks for it.
+    if (!film) {
+      wanted.current = !wanted.current
+      return
+    }
+    if (!film.paused) return film.pause()
     if (at.current.frame >= length - 1) seek(0)
-    void video.play().catch(() => undefined)
-  }, [length, seek])
+    void film.play().catch(() => undefined)
+  }, [film, length, seek])
   const faster = useCallback((by: 1 | -1) => {
     setSpeed((now) => {
       const place = SPEEDS.findIndex((one) => one === now) + by
@@ -67,11 +72,16 @@ export function usePlayer({ ticks, length, onWatched }: Played): Player {
     })
   }, [])
   useEffect(() => {
-    if (film.current) film.current.playbackRate = speed
-  }, [speed, playing])
+    if (!film || !wanted.current) return
+    wanted.current = false
+    void film.play().catch(() => undefined)
+  }, [film])
+  useEffect(() => {
+    if (film) film.playbackRate = speed
+  }, [film, speed, playing])
 
   useEffect(() => {
-    const video = film.current
+    const video = film
     if (!video) return
     let asked = 0
     const follow = () => {
@@ -103,9 +113,9 @@ export function usePlayer({ ticks, length, onWatched }: Played): Player {
       video.removeEventListener('pause', hold)
       video.removeEventListener('ended', hold)
     }
-  }, [length, perSecond, looped, seek, onWatched])
+  }, [film, length, perSecond, looped, seek, onWatched])
 
-  return { film, frame, playing, speed, looped, toggle, seek, step, faster, loop: setLooped }
+  return { setFilm, frame, playing, speed, looped, toggle, seek, step, faster, loop: setLooped }
 }
 
 /** Does what a key says to a player; false when the key means nothing to it. */

@@ -15,7 +15,10 @@ export interface LookedFiles {
 
 /** Puts the files that were read together to clips, and writes down which make which. Returns how many clips they are. */
 export async function arrange(db: Db, loadId: string, { runs, beside, entryIdOf }: LookedFiles): Promise<number> {
-  const clips = clipsOf(await mediaFiles(db, loadId), runs, beside)
+  // Frames that could not be read have no facts that tell them from films.
+  const frames = new Set(runs.flatMap((run) => run.frames.map(({ path }) => path)))
+  const media = (await mediaFiles(db, loadId)).filter(({ path }) => !frames.has(path))
+  const clips = clipsOf(media, runs, beside)
   const ids = await clipIds(db, loadId)
   const rows = clips.flatMap((clip) => arranged(clip, entryIdOf, ids))
   await db.transaction().execute((tx) => arrangeClips(tx, loadId, rows))

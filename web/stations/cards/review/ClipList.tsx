@@ -54,20 +54,22 @@ export function ClipList({ clips, pages, current, reviews, onOpen }: ClipListPro
               id={`clip-${clip.id}`}
               role="option"
               aria-selected={clip.id === current?.id}
-              aria-label={`${clip.name}, ${verdict === null ? 'not decided' : VERDICT_WORDS[verdict].toLowerCase()}`}
               className={`absolute inset-x-0 top-0 flex cursor-pointer items-center gap-3 border-b border-rule px-2 ${clip.id === current?.id ? 'bg-wash shadow-[inset_3px_0_0_var(--accent)]' : 'hover:bg-sheet'}`}
               style={{ height: ROW_PX, transform: `translateY(${item.start}px)` }}
               onClick={() => onOpen(clip)}
             >
               <Frames clip={clip} />
               <span className="min-w-0 grow">
-                <span className="figure block truncate font-semibold">{clip.name}</span>
-                <span className="block truncate text-sm text-quiet">
+                <span className="figure line-clamp-2 text-sm leading-tight font-semibold break-all">{clip.name}</span>
+                <span className="mt-0.5 block truncate text-sm text-quiet">
                   {formatLength(clip.seconds ?? 0)}
                   {ranges.length > 0 && `, ${ranges.length === 1 ? '1 range' : `${ranges.length} ranges`}`}
                 </span>
               </span>
               <span className={verdict === 'keep' ? 'text-accent' : 'text-quiet'}>
+                <span className="sr-only">
+                  {verdict === null ? 'not decided' : VERDICT_WORDS[verdict].toLowerCase()}
+                </span>
                 <VerdictMark verdict={verdict} />
               </span>
             </div>,

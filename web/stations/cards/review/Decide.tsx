@@ -41,7 +41,7 @@ export function Decide({ clip, review, ticks, noteBox, onChange, onGo }: DecideP
           )
         })}
       </div>
-      <h3 className="mt-5 border-b border-ink pb-1 font-bold">Ranges</h3>
+      <h2 className="mt-5 border-b border-ink pb-1 text-base font-bold">Ranges</h2>
       {review.ranges.length === 0 ? (
         <p className="py-2 text-sm text-quiet">
           The whole clip. Press <kbd className="figure">i</kbd> where a piece begins and <kbd className="figure">o</kbd>{' '}

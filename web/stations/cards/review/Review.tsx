@@ -36,8 +36,16 @@ export default function Review({ productionId }: { productionId: string }) {
   const [asked, setAsked] = useSearchParams()
   const reviews = useReviews()
   const clips = pages.data?.rows ?? []
-  const current = clips.find((clip) => clip.id === asked.get('clip')) ?? clips[0]
-  const open = useCallback((clip: ReviewClip) => setAsked({ clip: clip.id }, { replace: true }), [setAsked])
+  // The address follows a moment later; the next key must meet the clip that is open by then.
+  const [opened, setOpened] = useState(asked.get('clip'))
+  const current = clips.find((clip) => clip.id === opened) ?? clips[0]
+  const open = useCallback(
+    (clip: ReviewClip) => {
+      setOpened(clip.id)
+      setAsked({ clip: clip.id }, { replace: true })
+    },
+    [setAsked],
+  )
   const nextOpen = nextUndecided(clips, current, reviews)
   return (
     <Ask query={sum}>
@@ -188,7 +196,8 @@ function usePlayed(clip: ReviewClip, { volumeId, how }: WatchView): (seconds: nu
 const keepsKey = (target: EventTarget | null, key: string): boolean =>
   target instanceof HTMLElement &&
   (['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) ||
-    (['Enter', ' '].includes(key) && target.closest('button, a, [role="combobox"]') !== null) ||
+    (['Enter', ' '].includes(key) && target.closest('button, [role="combobox"]') !== null) ||
+    (key === 'Enter' && target.closest('a') !== null) ||
     (key.startsWith('Arrow') && target.closest('[role="combobox"], [role="slider"]') !== null))
 
 /** Listens to keys of the desk while nothing else is open. */

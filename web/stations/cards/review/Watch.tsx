@@ -35,7 +35,7 @@ export function Watch({ clip, watch, player, ticks, ranges, begun }: WatchProps)
     { id: clip.id },
     { enabled: clip.withSound && watch.from !== 'nowhere' },
   )
-  const { frame, film, playing, speed, looped } = player
+  const { frame, playing, speed, looped } = player
   const under = rangeAt(ranges, frame)
   const plays = watch.from !== 'nowhere' && (watch.how === 'file' || watch.how === 'preview')
   return (
@@ -44,7 +44,7 @@ export function Watch({ clip, watch, player, ticks, ranges, begun }: WatchProps)
         {plays ? (
           <video
             key={`${clip.id} ${watch.how}`}
-            ref={film}
+            ref={player.setFilm}
             src={addressOf(reviewApi.film, { id: clip.id })}
             preload="auto"
             playsInline
