@@ -33,8 +33,12 @@ test.describe('every screen', () => {
         ),
         ...[full, empty].flatMap((id) => STATIONS.map((station) => `/p/${id}/${station}`)),
       ]
-      // Pages of one and the same parts: what they are made of was looked at on the others.
-      const alike = ['/locker/sites', '/locker/clients', `/p/${launch}/shoot/carry`]
+      // What these pages are made of was looked at on the desk and stands on a phone on the others.
+      const alike = [
+        ...['/nowhere', '/locker/drives', '/locker/sites', '/locker/clients', '/locker/rules'],
+        ...['/carry', '/rates', '/measured'].map((desk) => `/p/${launch}/shoot${desk}`),
+        ...STATIONS.map((station) => `/p/${empty}/${station}`),
+      ]
       const titles = new Set<string>()
       for (const path of paths) {
         await page.goto(path)
