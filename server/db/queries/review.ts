@@ -7,7 +7,7 @@ import { pageOf } from '../page'
 import { hasWords, wordsOf } from '../words'
 
 const ORDERS = {
-  recorded: { by: 'clip.recorded_at', type: 'text', id: 'clip.id' },
+  recorded: { by: 'clip.filmed_order', type: 'text', id: 'clip.id' },
   name: { by: 'clip.sort_path', type: 'text', id: 'clip.id' },
 } as const
 
@@ -47,8 +47,7 @@ export const keptRows = (db: Db, productionId: string) =>
     .select('loadEntry.path as pathBytes')
     .where('clip.productionId', '=', productionId)
     .where('review.verdict', '=', 'keep')
-    .orderBy('clip.recordedAt')
-    .orderBy('clip.sortPath')
+    .orderBy('clip.filmedOrder')
     .orderBy('clip.id')
     .execute()
 

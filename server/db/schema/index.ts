@@ -147,6 +147,8 @@ export interface Database extends FactTables, GearTables, TaskTables {
     seconds: GeneratedAlways<number>
     lengthMs: GeneratedAlways<number>
     recordedAt: GeneratedAlways<string>
+    /** When it was recorded, and its path: as it was filmed. */
+    filmedOrder: GeneratedAlways<string>
     framePx: GeneratedAlways<number>
     rate: GeneratedAlways<number>
     codec: GeneratedAlways<string>

@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import { useParams } from 'react-router'
 import { addressAt, piecesOf, type Piece } from '../../../../core/cards/selects'
 import { secondsOfFrames } from '../../../../core/units/frameRate'
@@ -53,11 +54,10 @@ function PieceOnPaper({ piece: { select, range, seconds, name } }: { piece: Piec
       {select.hasPicture ? (
         <div className="grid grid-cols-2 gap-px">
           {[first, last].map((frame, at) => (
-            <img
+            <FrameOnPaper
               key={at}
-              src={addressOf(cardsApi.frame, { id: select.clipId }, { at: secondsOfFrames(frame, select.rate) })}
-              alt={`${at === 0 ? 'First' : 'Last'} frame of ${name}`}
-              className="aspect-video w-full bg-rule object-cover"
+              address={addressOf(cardsApi.frame, { id: select.clipId }, { at: secondsOfFrames(frame, select.rate) })}
+              what={`${at === 0 ? 'First' : 'Last'} frame of ${name}`}
             />
           ))}
         </div>
@@ -73,5 +73,22 @@ function PieceOnPaper({ piece: { select, range, seconds, name } }: { piece: Piec
       </p>
       {select.note && <p className="text-sm">{select.note}</p>}
     </li>
+  )
+}
+
+/** A frame of the original, or that nothing which is connected has it. */
+function FrameOnPaper({ address, what }: { address: string; what: string }) {
+  const [missing, setMissing] = useState(false)
+  return missing ? (
+    <p className="flex aspect-video items-center justify-center border border-dashed border-rule p-1 text-center text-xs text-quiet">
+      its copy is not connected
+    </p>
+  ) : (
+    <img
+      src={address}
+      alt={what}
+      className="aspect-video w-full bg-rule object-cover"
+      onError={() => setMissing(true)}
+    />
   )
 }

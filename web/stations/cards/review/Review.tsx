@@ -11,7 +11,7 @@ import { Choice } from '../../../parts/Choice'
 import { Trouble } from '../../../parts/Trouble'
 import { useAsk } from '../../../parts/useAsk'
 import { usePages } from '../../../parts/usePages'
-import { playerKey, usePlayer } from '../../../parts/usePlayer'
+import { usePlayer } from '../../../parts/usePlayer'
 import { useSend } from '../../../parts/useSend'
 import { ClipList } from './ClipList'
 import { Decide } from './Decide'
@@ -123,7 +123,7 @@ function OneClip({ clip, clips, reviews, onOpen }: OneClipProps) {
   const change = (patch: Parameters<Reviews['change']>[1]) => reviews.change(clip, patch)
   const onWatched = usePlayed(clip, watch)
   const player = usePlayer({ ticks, length: clip.length, onWatched })
-  const { frame } = player
+  const { frame, looped, playback } = player
   const go = (by: 1 | -1) => {
     const next = clips[clips.findIndex((one) => one.id === clip.id) + by]
     if (next) onOpen(next)
@@ -143,7 +143,7 @@ function OneClip({ clip, clips, reviews, onOpen }: OneClipProps) {
       const under = rangeAt(review.ranges, frame)
       if (under) change({ ranges: review.ranges.filter((range) => range !== under) })
     },
-    l: () => player.loop(player.looped ? undefined : rangeAt(review.ranges, frame)),
+    l: () => playback.loop(looped ? undefined : rangeAt(review.ranges, frame)),
     t: () => note.current?.focus(),
     ArrowUp: () => go(-1),
     ArrowDown: () => go(1),
@@ -156,7 +156,7 @@ function OneClip({ clip, clips, reviews, onOpen }: OneClipProps) {
     const verdict = VERDICT_KEYS[event.key]
     if (verdict) change({ verdict: review.verdict === verdict ? null : verdict })
     else if (acts[event.key]) acts[event.key]?.()
-    else return playerKey(player, event, ticks.num / ticks.den)
+    else return playback.key(event)
     return true
   }
   useDeskKeys(onKey)
@@ -170,7 +170,7 @@ function OneClip({ clip, clips, reviews, onOpen }: OneClipProps) {
         ticks={ticks}
         noteBox={note}
         onChange={change}
-        onGo={(range) => player.seek(range.from)}
+        onGo={(range) => playback.seek(range.from)}
       />
     </div>
   )

@@ -1,5 +1,5 @@
 import { Pause, Play, Repeat, StepBack, StepForward } from 'lucide-react'
-import { useDeferredValue } from 'react'
+import { useCallback, useDeferredValue } from 'react'
 import type { ClipRange } from '../../../../core/cards/review'
 import { isOpen, useTasks } from '../../../parts/queries'
 import { secondsOfFrames, type FrameRate } from '../../../../core/units/frameRate'
@@ -35,7 +35,8 @@ export function Watch({ clip, watch, player, ticks, ranges, begun }: WatchProps)
     { id: clip.id },
     { enabled: clip.withSound && watch.from !== 'nowhere' },
   )
-  const { frame, playing, speed, looped } = player
+  const { frame, playing, speed, looped, playback } = player
+  const setFilm = useCallback((film: HTMLVideoElement | null) => playback.setFilm(film), [playback])
   const under = rangeAt(ranges, frame)
   const plays = watch.from !== 'nowhere' && (watch.how === 'file' || watch.how === 'preview')
   return (
@@ -44,7 +45,7 @@ export function Watch({ clip, watch, player, ticks, ranges, begun }: WatchProps)
         {plays ? (
           <video
             key={`${clip.id} ${watch.how}`}
-            ref={player.setFilm}
+            ref={setFilm}
             src={addressOf(reviewApi.film, { id: clip.id })}
             preload="auto"
             playsInline
@@ -66,7 +67,7 @@ export function Watch({ clip, watch, player, ticks, ranges, begun }: WatchProps)
         peaks={wave?.peaks ?? NO_PEAKS}
         ranges={ranges}
         begun={begun}
-        onSeek={player.seek}
+        onSeek={playback.seek}
         {...(clip.pictureMade &&
           !clip.isRun && {
             under: (share: number) => (
@@ -75,15 +76,15 @@ export function Watch({ clip, watch, player, ticks, ranges, begun }: WatchProps)
           })}
       />
       <div className="mt-2 flex flex-wrap items-center gap-x-1 gap-y-2">
-        <IconButton icon={StepBack} label="One frame back" hint="←" onClick={() => player.step(-1)} />
+        <IconButton icon={StepBack} label="One frame back" hint="←" onClick={() => playback.step(-1)} />
         <IconButton
           icon={playing ? Pause : Play}
           label={playing ? 'Hold' : 'Play'}
           hint="Space"
           disabled={!plays}
-          onClick={player.toggle}
+          onClick={playback.toggle}
         />
-        <IconButton icon={StepForward} label="One frame on" hint="→" onClick={() => player.step(1)} />
+        <IconButton icon={StepForward} label="One frame on" hint="→" onClick={() => playback.step(1)} />
         <IconButton
           icon={Repeat}
           label={looped ? 'Play on' : 'Play this range again and again'}
@@ -91,7 +92,7 @@ export function Watch({ clip, watch, player, ticks, ranges, begun }: WatchProps)
           aria-pressed={looped !== undefined}
           disabled={!looped && !under}
           className={looped ? 'text-accent' : ''}
-          onClick={() => player.loop(looped ? undefined : under)}
+          onClick={() => playback.loop(looped ? undefined : under)}
         />
         <span className="figure ml-2">{clock(frame, ticks)}</span>
         <span className="figure text-quiet">of {clock(clip.length, ticks)}</span>

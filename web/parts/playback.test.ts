@@ -1,0 +1,91 @@
+import { describe, expect, it, vi } from 'vitest'
+import { Playback } from './playback'
+
+/** What a player needs of a video element, with a clock that the test moves. */
+class Film extends EventTarget {
+  paused = true
+  currentTime = 0
+  playbackRate = 1
+  play(): Promise<void> {
+    this.paused = false
+    this.dispatchEvent(new Event('play'))
+    return Promise.resolve()
+  }
+  pause(): void {
+    this.paused = true
+    this.dispatchEvent(new Event('pause'))
+  }
+}
+
+function started(length = 100, perSecond = 25) {
+  const frames: (() => void)[] = []
+  vi.stubGlobal('requestAnimationFrame', (work: () => void) => frames.push(work))
+  vi.stubGlobal('cancelAnimationFrame', () => undefined)
+  const film = new Film()
+  const playback = new Playback(length, perSecond)
+  const pass = (seconds: number) => {
+    film.currentTime += seconds
+    frames.splice(0).forEach((work) => work())
+  }
+  return { film, playback, pass, show: () => playback.setFilm(film as unknown as HTMLVideoElement) }
+}
+
+describe('a film that is played', () => {
+  it('is stepped into the middle of each frame, and not past its ends', () => {
+    const { film, playback, show } = started()
+    show()
+    playback.step(1)
+    expect([playback.shown().frame, film.currentTime]).toEqual([1, 1.5 / 25])
+    playback.step(-5)
+    expect(playback.shown().frame).toBe(0)
+    playback.step(1000)
+    expect(playback.shown().frame).toBe(99)
+  })
+
+  it('begins once it is there when Space was pressed before, and not when it was pressed twice', () => {
+    const { film, playback, show } = started()
+    playback.key({ key: ' ', shiftKey: false })
+    show()
+    expect(film.paused).toBe(false)
+    const other = started()
+    other.playback.toggle()
+    other.playback.toggle()
+    other.show()
+    expect(other.film.paused).toBe(true)
+  })
+
+  it('goes round in a range, from its last frame to its first', () => {
+    const { film, playback, pass, show } = started()
+    show()
+    playback.seek(20)
+    playback.loop({ from: 10, to: 25 })
+    playback.toggle()
+    pass(0.16)
+    expect(playback.shown().frame).toBe(24)
+    pass(0.04)
+    expect(playback.shown().frame).toBe(10)
+    expect(film.paused).toBe(false)
+  })
+
+  it('counts what was watched, and not what was jumped over', () => {
+    const { playback, pass, show } = started(10_000)
+    let watched = 0
+    playback.tellWatched((seconds) => (watched += seconds))
+    show()
+    playback.toggle()
+    pass(0.5)
+    pass(30)
+    pass(0.25)
+    expect(watched).toBeCloseTo(0.75, 9)
+  })
+
+  it('keeps its speed and its place when the element is another', () => {
+    const { playback, show, film } = started()
+    playback.faster(1)
+    playback.seek(40)
+    show()
+    expect([film.playbackRate, film.currentTime]).toEqual([1.5, 40.5 / 25])
+    for (let turn = 0; turn < 9; turn += 1) playback.faster(-1)
+    expect(film.playbackRate).toBe(0.25)
+  })
+})
