@@ -1,5 +1,6 @@
 import { boolean, number, object, string, type InferType } from 'yup'
 import type { Finding } from '../core/cards/findings'
+import type { Whereabouts } from '../core/cards/whereabouts'
 import type { MediaFacts } from '../core/media/facts'
 import { folderPath, text } from './text'
 import { ask, order, stream, type Ordered } from './endpoint'
@@ -94,6 +95,8 @@ export interface LoadView {
   readonly fileCount: number
   readonly sizeBytes: number
   readonly sentence: string
+  /** On which volumes it is already. */
+  readonly whereabouts: Whereabouts
   readonly findings: readonly Finding[]
   /** How many clips it has. */
   readonly clips: number

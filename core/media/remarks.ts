@@ -21,7 +21,7 @@ export function remarksOf(facts: MediaFacts): Remark[] {
   return [
     ...(video ? pictureRemarks(video) : []),
     ...trackRemarks(facts),
-    ...facts.bounds.map((sentence) => ({ short: 'measured in part', sentence })),
+    ...facts.bounds.map((sentence) => ({ short: facts.sequence ? 'rate not stated' : 'measured in part', sentence })),
   ]
 }
 

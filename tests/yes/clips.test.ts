@@ -118,7 +118,12 @@ describe('a clip is what the editor sees', () => {
     expect((await world.load()).clips).toBe(2)
     // What a sidecar in the sibling’s manner says is read too.
     expect((await detail(original?.id ?? '')).facts?.sidecar).toContainEqual({ name: 'lens', value: '35' })
+    expect((await world.load()).whereabouts).toEqual({
+      state: 'nowhere',
+      sentence: 'No volume has any of its 2 clips.',
+    })
     expect((await world.copy()).sentence).toContain('All 5 files proved')
+    expect((await world.load()).whereabouts.sentence).toMatch(/^All of this is verified on .+ and .+ already\.$/)
 
     rmSync(join(world.card, 'CLIP/C0041.MP4'))
     await world.look()

@@ -1,5 +1,6 @@
 import { Router } from 'express'
 import { cardSentence } from '../../../core/cards/findings'
+import { whereabouts } from '../../../core/cards/whereabouts'
 import { cardsApi, type LoadView, type ReaderView } from '../../../contract/cards'
 import * as cards from '../../db/queries/cards'
 import { putAway } from '../../db/queries/locker'
@@ -23,7 +24,7 @@ import { invalid, notFound } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve, serveStream } from '../route'
 
-const loadView = ({ load, findings }: LoadState): LoadView => ({
+const loadView = ({ load, findings, copies, settings }: LoadState): LoadView => ({
   id: load.id,
   productionId: load.productionId,
   label: load.label,
@@ -31,6 +32,7 @@ const loadView = ({ load, findings }: LoadState): LoadView => ({
   fileCount: load.fileCount,
   sizeBytes: load.sizeBytes,
   sentence: cardSentence({ ...load, seconds: load.lengthMs / 1000 }, findings),
+  whereabouts: whereabouts(load.clips, copies, settings),
   findings,
   clips: load.clips,
   cardId: load.cardId,

@@ -129,6 +129,8 @@ function Readers({ readers, productionId, loads, busy, onAdd }: ReadersProps) {
 /** The newest loads show their clips at once; older ones when somebody asks. */
 const UNFOLDED = 2
 
+const WHERE_LOOK = { twice: 'text-good', once: 'text-doubt', part: 'text-doubt', nowhere: 'text-stop' } as const
+
 function LoadSection({ load, unfolded }: { load: LoadView; unfolded: boolean }) {
   const [open, setOpen] = useState(unfolded)
   return (
@@ -136,7 +138,8 @@ function LoadSection({ load, unfolded }: { load: LoadView; unfolded: boolean }) 
       <h2 className="mb-1 text-xl">{load.label}</h2>
       <p className="mb-3 text-quiet">
         {counted(load.clips, 'clip')}, {counted(load.fileCount, 'file')},{' '}
-        <span className="figure">{formatBytes(load.sizeBytes)}</span>
+        <span className="figure">{formatBytes(load.sizeBytes)}</span>.{' '}
+        <strong className={WHERE_LOOK[load.whereabouts.state]}>{load.whereabouts.sentence}</strong>
       </p>
       <LoadGear load={load} />
       <Findings findings={load.findings} loadId={load.id} />
