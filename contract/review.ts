@@ -1,4 +1,5 @@
 import { array, number, object, string, type InferType } from 'yup'
+import type { NamedClip } from '../core/cards/naming'
 import { VERDICTS, type ClipReview, type ReviewSum } from '../core/cards/review'
 import type { Select } from '../core/cards/selects'
 import type { ClipView } from './cards'
@@ -68,6 +69,24 @@ export interface Waveform {
   readonly peaks: readonly number[]
 }
 
+/** Names for clips of a production; `null` gives the camera’s back. */
+export const namesBody = object({
+  names: array()
+    .of(
+      object({
+        id: string().uuid('That is no clip.').required('Say which clip.'),
+        name: string()
+          .trim()
+          .min(1, 'A name has a letter at least.')
+          .max(200, 'Keep names under 200 characters.')
+          .nullable()
+          .defined(),
+      }).noUnknown(),
+    )
+    .max(10_000, 'Name 10 000 clips at a time at most.')
+    .required('Say which names.'),
+}).noUnknown()
+
 export interface PreviewsView {
   readonly files: number
   readonly sizeBytes: number
@@ -89,6 +108,10 @@ export const reviewApi = {
   preview: order<Ordered>()('POST', '/clips/:id/preview', { status: 202, changes: ['tasks', 'copies'] }),
   /** Kept clips with their ranges, the oldest recording first. */
   selects: ask<readonly Select[]>()('review', '/productions/:id/selects'),
+  /** Kept clips as far as names can be made of them, as they were filmed. */
+  nameable: ask<readonly NamedClip[]>()('review', '/productions/:id/names'),
+  /** Gives names, or takes them back. 409 when one is taken by another clip of the production. */
+  setNames: order()('PUT', '/productions/:id/names', { changes: ['review'], body: namesBody }),
   previews: ask<PreviewsView>()('review', '/previews'),
   removePreviews: order()('DELETE', '/previews', { changes: ['review', 'copies'] }),
 }

@@ -162,6 +162,16 @@ test('what is kept leaves as a timeline, a table and a contact sheet, from the c
   expect(readFileSync(await table.path(), 'utf8').split('\r\n')[1]).toContain(
     'CLIP/C0051.MP4,Curlew B,10,25,25/1,0.640',
   )
+  // Names by a pattern are shown first, given, and taken back.
+  await page.getByRole('button', { name: 'Name them' }).click()
+  await page.getByLabel('Pattern').fill('{scene}')
+  await expect(page.getByText('{scene} means nothing')).toBeVisible()
+  await page.getByLabel('Pattern').fill('{load} rib {take}')
+  await expect(page.getByRole('row', { name: 'C0053.MP4 Curlew B rib 02' })).toBeVisible()
+  await page.getByRole('button', { name: 'Give 2 names' }).click()
+  await expect(current(page)).toContainText('Curlew B rib 01')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(current(page)).toContainText('C0051.MP4')
   await page.getByRole('link', { name: 'Contact sheet' }).click()
   await expect(page.getByText('2 pieces of 2 clips')).toBeVisible()
   await expect

@@ -110,6 +110,50 @@ export async function putReview(db: Db, clipId: string, { verdict, ranges, note,
     .execute()
 }
 
+/** Kept clips with what their names are made of. */
+export const nameableRows = (db: Db, productionId: string) =>
+  db
+    .selectFrom('review')
+    .innerJoin('clip', 'clip.id', 'review.clipId')
+    .innerJoin('load', 'load.id', 'clip.loadId')
+    .leftJoin('camera', 'camera.id', 'load.cameraId')
+    .leftJoin('shot', 'shot.id', 'review.shotId')
+    .select(['clip.id', 'clip.name as file', 'clip.recordedAt', 'review.name', 'load.label as load'])
+    .select(['camera.name as camera', 'shot.name as shot'])
+    .where('clip.productionId', '=', productionId)
+    .where('clip.shown', '=', true)
+    .where('review.verdict', '=', 'keep')
+    .orderBy('clip.filmedOrder')
+    .orderBy('clip.id')
+    .execute()
+
+/** Gives clips of a production names, in one go; returns a name that two clips would have, and then changes nothing. */
+export const putNames = (
+  db: Db,
+  productionId: string,
+  names: readonly { readonly id: string; readonly name: string | null }[],
+): Promise<string | undefined> =>
+  db.transaction().execute(async (tx) => {
+    await sql`select pg_advisory_xact_lock(hashtextextended(${`names ${productionId}`}, 0))`.execute(tx)
+    const given = new Map(names.map(({ id, name }) => [id, name]))
+    const standing = await tx
+      .selectFrom('review')
+      .innerJoin('clip', 'clip.id', 'review.clipId')
+      .select(['clip.id', 'review.name'])
+      .where('clip.productionId', '=', productionId)
+      .execute()
+    const used = new Set<string>()
+    for (const { id, name } of standing) {
+      const next = given.has(id) ? given.get(id) : name
+      if (next === null || next === undefined) continue
+      if (used.has(next.toLowerCase())) return next
+      used.add(next.toLowerCase())
+    }
+    await sql`update review set name = n.name from jsonb_to_recordset(${JSON.stringify(names)}::jsonb) as n(id uuid, name text)
+      where review.clip_id = n.id and n.id in (select id from clip where production_id = ${productionId})`.execute(tx)
+    return undefined
+  })
+
 /** Whether a shot belongs to the production of a clip. */
 export const isShotOf = async (db: Db, shotId: string, productionId: string): Promise<boolean> =>
   (await db

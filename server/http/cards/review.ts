@@ -1,7 +1,7 @@
 import { Router } from 'express'
 import { tidyRanges } from '../../../core/cards/review'
 import { reviewApi, type WatchView, type Waveform } from '../../../contract/review'
-import { isShotOf, putReview, reviewPage } from '../../db/queries/review'
+import { isShotOf, nameableRows, putNames, putReview, reviewPage } from '../../db/queries/review'
 import { tellChanged } from '../../db/queries/tasks'
 import { extentOf, reviewClips, reviewOf, selectsOf } from '../../facts/review'
 import { filmOf, filmstripOf, placeOf, waveOf } from '../../media/looked'
@@ -85,6 +85,24 @@ export function reviewRoutes(context: Context): Router {
   serve(router, reviewApi.selects, async ({ params }) =>
     selectsOf(db, context.host, (await productionOf(db, params.id)).id),
   )
+
+  serve(router, reviewApi.nameable, async ({ params }) => {
+    const { id, title, shootOn } = await productionOf(db, params.id)
+    return (await nameableRows(db, id)).map(({ recordedAt, camera, shot, ...row }) => ({
+      ...row,
+      date: recordedAt.slice(0, 10) || (shootOn ?? ''),
+      production: title,
+      camera: camera ?? '',
+      shot: shot ?? '',
+    }))
+  })
+
+  serve(router, reviewApi.setNames, async ({ params, body }) => {
+    const clash = await putNames(db, (await productionOf(db, params.id)).id, body.names)
+    if (clash !== undefined)
+      throw conflict(`Two clips would be called “${clash}”. Choose a pattern that tells them apart.`)
+    await tellChanged(db, 'review')
+  })
 
   serve(router, reviewApi.previews, () => previewsKept())
 

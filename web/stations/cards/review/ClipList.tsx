@@ -60,7 +60,9 @@ export function ClipList({ clips, pages, current, reviews, onOpen }: ClipListPro
             >
               <Frames clip={clip} />
               <span className="min-w-0 grow">
-                <span className="figure line-clamp-2 text-sm leading-tight font-semibold break-all">{clip.name}</span>
+                <span className="figure line-clamp-2 text-sm leading-tight font-semibold break-all">
+                  {clip.review.name ?? clip.name}
+                </span>
                 <span className="mt-0.5 block truncate text-sm text-quiet">
                   {formatLength(clip.seconds ?? 0)}
                   {ranges.length > 0 && `, ${ranges.length === 1 ? '1 range' : `${ranges.length} ranges`}`}

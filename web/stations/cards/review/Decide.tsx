@@ -4,7 +4,9 @@ import { VERDICTS, type ClipRange, type ClipReview } from '../../../../core/card
 import { secondsOfFrames, type FrameRate } from '../../../../core/units/frameRate'
 import { formatLength } from '../../../../core/units/quantity'
 import type { ReviewClip } from '../../../../contract/review'
+import type { Shot } from '../../../../core/shoot/shots'
 import { Button } from '../../../parts/Button'
+import { Choice } from '../../../parts/Choice'
 import { IconButton } from '../../../parts/IconButton'
 import { clock } from './marks'
 import { VERDICT_WORDS, VerdictMark } from './VerdictMark'
@@ -14,14 +16,20 @@ interface DecideProps {
   readonly review: ClipReview
   readonly ticks: FrameRate
   readonly noteBox: RefObject<HTMLTextAreaElement | null>
+  readonly shots: readonly Shot[]
+  /** The one that no clip has been found for yet. */
+  readonly nextShot: Shot | undefined
   readonly onChange: (patch: Partial<ClipReview>) => void
   readonly onGo: (range: ClipRange) => void
 }
 
+/** A choice cannot be empty. */
+const NO_SHOT = 'none'
 const KEYS = { keep: 'k', maybe: 'm', reject: 'r' } as const
 
 /** What is said of a clip: whether it is kept, which pieces of it, and a note. */
-export function Decide({ clip, review, ticks, noteBox, onChange, onGo }: DecideProps) {
+export function Decide({ clip, review, ticks, noteBox, shots, nextShot, onChange, onGo }: DecideProps) {
+  const expected = review.shotId === null && review.verdict !== 'reject' ? nextShot : undefined
   return (
     <section aria-label={`What is said of ${clip.name}`} className="min-w-0">
       <div role="group" aria-label="Verdict" className="grid grid-cols-3 gap-2">
@@ -69,6 +77,26 @@ export function Decide({ clip, review, ticks, noteBox, onChange, onGo }: DecideP
             </li>
           ))}
         </ol>
+      )}
+      {shots.length > 0 && (
+        <Choice
+          label="Shot"
+          className="mt-5"
+          value={review.shotId ?? NO_SHOT}
+          options={[
+            { value: NO_SHOT, label: 'None of the list' },
+            ...shots.map(({ id, name }) => ({ value: id, label: name })),
+          ]}
+          onChange={(value) => onChange({ shotId: value === NO_SHOT ? null : value })}
+        />
+      )}
+      {expected && (
+        <p className="mt-1 flex flex-wrap items-center gap-x-2 text-sm text-quiet">
+          Next on the list: {expected.name}
+          <Button look="quiet" className="!min-h-7 !px-1" onClick={() => onChange({ shotId: expected.id })}>
+            It is this one
+          </Button>
+        </p>
       )}
       <Note key={clip.id} value={review.note} box={noteBox} onKeep={(note) => onChange({ note })} />
     </section>

@@ -2,8 +2,10 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { reviewFigures, reviewSentence, type Verdict } from '../../../../core/cards/review'
 import { frameRate, parseFrameRate } from '../../../../core/units/frameRate'
+import type { Shot } from '../../../../core/shoot/shots'
 import { copiesApi } from '../../../../contract/copies'
 import { reviewApi, type ReviewAsked, type ReviewClip, type WatchView } from '../../../../contract/review'
+import { shootApi } from '../../../../contract/shoot'
 import { Answer } from '../../../parts/Answer'
 import { Ask } from '../../../parts/Ask'
 import { Button } from '../../../parts/Button'
@@ -28,6 +30,8 @@ const SHOWN: readonly { value: ReviewAsked['show']; label: string }[] = [
   { value: 'reject', label: 'Rejected' },
 ]
 
+const NO_SHOTS: readonly Shot[] = []
+
 /** The desk at which clips are looked at, one after the other, and chosen from. */
 export default function Review({ productionId }: { productionId: string }) {
   const [show, setShow] = useState<ReviewAsked['show']>('all')
@@ -35,6 +39,7 @@ export default function Review({ productionId }: { productionId: string }) {
   const sum = useAsk(reviewApi.sum, { id: productionId })
   const [asked, setAsked] = useSearchParams()
   const reviews = useReviews()
+  const { data: shots = NO_SHOTS } = useAsk(shootApi.shots, { id: productionId })
   const clips = pages.data?.rows ?? []
   // The address follows a moment later; the next key must meet the clip that is open by then.
   const [opened, setOpened] = useState(asked.get('clip'))
@@ -81,7 +86,14 @@ export default function Review({ productionId }: { productionId: string }) {
                   <div className="order-last lg:order-none">
                     <ClipList clips={clips} pages={pages} current={current} reviews={reviews} onOpen={open} />
                   </div>
-                  <OneClip key={current.id} clip={current} clips={clips} reviews={reviews} onOpen={open} />
+                  <OneClip
+                    key={current.id}
+                    shots={shots}
+                    clip={current}
+                    clips={clips}
+                    reviews={reviews}
+                    onOpen={open}
+                  />
                 </div>
               ) : (
                 total.clips > 0 && <p className="border-t border-ink py-3 text-quiet">No clip stands so.</p>
@@ -101,7 +113,14 @@ function nextUndecided(clips: readonly ReviewClip[], current: ReviewClip | undef
   return [...clips.slice(at + 1), ...clips.slice(0, Math.max(0, at))].find((clip) => reviews.of(clip).verdict === null)
 }
 
+/** The first shot of the list for which no clip of those that are known was chosen. */
+function expectedShot(shots: readonly Shot[], clips: readonly ReviewClip[], reviews: Reviews): Shot | undefined {
+  const found = new Set(clips.map((clip) => reviews.of(clip).shotId))
+  return shots.find((shot) => !found.has(shot.id))
+}
+
 interface OneClipProps {
+  readonly shots: readonly Shot[]
   readonly clip: ReviewClip
   readonly clips: readonly ReviewClip[]
   readonly reviews: Reviews
@@ -114,7 +133,7 @@ const VERDICT_KEYS: Record<string, Verdict> = { k: 'keep', m: 'maybe', r: 'rejec
 const ENOUGH_SECONDS = 1
 
 /** One clip under the hands: the film, and what is said of it. */
-function OneClip({ clip, clips, reviews, onOpen }: OneClipProps) {
+function OneClip({ shots, clip, clips, reviews, onOpen }: OneClipProps) {
   const { data: watch = NOWHERE, isPending } = useAsk(reviewApi.watch, { id: clip.id })
   const [begun, setBegun] = useState<number>()
   const note = useRef<HTMLTextAreaElement>(null)
@@ -169,6 +188,8 @@ function OneClip({ clip, clips, reviews, onOpen }: OneClipProps) {
         review={review}
         ticks={ticks}
         noteBox={note}
+        shots={shots}
+        nextShot={expectedShot(shots, clips, reviews)}
         onChange={change}
         onGo={(range) => playback.seek(range.from)}
       />

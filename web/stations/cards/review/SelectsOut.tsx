@@ -1,4 +1,5 @@
-import { FileDown, Printer, Trash2 } from 'lucide-react'
+import { FileDown, PencilLine, Printer, Trash2 } from 'lucide-react'
+import { useState } from 'react'
 import { Link } from 'react-router'
 import { selectRows, selectsTimeline } from '../../../../core/cards/selects'
 import { csv } from '../../../../core/units/csv'
@@ -12,13 +13,16 @@ import { saveText } from '../../../parts/save'
 import { Trouble } from '../../../parts/Trouble'
 import { useAsk } from '../../../parts/useAsk'
 import { useSend } from '../../../parts/useSend'
-import { useState } from 'react'
+import { Names, type GivenName } from './Names'
 
 /** What is kept, for an editing program, a spreadsheet or paper; and what was made to watch it. */
 export function SelectsOut({ productionId, kept }: { productionId: string; kept: number }) {
   const { data: production } = useProduction(productionId)
   const { data: previews } = useAsk(reviewApi.previews, {})
   const remove = useSend(reviewApi.removePreviews)
+  const giveBack = useSend(reviewApi.setNames)
+  const [before, setBefore] = useState<readonly GivenName[]>()
+  const [naming, setNaming] = useState(false)
   const [fault, setFault] = useState<ApiProblem | null>(null)
   const title = production?.title ?? ''
   const save = (ending: 'otio' | 'csv') =>
@@ -33,6 +37,10 @@ export function SelectsOut({ productionId, kept }: { productionId: string; kept:
       <div className="flex flex-wrap items-center gap-3">
         {kept > 0 && (
           <>
+            <Button onClick={() => setNaming(true)}>
+              <PencilLine className="size-4" aria-hidden />
+              Name them
+            </Button>
             <Button onClick={() => save('otio')}>
               <FileDown className="size-4" aria-hidden />
               For an editing program
@@ -66,7 +74,25 @@ export function SelectsOut({ productionId, kept }: { productionId: string; kept:
           pointing at a connected copy.
         </p>
       )}
-      <Trouble error={fault ?? remove.error} />
+      <Trouble error={fault ?? remove.error ?? giveBack.error} />
+      {before && (
+        <p role="status" className="mt-2 flex flex-wrap items-center gap-x-2">
+          {counted(before.length, 'name')} changed.
+          <Button
+            look="quiet"
+            disabled={giveBack.isPending}
+            onClick={() =>
+              giveBack.mutate(
+                { params: { id: productionId }, body: { names: [...before] } },
+                { onSuccess: () => setBefore(undefined) },
+              )
+            }
+          >
+            Undo
+          </Button>
+        </p>
+      )}
+      {naming && <Names productionId={productionId} onClose={() => setNaming(false)} onGiven={setBefore} />}
     </section>
   )
 }

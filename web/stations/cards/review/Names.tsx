@@ -1,0 +1,99 @@
+import { useState } from 'react'
+import { NAME_PARTS, namesBy, patternFault, USUAL_PATTERN, type NamedClip } from '../../../../core/cards/naming'
+import { counted } from '../../../../core/units/quantity'
+import { reviewApi } from '../../../../contract/review'
+import { Ask } from '../../../parts/Ask'
+import { Button } from '../../../parts/Button'
+import { Field } from '../../../parts/Field'
+import { FormSheet } from '../../../parts/FormSheet'
+import { useAsk } from '../../../parts/useAsk'
+import { useSend } from '../../../parts/useSend'
+
+interface NamesProps {
+  readonly productionId: string
+  readonly onClose: () => void
+  /** Told the names that clips had before, so that they can be given back. */
+  readonly onGiven: (before: readonly GivenName[]) => void
+}
+
+/** A clip's name; `null` is the camera's. */
+export interface GivenName {
+  readonly id: string
+  readonly name: string | null
+}
+
+/** Names for all kept clips by a pattern, shown before they are given. */
+export function Names(props: NamesProps) {
+  const { productionId } = props
+  const nameable = useAsk(reviewApi.nameable, { id: productionId })
+  return <Ask query={nameable}>{(clips) => <Pattern {...props} clips={clips} />}</Ask>
+}
+
+const SHOWN = 200
+
+function Pattern({ productionId, clips, onClose, onGiven }: NamesProps & { clips: readonly NamedClip[] }) {
+  const send = useSend(reviewApi.setNames)
+  const [pattern, setPattern] = useState(USUAL_PATTERN)
+  const fault = patternFault(pattern)
+  const changes = fault === undefined ? namesBy(pattern, clips) : []
+  const open = changes.filter(({ from, to }) => from !== to)
+  const give = (names: readonly GivenName[]) => {
+    const given = new Set(names.map(({ id }) => id))
+    const before = clips.filter(({ id }) => given.has(id)).map(({ id, name }) => ({ id, name }))
+    const done = () => {
+      onGiven(before)
+      onClose()
+    }
+    send.mutate({ params: { id: productionId }, body: { names: [...names] } }, { onSuccess: done })
+  }
+  const named = clips.filter(({ name }) => name !== null)
+  return (
+    <FormSheet
+      title={`Name ${counted(clips.length, 'kept clip')}`}
+      about="Names are those of the sorted view and of what leaves for an editing program. The mirror of the card keeps the camera’s names."
+      width="max-w-3xl"
+      onClose={onClose}
+      onSave={() => open.length > 0 && give(open.map(({ id, to }) => ({ id, name: to })))}
+      save={open.length === 0 ? 'Nothing changes' : `Give ${counted(open.length, 'name')}`}
+      busy={send.isPending || open.length === 0}
+      error={send.error}
+      more={
+        named.length > 0 && (
+          <Button disabled={send.isPending} onClick={() => give(named.map(({ id }) => ({ id, name: null })))}>
+            Give the camera’s names back
+          </Button>
+        )
+      }
+    >
+      <Field
+        label="Pattern"
+        className="mb-2"
+        value={pattern}
+        maxLength={200}
+        spellCheck={false}
+        fault={fault}
+        hint={Object.entries(NAME_PARTS)
+          .map(([part, what]) => `{${part}} ${what}`)
+          .join(', ')}
+        onChange={(event) => setPattern(event.target.value)}
+      />
+      <table className="mb-5 w-full text-sm">
+        <thead>
+          <tr className="border-b border-ink text-left">
+            <th className="py-1 pr-4 font-semibold">Now</th>
+            <th className="py-1 font-semibold">Then</th>
+          </tr>
+        </thead>
+        <tbody className="figure">
+          {changes.slice(0, SHOWN).map(({ id, file, from, to }) => (
+            <tr key={id} className="border-b border-rule align-top">
+              <td className="py-1 pr-4 break-all text-quiet">{from ?? file}</td>
+              <td className={`py-1 break-all ${from === to ? 'text-quiet' : 'font-semibold'}`}>{to}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {changes.length > SHOWN && <p className="mb-4 text-quiet">And {changes.length - SHOWN} more.</p>}
+    </FormSheet>
+  )
+}
