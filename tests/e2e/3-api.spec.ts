@@ -125,7 +125,7 @@ test('every wrong request gets problem details with a sentence', async ({ reques
     expect(await response.json(), path).toMatchObject({ status: 404, detail: expect.stringMatching(/^[A-Z].{10,}/) })
   }
   const frame = await request.get(`/api/clips/${NOWHERE}/frame?at=0`)
-  expect(frame.status()).toBe(409)
+  expect(frame.status()).toBe(404)
   const broken = await request.post('/api/productions', {
     data: Buffer.from('{"title":'),
     headers: { 'Content-Type': 'application/json' },
