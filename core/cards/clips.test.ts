@@ -15,6 +15,7 @@ const film = (path: string, more: Partial<MediaFile> = {}): MediaFile => ({
   rate: 25,
   codec: 'h264',
   recordedMs: Date.parse('2026-11-14T09:00:00Z'),
+  isWrong: false,
   ...more,
 })
 const small = (path: string, more: Partial<MediaFile> = {}) =>
@@ -185,6 +186,8 @@ describe('a clip is what the editor sees', () => {
     expect(alone(small('SUB/C0041S03.MP4', { recordedMs: undefined, seconds: 30.3 }))).toBe(true)
     expect(alone(small('SUB/C0041S03.MP4', { recordedMs: undefined, seconds: 30.02 }))).toBe(false)
     expect(alone(small('SUB/C00410.MP4'))).toBe(true)
+    // One whose end is missing is not hidden behind its original.
+    expect(alone(small('SUB/C0041S03.MP4', { isWrong: true }))).toBe(true)
     // Another name with the same number, at the same time and as long.
     expect(alone(small('PRX/P0041.MP4'))).toBe(false)
     expect(alone(small('PRX/P0041.MP4', { recordedMs: undefined }))).toBe(true)

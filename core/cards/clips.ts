@@ -26,6 +26,8 @@ export interface MediaFile {
   readonly codec: string
   /** Milliseconds since 1970, as its own clock said. */
   readonly recordedMs: number | undefined
+  /** In trouble, cut, or without a picture that could be made: it stays a clip of its own, so that this is said. */
+  readonly isWrong: boolean
 }
 
 /** A clip as an editor sees it: the file it is known by, all its files, and its place in a take that was split. */
@@ -202,6 +204,7 @@ function membersOf(media: readonly MediaFile[]): Map<string, Member> {
   }
   const owned = new Set<string>()
   for (const file of media) {
+    if (file.isWrong) continue
     const named = byStem.ownersOf(file.path).filter((owner) => startsWith(file, owner) !== false)
     const original = named.find((owner) => isProxyOf(file, owner)) ?? timedOriginal(file, byCounter)
     const film = original ? undefined : named.find((owner) => isSoundOf(file, owner))
@@ -210,7 +213,9 @@ function membersOf(media: readonly MediaFile[]): Map<string, Member> {
     owned.add(main.path)
     members.set(file.path, { main: main.path, role: original ? 'camera-proxy' : 'sound', number: null })
   }
-  for (const set of soundSets(media.filter((file) => !members.has(file.path) && !owned.has(file.path)))) {
+  for (const set of soundSets(
+    media.filter((file) => !file.isWrong && !members.has(file.path) && !owned.has(file.path)),
+  )) {
     const [first, ...rest] = set
     for (const [at, file] of rest.entries())
       if (first) members.set(file.path, { main: first.path, role: 'sound', number: at + 2 })

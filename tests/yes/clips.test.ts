@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process'
-import { cpSync, mkdirSync, rmSync, writeFileSync } from 'node:fs'
+import { cpSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { ClipDetail } from '../../contract/cards'
@@ -104,7 +104,7 @@ const detail = (id: string) => station.get<ClipDetail>(`/clips/${id}`)
 describe('a clip is what the editor sees', () => {
   it('gathers proxies, thumbnails and sidecars of folders side by side, and parts again when one goes', async () => {
     const world = await newWorld(station, [])
-    const made = ['-metadata', 'creation_time=2026-11-14T09:12:00Z', '-pix_fmt', 'yuv420p']
+    const made = ['-movflags', '+faststart', '-metadata', 'creation_time=2026-11-14T09:12:00Z', '-pix_fmt', 'yuv420p']
     ffmpeg(...picture('640x360', 2), '-c:v', 'libx264', ...made, onCard(world, 'CLIP/C0041.MP4'))
     ffmpeg(...picture('320x180', 2), '-c:v', 'libx264', ...made, onCard(world, 'SUB/C0041S03.MP4'))
     ffmpeg(...picture('320x180', 1), '-c:v', 'libx264', ...made, onCard(world, 'SUB/C0042S03.MP4'))
@@ -118,6 +118,17 @@ describe('a clip is what the editor sees', () => {
     expect((await world.load()).clips).toBe(2)
     // What a sidecar in the sibling’s manner says is read too.
     expect((await detail(original?.id ?? '')).facts?.sidecar).toContainEqual({ name: 'lens', value: '35' })
+    // A proxy that is cut though its index still tells its whole length holds the card back.
+    const proxy = join(world.card, 'SUB/C0041S03.MP4')
+    const bytes = readFileSync(proxy)
+    writeFileSync(proxy, bytes.subarray(0, bytes.length - 1000))
+    await world.look()
+    expect((await world.load()).findings.map(({ kind, paths }) => [kind, paths])).toContainEqual([
+      'cut',
+      ['SUB/C0041S03.MP4'],
+    ])
+    writeFileSync(proxy, bytes)
+    await world.look()
     expect((await world.load()).whereabouts).toEqual({
       state: 'nowhere',
       sentence: 'No volume has any of its 2 clips.',

@@ -10,7 +10,7 @@ export async function mediaFiles(db: Db, loadId: string): Promise<(MediaFile & {
     .selectFrom('clip')
     .innerJoin('loadEntry', 'loadEntry.id', 'clip.entryId')
     .select(['clip.id', 'clip.pathText as path', 'loadEntry.sizeBytes', 'seconds', 'framePx', 'rate', 'codec'])
-    .select(['recordedAt', 'hasVideo'])
+    .select(['recordedAt', 'hasVideo', 'wrong as isWrong'])
     .select(sql<boolean>`coalesce(probe->'audio' is not null, false)`.as('hasSound'))
     .where('clip.loadId', '=', loadId)
     .where('onCard', '=', true)
