@@ -87,6 +87,10 @@ export const namesBody = object({
     .required('Say which names.'),
 }).noUnknown()
 
+/** What the task is called that makes a preview of a clip. */
+export const previewTitle = (name: string): string => `Make a preview of ${name}`
+
+/** Small films that were made to watch clips by. */
 export interface PreviewsView {
   readonly files: number
   readonly sizeBytes: number

@@ -1,6 +1,6 @@
 import { Router } from 'express'
 import { tidyRanges } from '../../../core/cards/review'
-import { reviewApi, type WatchView, type Waveform } from '../../../contract/review'
+import { previewTitle, reviewApi, type WatchView, type Waveform } from '../../../contract/review'
 import { isShotOf, nameableRows, putNames, putReview, reviewPage } from '../../db/queries/review'
 import { tellChanged } from '../../db/queries/tasks'
 import { extentOf, reviewClips, reviewOf, selectsOf } from '../../facts/review'
@@ -74,7 +74,7 @@ export function reviewRoutes(context: Context): Router {
     await placeOf(db, clip)
     const order = {
       kind: 'preview',
-      title: `Make a preview of ${clip.name}`,
+      title: previewTitle(clip.name),
       productionId: clip.productionId,
       loadId: clip.loadId,
       input: { clipId: clip.id },

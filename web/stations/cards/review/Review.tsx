@@ -69,8 +69,12 @@ export default function Review({ productionId }: { productionId: string }) {
                     onChange={(value) => setShow(value as ReviewAsked['show'])}
                     options={SHOWN}
                   />
-                  <Button look="primary" disabled={!nextOpen} onClick={() => nextOpen && open(nextOpen)}>
-                    Next undecided
+                  <Button
+                    look="primary"
+                    disabled={!nextOpen && !pages.hasNextPage}
+                    onClick={() => (nextOpen ? open(nextOpen) : void pages.fetchNextPage())}
+                  >
+                    {nextOpen || !pages.hasNextPage ? 'Next undecided' : 'Show more clips'}
                   </Button>
                 </>
               )

@@ -5,7 +5,7 @@ import { isOpen, useTasks } from '../../../parts/queries'
 import { secondsOfFrames, type FrameRate } from '../../../../core/units/frameRate'
 import { cardsApi } from '../../../../contract/cards'
 import { addressOf } from '../../../../contract/endpoint'
-import { reviewApi, type ReviewClip, type WatchView } from '../../../../contract/review'
+import { previewTitle, reviewApi, type ReviewClip, type WatchView } from '../../../../contract/review'
 import { Button } from '../../../parts/Button'
 import { IconButton } from '../../../parts/IconButton'
 import { StripFrame } from '../../../parts/StripFrame'
@@ -124,7 +124,13 @@ function Still({ clip, seconds }: { clip: ReviewClip; seconds: number }) {
 function Instead({ clip, watch }: Pick<WatchProps, 'clip' | 'watch'>) {
   const make = useSend(reviewApi.preview)
   const { data: tasks = [] } = useTasks()
-  const task = tasks.find((one) => one.kind === 'preview' && one.title.endsWith(` ${clip.name}`) && isOpen(one))
+  const ordered = make.data?.taskId
+  const task = tasks.find(
+    (one) =>
+      isOpen(one) &&
+      (one.id === ordered ||
+        (one.kind === 'preview' && one.loadId === clip.loadId && one.title === previewTitle(clip.name))),
+  )
   if (watch.from === 'nowhere')
     return <p className="max-w-sm p-4 text-center">Put its card in, or connect a volume with a copy, to watch it.</p>
   if (task)
