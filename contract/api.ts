@@ -6,6 +6,7 @@ import type { Endpoint } from './endpoint'
 import { exportsApi } from './exports'
 import { foldersApi } from './folders'
 import { gearApi } from './gear'
+import { noticedApi } from './noticed'
 import { reviewApi } from './review'
 import { productionsApi } from './productions'
 import { proxiesApi } from './proxies'
@@ -27,6 +28,7 @@ const STATIONS: readonly Readonly<Record<string, AnyEndpoint>>[] = [
   reviewApi,
   shootApi,
   cardsApi,
+  noticedApi,
   copiesApi,
   proxiesApi,
   storageApi,

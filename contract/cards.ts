@@ -45,6 +45,10 @@ export interface ReaderView {
   readonly loadId: string | null
   /** How it differs from what was looked at, in words. */
   readonly difference: string | null
+  /** A look at it is under way. */
+  readonly looking: boolean
+  /** Of the card that lies there, in bytes. */
+  readonly room: { readonly capacityBytes: number; readonly freeBytes: number } | null
 }
 
 /** One clip of a card: pixels, frames, seconds, bytes; `null` where the file does not say. */
@@ -102,6 +106,8 @@ export interface LoadView {
   readonly clips: number
   /** Card and camera of the gear book, as a person said; `null` where nobody has. */
   readonly cardId: string | null
+  /** The card is known by what the system calls its file system; nobody said so. */
+  readonly cardByUid: boolean
   readonly cameraId: string | null
 }
 

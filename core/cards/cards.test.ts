@@ -12,7 +12,7 @@ import {
   type EntryCount,
   type ScannedClip,
 } from './findings'
-import { cardChanges, filesToSample, recogniseLoads } from './load'
+import { cardChanges, differenceSentence, filesToSample, recogniseLoads } from './load'
 
 const clip = (path: string, more: Partial<ScannedClip> = {}): ScannedClip => ({
   path,
@@ -208,13 +208,24 @@ describe('a card that was looked at before', () => {
         before,
         before.map((one) => ({ ...one, modifiedMs: Math.trunc(one.modifiedMs) })),
       ),
-    ).toEqual({ stayed: 3, gone: 0, changed: 0, added: 0 })
+    ).toEqual({ stayed: 3, gone: 0, changed: 0, added: 0, addedClips: 0 })
     expect(cardChanges(before, [file('A', 1, 1000), file('B', 2, 2500), file('D', 4, 4000)])).toEqual({
       stayed: 1,
       gone: 1,
       changed: 1,
       added: 1,
+      addedClips: 0,
     })
+  })
+
+  it('went on when it only grew, and says by how many clips', () => {
+    const clips = [1, 2, 3].map((number) => file(`DCIM/100CURLW/CURL000${number}.MP4`, number, number))
+    const grown = differenceSentence('Curlew A', cardChanges(clips.slice(0, 1), [...clips, file('SUB.XML', 1, 1)]))
+    expect(grown).toBe('The load “Curlew A” went on: 2 new clips. Look at it again.')
+    expect(differenceSentence('Curlew A', cardChanges(clips, clips.slice(0, 2)))).toContain(
+      'lists something else now (1 file gone)',
+    )
+    expect(differenceSentence('Curlew A', cardChanges(clips, clips), 3_600_000)).toContain('all its times')
   })
 
   it('is counted so that no file is left out, whatever it lists', () => {
@@ -231,7 +242,7 @@ describe('a card that was looked at before', () => {
         const { stayed, gone, changed, added } = cardChanges(earlier, now)
         expect(stayed + gone + changed).toBe(earlier.length)
         expect(stayed + changed + added).toBe(now.length)
-        expect(cardChanges(now, earlier)).toEqual({ stayed, gone: added, changed, added: gone })
+        expect(cardChanges(now, earlier)).toEqual({ stayed, gone: added, changed, added: gone, addedClips: 0 })
       }),
     )
   })

@@ -93,6 +93,8 @@ export interface CardChanges {
   /** Files with a known name and other content. */
   readonly changed: number
   readonly added: number
+  /** Clips and sounds among them. */
+  readonly addedClips: number
 }
 
 /** How a card differs from what it listed before. */
@@ -100,11 +102,13 @@ export function cardChanges(before: readonly ListedFile[], now: readonly ListedF
   const here = new Map(now.map((file) => [file.path, contentOf(file)]))
   const found = before.filter((file) => here.has(file.path))
   const stayed = found.filter((file) => here.get(file.path) === contentOf(file)).length
+  const known = new Set(before.map((file) => file.path))
   return {
     stayed,
     gone: before.length - found.length,
     changed: found.length - stayed,
     added: now.length - found.length,
+    addedClips: now.filter((file) => !known.has(file.path) && isMediaName(file.path)).length,
   }
 }
 
@@ -116,4 +120,12 @@ export function changeWords({ gone, changed, added }: CardChanges): string {
     [added, 'new'],
   ] as const
   return parts.flatMap(([count, word]) => (count > 0 ? [`${counted(count, 'file')} ${word}`] : [])).join(', ')
+}
+
+/** How the card of a load differs from its latest look, and what to do: a load that only grew went on. */
+export function differenceSentence(label: string, changes: CardChanges, shiftMs = 0): string {
+  if (changes.addedClips > 0 && changes.gone + changes.changed === 0)
+    return `The load “${label}” went on: ${changes.addedClips} new ${changes.addedClips === 1 ? 'clip' : 'clips'}. Look at it again.`
+  const words = changeWords(changes) || (shiftMs === 0 ? 'its folders' : 'all its times')
+  return `The card of “${label}” lists something else now (${words}): look at it again.`
 }

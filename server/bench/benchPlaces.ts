@@ -30,7 +30,8 @@ export class BenchPlaces implements PlaceFactory {
     if (!device?.plugged) return 'unreachable'
     const card = device.card ? await benchCard(db, device.card) : undefined
     if (!card) return 'empty'
-    return { medium: this.#medium(db, card.folder, `${reader.id} ${stayOf(device)}`, device), cardName: card.name }
+    const medium = this.#medium(db, card.folder, `${reader.id} ${stayOf(device)}`, device)
+    return { medium, cardName: card.name, volumeUid: () => Promise.resolve(`bench ${card.name}`) }
   }
 
   async #device(db: Db, id: string): Promise<Device | undefined> {

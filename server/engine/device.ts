@@ -43,7 +43,7 @@ async function blockOfNode(path: string): Promise<string | undefined> {
 }
 
 /** Type and source of a file system, by the kernel's list of mounts (proc(5), mountinfo). */
-async function mountOf(dev: number): Promise<{ type: string; source: string }> {
+export async function mountOf(dev: number): Promise<{ type: string; source: string }> {
   const { major, minor } = numbersOf(dev)
   const mounts = await readFile('/proc/self/mountinfo', 'utf8').catch(() => '')
   for (const line of mounts.split('\n')) {

@@ -6,6 +6,7 @@ import express, { Router, type Express, type Response } from 'express'
 import helmet from 'helmet'
 import { ENDPOINTS, EVENTS_PATH } from '../../contract/api'
 import { benchRoutes } from './beside/bench'
+import { readerRoutes } from './cards/readers'
 import { cardRoutes } from './cards/routes'
 import { reviewRoutes } from './cards/review'
 import type { Context } from './context'
@@ -92,6 +93,7 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
     planRoutes,
     shotRoutes,
     dayRoutes,
+    readerRoutes,
     cardRoutes,
     reviewRoutes,
     copyRoutes,

@@ -40,7 +40,8 @@ export async function mountedPlaces(taken: Taken): Promise<Place[]> {
   return [...places.sort((a, b) => a.name.localeCompare(b.name)), own]
 }
 
-const roomOf = (path: string): Promise<Place['room']> =>
+/** Bytes of a file system, and free ones; `null` where it does not answer soon. */
+export const roomOf = (path: string): Promise<Place['room']> =>
   Promise.race([
     statfs(path).then(({ blocks, bavail, bsize }) => ({ capacityBytes: blocks * bsize, freeBytes: bavail * bsize })),
     new Promise<null>((done) => setTimeout(() => done(null), PATIENCE_MS).unref()),

@@ -2,6 +2,7 @@ import { realpath } from 'node:fs/promises'
 import type { Db } from '../db/connection'
 import { FolderMedium } from '../engine/folder'
 import type { Medium } from '../engine/medium'
+import { volumeUidOf } from '../engine/volumeUid'
 import { markerIn } from './marker'
 
 export type { Medium }
@@ -24,6 +25,8 @@ export interface ReaderPlace extends VolumePlace {
 export interface ReaderContent {
   readonly medium: Medium
   readonly cardName: string
+  /** What the system calls the file system of the card. */
+  volumeUid(): Promise<string | undefined>
 }
 
 /** Makes media of places that are no folders of this computer; the first factory that knows a place answers for it. */
@@ -71,7 +74,9 @@ export async function readerContent(db: Db, reader: ReaderPlace): Promise<Reader
   if ((await realpath(reader.rootPath).catch(() => undefined)) !== reader.rootPath) return 'unreachable'
   const medium = new FolderMedium(reader.rootPath)
   try {
-    return (await medium.list(Buffer.alloc(0))).length > 0 ? { medium, cardName: reader.name } : 'empty'
+    if ((await medium.list(Buffer.alloc(0))).length === 0) return 'empty'
+    const volumeUid = () => volumeUidOf(medium.root).catch(() => undefined)
+    return { medium, cardName: reader.name, volumeUid }
   } catch {
     return 'unreachable'
   }

@@ -37,7 +37,9 @@ const MOUNTED = ['/run/media', '/run/mount', '/run/user']
 /** What this application is made of, below its own folder. */
 const OWN = ['.git', '.yendra', 'core', 'contract', 'dist', 'docs', 'node_modules', 'scripts', 'server', 'tests', 'web']
 
-const within = (inner: string, outer: string) => inner === outer || inner.startsWith(`${outer === '/' ? '' : outer}/`)
+/** Whether a path is another, or lies below it. */
+export const within = (inner: string, outer: string) =>
+  inner === outer || inner.startsWith(`${outer === '/' ? '' : outer}/`)
 
 const isSystem = (real: string) =>
   SYSTEM.some((folder) => within(real, folder)) ||
@@ -90,6 +92,14 @@ export async function registrableFolder(
     throw new UnlikelyFolder(
       `${path} is an ordinary folder with things in it, not a drive or card of its own. Whatever shares its drive is lost with it. If it is what you mean, add it all the same.`,
     )
+  return real
+}
+
+/** The real folder in which a person wants cards and drives to be noticed. Nothing in it is read but what is mounted there. */
+export async function namableFolder(path: string): Promise<string> {
+  const real = await realpath(resolve(path)).catch(() => undefined)
+  if (!real || !(await stat(real).catch(() => undefined))?.isDirectory())
+    throw new WrongFolder(`There is no folder at ${path}. Give the folder in which cards and drives are mounted.`)
   return real
 }
 

@@ -6,6 +6,7 @@ import { tellChanged } from '../db/queries/tasks'
 import { log } from '../log'
 import { volumeMedium, type Medium } from '../media/mediumOf'
 import { lookAtMirror } from './mirrorLook'
+import { lookForMounts } from './mountWatch'
 import { ReaderLook } from './readerLook'
 
 const EVERY_MS = 3_000
@@ -47,6 +48,7 @@ export class Observer {
   async #turn(): Promise<void> {
     try {
       await this.#inTurn(async () => {
+        await lookForMounts(this.db, this.host)
         const appeared = await this.#devices(false)
         for (const volumeId of appeared) await this.#mirrorsOf(volumeId)
         await this.#oneMirrorInIdleTime()
@@ -66,6 +68,7 @@ export class Observer {
   /** Looks at devices now, and at the mirrors of some loads: what a yes is answered from. */
   look(loadIds: readonly string[]): Promise<void> {
     return this.#inTurn(async () => {
+      await lookForMounts(this.db, this.host)
       await this.#devices(true)
       let changed = false
       for (const mirror of await mirrorsOf(this.db, loadIds)) changed = (await this.#mirror(mirror)) || changed

@@ -1,4 +1,4 @@
-import { cardChanges, changeWords, recogniseLoads } from '../../core/cards/load'
+import { cardChanges, differenceSentence, recogniseLoads } from '../../core/cards/load'
 import type { Db } from '../db/connection'
 import { entriesOf, load as loadRow, samplesOf } from '../db/queries/cards'
 import { loadsLike } from '../db/queries/loadsLike'
@@ -16,9 +16,19 @@ interface Recognised extends Pick<SeenReader, 'loadId' | 'same' | 'difference'> 
 interface Known {
   readonly key: string
   readonly seen: Recognised
+  readonly volumeUid: string | null
 }
 
-const NOTHING = { cardName: null, loadId: null, same: false, difference: null, device: undefined } as const
+const NOTHING = {
+  cardName: null,
+  loadId: null,
+  same: false,
+  difference: null,
+  device: undefined,
+  capacityBytes: null,
+  freeBytes: null,
+  volumeUid: null,
+} as const
 
 /** Looks into readers and says which card lies there; listing is left out while nothing seems to have changed. */
 export class ReaderLook {
@@ -36,16 +46,17 @@ export class ReaderLook {
       return { state: content, ...NOTHING }
     }
     try {
-      const device = await content.medium.device()
+      const [device, room] = await Promise.all([content.medium.device(), content.medium.room()])
       const listing = await this.#listing(row.id, content, afresh)
       const key = `${await content.medium.place()} ${listing.print} ${await lastCardLook(this.db)}`
       const known = this.#known.get(row.id)
       const seen = known?.key === key && !afresh ? known.seen : await recognise(this.db, row, content, listing)
+      const volumeUid = known?.key === key ? known.volumeUid : ((await content.volumeUid()) ?? null)
       // A look that is under way may end at any moment.
-      if (seen.settled) this.#known.set(row.id, { key, seen })
+      if (seen.settled) this.#known.set(row.id, { key, seen, volumeUid })
       else this.#known.delete(row.id)
       const { loadId, same, difference } = seen
-      return { state: 'card', cardName: content.cardName, device, loadId, same, difference }
+      return { state: 'card', cardName: content.cardName, device, loadId, same, difference, volumeUid, ...room }
     } catch {
       // It went away in the middle of the look.
       return { state: 'unreachable', ...NOTHING }
@@ -107,8 +118,7 @@ async function recognise(db: Db, row: ReaderRow, { medium }: ReaderContent, list
       })),
       files,
     )
-    const words = changeWords(changes) || (shiftMs === 0 ? 'its folders' : 'all its times')
-    const difference = `The card of “${load?.label ?? ''}” lists something else now (${words}): look at it again.`
+    const difference = differenceSentence(load?.label ?? '', changes, shiftMs)
     return { loadId: id, same: false, difference, settled: true }
   }
   return { loadId: null, same: false, difference: null, settled: true }

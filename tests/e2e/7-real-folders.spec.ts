@@ -145,7 +145,7 @@ test('a clip filmed since the look is noticed by itself, and nothing is cleared 
   await page.goto(`/p/${production}/cards`)
   await expect(heading(page)).toContainText('nothing wrong found')
   film('CURL0003.MP4')
-  await expect(heading(page)).toContainText('lists something else now (1 file new)', { timeout: 90_000 })
+  await expect(heading(page)).toContainText('went on: 1 new clip', { timeout: 90_000 })
   expect(await copyAgain(request)).toContain(
     'The card has changed since it was looked at: 1 file new. Look at it again',
   )

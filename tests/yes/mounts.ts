@@ -21,7 +21,7 @@ export function unmountAll(): void {
 function mount(what: string[], at: string): string {
   mkdirSync(at, { recursive: true })
   run('mount', ...what, at)
-  undo.push(() => run('umount', '-l', at))
+  undo.push(() => run('sh', '-c', 'mountpoint -q "$1" && umount -l "$1" || true', 'sh', at))
   return at
 }
 
@@ -44,6 +44,13 @@ export function loopDrive(folder: string, name: string): string {
   run('mkfs.ext4', '-q', '-F', device)
   return mount([device], join(folder, name))
 }
+
+/** Takes a drive out: what was mounted there is gone, and its image stays for another time. */
+export const takeOut = (at: string): string => run('umount', '-l', at)
+
+/** Mounts the image of a drive again, at the same place or another. */
+export const putIn = (folder: string, name: string, at: string): string =>
+  mount([loop(join(folder, `${name}.img`))], at)
 
 /** Sectors of a partition, 512 bytes each: 30 MiB. */
 const PARTITION = 61_440

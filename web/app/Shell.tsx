@@ -3,6 +3,7 @@ import { lazy, Suspense, useEffect, useState } from 'react'
 import { Link, Outlet, ScrollRestoration, useMatch } from 'react-router'
 import { Button } from '../parts/Button'
 import { Hint } from '../parts/Hint'
+import { Appeared } from './Appeared'
 import { KeyHelp } from './KeyHelp'
 import { TaskTray } from './TaskTray'
 import { switchTheme } from './theme'
@@ -80,6 +81,7 @@ export function Shell() {
           Yendra does not answer just now. Work under way goes on or is taken up again; this page joins in by itself.
         </p>
       )}
+      <Appeared productionId={productionId} />
       <main id="page" tabIndex={-1} className="grow pb-40 outline-none">
         <Outlet />
       </main>

@@ -12,6 +12,7 @@ import * as widerFacts from './0010-facts'
 import * as gear from './0011-gear'
 import * as clips from './0012-clips'
 import * as review from './0013-review'
+import * as noticed from './0014-noticed'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -28,4 +29,5 @@ export const migrations: Record<string, Migration> = {
   '0011-gear': gear,
   '0012-clips': clips,
   '0013-review': review,
+  '0014-noticed': noticed,
 }

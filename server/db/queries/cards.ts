@@ -203,13 +203,23 @@ export const addLoad = (db: Db, values: NewLoad) =>
 export const renewLoad = (
   db: Db,
   id: string,
-  values: Omit<NewLoad, 'productionId' | 'label'> & { lookDone: boolean },
+  values: Omit<NewLoad, 'productionId' | 'label'> & { lookDone: boolean; volumeUid: string | null },
 ) =>
   db
     .updateTable('load')
     .set({ ...values, scannedAt: new Date() })
     .where('id', '=', id)
     .execute()
+
+/**
+ * Says which card of the gear book a load lies on, where nobody has said so: the one on which the latest other load of the
+ * same file system lay. A format gives a file system another name, so that this is known only until then.
+ */
+export const knowCardByUid = (db: Db, id: string, volumeUid: string) =>
+  sql`update load set card_id = before.card_id, card_by_uid = true
+    from (select card_id from load where volume_uid = ${volumeUid} and card_id is not null and id <> ${id}
+      order by scanned_at desc limit 1) before
+    where load.id = ${id} and load.card_id is null`.execute(db)
 
 /** Everything that a look found is written down, and what is odd about its clips. */
 export const finishLook = (db: Db, id: string, clipFindings: readonly Finding[]) =>

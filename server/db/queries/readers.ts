@@ -25,6 +25,10 @@ export interface SeenReader {
   readonly same: boolean
   readonly difference: string | null
   readonly device: DeviceIdentity | undefined
+  /** Bytes of the card, and free ones. */
+  readonly capacityBytes: number | null
+  readonly freeBytes: number | null
+  readonly volumeUid: string | null
 }
 
 /** What the observer saw in a reader. True when it differs from what was seen before. */

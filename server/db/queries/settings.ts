@@ -1,4 +1,5 @@
 import type { Settings } from '../../../contract/copies'
+import type { NoticedFolders } from '../../../contract/noticed'
 import type { PlanRulesBody } from '../../../contract/gear'
 import type { Db } from '../connection'
 
@@ -30,3 +31,9 @@ export const readPlanRules = (db: Db): Promise<PlanRulesBody> => read(db, 'plann
 
 /** Keeps how carefully recordings are planned. */
 export const writePlanRules = (db: Db, rules: PlanRulesBody) => write(db, 'planning', rules)
+
+/** Folders beside the usual ones in which cards and drives are noticed. */
+export const readNoticed = (db: Db): Promise<NoticedFolders> => read(db, 'noticed', { folders: [] })
+
+/** Keeps them. */
+export const writeNoticed = (db: Db, noticed: NoticedFolders) => write(db, 'noticed', noticed)

@@ -222,6 +222,19 @@ export const countDied = async (db: Db, id: string): Promise<number> =>
       .executeTakeFirst()
   )?.died ?? 0
 
+/** Readers whose card is being looked at. */
+export const readersLookedAt = async (db: Db): Promise<Set<string>> =>
+  new Set(
+    (
+      await db
+        .selectFrom('task')
+        .select('subject')
+        .where('kind', '=', 'scan')
+        .where('state', 'in', ['queued', 'running', 'paused'])
+        .execute()
+    ).map((row) => row.subject),
+  )
+
 type TaskRow = NonNullable<Awaited<ReturnType<typeof task>>>
 
 /** A task as pages show it. */

@@ -71,6 +71,27 @@ export interface Database extends FactTables, GearTables, TaskTables {
     device: JsonOrNull<DeviceIdentity>
     seenAt: Date | null
     readBytesPerSecond: number | null
+    capacityBytes: number | null
+    freeBytes: number | null
+    /** What the system calls the file system in it. */
+    volumeUid: string | null
+  }
+  /** A file system that was mounted and is not registered. */
+  appeared: {
+    id: Generated<string>
+    host: string
+    path: string
+    /** Device and inode of its root. */
+    node: string
+    name: string
+    capacityBytes: number
+    freeBytes: number
+    topNames: Json<string[]>
+    volumeUid: string | null
+    marker: string | null
+    /** A person does not want to be asked; until it is taken out. */
+    leftAlone: Given<boolean>
+    appearedAt: Now
   }
   benchDevice: {
     id: string
@@ -90,6 +111,10 @@ export interface Database extends FactTables, GearTables, TaskTables {
     readerId: string | null
     cardId: string | null
     cameraId: string | null
+    /** What the system calls the file system that it was looked at on. */
+    volumeUid: Given<string | null>
+    /** The card is known by that, and nobody said so. */
+    cardByUid: Given<boolean>
     label: string
     /** False from the beginning of a look until everything it found is written down. */
     lookDone: Given<boolean>

@@ -1,26 +1,19 @@
 import { Router } from 'express'
 import { cardSentence } from '../../../core/cards/findings'
 import { whereabouts } from '../../../core/cards/whereabouts'
-import { cardsApi, type LoadView, type ReaderView } from '../../../contract/cards'
+import { cardsApi, type LoadView } from '../../../contract/cards'
 import * as cards from '../../db/queries/cards'
-import { putAway } from '../../db/queries/locker'
-import { addReader, reader as readerRow, readers } from '../../db/queries/readers'
-import { volumes } from '../../db/queries/volumes'
-import { production } from '../../db/queries/productions'
 import { addSaid } from '../../db/queries/said'
 import { tellChanged } from '../../db/queries/tasks'
 import { clipFiles, clipView } from '../../facts/clips'
 import { loadStates, type LoadState } from '../../facts/loadStates'
-import { placesOnDevice } from '../../facts/volumes'
-import { isTaken } from '../../db/taken'
 import { picturesFolder } from '../../home'
 import { stillOf } from '../../media/looked'
 import { originalOf } from '../../media/originals'
 import { watchedClip } from '../../media/watch'
-import { folderFigures, registrableFolder } from '../../media/register'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
-import { invalid, notFound } from '../problem'
+import { notFound } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve, serveStream } from '../route'
 
@@ -36,72 +29,14 @@ const loadView = ({ load, findings, copies, settings }: LoadState): LoadView => 
   findings,
   clips: load.clips,
   cardId: load.cardId,
+  cardByUid: load.cardByUid,
   cameraId: load.cameraId,
 })
 
-/** Station 2: readers, loads, clips, their pictures. */
+/** Station 2: loads, clips, their pictures. */
 export function cardRoutes(context: Context): Router {
-  const { db, host, looks } = context
+  const { db, host } = context
   const router = Router()
-
-  serve(router, cardsApi.readers, async () => {
-    const rows = await readers(db)
-    const here = rows.filter((row) => row.putAwayAt === null)
-    return here.map((row): ReaderView => ({
-      id: row.id,
-      name: row.name,
-      path: row.rootPath ?? '',
-      simulated: row.simulated,
-      state: row.state,
-      cardName: row.cardName,
-      loadId: row.same ? row.loadId : null,
-      difference: row.difference,
-    }))
-  })
-
-  serve(router, cardsApi.addReader, async ({ body: { name, path, sure } }) => {
-    const known = await readers(db)
-    const away = known.find((row) => row.putAwayAt !== null && row.rootPath === path)
-    if (away) {
-      await putAway(db, 'reader', away.id, false)
-      await looks.ask()
-      await tellChanged(db, 'cards', 'gear')
-      return { id: away.id, sharesDriveWith: [] }
-    }
-    if (known.some((row) => row.name === name)) throw invalid(`There is a reader called ${name} already.`, 'name')
-    const taken = [...known, ...(await volumes(db, host))].map((row) => row.rootPath)
-    const rootPath = await registrableFolder(path, taken, sure)
-    const { device } = await folderFigures(rootPath)
-    const sharesDriveWith = await placesOnDevice(db, host, device, '')
-    const { id } = await addReader(db, { name, rootPath, simulated: false, host }).catch((error: unknown) => {
-      if (isTaken(error)) throw invalid(`There is a reader called ${name}, or one in this folder, already.`, 'name')
-      throw error
-    })
-    await looks.ask()
-    await tellChanged(db, 'cards')
-    return { id, sharesDriveWith }
-  })
-
-  serve(router, cardsApi.look, async ({ params: { id: readerId }, body: { productionId, label }, req }) => {
-    const reader = await readerRow(db, readerId)
-    if (!reader) throw notFound('That reader')
-    const owner = await production(db, productionId)
-    if (!owner) throw notFound('That production')
-    const taskId = await orderTask(
-      context,
-      req,
-      {
-        kind: 'scan',
-        title: `Look at the card in ${reader.name}`,
-        productionId,
-        loadId: null,
-        input: { readerId, productionId, label },
-      },
-      // Two looks at once would take one card for two.
-      `The card in ${reader.name} is being looked at already. Wait for it.`,
-    )
-    return { taskId }
-  })
 
   serve(router, cardsApi.loads, async ({ params, query }) => {
     const { rows, next } = await cards.loadPage(db, (await productionOf(db, params.id)).id, query)

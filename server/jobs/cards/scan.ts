@@ -81,7 +81,7 @@ async function settleLoad(
     sizeBytes: files.reduce((sum, file) => sum + file.sizeBytes, 0),
     leftOut: listing.entries.filter((entry) => entry.kind === 'link' || entry.kind === 'special').length,
   }
-  const [node, device] = await Promise.all([medium.place(), medium.device()])
+  const [node, device, volumeUid] = await Promise.all([medium.place(), medium.device(), content.volumeUid()])
   return db.transaction().execute(async (tx) => {
     const id =
       known?.id ??
@@ -92,7 +92,8 @@ async function settleLoad(
           ...sums,
         })
       ).id
-    await cards.renewLoad(tx, id, { ...sums, lookDone: false })
+    await cards.renewLoad(tx, id, { ...sums, lookDone: false, volumeUid: volumeUid ?? null })
+    if (volumeUid !== undefined && !known) await cards.knowCardByUid(tx, id, volumeUid)
     const { readerId } = input
     const { entries, print } = listing
     await putCardListing(tx, { loadId: id, readerId, node, device, print, entries, shiftMs: known?.shiftMs ?? 0 })

@@ -22,7 +22,7 @@ export default function Cards({ productionId }: { productionId: string }) {
   const loads = useLoads(productionId)
   const { data: tasks = [] } = useTasks()
   const [adding, setAdding] = useState(false)
-  const scanning = tasks.find((task) => task.kind === 'scan' && task.productionId === productionId && isOpen(task))
+  const scanning = tasks.filter((task) => task.kind === 'scan' && task.productionId === productionId && isOpen(task))
   const failed = tasks.find((task) => task.kind === 'scan' && task.productionId === productionId)
   return (
     <>
@@ -32,17 +32,16 @@ export default function Cards({ productionId }: { productionId: string }) {
             readers={known}
             productionId={productionId}
             loads={loads.data?.rows ?? []}
-            busy={scanning !== undefined}
             onAdd={() => setAdding(true)}
           />
         )}
       </Ask>
-      {scanning && (
-        <div className="mb-6 border-y border-rule py-3">
-          <TaskLine task={scanning} />
+      {scanning.map((task) => (
+        <div key={task.id} className="mb-6 border-y border-rule py-3">
+          <TaskLine task={task} />
         </div>
-      )}
-      {!scanning && failed?.state === 'failed' && (
+      ))}
+      {scanning.length === 0 && failed?.state === 'failed' && (
         <div className="mb-6 border-y border-rule py-3">
           <TaskLine task={failed} />
         </div>
@@ -60,19 +59,23 @@ interface ReadersProps {
   readonly readers: readonly ReaderView[]
   readonly productionId: string
   readonly loads: readonly LoadView[]
-  readonly busy: boolean
   readonly onAdd: () => void
 }
 
-function Readers({ readers, productionId, loads, busy, onAdd }: ReadersProps) {
+function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
   const send = useSend(cardsApi.look)
-  const waiting = readers.find((reader) => reader.state === 'card' && !reader.loadId)
-  const holding = readers.find((reader) => reader.state === 'card' && reader.loadId)
+  const cards = readers.filter((reader) => reader.state === 'card')
+  // Whatever is being looked at needs nobody: the next one that waits is asked about.
+  const waiting = cards.find((reader) => !reader.loadId && !reader.looking) ?? cards.find((reader) => !reader.loadId)
+  const holding = cards.find((reader) => reader.loadId)
   const load = loads.find((one) => one.id === holding?.loadId)
   const [typed, setTyped] = useState<string>()
   const label = typed ?? waiting?.cardName ?? ''
   const look = (reader: ReaderView) =>
-    send.mutate({ params: { id: reader.id }, body: { productionId, label } }, { onSuccess: () => setTyped(undefined) })
+    send.mutate(
+      { params: { id: reader.id }, body: { productionId, label: reader === waiting ? label : '' } },
+      { onSuccess: () => setTyped(undefined) },
+    )
   const add = <Button onClick={onAdd}>Add a reader folder</Button>
   const target = waiting ?? holding
   const sentence = waiting
@@ -109,7 +112,7 @@ function Readers({ readers, productionId, loads, busy, onAdd }: ReadersProps) {
             {target && (
               <Button
                 look={waiting ? 'primary' : 'plain'}
-                disabled={busy || send.isPending}
+                disabled={target.looking || send.isPending}
                 onClick={() => look(target)}
               >
                 {waiting ? 'Look at the card' : 'Look again'}
@@ -122,6 +125,36 @@ function Readers({ readers, productionId, loads, busy, onAdd }: ReadersProps) {
         {sentence}
       </Answer>
       <Trouble error={send.error} />
+      {cards.length > 1 && (
+        <ul aria-label="Cards in readers" className="mb-6 divide-y divide-rule border-y border-rule">
+          {cards.map((reader) => {
+            const known = loads.find((one) => one.id === reader.loadId)
+            return (
+              <li key={reader.id} className="flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
+                <strong>{reader.cardName}</strong>
+                <span className="text-quiet">
+                  in {reader.name}
+                  {reader.room && `, ${formatBytes(reader.room.capacityBytes)}`}
+                </span>
+                <span className="grow">
+                  {reader.looking
+                    ? 'Being looked at.'
+                    : known
+                      ? `“${known.label}”: ${known.whereabouts.sentence}`
+                      : reader.loadId
+                        ? 'Belongs to another production.'
+                        : (reader.difference ?? 'Not looked at yet.')}
+                </span>
+                {reader !== target && (
+                  <Button disabled={reader.looking || send.isPending} onClick={() => look(reader)}>
+                    {reader.loadId ? 'Look again' : `Look at “${reader.cardName ?? ''}”`}
+                  </Button>
+                )}
+              </li>
+            )
+          })}
+        </ul>
+      )}
     </>
   )
 }

@@ -35,7 +35,12 @@ function Known({ load, gear }: { load: LoadView; gear: GearView }) {
   const say = (cardId: string | null, cameraId: string | null) =>
     send.mutate({ params: { id: load.id }, body: { cardId, cameraId } }, { onSuccess: () => setOpen(false) })
   const [likelyCard, likelyCamera] = [nameOf(cards, guess.cardId), nameOf(cameras, guess.cameraId)]
-  const known = [camera && `filmed by ${camera}`, card && `on the card ${card}`].filter(Boolean).join(', ')
+  const known = [
+    camera && `filmed by ${camera}`,
+    card && `on the card ${card}${load.cardByUid ? ' (its file system is the one that lay on it before)' : ''}`,
+  ]
+    .filter(Boolean)
+    .join(', ')
   const asked = [likelyCard && `the card ${likelyCard}`, likelyCamera && `filmed by ${likelyCamera}`]
     .filter(Boolean)
     .join(', ')

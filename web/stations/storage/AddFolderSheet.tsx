@@ -37,19 +37,24 @@ const TEXTS = {
 /** Registers a real folder as a volume or as a card reader. */
 export function AddFolderSheet({
   what,
+  path = '',
   open,
   onClose,
 }: {
   what: 'volume' | 'reader'
+  /** Where it is, when that is known already. */
+  path?: string
   open: boolean
   onClose: () => void
 }) {
   return (
     <Sheet title={TEXTS[what].title} about={TEXTS[what].about} open={open} onClose={onClose}>
-      {what === 'volume' ? <VolumeForm onClose={onClose} /> : <ReaderForm onClose={onClose} />}
+      {what === 'volume' ? <VolumeForm path={path} onClose={onClose} /> : <ReaderForm onClose={onClose} />}
     </Sheet>
   )
 }
+
+const lastPart = (path: string) => path.slice(path.lastIndexOf('/') + 1).slice(0, 60)
 
 /** Registers a folder; what lies on a drive that is known already is said before the sheet closes. */
 function useRegister<Path extends '/volumes' | '/readers', Body>(
@@ -77,7 +82,7 @@ function SharedDrive({ shares, onClose }: { shares: readonly string[]; onClose: 
   )
 }
 
-function VolumeForm({ onClose }: { onClose: () => void }) {
+function VolumeForm({ path, onClose }: { path: string; onClose: () => void }) {
   const { send, save: add, shares } = useRegister(storageApi.addVolume, onClose)
   const {
     register,
@@ -87,13 +92,13 @@ function VolumeForm({ onClose }: { onClose: () => void }) {
     formState: { errors, dirtyFields },
   } = useForm<NewVolume>({
     resolver: yupResolver(newVolume),
-    defaultValues: { kind: 'archive', name: '', site: '', path: '', sure: false },
+    defaultValues: { kind: 'archive', name: lastPart(path), site: '', path, sure: false },
   })
   const kind = useController({ control, name: 'kind' })
   const walk = (path: string) => {
     setValue('path', path, { shouldValidate: path !== '' })
     // A drive is mostly called as it is labelled, until somebody says otherwise.
-    if (!dirtyFields.name) setValue('name', path.slice(path.lastIndexOf('/') + 1).slice(0, 60))
+    if (!dirtyFields.name) setValue('name', lastPart(path))
   }
   const save = (sure: boolean) => void handleSubmit((body) => add({ ...body, sure }))()
   if (shares.length > 0) return <SharedDrive shares={shares} onClose={onClose} />
@@ -113,7 +118,7 @@ function VolumeForm({ onClose }: { onClose: () => void }) {
         autoFocus
         {...register('path')}
       />
-      <FolderChooser onChange={walk} />
+      {path === '' && <FolderChooser onChange={walk} />}
       <Field label="Name" fault={errors.name?.message} hint="What stands on its label." {...register('name')} />
       <div className="mt-3 mb-2 grid gap-x-4 gap-y-3 sm:grid-cols-2">
         <Choice
@@ -145,7 +150,7 @@ function ReaderForm({ onClose }: { onClose: () => void }) {
   const walk = (path: string) => {
     setValue('path', path, { shouldValidate: path !== '' })
     // A drive is mostly called as it is labelled, until somebody says otherwise.
-    if (!dirtyFields.name) setValue('name', path.slice(path.lastIndexOf('/') + 1).slice(0, 60))
+    if (!dirtyFields.name) setValue('name', lastPart(path))
   }
   const save = (sure: boolean) => void handleSubmit((body) => add({ ...body, sure }))()
   if (shares.length > 0) return <SharedDrive shares={shares} onClose={onClose} />

@@ -1,0 +1,39 @@
+import { array, object, string, type InferType } from 'yup'
+import type { Offer } from '../core/cards/appeared'
+import { ask, order, type Ordered } from './endpoint'
+import { folderPath, text } from './text'
+
+/** A file system that appeared and is not registered: what is asked about it. */
+export interface AppearedView {
+  readonly id: string
+  readonly name: string
+  readonly path: string
+  readonly offer: Offer
+  readonly appearedAt: string
+}
+
+/** For which production a card that appeared is looked at, and what it is to be called. */
+export const lookOrder = object({
+  productionId: string().uuid('Choose a production.').required('Choose a production.'),
+  label: text().max(80, 'Keep the label under 80 characters.').default(''),
+}).noUnknown()
+
+/** Folders, beside the usual ones, in which whatever is mounted is noticed. */
+export const noticedFolders = object({
+  folders: array()
+    .of(folderPath('Give the folder.').required('Give the folder.'))
+    .max(20, 'Twenty folders at most.')
+    .required('Give the folders.'),
+}).noUnknown()
+export type NoticedFolders = InferType<typeof noticedFolders>
+
+/** Cards and drives that appear by themselves. 404 for what was taken out meanwhile. */
+export const noticedApi = {
+  all: ask<readonly AppearedView[]>()('cards', '/appeared'),
+  /** Adds it as a reader and looks at its card, in one. 422 where it cannot be a reader. */
+  look: order<Ordered>()('POST', '/appeared/:id/look', { status: 202, changes: ['cards', 'tasks'], body: lookOrder }),
+  /** Asks no more about it until it is taken out. */
+  leave: order()('POST', '/appeared/:id/leave', { changes: ['cards'] }),
+  folders: ask<NoticedFolders>()('gear', '/noticed'),
+  setFolders: order()('PUT', '/noticed', { changes: ['gear', 'cards'], body: noticedFolders }),
+}

@@ -1,0 +1,142 @@
+import { Router } from 'express'
+import { offerOf } from '../../../core/cards/appeared'
+import { cardsApi, type ReaderView } from '../../../contract/cards'
+import { noticedApi } from '../../../contract/noticed'
+import { appeared, appearedOne, leaveAlone } from '../../db/queries/appeared'
+import { putAway } from '../../db/queries/locker'
+import { production } from '../../db/queries/productions'
+import { addReader, reader as readerRow, readers } from '../../db/queries/readers'
+import { readNoticed, writeNoticed } from '../../db/queries/settings'
+import { readersLookedAt, tellChanged } from '../../db/queries/tasks'
+import { volumes } from '../../db/queries/volumes'
+import { isTaken } from '../../db/taken'
+import { placesOnDevice } from '../../facts/volumes'
+import { folderFigures, namableFolder, registrableFolder } from '../../media/register'
+import type { Context } from '../context'
+import { orderTask } from '../orderTask'
+import { invalid, notFound } from '../problem'
+import { serve } from '../route'
+
+/** Station 2: readers and what lies in them, and what appears by itself. */
+export function readerRoutes(context: Context): Router {
+  const { db, host, looks } = context
+  const router = Router()
+
+  serve(router, cardsApi.readers, async () => {
+    const [rows, looking] = await Promise.all([readers(db), readersLookedAt(db)])
+    const here = rows.filter((row) => row.putAwayAt === null)
+    return here.map((row): ReaderView => ({
+      id: row.id,
+      name: row.name,
+      path: row.rootPath ?? '',
+      simulated: row.simulated,
+      state: row.state,
+      cardName: row.cardName,
+      loadId: row.same ? row.loadId : null,
+      difference: row.difference,
+      looking: looking.has(row.id),
+      room:
+        row.capacityBytes === null || row.freeBytes === null
+          ? null
+          : { capacityBytes: row.capacityBytes, freeBytes: row.freeBytes },
+    }))
+  })
+
+  /** Registers a folder as a reader, or brings back the one that was put away. */
+  async function register({ name, path, sure }: { name: string; path: string; sure: boolean }) {
+    const known = await readers(db)
+    const away = known.find((row) => row.putAwayAt !== null && row.rootPath === path)
+    if (away) {
+      await putAway(db, 'reader', away.id, false)
+      await looks.ask()
+      await tellChanged(db, 'cards', 'gear')
+      return { id: away.id, sharesDriveWith: [] }
+    }
+    if (known.some((row) => row.name === name)) throw invalid(`There is a reader called ${name} already.`, 'name')
+    const taken = [...known, ...(await volumes(db, host)).filter((row) => row.connected)].map((row) => row.rootPath)
+    const rootPath = await registrableFolder(path, taken, sure)
+    const { device } = await folderFigures(rootPath)
+    const sharesDriveWith = await placesOnDevice(db, host, device, '')
+    const { id } = await addReader(db, { name, rootPath, simulated: false, host }).catch((error: unknown) => {
+      if (isTaken(error)) throw invalid(`There is a reader called ${name}, or one in this folder, already.`, 'name')
+      throw error
+    })
+    await looks.ask()
+    await tellChanged(db, 'cards')
+    return { id, sharesDriveWith }
+  }
+
+  serve(router, cardsApi.addReader, ({ body }) => register(body))
+
+  serve(router, cardsApi.look, async ({ params: { id: readerId }, body: { productionId, label }, req }) => {
+    const reader = await readerRow(db, readerId)
+    if (!reader) throw notFound('That reader')
+    if (!(await production(db, productionId))) throw notFound('That production')
+    const taskId = await orderTask(
+      context,
+      req,
+      {
+        kind: 'scan',
+        title: `Look at the card in ${reader.name}`,
+        productionId,
+        loadId: null,
+        input: { readerId, productionId, label },
+      },
+      // Two looks at once would take one card for two.
+      `The card in ${reader.name} is being looked at already. Wait for it.`,
+    )
+    return { taskId }
+  })
+
+  serve(router, noticedApi.all, async () => {
+    const known = (await volumes(db, host)).map((row) => ({ ...row, connected: row.connected === true }))
+    return (await appeared(db, host))
+      .filter((row) => !row.leftAlone)
+      .map((row) => ({
+        id: row.id,
+        name: row.name,
+        path: row.path,
+        appearedAt: row.appearedAt.toISOString(),
+        offer: offerOf({ ...row, marker: row.marker === null ? undefined : { volume: known.find((one) => one.id === row.marker) } }),
+      }))
+  })
+
+  serve(router, noticedApi.look, async ({ params, body, req }) => {
+    const row = await appearedOne(db, host, params.id)
+    if (!row) throw notFound('What appeared there')
+    if (!(await production(db, body.productionId))) throw notFound('That production')
+    const names = new Set((await readers(db)).map((one) => one.name))
+    let name = row.name.slice(0, 60) || 'card'
+    for (let turn = 2; names.has(name); turn += 1) name = `${row.name.slice(0, 50)} (${turn})`
+    const { id: readerId } = await register({ name, path: row.path, sure: true })
+    const taskId = await orderTask(
+      context,
+      req,
+      {
+        kind: 'scan',
+        title: `Look at the card in ${name}`,
+        productionId: body.productionId,
+        loadId: null,
+        input: { readerId, ...body },
+      },
+      `The card in ${name} is being looked at already. Wait for it.`,
+    )
+    return { taskId }
+  })
+
+  serve(router, noticedApi.leave, async ({ params }) => {
+    if (!(await leaveAlone(db, host, params.id))) throw notFound('What appeared there')
+    await tellChanged(db, 'cards')
+  })
+
+  serve(router, noticedApi.folders, () => readNoticed(db))
+
+  serve(router, noticedApi.setFolders, async ({ body: { folders } }) => {
+    const real = await Promise.all(folders.map(namableFolder))
+    await writeNoticed(db, { folders: [...new Set(real)] })
+    await looks.ask()
+    await tellChanged(db, 'gear', 'cards')
+  })
+
+  return router
+}

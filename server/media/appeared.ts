@@ -1,0 +1,70 @@
+import { readdir, stat } from 'node:fs/promises'
+import { basename } from 'node:path'
+import { volumeUidOf } from '../engine/volumeUid'
+import { roomOf } from './choose'
+import { markerIn } from './marker'
+import { mounts } from './mounts'
+import { refuser, within } from './register'
+
+/** Where the system mounts what somebody plugs in. Source: udisks(8), and its Debian default. */
+const USUAL = [
+  { folder: '/media', depth: 2 },
+  { folder: '/run/media', depth: 2 },
+]
+/** A folder that the person named: itself, and what is mounted in it. */
+const NAMED_DEPTH = 1
+const MOST_NAMES = 40
+
+export interface MountSeen {
+  readonly path: string
+  /** Device and inode of its root: another when something else is mounted there. */
+  readonly node: string
+}
+
+const depthBelow = (path: string, folder: string) =>
+  within(path, folder) ? path.slice(folder.length).split('/').filter(Boolean).length : Infinity
+
+/** File systems that somebody plugged in and that are not registered; nothing of them is read but where they are. */
+export async function newMounts(taken: readonly (string | null)[], named: readonly string[]): Promise<MountSeen[]> {
+  const refusalOf = await refuser(taken)
+  const at = [
+    ...USUAL.map((one) => ({ ...one, least: 1 })),
+    ...named.map((folder) => ({ folder, depth: NAMED_DEPTH, least: 0 })),
+  ]
+  const paths = (await mounts())
+    .filter(({ source }) => source.startsWith('/dev/'))
+    .map(({ path }) => path)
+    .filter((path) =>
+      at.some(({ folder, depth, least }) => depthBelow(path, folder) >= least && depthBelow(path, folder) <= depth),
+    )
+    .filter((path) => refusalOf(path) === undefined)
+  const seen = await Promise.all(
+    [...new Set(paths)].map(async (path) => {
+      const stats = await stat(path).catch(() => undefined)
+      return stats ? [{ path, node: `${stats.dev}:${stats.ino}` }] : []
+    }),
+  )
+  return seen.flat()
+}
+
+export interface MountRead extends MountSeen {
+  readonly name: string
+  readonly capacityBytes: number
+  readonly freeBytes: number
+  readonly topNames: readonly string[]
+  readonly volumeUid: string | undefined
+  readonly marker: string | undefined
+}
+
+/** What is read of one before it is registered: names of its top folder, its room, and its marker. `undefined` when it went away. */
+export async function readMount({ path, node }: MountSeen): Promise<MountRead | undefined> {
+  const [names, room, marker, volumeUid] = await Promise.all([
+    readdir(path).catch(() => undefined),
+    roomOf(path),
+    markerIn(path),
+    volumeUidOf(path).catch(() => undefined),
+  ])
+  if (!names || !room) return undefined
+  const shown = names.filter((name) => !name.includes('\uFFFD') && !name.includes('\0')).sort()
+  return { path, node, name: basename(path), ...room, topNames: shown.slice(0, MOST_NAMES), marker, volumeUid }
+}
