@@ -123,20 +123,25 @@ async function makeDemo(db: Db): Promise<void> {
       .insertInto('benchCard')
       .values([...cards])
       .execute()
-    const { id } = await addReader(tx, { name: 'Bench reader', rootPath: null, simulated: true, host: hostName() })
-    await tx
-      .insertInto('benchDevice')
-      .values({
-        id,
-        role: 'reader',
-        capacityBytes: 128e9,
-        readBytesPerSecond: 90e6,
-        writeBytesPerSecond: 1,
-        plugged: true,
-        card: 'Curlew A',
-        insertedAt: new Date(),
-      })
-      .execute()
+    for (const [name, card] of [
+      ['Bench reader', 'Curlew A'],
+      ['Second reader', null],
+    ] as const) {
+      const { id } = await addReader(tx, { name, rootPath: null, simulated: true, host: hostName() })
+      await tx
+        .insertInto('benchDevice')
+        .values({
+          id,
+          role: 'reader',
+          capacityBytes: 128e9,
+          readBytesPerSecond: 90e6,
+          writeBytesPerSecond: 1,
+          plugged: true,
+          card,
+          insertedAt: card === null ? null : new Date(),
+        })
+        .execute()
+    }
     await tx
       .insertInto('setting')
       .values({ key: 'demo', value: JSON.stringify({ made: new Date().toISOString() }) })

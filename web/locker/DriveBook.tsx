@@ -4,6 +4,7 @@ import { Answer } from '../parts/Answer'
 import { Ask } from '../parts/Ask'
 import { useLocker } from '../parts/queries'
 import { NamedList, Rename } from './NamedList'
+import { NoticedFolders } from './NoticedFolders'
 import { VolumeSheet } from './VolumeSheet'
 
 /** Volumes that copies go to, and readers that cards appear in. */
@@ -39,6 +40,7 @@ export function DriveBook() {
               put={gearApi.putReader}
               more={({ path }) => <span className="figure text-sm break-all">{path}</span>}
             />
+            <NoticedFolders />
           </>
         )
       }}

@@ -44,6 +44,9 @@ function Devices({ bench }: { bench: BenchView }) {
   const insert = useSend(benchApi.insert)
   const eject = useSend(benchApi.eject)
   const armed = bench.devices.filter((device) => device.fault !== 'none')
+  const readers = bench.devices.filter((device) => device.role === 'reader')
+  const [chosen, setChosen] = useState<string>()
+  const into = readers.find((reader) => reader.id === chosen) ?? readers[0]
   return (
     <>
       <Answer why="The devices below are folders that behave like a reader, drives, a phone and a cloud bucket: with a capacity, a speed, and a fault when you switch one on. Nothing here can hurt real footage.">
@@ -52,51 +55,64 @@ function Devices({ bench }: { bench: BenchView }) {
           : `A fault waits in ${armed.map((device) => device.name).join(' and ')}.`}
       </Answer>
       <Trouble error={insert.error ?? eject.error} />
-      {bench.devices
-        .filter((device) => device.role === 'reader')
-        .map((reader) => (
-          <section key={reader.id} aria-label={reader.name} className="mb-9">
-            <h2 className="mb-2">
+      <div className="mb-2 flex flex-wrap items-end justify-between gap-4">
+        <div>
+          {readers.map((reader) => (
+            <h2 key={reader.id}>
               {reader.name}: {reader.card ? `“${reader.card}” is in it` : 'empty'}
             </h2>
-            <table>
-              <thead>
-                <tr>
-                  <th>Card</th>
-                  <th>What is on it</th>
-                  <th>
-                    <span className="sr-only">Action</span>
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {bench.cards.map((card) => (
-                  <tr key={card.name}>
-                    <td className="font-semibold whitespace-nowrap">{card.name}</td>
-                    <td className="text-quiet">{card.story}</td>
-                    <td className="text-right whitespace-nowrap !pr-0">
-                      {card.inReader ? (
-                        <Button
-                          aria-label={`Take out ${card.name}`}
-                          onClick={() => eject.mutate({ params: { id: reader.id } })}
-                        >
-                          Take out
-                        </Button>
-                      ) : (
-                        <Button
-                          aria-label={`Put in ${card.name}`}
-                          onClick={() => insert.mutate({ params: { id: reader.id }, body: { card: card.name } })}
-                        >
-                          Put in
-                        </Button>
-                      )}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </section>
-        ))}
+          ))}
+        </div>
+        {readers.length > 1 && (
+          <Choice
+            label="Put cards into"
+            className="w-48"
+            value={into?.id ?? ''}
+            onChange={setChosen}
+            options={readers.map((reader) => ({ value: reader.id, label: reader.name }))}
+          />
+        )}
+      </div>
+      <table className="mb-9">
+        <thead>
+          <tr>
+            <th>Card</th>
+            <th>What is on it</th>
+            <th>
+              <span className="sr-only">Action</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {bench.cards.map((card) => {
+            const holder = readers.find((reader) => reader.card === card.name)
+            return (
+              <tr key={card.name}>
+                <td className="font-semibold whitespace-nowrap">{card.name}</td>
+                <td className="text-quiet">{card.story}</td>
+                <td className="!pr-0 text-right whitespace-nowrap">
+                  {holder ? (
+                    <Button
+                      aria-label={`Take out ${card.name}`}
+                      onClick={() => eject.mutate({ params: { id: holder.id } })}
+                    >
+                      Take out
+                    </Button>
+                  ) : (
+                    <Button
+                      aria-label={`Put in ${card.name}`}
+                      disabled={!into}
+                      onClick={() => into && insert.mutate({ params: { id: into.id }, body: { card: card.name } })}
+                    >
+                      Put in
+                    </Button>
+                  )}
+                </td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </table>
       <h2 className="mb-1">Devices and their faults</h2>
       <div>
         {bench.devices.map((device) => (
