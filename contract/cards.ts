@@ -118,6 +118,17 @@ export type ClipSort = (typeof CLIP_SORTS)[number]
 /** All clips, those with a picture, those that can be played, or those in trouble. */
 export const CLIPS_SHOWN = ['all', 'film', 'playable', 'wrong'] as const
 
+const CENTURY_MS = 100 * 366 * 86_400_000
+
+/** By how much the times of a load’s clips are shown moved, in milliseconds; 0 shows what the files say. */
+export const clockBody = object({
+  shiftMs: number()
+    .integer('Give whole milliseconds.')
+    .min(-CENTURY_MS, 'That is more than a century.')
+    .max(CENTURY_MS, 'That is more than a century.')
+    .required('Give the shift in milliseconds.'),
+}).noUnknown()
+
 /** Which clips of a production are asked for. */
 export const clipsQuery = pageQuery(CLIP_SORTS, {
   /** Only those of one load. */
@@ -157,6 +168,8 @@ export const cardsApi = {
     changes: ['cards', 'productions', 'copies'],
     body: findingAnswer,
   }),
+  /** Shows the times of a load’s clips moved, or as the files say them; no file is changed. */
+  moveClock: order()('PUT', '/loads/:id/clock', { changes: ['cards', 'review', 'productions'], body: clockBody }),
   /** The picture that was taken at the look, JPEG. */
   picture: stream('/clips/:id/picture'),
   /** One frame of the original, JPEG, from any connected copy, else from its card in a reader. */

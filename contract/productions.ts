@@ -32,6 +32,8 @@ export interface ProductionView {
   /** Its folder on every volume, whatever its title becomes. */
   readonly folder: string
   readonly shootOn: string | null
+  /** By its IANA name; days and times of this production are shown in it. */
+  readonly timeZone: string
   readonly line: readonly StationStatus[]
   readonly next: NextStep
 }

@@ -1,5 +1,6 @@
 import { counted, formatLength } from '../units/quantity'
 import { printOf } from '../units/print'
+import { clockSentence, shiftWords, type ClockShift } from './clock'
 import { counterGaps } from './counters'
 import { rangeWords, type MissingFrames } from './frameRuns'
 
@@ -49,6 +50,8 @@ export interface Finding {
     | 'link'
     | 'special'
     | 'clock'
+    | 'clock-off'
+    | 'clock-moved'
     | 'no-clips'
     | 'odd-name'
     | 'gone'
@@ -64,6 +67,8 @@ export interface Finding {
   readonly files: number
   /** Tells it from other findings of the load: another set of paths has another key. */
   readonly key: string
+  /** Of a clock: what the times of the clips can be moved by, in milliseconds; 0 moves them back. */
+  readonly shiftMs?: number
   /** What the person answered to a question, once they did. */
   readonly answer?: string
 }
@@ -78,6 +83,7 @@ export const USUAL_ANSWERS: Partial<Record<Finding['kind'], readonly string[]>> 
   'no-picture': ['It plays in the camera', 'I can do without it'],
   gap: ['Deleted in the camera', 'On another card', 'Another mode'],
   clock: ['The clock was wrong', 'Filmed on another day'],
+  'clock-off': ['The clock is right'],
   link: ['Not needed'],
   special: ['Not needed'],
   lost: ['I deleted it', 'Rescued'],
@@ -127,6 +133,37 @@ export function cardFindings(
     })
   const order: Record<FindingWeight, number> = { stop: 0, ask: 1, note: 2 }
   return found.sort((a, b) => order[a.weight] - order[b.weight])
+}
+
+/** What is to be said of the clock of a load: that it seems to be off, or that its times are shown moved. */
+export function clockFinding(load: {
+  readonly label: string
+  readonly clock: ClockShift | null
+  readonly clockShiftMs: number
+}): Finding[] {
+  const about = { paths: [], files: 0 }
+  if (load.clockShiftMs !== 0)
+    return [
+      {
+        kind: 'clock-moved',
+        weight: 'note',
+        ...about,
+        key: 'clock-moved',
+        shiftMs: 0,
+        sentence: `The times of its clips are shown ${shiftWords(load.clockShiftMs)} than its camera wrote them. The files keep what they say.`,
+      },
+    ]
+  if (!load.clock) return []
+  return [
+    {
+      kind: 'clock-off',
+      weight: 'ask',
+      ...about,
+      key: findingKeyOf('clock-off', [String(load.clock.shiftMs)]),
+      shiftMs: load.clock.shiftMs,
+      sentence: clockSentence(load.label, load.clock),
+    },
+  ]
 }
 
 /** Gaps of a counter that are asked about one by one; the others are one question. */

@@ -26,3 +26,12 @@ export function dayIn(timeZone: string, at: number): string {
     return format('UTC')
   }
 }
+
+/** Day and time of day in a zone, as tables show them: `2026-11-14 09:12`; with the time as it is where a date is none. */
+export function timeIn(timeZone: string, at: string): string {
+  const when = new Date(at)
+  if (Number.isNaN(when.getTime())) return at
+  const zone = isTimeZone(timeZone) ? timeZone : 'UTC'
+  const time = new Intl.DateTimeFormat('en-GB', { timeZone: zone, hour: '2-digit', minute: '2-digit' }).format(when)
+  return `${dayIn(zone, when.getTime())} ${time}`
+}

@@ -241,8 +241,11 @@ export async function makeCards(root: string, day: Date): Promise<DemoCard[]> {
         path: join(proxyFolder, `C00${number}S03.MP4`),
       })
   }
+  // Held up beside the other cameras, and started with them.
   for (const [hour, minute, evening] of [
-    [13, 11, 0.3],
+    [13, 12, 0.1],
+    [13, 31, 0.3],
+    [13, 40, 0.4],
     [15, 2, 0.6],
   ] as const) {
     const recordedAt = at(hour, minute)

@@ -69,7 +69,7 @@ export const clipView = (row: ClipRow, { beside, parts, sizeBytes, seconds }: Cl
   beside,
   parts,
   isRun: row.probe?.sequence !== undefined,
-  recordedAt: row.probe?.recordedAt ?? null,
+  recordedAt: row.recordedAt || null,
   coding: row.probe ? codingOf(row.probe) : null,
   remarks: row.probe ? remarksOf(row.probe).map((remark) => remark.short) : [],
   trouble: row.trouble,

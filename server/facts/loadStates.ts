@@ -1,4 +1,4 @@
-import { cardFindings, openStops, withAnswers, type Finding } from '../../core/cards/findings'
+import { cardFindings, clockFinding, openStops, withAnswers, type Finding } from '../../core/cards/findings'
 import { clearToFormat, type ClearAnswer } from '../../core/copies/clear'
 import { deviceRelation } from '../../core/copies/device'
 import type { CopyFacts } from '../../core/copies/mark'
@@ -189,7 +189,7 @@ function findingsOf(
   returned: boolean,
 ): Finding[] {
   const found = withAnswers(
-    cardFindings(counts, load.clipFindings, load),
+    cardFindings(counts, [...load.clipFindings, ...clockFinding(load)], load),
     new Map(answers.map((one) => [one.key, one.answer])),
   )
   if (!returned) return found

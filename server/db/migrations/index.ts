@@ -13,6 +13,7 @@ import * as gear from './0011-gear'
 import * as clips from './0012-clips'
 import * as review from './0013-review'
 import * as noticed from './0014-noticed'
+import * as clock from './0015-clock'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -30,4 +31,5 @@ export const migrations: Record<string, Migration> = {
   '0012-clips': clips,
   '0013-review': review,
   '0014-noticed': noticed,
+  '0015-clock': clock,
 }

@@ -101,7 +101,12 @@ export async function setLoadGear(
   gear: { cardId: string | null; cameraId: string | null },
 ): Promise<boolean> {
   return inTransaction(db, async (tx) => {
-    const load = await tx.updateTable('load').set({ ...gear, cardByUid: false }).where('id', '=', loadId).returning('id').executeTakeFirst()
+    const load = await tx
+      .updateTable('load')
+      .set({ ...gear, cardByUid: false })
+      .where('id', '=', loadId)
+      .returning('id')
+      .executeTakeFirst()
     for (const table of ['recorded', 'offload'] as const)
       await tx.updateTable(table).set({ cameraId: gear.cameraId }).where('loadId', '=', loadId).execute()
     return load !== undefined

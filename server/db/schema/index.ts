@@ -2,6 +2,7 @@ import type { ColumnType, Generated, GeneratedAlways } from 'kysely'
 import type { Fault } from '../../../contract/bench'
 import type { VolumeKind } from '../../../contract/storage'
 import type { DeviceIdentity } from '../../../core/copies/device'
+import type { ClockShift } from '../../../core/cards/clock'
 import type { FileRole } from '../../../core/cards/clips'
 import type { Finding } from '../../../core/cards/findings'
 import type { ClipRange, Verdict } from '../../../core/cards/review'
@@ -115,6 +116,9 @@ export interface Database extends FactTables, GearTables, TaskTables {
     volumeUid: Given<string | null>
     /** The card is known by that, and nobody said so. */
     cardByUid: Given<boolean>
+    /** By how much its clock seems to be off, and by how much its times are shown moved. */
+    clock: JsonOrNull<ClockShift>
+    clockShiftMs: Given<number>
     label: string
     /** False from the beginning of a look until everything it found is written down. */
     lookDone: Given<boolean>
@@ -171,7 +175,9 @@ export interface Database extends FactTables, GearTables, TaskTables {
     sortPath: GeneratedAlways<string>
     seconds: GeneratedAlways<number>
     lengthMs: GeneratedAlways<number>
+    /** As it is shown: what the file says, moved by `shiftMs`; kept by a trigger. */
     recordedAt: GeneratedAlways<string>
+    shiftMs: Given<number>
     /** When it was recorded, and its path: as it was filmed. */
     filmedOrder: GeneratedAlways<string>
     framePx: GeneratedAlways<number>

@@ -22,9 +22,9 @@ export function productionRoutes({ db, host }: Context): Router {
 
   async function views(rows: readonly ProductionRow[]): Promise<ProductionView[]> {
     const facts = await productionFacts(db, rows, { host, now: Date.now(), looked: true })
-    return rows.flatMap(({ id, title, client, shootOn, folder }) => {
+    return rows.flatMap(({ id, title, client, shootOn, folder, timeZone }) => {
       const own = facts.get(id)
-      return own ? [{ id, title, client, shootOn, folder, line: lineOf(own), next: nextStep(own) }] : []
+      return own ? [{ id, title, client, shootOn, folder, timeZone, line: lineOf(own), next: nextStep(own) }] : []
     })
   }
 

@@ -97,7 +97,10 @@ export function readerRoutes(context: Context): Router {
         name: row.name,
         path: row.path,
         appearedAt: row.appearedAt.toISOString(),
-        offer: offerOf({ ...row, marker: row.marker === null ? undefined : { volume: known.find((one) => one.id === row.marker) } }),
+        offer: offerOf({
+          ...row,
+          marker: row.marker === null ? undefined : { volume: known.find((one) => one.id === row.marker) },
+        }),
       }))
   })
 

@@ -3,6 +3,7 @@ import { cardSentence } from '../../../core/cards/findings'
 import { whereabouts } from '../../../core/cards/whereabouts'
 import { cardsApi, type LoadView } from '../../../contract/cards'
 import * as cards from '../../db/queries/cards'
+import { moveClock } from '../../db/queries/clocks'
 import { addSaid } from '../../db/queries/said'
 import { tellChanged } from '../../db/queries/tasks'
 import { clipFiles, clipView } from '../../facts/clips'
@@ -80,6 +81,11 @@ export function cardRoutes(context: Context): Router {
       throw notFound('That question')
     await addSaid(db, { kind: 'answered', loadId: load.id, detail: answer })
     await tellChanged(db, 'cards', 'productions', 'copies')
+  })
+
+  serve(router, cardsApi.moveClock, async ({ params, body: { shiftMs } }) => {
+    if (!(await moveClock(db, params.id, shiftMs))) throw notFound('That load')
+    await tellChanged(db, 'cards', 'review', 'productions')
   })
 
   serveStream(

@@ -6,6 +6,7 @@ import { offloads } from '../../db/queries/measured'
 import { lastPlans, modesFit, planOf, plannedProductions, putPlan } from '../../db/queries/shoot'
 import { tellChanged } from '../../db/queries/tasks'
 import { isHeld } from '../../db/taken'
+import { renewClocks } from '../../facts/clocks'
 import { expansionLearned, offloadLearned } from '../../facts/measured'
 import { dayIn } from '../../../core/units/day'
 import type { Context } from '../context'
@@ -80,9 +81,12 @@ export function planRoutes({ db }: Context): Router {
   })
 
   serve(router, shootApi.setLoadGear, async ({ params, body }) => {
-    if (!(await load(db, params.id))) throw notFound('That load')
+    const about = await load(db, params.id)
+    if (!about) throw notFound('That load')
     try {
       await setLoadGear(db, params.id, body)
+      // Two cards of one camera share its clock.
+      await renewClocks(db, about.productionId)
     } catch (error) {
       if (isHeld(error)) throw invalid('That card or camera is not in the gear book.')
       throw error

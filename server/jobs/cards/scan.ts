@@ -8,6 +8,7 @@ import { loadsLike } from '../../db/queries/loadsLike'
 import { countRecorded } from '../../db/queries/measured'
 import { reader as readerRow } from '../../db/queries/readers'
 import { putCardListing } from '../../db/queries/seen'
+import { renewClocks } from '../../facts/clocks'
 import { CannotWork } from '../../media/cannotWork'
 import { CARD_ROOT, listCard, samplesEqual, takeSamples, type Listing } from '../../media/listing'
 import { readerContent, type ReaderContent } from '../../media/mediumOf'
@@ -35,6 +36,7 @@ async function runScan(work: Work, input: ScanInput): Promise<WorkEnd> {
   const seen = await lookAtAll(work, { load, medium: content.medium, rows, files })
   const clips = await arrange(db, load.id, { ...files, entryIdOf: (path) => rows.get(path)?.id })
   await finishLook(work, load.id, content, listing, rows, place)
+  await renewClocks(db, load.productionId)
   const bytes = listing.files.reduce((sum, file) => sum + file.sizeBytes, 0)
   return {
     sentence: `${counted(clips, 'clip')} and ${counted(files.others, 'other file')} on ${content.cardName}, ${formatBytes(bytes)}${seen.troubled > 0 ? `; ${counted(seen.troubled, 'clip')} in trouble` : ''}.`,

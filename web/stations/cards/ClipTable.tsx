@@ -1,11 +1,12 @@
-import { format } from 'date-fns'
-import { createContext, useContext, useDeferredValue, useState } from 'react'
+import { createContext, useContext, useDeferredValue, useMemo, useState } from 'react'
 import { codecName } from '../../../core/media/codecName'
+import { timeIn } from '../../../core/units/day'
 import { frameRateLabel, parseFrameRate } from '../../../core/units/frameRate'
 import { formatBytes, formatLength } from '../../../core/units/quantity'
 import { cardsApi, type ClipsAsked, type ClipSort, type ClipView, type LoadView } from '../../../contract/cards'
 import { addressOf } from '../../../contract/endpoint'
 import { Ask } from '../../parts/Ask'
+import { useProduction } from '../../parts/queries'
 import { Narrow } from '../../parts/Narrow'
 import { Table, type Column, type Sorting } from '../../parts/Table'
 import { usePages } from '../../parts/usePages'
@@ -15,7 +16,6 @@ const rateLabel = (rate: string | null) => {
   const parsed = rate ? parseFrameRate(rate) : undefined
   return parsed ? frameRateLabel(parsed) : ''
 }
-const recorded = (at: string | null) => (at ? format(new Date(at), 'yyyy-MM-dd HH:mm') : '')
 const codec = (clip: ClipView) => (clip.codec === null ? '' : codecName(clip.codec))
 const frame = (clip: ClipView) => (clip.widthPx ? `${clip.widthPx}×${clip.heightPx}` : (clip.trouble ?? 'sound'))
 
@@ -23,8 +23,11 @@ const frame = (clip: ClipView) => (clip.widthPx ? `${clip.widthPx}×${clip.heigh
 const filesOf = ({ parts, isRun, beside }: ClipView): string =>
   isRun ? beside : [parts > 1 ? `${parts} parts` : '', beside && `with ${beside}`].filter(Boolean).join(', ') || 'alone'
 
-/** Opens the properties of a clip; cells of a table are drawn far from where the sheet stands. */
-const OpenClip = createContext<(clip: ClipView) => void>(() => undefined)
+/** What cells need, which are drawn far from where the sheet stands: how to open a clip’s properties, and the zone of the shoot. */
+const Around = createContext<{ readonly open: (clip: ClipView) => void; readonly timeZone: string }>({
+  open: () => undefined,
+  timeZone: 'UTC',
+})
 
 const COLUMNS: readonly Column<ClipView, ClipSort>[] = [
   { key: 'picture', header: 'Picture', className: 'w-28', cell: (clip) => <Picture clip={clip} /> },
@@ -88,10 +91,16 @@ const COLUMNS: readonly Column<ClipView, ClipSort>[] = [
     header: 'Recorded',
     sort: 'recorded',
     className: 'figure',
-    cell: (clip) => recorded(clip.recordedAt),
+    cell: (clip) => <Recorded at={clip.recordedAt} />,
     text: (clip) => clip.recordedAt ?? '',
   },
 ]
+
+/** In the zone of the shoot, whatever that of the browser is. */
+function Recorded({ at }: { at: string | null }) {
+  const { timeZone } = useContext(Around)
+  return at && timeIn(timeZone, at)
+}
 
 function Picture({ clip }: { clip: ClipView }) {
   return clip.pictureMade ? (
@@ -109,7 +118,7 @@ function Picture({ clip }: { clip: ClipView }) {
 }
 
 function Name({ clip }: { clip: ClipView }) {
-  const open = useContext(OpenClip)
+  const { open } = useContext(Around)
   return (
     <>
       <button
@@ -150,9 +159,11 @@ export function ClipTable({ load }: { load: LoadView }) {
   const [opened, setOpened] = useState<ClipView>()
   const q = useDeferredValue(typed.trim())
   const pages = usePages(cardsApi.clips, { id: load.productionId }, { query: { loadId: load.id, show, q, ...sorting } })
+  const timeZone = useProduction(load.productionId).data?.timeZone ?? 'UTC'
+  const around = useMemo(() => ({ open: setOpened, timeZone }), [timeZone])
   if (load.clips === 0) return null
   return (
-    <OpenClip value={setOpened}>
+    <Around value={around}>
       <Narrow count={load.clips} typed={typed} onType={setTyped} show={show} options={SHOWN} onShow={setShow} />
       <Ask query={pages}>
         {({ rows }) =>
@@ -180,6 +191,6 @@ export function ClipTable({ load }: { load: LoadView }) {
         }
       </Ask>
       <ClipSheet clipId={opened?.id} name={opened?.name ?? ''} onClose={() => setOpened(undefined)} />
-    </OpenClip>
+    </Around>
   )
 }

@@ -1,4 +1,5 @@
 import { CircleAlert, CircleCheck, CircleHelp, Info } from 'lucide-react'
+import { shiftWords } from '../../../core/cards/clock'
 import { USUAL_ANSWERS, type Finding } from '../../../core/cards/findings'
 import { cardsApi } from '../../../contract/cards'
 import { Button } from '../../parts/Button'
@@ -15,6 +16,7 @@ const ANSWERED = { Icon: CircleCheck, tone: 'text-quiet', word: 'Answered' } as 
 /** What is odd about a card, heaviest first; questions can be answered, and are not asked again. */
 export function Findings({ findings, loadId }: { findings: readonly Finding[]; loadId: string }) {
   const send = useSend(cardsApi.answerFinding)
+  const move = useSend(cardsApi.moveClock)
   if (findings.length === 0) return null
   const reply = (finding: Finding, answer: string | null) =>
     send.mutate({ params: { id: loadId }, body: { key: finding.key, answer } })
@@ -50,8 +52,18 @@ export function Findings({ findings, loadId }: { findings: readonly Finding[]; l
                     {finding.files > 6 && finding.paths.length > 6 && ` and ${finding.files - 6} more`}
                   </p>
                 )}
+                {finding.shiftMs !== undefined && finding.answer === undefined && (
+                  <Button
+                    className="mt-1.5 mr-2 !min-h-8 !px-2.5 text-sm"
+                    look={finding.shiftMs === 0 ? 'plain' : 'primary'}
+                    disabled={move.isPending}
+                    onClick={() => move.mutate({ params: { id: loadId }, body: { shiftMs: finding.shiftMs ?? 0 } })}
+                  >
+                    {finding.shiftMs === 0 ? 'Show them as written' : `Show its times ${shiftWords(finding.shiftMs)}`}
+                  </Button>
+                )}
                 {finding.weight !== 'note' && finding.kind !== 'returned' && finding.answer === undefined && (
-                  <div className="mt-1.5 flex flex-wrap gap-2">
+                  <div className={`mt-1.5 gap-2 ${finding.shiftMs === undefined ? 'flex flex-wrap' : 'inline-flex'}`}>
                     {(USUAL_ANSWERS[finding.kind] ?? ['That is right']).map((answer) => (
                       <Button
                         key={answer}
@@ -69,7 +81,7 @@ export function Findings({ findings, loadId }: { findings: readonly Finding[]; l
           )
         })}
       </ul>
-      <Trouble error={send.error} />
+      <Trouble error={send.error ?? move.error} />
     </>
   )
 }
