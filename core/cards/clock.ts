@@ -124,7 +124,7 @@ export interface LoadStarts {
 
 /**
  * The shift of each load of a production against all that other cameras filmed. Where two cameras disagree and no third
- * tells who is right, the one with fewer clips is the one that is asked about.
+ * tells who is right, the one that was looked at later is the one that is asked about. Loads as they were looked at.
  */
 export function clockShifts(loads: readonly LoadStarts[]): Map<string, ClockShift> {
   const cameraOf = (load: LoadStarts) => load.cameraId ?? load.id
@@ -138,8 +138,8 @@ export function clockShifts(loads: readonly LoadStarts[]): Map<string, ClockShif
     if (!shift) continue
     // Only those that it agrees with once it is moved speak for it.
     const against = others.filter((other) => agreesWith(load.starts, other.starts, shift.shiftMs))
-    const more = against.reduce((sum, other) => sum + other.starts.length, 0)
-    if (more < load.starts.length || (more === load.starts.length && found.size > 0)) continue
+    const cameras = new Set(against.map(cameraOf))
+    if (cameras.size < 2 && against.every((other) => loads.indexOf(other) > loads.indexOf(load))) continue
     found.set(load.id, { ...shift, against: against.map((other) => other.label) })
   }
   return found
@@ -159,5 +159,6 @@ export function clockSentence(
 ): string {
   const names = new Intl.ListFormat('en-GB').format(against)
   const stand = asTheyStand === 0 ? 'none does' : `${asTheyStand} do`
-  return `The clock of “${label}” is ${isRound ? '' : 'perhaps '}${formatLength(Math.abs(Math.round(shiftMs / 1000)))} ${shiftMs < 0 ? 'ahead of' : 'behind'} that of ${names}: moved ${shiftWords(shiftMs)}, ${matched} of ${of} clips begin within a minute of one of theirs; as they stand, ${stand}.`
+  const either = against.length === 1 ? ' It may be the other one that is wrong.' : ''
+  return `The clock of “${label}” is ${isRound ? '' : 'perhaps '}${formatLength(Math.abs(Math.round(shiftMs / 1000)))} ${shiftMs < 0 ? 'ahead of' : 'behind'} that of ${names}: moved ${shiftWords(shiftMs)}, ${matched} of ${of} clips begin within a minute of one of theirs; as they stand, ${stand}.${either}`
 }

@@ -8,6 +8,7 @@ export async function clipStarts(db: Db, productionId: string): Promise<LoadStar
     .selectFrom('load')
     .select(['id', 'label', 'cameraId'])
     .where('productionId', '=', productionId)
+    .orderBy('createdAt')
     .execute()
   const { rows } = await sql<{ loadId: string; recordedAt: string }>`
     select load_id, probe->>'recordedAt' as recorded_at from clip
