@@ -1,6 +1,7 @@
 import { array, boolean, number, object, string, type InferType } from 'yup'
 import type { ClearAnswer } from '../core/copies/clear'
 import type { CopyFacts, Mark } from '../core/copies/mark'
+import type { Night } from '../core/copies/night'
 import type { CopyPlan } from '../core/copies/plan'
 import { isUuid } from '../core/units/uuid'
 import { ask, order, stream, type Ordered } from './endpoint'
@@ -15,6 +16,9 @@ export const copyOrder = object({
   /** Files of ours or others that stand in the way are moved aside on the volume first; nothing is deleted. */
   setAside: boolean().default(false),
 }).noUnknown()
+
+/** To which volumes every card in a reader is copied. */
+export const nightOrder = copyOrder.pick(['volumeIds'])
 
 /** Reading again: every file, or files that are drawn by risk. */
 export const CHECK_WAYS = ['whole', 'sample'] as const
@@ -96,6 +100,12 @@ export interface LoadCopies {
   readonly playable: number
 }
 
+/** A night of copies as it is planned, and what of it waits already. */
+export interface NightView extends Night {
+  /** Labels of loads that wait, the next one first. */
+  readonly queue: readonly string[]
+}
+
 /** For which volumes a copy is planned, their ids with commas between. */
 export const planQuery = object({
   volumeIds: string()
@@ -112,6 +122,12 @@ export const copiesApi = {
   plan: ask<CopyPlan>()('copies', '/loads/:id/plan', planQuery),
   /** Copies a load; the task runs the plan that stands at this moment, and says what has changed since. */
   copy: order<Ordered>()('POST', '/loads/:id/copies', { status: 202, changes: ['copies', 'tasks'], body: copyOrder }),
+  /** What copying every card that lies in a reader would do, the most endangered first, and what waits in the queue. */
+  night: ask<NightView>()('copies', '/productions/:id/night', planQuery),
+  /** Puts all of them into the queue, one after the other, the most endangered first. 409 where there is nothing to copy. */
+  copyAll: order()('POST', '/productions/:id/night', { changes: ['copies', 'tasks'], body: nightOrder }),
+  /** Takes out of the queue what has not begun. */
+  emptyQueue: order()('DELETE', '/productions/:id/night', { changes: ['copies', 'tasks'] }),
   check: order<Ordered>()('POST', '/loads/:id/checks', { status: 202, changes: ['copies', 'tasks'], body: checkOrder }),
   /** A clip of one copy: the file itself in pieces, or a quick film of it where no browser can play it. */
   play: stream('/loads/:id/play/:volumeId/:clipId'),

@@ -1,4 +1,5 @@
 import { copyPlan, type CopyPlan } from '../../core/copies/plan'
+import { sameDevice } from '../../core/copies/device'
 import type { Db } from '../db/connection'
 import type { LoadRow } from '../db/queries/cards'
 import { bytesInTheWay, mirrorsOf } from '../db/queries/copies'
@@ -20,12 +21,41 @@ export async function copyPlanOf(
   volumeIds: readonly string[],
   seen: ReadonlyMap<string, SeenThere> = new Map(),
 ): Promise<CopyPlan> {
+  return planFrom(await copyRows(db, host, load), volumeIds, { seen })
+}
+
+/** What is known of a load and of all volumes before it is copied. */
+export async function copyRows(db: Db, host: string, load: LoadRow) {
   const [mirrors, known, card, inTheWay] = await Promise.all([
     mirrorsOf(db, [load.id]),
     volumes(db, host),
     load.readerId ? reader(db, load.readerId) : undefined,
     bytesInTheWay(db, load.id),
   ])
+  return { load, mirrors, known, card, inTheWay }
+}
+
+interface Meanwhile {
+  readonly seen?: ReadonlyMap<string, SeenThere>
+  /** Bytes that other copies will have written to each volume by then. */
+  readonly taken?: ReadonlyMap<string, number>
+}
+
+/** The plan of a copy from rows. */
+export function planFrom(
+  { load, mirrors, known, card, inTheWay }: Awaited<ReturnType<typeof copyRows>>,
+  volumeIds: readonly string[],
+  { seen = new Map(), taken = new Map() }: Meanwhile = {},
+): CopyPlan {
+  /** What is written to one volume takes room of all on the same drive. */
+  const takenOf = (row: (typeof known)[number]) =>
+    known.reduce(
+      (sum, other) =>
+        other.id === row.id || (row.device && sameDevice(row.device, other.device ?? undefined))
+          ? sum + (taken.get(other.id) ?? 0)
+          : sum,
+      0,
+    )
   const targets = volumeIds.flatMap((id) => {
     const row = known.find((one) => one.id === id)
     if (!row) return []
@@ -40,7 +70,8 @@ export async function copyPlanOf(
     }
     const now = seen.get(id)
     // Room that was never measured is found out by the job, before it writes.
-    const freeBytes = row.connected ? (now?.freeBytes ?? row.freeBytes ?? Number.MAX_SAFE_INTEGER) : undefined
+    const room = now?.freeBytes ?? row.freeBytes ?? Number.MAX_SAFE_INTEGER
+    const freeBytes = row.connected ? Math.max(0, room - takenOf(row)) : undefined
     return [
       {
         id,

@@ -1,4 +1,5 @@
-import { cardFindings, clockFinding, openStops, withAnswers, type Finding } from '../../core/cards/findings'
+import { clockFinding } from '../../core/cards/clockFinding'
+import { cardFindings, openStops, withAnswers, type Finding } from '../../core/cards/findings'
 import { clearToFormat, type ClearAnswer } from '../../core/copies/clear'
 import { deviceRelation } from '../../core/copies/device'
 import type { CopyFacts } from '../../core/copies/mark'

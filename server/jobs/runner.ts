@@ -37,6 +37,8 @@ export class Runner {
     readonly lookAfter: (loadIds: readonly string[]) => Promise<void>,
     /** Puts a task that follows another into the line. */
     readonly follow: (task: NextTask) => Promise<void>,
+    /** What happens when a task of a kind has ended, however it ended. */
+    readonly after: (kind: TaskKind) => Promise<void>,
   ) {}
 
   /** Passes on orders that were written down for a running task. */
@@ -82,6 +84,7 @@ export class Runner {
       await tasks.endAttempt(db, attemptId, how)
       await tasks.tellNews(db, { kind: 'task', id })
       await tasks.tellChanged(db, 'tasks', ...TASK_KINDS[row.kind].topics)
+      await this.after(row.kind).catch((error: unknown) => log.warn(error, 'after a task'))
     }
   }
 

@@ -1,9 +1,10 @@
 import pg from 'pg'
-import { TASK_LINES } from '../../contract/taskKinds'
+import { TASK_LINES, type TaskKind } from '../../contract/taskKinds'
 import { BenchPlaces } from '../bench/benchPlaces'
 import { openDatabase, type Db } from '../db/connection'
 import { CHANNELS, notify, TaskOpen } from '../db/queries/tasks'
 import { databaseUrl, hostName } from '../home'
+import { startNextCopy } from '../enqueue/copyQueue'
 import { openBoss, queueName, startTask } from '../enqueue/enqueue'
 import { Runner } from '../jobs/runner'
 import type { NextTask } from '../jobs/work'
@@ -61,7 +62,8 @@ const follow = async (task: NextTask) => {
     if (!(error instanceof TaskOpen)) throw error
   })
 }
-const runner = new Runner(db, hostName(), (loadIds) => observer.look(loadIds), follow)
+const after = (kind: TaskKind) => (kind === 'copy' ? startNextCopy(db, boss) : Promise.resolve())
+const runner = new Runner(db, hostName(), (loadIds) => observer.look(loadIds), follow, after)
 const heard = await listen(url, db, runner, observer, bench)
 await runner.takeUp(boss)
 for (const line of TASK_LINES) {
@@ -71,6 +73,7 @@ for (const line of TASK_LINES) {
     })
   }
 }
+await startNextCopy(db, boss).catch((error: unknown) => log.error(error, 'queue of copies'))
 observer.start()
 process.send?.('ready')
 

@@ -18,8 +18,9 @@ export const DESKS: Partial<Record<Station, readonly Desk[]>> = {
     { id: 'framing', name: 'Framing', Page: lazy(() => import('../stations/shoot/Framing')) },
     { id: 'measured', name: 'Measured', Page: lazy(() => import('../stations/shoot/Measured')) },
   ],
+  copies: [{ id: 'night', name: 'All cards at once', Page: lazy(() => import('../stations/copies/Night')) }],
   cards: [{ id: 'review', name: 'Review', Page: lazy(() => import('../stations/cards/review/Review')) }],
 }
 
 /** What the main page of a station is called where it stands in a row with its desks. */
-export const MAIN_DESK: Partial<Record<Station, string>> = { shoot: 'Plan', cards: 'Cards' }
+export const MAIN_DESK: Partial<Record<Station, string>> = { shoot: 'Plan', cards: 'Cards', copies: 'Card by card' }

@@ -14,6 +14,7 @@ import * as clips from './0012-clips'
 import * as review from './0013-review'
 import * as noticed from './0014-noticed'
 import * as clock from './0015-clock'
+import * as queue from './0016-queue'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -32,4 +33,5 @@ export const migrations: Record<string, Migration> = {
   '0013-review': review,
   '0014-noticed': noticed,
   '0015-clock': clock,
+  '0016-queue': queue,
 }

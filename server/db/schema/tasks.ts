@@ -1,4 +1,5 @@
-import type { Generated } from 'kysely'
+import type { Generated, GeneratedAlways } from 'kysely'
+import type { CopyPlan } from '../../../core/copies/plan'
 import type { TaskKind } from '../../../contract/taskKinds'
 import type { TaskOrder, TaskProgress, TaskState } from '../../../contract/tasks'
 import type { Given, Json, JsonOrNull, Now } from './columns'
@@ -32,6 +33,16 @@ export interface TaskTables {
     startedAt: Now
     endedAt: Date | null
     how: string | null
+  }
+  /** Copies that wait for those before them. */
+  copyQueue: {
+    loadId: string
+    host: string
+    volumeIds: Json<string[]>
+    plan: JsonOrNull<CopyPlan>
+    place: GeneratedAlways<number>
+    orderId: Generated<string>
+    orderedAt: Now
   }
   taskOrder: { id: Generated<number>; taskId: string; taskOrder: TaskOrder; at: Now; obeyedAt: Date | null }
   toolChild: { attemptId: string; pid: number; startedTicks: string }

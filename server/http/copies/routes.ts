@@ -4,13 +4,16 @@ import { markOf } from '../../../core/copies/mark'
 import type { Standing } from '../../../core/copies/standing'
 import { copiesApi, type LoadCopies } from '../../../contract/copies'
 import * as cards from '../../db/queries/cards'
+import { copyQueue, emptyQueue, putInQueue } from '../../db/queries/copyQueue'
 import { copyTroubles, oddNamesOf } from '../../db/queries/copies'
 import { volumes } from '../../db/queries/volumes'
 import { readSettings, writeSettings } from '../../db/queries/settings'
 import { addSaid, largestEntry } from '../../db/queries/said'
 import { tellChanged } from '../../db/queries/tasks'
+import { startNextCopy } from '../../enqueue/copyQueue'
 import { copyPlanOf } from '../../facts/copyPlan'
 import { loadStates, type LoadState } from '../../facts/loadStates'
+import { nightOf } from '../../facts/night'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
 import { conflict, invalid, notFound } from '../problem'
@@ -116,6 +119,36 @@ export function copyRoutes(context: Context): Router {
       `“${load.label}” is being copied already. Wait for it, or stop it first.`,
     )
     return { taskId }
+  })
+
+  serve(router, copiesApi.night, async ({ params, query: { volumeIds } }) => {
+    const { id } = await productionOf(db, params.id)
+    const [night, queue] = await Promise.all([
+      nightOf(db, { host, now: Date.now() }, id, volumeIds.split(',').filter(Boolean)),
+      copyQueue(db, host),
+    ])
+    return { ...night, queue: queue.filter((one) => one.productionId === id).map((one) => one.label) }
+  })
+
+  serve(router, copiesApi.copyAll, async ({ params, body: { volumeIds } }) => {
+    const { id } = await productionOf(db, params.id)
+    await namesOf(volumeIds)
+    await looks.ask()
+    const { steps } = await nightOf(db, { host, now: Date.now() }, id, volumeIds)
+    if (steps.length === 0) throw conflict('No card in a reader needs a copy on these volumes.')
+    await putInQueue(
+      db,
+      host,
+      steps.map(({ loadId, plan }) => ({ loadId, plan, volumeIds: [...new Set(volumeIds)] })),
+    )
+    await startNextCopy(db, context.boss)
+    await tellChanged(db, 'copies', 'tasks')
+  })
+
+  serve(router, copiesApi.emptyQueue, async ({ params }) => {
+    const { id } = await productionOf(db, params.id)
+    await emptyQueue(db, id)
+    await tellChanged(db, 'copies')
   })
 
   serve(router, copiesApi.check, async ({ params, body: { volumeIds, how }, req }) => {

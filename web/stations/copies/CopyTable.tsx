@@ -2,6 +2,7 @@ import { format } from 'date-fns'
 import { Play, RefreshCw } from 'lucide-react'
 import { useState } from 'react'
 import { planWords } from '../../../core/copies/plan'
+import { proposeVolumes } from '../../../core/copies/proposal'
 import { counted, formatBytes } from '../../../core/units/quantity'
 import { copiesApi, type CopyView, type LoadCopies } from '../../../contract/copies'
 import type { VolumeView } from '../../../contract/storage'
@@ -22,32 +23,14 @@ interface CopyTableProps {
   readonly onPlay: (copy: CopyView) => void
 }
 
-/** Proposed until somebody chooses: what is still missing of two verified copies on two drives, the edit drive first, drives with room only. */
-function proposal(volumes: readonly VolumeView[], load: LoadCopies): Set<string> {
-  const verified = load.copies.filter((copy) => copy.mark >= 2)
-  const roomy = volumes.filter(
-    (volume) =>
-      isOffered(volume) &&
-      volume.budget.freeBytes > load.sizeBytes &&
-      !verified.some((copy) => copy.volumeId === volume.id || copy.sharesDriveWith.includes(volume.name)),
-  )
-  const edit = roomy.find((volume) => volume.kind === 'edit')
-  const others = roomy.filter((volume) => volume !== edit && volume.kind !== 'cloud')
-  const chosen: VolumeView[] = []
-  for (const volume of [edit, ...others]) {
-    if (!volume || chosen.length >= 2 - verified.length) continue
-    if (!chosen.some((one) => one.sharesDriveWith.includes(volume.name))) chosen.push(volume)
-  }
-  return new Set(chosen.map((volume) => volume.id))
-}
-
 export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
   const copy = useSend(copiesApi.copy)
   const check = useSend(copiesApi.check)
   const different = useSend(copiesApi.differentDrives)
   const params = { id: load.loadId }
   const [choice, setChoice] = useState<ReadonlySet<string>>()
-  const chosen = choice ?? proposal(volumes, load)
+  const held = load.copies.filter((one) => one.mark >= 2)
+  const chosen = choice ?? new Set(proposeVolumes(volumes, load.sizeBytes, held))
   const plan = usePlan(load.loadId, [...chosen].sort())
   const toggle = (id: string) => {
     const next = new Set(chosen)
@@ -57,7 +40,7 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
   const holds = (volume: VolumeView) => load.copies.some((copy) => copy.volumeId === volume.id)
   // Where it lies already comes first, then where it could go.
   const shown = [...volumes.filter(holds), ...volumes.filter((volume) => !holds(volume) && isOffered(volume))]
-  const verified = load.copies.filter((copy) => copy.mark >= 2).length
+  const verified = held.length
   const conflicts = load.copies.some((copy) => copy.filesInConflict + copy.filesMismatched > 0)
   const start = (setAside: boolean) => copy.mutate({ params, body: { volumeIds: [...chosen], setAside } })
   const readAgain = (volumeId: string) => check.mutate({ params, body: { volumeIds: [volumeId], how: 'whole' } })

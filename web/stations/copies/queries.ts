@@ -32,4 +32,12 @@ export const usePlan = (loadId: string, volumeIds: readonly string[]) =>
     },
   )
 
+/** What copying every card in a reader to these volumes would do. */
+export const useNight = (productionId: string, volumeIds: readonly string[]) =>
+  useAsk(
+    copiesApi.night,
+    { id: productionId },
+    { query: { volumeIds: volumeIds.join(',') }, placeholderData: (before) => before },
+  )
+
 export const useSettings = () => useAsk(copiesApi.settings, {})
