@@ -13,6 +13,7 @@ import { proxiesApi } from './proxies'
 import { searchApi } from './search'
 import { shelfApi } from './shelf'
 import { shootApi } from './shoot'
+import { sortedApi } from './sorted'
 import { storageApi } from './storage'
 import { tasksApi } from './tasks'
 
@@ -29,6 +30,7 @@ const STATIONS: readonly Readonly<Record<string, AnyEndpoint>>[] = [
   shootApi,
   cardsApi,
   noticedApi,
+  sortedApi,
   copiesApi,
   proxiesApi,
   storageApi,

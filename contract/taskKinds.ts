@@ -41,6 +41,14 @@ export const TASK_KINDS = {
     input: object({ clipId: id() }),
     subject: (input: { clipId: string }) => input.clipId,
   },
+  /** Brings the sorted view of a production up to date, or takes its last change back. */
+  sort: {
+    station: 'cards',
+    line: 'files',
+    topics: ['review', 'storage'],
+    input: object({ productionId: id(), undo: boolean().required() }),
+    subject: (input: { productionId: string }) => input.productionId,
+  },
   copy: {
     station: 'copies',
     line: 'files',

@@ -5,7 +5,7 @@ import { ensureBuild, ensureDebian, ensurePackages, PROJECT } from './lib/bootst
 import { freePort } from './lib/postgres.mjs'
 
 ensurePackages()
-ensureDebian(['postgresql', 'ffmpeg', 'chromium', 'xxhash', 'mediainfo'])
+ensureDebian(['postgresql', 'ffmpeg', 'chromium', 'xxhash', 'mediainfo', 'xfsprogs'])
 ensureBuild()
 
 const results = join(PROJECT, 'test-results')

@@ -14,6 +14,8 @@ const DEBIAN = {
   xxhash: () => onPath('xxhsum'),
   mediainfo: () => onPath('mediainfo'),
   vmtouch: () => onPath('vmtouch'),
+  // Makes file systems on which files share bytes, for tests.
+  xfsprogs: () => existsSync('/sbin/mkfs.xfs'),
 }
 
 export function onPath(program) {

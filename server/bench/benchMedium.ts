@@ -152,6 +152,14 @@ export class BenchMedium implements Medium {
     this.#counting = undefined
   }
 
+  async linkFile(from: Buffer, to: Buffer): Promise<void> {
+    await this.#plugged().linkFile(from, to)
+  }
+
+  async cloneFile(from: Buffer, to: Buffer): Promise<void> {
+    await this.#plugged().cloneFile(from, to)
+  }
+
   async move(from: Buffer, to: Buffer): Promise<void> {
     await this.#plugged().move(from, to)
   }

@@ -29,6 +29,17 @@ export async function deviceOf(root: string): Promise<DeviceIdentity> {
   return { fileSystem, disks: await disksBelow(block), known: true, pastCache: !type.startsWith('fuse') }
 }
 
+/** File systems on which two files may share bytes until one is changed. Source: ioctl_ficlone(2) of Linux. */
+const SHARING = new Set(['btrfs', 'xfs', 'bcachefs', 'ocfs2'])
+/** File systems of cards and sticks, and of shares, on which a file has one name. From memory. */
+const ONE_NAME = new Set(['vfat', 'msdos', 'exfat', 'fuse.exfat', 'cifs', 'smb3', '9p'])
+
+/** Whether files below a folder can share bytes, have a second name, or neither. */
+export async function linksOf(root: string): Promise<'reflink' | 'hard' | 'none'> {
+  const { type } = await mountOf((await lstat(root)).dev)
+  return SHARING.has(type) ? 'reflink' : ONE_NAME.has(type) ? 'none' : 'hard'
+}
+
 const MEMORY = new Set(['tmpfs', 'ramfs'])
 
 const blockOf = (dev: number): Promise<string | undefined> => {

@@ -148,6 +148,16 @@ export class FolderMedium implements Medium {
     await this.#disk.rename(this.#at(part), this.#at(path))
   }
 
+  async linkFile(from: Buffer, to: Buffer): Promise<void> {
+    await this.makeFolder(parentOf(to))
+    await this.#disk.link(this.#at(from), this.#at(to))
+  }
+
+  async cloneFile(from: Buffer, to: Buffer): Promise<void> {
+    await this.makeFolder(parentOf(to))
+    await this.#disk.clone(this.#at(from), this.#at(to))
+  }
+
   async move(from: Buffer, to: Buffer): Promise<void> {
     await this.makeFolder(parentOf(to))
     if (await this.entry(to)) throw deviceError('EEXIST', 'Something has that name already.')

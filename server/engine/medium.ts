@@ -57,6 +57,10 @@ export interface Medium {
   publish(part: Buffer, path: Buffer): Promise<'named' | 'taken'>
   /** Gives a newer version of a file of ours its name; at every moment one of the two has it. */
   replace(part: Buffer, path: Buffer): Promise<void>
+  /** Gives a file a second name, which is free: one content under both. Error codes of the system where it cannot. */
+  linkFile(from: Buffer, to: Buffer): Promise<void>
+  /** Makes a file that shares its bytes with another until either is changed (reflink), under a free name. */
+  cloneFile(from: Buffer, to: Buffer): Promise<void>
   /** Moves within the medium, to a name that is free. */
   move(from: Buffer, to: Buffer): Promise<void>
   remove(path: Buffer): Promise<void>

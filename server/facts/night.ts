@@ -37,14 +37,19 @@ export async function nightOf(
       sizeBytes: load.sizeBytes,
       filmedSeconds: load.lengthMs / 1000,
     }))
-  const rooms = [...new Set(volumeIds)].flatMap((id) => {
-    const row = known.find((one) => one.id === id)
-    return row
-      ? [{ volumeId: id, name: row.name, connected: row.connected === true, freeBytes: row.freeBytes ?? undefined }]
-      : []
-  })
+  const wanted = known.filter((row) => volumeIds.includes(row.id))
+  const rooms = wanted.map(({ id, name, connected, freeBytes }) => ({
+    ...{ volumeId: id, name, connected: connected === true },
+    freeBytes: freeBytes ?? undefined,
+  }))
   return nightPlan(cards, rooms, (card, taken) => {
     const own = rows.get(card.loadId)
-    return own ? planFrom(own, volumeIds, { taken }) : { volumes: [], seconds: 0, bottleneck: undefined }
+    return own
+      ? planFrom(
+          own,
+          wanted.map((row) => row.id),
+          { taken },
+        )
+      : { volumes: [], seconds: 0, bottleneck: undefined }
   })
 }

@@ -9,6 +9,7 @@ import { benchRoutes } from './beside/bench'
 import { readerRoutes } from './cards/readers'
 import { cardRoutes } from './cards/routes'
 import { reviewRoutes } from './cards/review'
+import { sortedRoutes } from './cards/sorted'
 import type { Context } from './context'
 import { door } from './door'
 import { copyRoutes } from './copies/routes'
@@ -96,6 +97,7 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
     readerRoutes,
     cardRoutes,
     reviewRoutes,
+    sortedRoutes,
     copyRoutes,
     proxyRoutes,
     storageRoutes,

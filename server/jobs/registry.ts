@@ -3,6 +3,7 @@ import { count } from './cards/count'
 import { measure } from './cards/measure'
 import { preview } from './cards/preview'
 import { scan } from './cards/scan'
+import { sort } from './cards/sort'
 import { check } from './copies/check'
 import { copy } from './copies/copy'
 import { render } from './exports/render'
@@ -14,6 +15,7 @@ import type { Job } from './work'
 /** The work of every kind of task. */
 export const JOBS: { readonly [K in TaskKind]: Job<K> } = {
   scan,
+  sort,
   measure,
   count,
   preview,

@@ -5,6 +5,7 @@ import type { Medium } from '../engine/medium'
 import { volumeUidOf } from '../engine/volumeUid'
 import { markerIn } from './marker'
 
+export { linksOf } from '../engine/device'
 export type { Medium }
 
 /** Where parts of files wait until they are proved, one folder an attempt. */

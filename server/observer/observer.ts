@@ -4,7 +4,7 @@ import { putSeenReader, readers } from '../db/queries/readers'
 import { putSeenVolume, volumes, type VolumeRow } from '../db/queries/volumes'
 import { tellChanged } from '../db/queries/tasks'
 import { log } from '../log'
-import { volumeMedium, type Medium } from '../media/mediumOf'
+import { linksOf, volumeMedium, type Medium } from '../media/mediumOf'
 import { lookAtMirror } from './mirrorLook'
 import { lookForMounts } from './mountWatch'
 import { ReaderLook } from './readerLook'
@@ -98,15 +98,17 @@ export class Observer {
 
   async #volume(row: VolumeRow): Promise<boolean> {
     const medium = await volumeMedium(this.db, row).catch(() => undefined)
-    const figures = medium && (await Promise.all([medium.room(), medium.device()]).catch(() => undefined))
+    const figures =
+      medium && (await Promise.all([medium.room(), medium.device(), linksOf(medium.root)]).catch(() => undefined))
     if (medium && figures) this.#connected.set(row.id, medium)
     else this.#connected.delete(row.id)
-    const [room, device] = figures ?? []
+    const [room, device, links] = figures ?? []
     return putSeenVolume(this.db, row.id, this.host, {
       connected: figures !== undefined,
       capacityBytes: room?.capacityBytes,
       freeBytes: room?.freeBytes,
       device,
+      links,
     })
   }
 

@@ -217,6 +217,10 @@ export class PowerDisk implements Disk {
     })
   }
 
+  clone(): Promise<void> {
+    return Promise.reject(deviceError('ENOTSUP', 'no shared bytes'))
+  }
+
   unlink(path: Buffer): Promise<void> {
     return this.#step('unlink', () => {
       const { folder, name } = this.#parent(path)

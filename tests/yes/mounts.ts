@@ -45,6 +45,14 @@ export function loopDrive(folder: string, name: string): string {
   return mount([device], join(folder, name))
 }
 
+/** One on which files can share their bytes (XFS, of Debian’s xfsprogs; 300 MiB are the least it takes). */
+export function sharingDrive(folder: string, name: string): string {
+  const device = loop(imageFile(folder, name, 320 * 1024 ** 2))
+  run('mkfs.xfs', '-q', device)
+  return mount([device], join(folder, name))
+}
+export const canShare = canMount && existsSync('/sbin/mkfs.xfs')
+
 /** Takes a drive out: what was mounted there is gone, and its image stays for another time. */
 export const takeOut = (at: string): string => run('umount', '-l', at)
 

@@ -15,6 +15,7 @@ import * as review from './0013-review'
 import * as noticed from './0014-noticed'
 import * as clock from './0015-clock'
 import * as queue from './0016-queue'
+import * as sorted from './0017-sorted'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -34,4 +35,5 @@ export const migrations: Record<string, Migration> = {
   '0014-noticed': noticed,
   '0015-clock': clock,
   '0016-queue': queue,
+  '0017-sorted': sorted,
 }

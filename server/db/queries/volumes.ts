@@ -13,7 +13,7 @@ const volumesOn = (db: Db, host: string) =>
     .select('volume.putAwayAt')
     .select(['site.name as site', 'mount.path as rootPath', 'mount.connected', 'mount.lastSeen', 'mount.device'])
     .select(['mount.capacityBytes as seenCapacityBytes', 'mount.freeBytes'])
-    .select(['mount.readBytesPerSecond', 'mount.writeBytesPerSecond'])
+    .select(['mount.readBytesPerSecond', 'mount.writeBytesPerSecond', 'mount.links'])
 
 /** All volumes as they appear on one computer, in the order in which they were added. */
 export const volumes = (db: Db, host: string) => volumesOn(db, host).orderBy('volume.createdAt').execute()
@@ -90,6 +90,7 @@ export interface SeenVolume {
   readonly capacityBytes: number | undefined
   readonly freeBytes: number | undefined
   readonly device: DeviceIdentity | undefined
+  readonly links: 'reflink' | 'hard' | 'none' | undefined
 }
 
 /** What the observer saw of a volume; what cannot be seen keeps its last figures. True when it came or went. */
@@ -110,6 +111,7 @@ export async function putSeenVolume(db: Db, volumeId: string, host: string, seen
         capacityBytes: seen.capacityBytes ?? null,
         freeBytes: seen.freeBytes ?? null,
         device: seen.device ? JSON.stringify(seen.device) : null,
+        links: seen.links ?? null,
       }),
     )
     .where('volumeId', '=', volumeId)

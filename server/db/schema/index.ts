@@ -14,9 +14,10 @@ import type { ByteClass } from '../../../core/storage/budget'
 import type { Away, Given, Json, JsonOrNull, Now } from './columns'
 import type { FactTables } from './facts'
 import type { GearTables } from './gear'
+import type { SortedTables } from './sorted'
 import type { TaskTables } from './tasks'
 
-export interface Database extends FactTables, GearTables, TaskTables {
+export interface Database extends FactTables, GearTables, SortedTables, TaskTables {
   setting: { key: string; value: Json<object> }
   production: {
     id: Generated<string>
@@ -50,6 +51,8 @@ export interface Database extends FactTables, GearTables, TaskTables {
     capacityBytes: number | null
     freeBytes: number | null
     device: JsonOrNull<DeviceIdentity>
+    /** Whether its files can share bytes, have a second name, or neither. */
+    links: 'reflink' | 'hard' | 'none' | null
     /** In the latest copy that was long enough to tell. */
     readBytesPerSecond: number | null
     writeBytesPerSecond: number | null
@@ -215,6 +218,8 @@ export interface Database extends FactTables, GearTables, TaskTables {
     note: string
     name: Given<string | null>
     shotId: string | null
+    /** Where it was put by hand in the sorted view; `null` leaves it to the rules. */
+    folder: Given<string | null>
     changedAt: Given<Date>
   }
   productionBytes: { productionId: string; volumeId: string; byteClass: ByteClass; sizeBytes: number }

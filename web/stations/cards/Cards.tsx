@@ -140,7 +140,7 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
                   {reader.looking
                     ? 'Being looked at.'
                     : known
-                      ? `“${known.label}”: ${known.whereabouts.sentence}`
+                      ? `${known.label === reader.cardName ? '' : `“${known.label}”: `}${known.whereabouts.sentence}`
                       : reader.loadId
                         ? 'Belongs to another production.'
                         : (reader.difference ?? 'Not looked at yet.')}

@@ -57,7 +57,9 @@ function Planned({ productionId, volumes }: { productionId: string; volumes: rea
                     disabled={start.isPending || chosen.size === 0}
                     onClick={() => start.mutate({ params, body: { volumeIds: [...chosen] } })}
                   >
-                    {view.steps.length === 1 ? 'Copy it' : `Copy all ${view.steps.length}`}, and prove it
+                    {view.steps.length === 1
+                      ? 'Copy it, and prove it'
+                      : `Copy all ${view.steps.length} cards, and prove them`}
                   </Button>
                 )
               }
