@@ -3,7 +3,7 @@ import { sameDevice } from '../../core/copies/device'
 import type { Db } from '../db/connection'
 import type { LoadRow } from '../db/queries/cards'
 import { bytesInTheWay, mirrorsOf } from '../db/queries/copies'
-import { reader } from '../db/queries/readers'
+import { readerOfLoad } from '../db/queries/readers'
 import { volumes } from '../db/queries/volumes'
 
 /** What is known of a volume beyond the rows, by the job that has just looked at it. */
@@ -29,7 +29,7 @@ export async function copyRows(db: Db, host: string, load: LoadRow) {
   const [mirrors, known, card, inTheWay] = await Promise.all([
     mirrorsOf(db, [load.id]),
     volumes(db, host),
-    load.readerId ? reader(db, load.readerId) : undefined,
+    readerOfLoad(db, load),
     bytesInTheWay(db, load.id),
   ])
   return { load, mirrors, known, card, inTheWay }

@@ -23,12 +23,47 @@ test.afterAll(() => rmSync(root, { recursive: true, force: true }))
 test.beforeAll(async ({ playwright, baseURL }) => {
   const request = await playwright.request.newContext({ baseURL: baseURL ?? '' })
   production = await productionId(request, TITLE)
+  await request.dispose()
+})
+
+/** Every key and every press of the mouse that a person makes on a page, also across addresses. */
+async function countPresses(page: Page): Promise<() => Promise<number>> {
+  await page.addInitScript(() => {
+    const count = (event: Event) => {
+      if (event.isTrusted) sessionStorage.setItem('presses', String(Number(sessionStorage.getItem('presses')) + 1))
+    }
+    for (const kind of ['pointerdown', 'keydown']) window.addEventListener(kind, count, true)
+  })
+  return () => page.evaluate(() => Number(sessionStorage.getItem('presses')))
+}
+
+test('from a card put in to clear to format are five presses at most', async ({ page, request }) => {
   const reader = await deviceId(request, 'Bench reader')
-  for (const card of ['Heron A', 'Teal', 'Curlew B']) {
+  await post(request, `/bench/${reader}/eject`)
+  const presses = await countPresses(page)
+  const trial = String((await post(request, '/productions', { title: 'Sea trial' })).body?.id)
+  await page.goto(`/p/${trial}/shoot`)
+  await expect(page.getByRole('navigation', { name: 'Desks of Shoot' })).toBeVisible()
+  await post(request, `/bench/${reader}/insert`, { card: 'Teal' })
+  const news = page.getByRole('region', { name: 'Just appeared' })
+  await expect(news).toContainText('A card appeared: “Teal”, 128 GB, nearly empty. Look at it?')
+  await expectAccessible(page, 'a card that appeared')
+  await news.getByRole('button', { name: 'Look at it' }).click()
+  await expect(heading(page)).toContainText('“Teal”: 4 clips, 8 s: nothing wrong found', { timeout: 60_000 })
+  expect(await presses()).toBe(1)
+  await page.getByRole('link', { name: 'Next: Copy “Teal”' }).click()
+  await page.getByRole('button', { name: /^Copy to Slipway and Tide 1/ }).click()
+  await page
+    .getByRole('button', { name: 'Play from it' })
+    .and(page.locator('[class*="bg-accent"]'))
+    .click({ timeout: 60_000 })
+  await expect(page.getByText('Written down: played from')).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText('Clear to format “Teal”? Yes', { exact: false })).toBeAttached({ timeout: 30_000 })
+  expect(await presses()).toBeLessThanOrEqual(5)
+  for (const card of ['Heron A', 'Curlew B']) {
     await post(request, `/bench/${reader}/insert`, { card })
     await scan(request, reader, card)
   }
-  await request.dispose()
 })
 
 const clips = (page: Page) => page.getByRole('listbox', { name: 'Clips' })
@@ -55,7 +90,7 @@ test('clips are watched, cut into ranges and chosen by keyboard alone', async ({
   await page.keyboard.press('Enter')
   await expect(heading(page)).toContainText('none of them looked at')
   // A camera proxy is no clip of its own, and 48 frames are one.
-  await expect(clips(page).getByRole('option')).toHaveCount(6)
+  await expect(clips(page).getByRole('option')).toHaveCount(4)
   await downTo(page, 'C0051.MP4')
   await expect(page.getByText('The card in Bench reader')).toBeVisible()
 
@@ -79,12 +114,11 @@ test('clips are watched, cut into ranges and chosen by keyboard alone', async ({
   await page.keyboard.press('t')
   await page.keyboard.type('the last rib, good steam')
   await page.keyboard.press('Escape')
-  await expect(heading(page)).toHaveText('1 of 6 clips kept, 0.64 s used; 5 are still to be looked at.')
+  await expect(heading(page)).toHaveText('1 of 4 clips kept, 0.64 s used; 3 are still to be looked at.')
 
   // Enter goes on to what is not decided; once more takes a verdict back.
   await page.keyboard.press('Enter')
-  await expect(current(page)).toHaveAccessibleName(/^\d{8}_131100\.MP4 .*not decided$/)
-  await downTo(page, 'C0052.MP4')
+  await expect(current(page)).toHaveAccessibleName(/^C0052\.MP4 .*not decided$/)
   await page.keyboard.press('m')
   await page.keyboard.press('m')
   await page.keyboard.press('r')
@@ -98,7 +132,7 @@ test('clips are watched, cut into ranges and chosen by keyboard alone', async ({
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
   await expect(clock(page)).not.toHaveText('00:00:00:00')
   await page.keyboard.press('k')
-  await expect(heading(page)).toContainText('2 of 6 clips kept')
+  await expect(heading(page)).toContainText('2 of 4 clips kept')
   await expectAccessible(page, 'the review')
   await page.keyboard.press('?')
   await expect(page.getByRole('dialog')).toContainText('Keep, maybe, reject')
@@ -182,6 +216,57 @@ test('what is kept leaves as a timeline, a table and a contact sheet, from the c
     )
     .toBe(4)
   await expectAccessible(page, 'the contact sheet', 'day')
+})
+
+test('kept clips are sorted into folders by keys and by dragging, and that is taken back', async ({ page }) => {
+  const said = complaints(page)
+  await page.goto(`/p/${production}/cards/sorted`)
+  await expect(heading(page)).toContainText('2 files to add')
+  const clip = (name: string) => page.getByRole('option', { name: new RegExp(`^${name}`) })
+  const folder = (path: string) => page.getByRole('listbox', { name: path })
+  await clip('C0051').focus()
+  await page.keyboard.press('a')
+  await expect(folder('Video/A-roll')).toContainText('C0051')
+  await clip('C0053').hover()
+  await page.mouse.down()
+  const target = (await page.getByText('Video/A-roll', { exact: true }).first().boundingBox()) ?? { x: 0, y: 0 }
+  await page.mouse.move(target.x + 20, target.y + 30, { steps: 8 })
+  await page.mouse.move(target.x + 24, target.y + 8, { steps: 4 })
+  await page.mouse.up()
+  await expect(folder('Video/A-roll')).toContainText('C0053')
+  await clip('C0053').focus()
+  await page.keyboard.press('r')
+  await expect(folder('Video/B-roll')).toContainText('C0053')
+  await expectAccessible(page, 'the sorted view')
+  await page.getByRole('button', { name: 'Bring the view up to date' }).click()
+  await expect(heading(page)).toContainText('The sorted view is up to date: 2 files.', { timeout: 30_000 })
+  const [view, mirror] = [
+    join(volumeFolder('Slipway'), TITLE),
+    join(volumeFolder('Slipway'), TITLE, 'Cards/Curlew B/CLIP'),
+  ]
+  debian('cmp', [join(view, 'Video/A-roll/C0051.MP4'), join(mirror, 'C0051.MP4')])
+  debian('cmp', [join(view, 'Video/B-roll/C0053.MP4'), join(mirror, 'C0053.MP4')])
+  await page.getByRole('button', { name: /^Take back 2/ }).click()
+  await expect(heading(page)).toContainText('2 files to add', { timeout: 30_000 })
+  expect(() => debian('ls', [join(view, 'Video/A-roll/C0051.MP4')])).toThrow()
+  await page.getByLabel('The edit has begun').click()
+  await expect(page.getByLabel('The edit has begun')).toBeChecked()
+  await expect(page.getByRole('button', { name: /^Take back/ })).toBeHidden()
+  expect(said).toEqual([])
+})
+
+test('cards in two readers are copied one after the other, the most endangered first', async ({ page, request }) => {
+  await post(request, `/bench/${await deviceId(request, 'Second reader')}/insert`, { card: 'Heron A' })
+  await page.goto(`/p/${production}/copies`)
+  await page.getByRole('link', { name: 'All cards at once' }).click()
+  await expect(heading(page)).toContainText('2 cards,')
+  const order = page.getByRole('list', { name: 'Order of the cards' }).getByRole('listitem')
+  await expect(order.nth(0)).toContainText('no proved copy of it, and 1 thing wrong with it')
+  await expect(order.nth(1)).toContainText('one proved copy')
+  await expectAccessible(page, 'all cards at once')
+  await page.getByRole('button', { name: 'Copy all 2 cards, and prove them' }).click()
+  await expect(heading(page)).toContainText('No card in a reader needs a copy.', { timeout: 90_000 })
+  await post(request, `/bench/${await deviceId(request, 'Second reader')}/eject`)
 })
 
 test('what no browser plays gets a preview, which can be taken away again; sound has its loudness', async ({

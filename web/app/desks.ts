@@ -19,7 +19,10 @@ export const DESKS: Partial<Record<Station, readonly Desk[]>> = {
     { id: 'measured', name: 'Measured', Page: lazy(() => import('../stations/shoot/Measured')) },
   ],
   copies: [{ id: 'night', name: 'All cards at once', Page: lazy(() => import('../stations/copies/Night')) }],
-  cards: [{ id: 'review', name: 'Review', Page: lazy(() => import('../stations/cards/review/Review')) }],
+  cards: [
+    { id: 'review', name: 'Review', Page: lazy(() => import('../stations/cards/review/Review')) },
+    { id: 'sorted', name: 'Sorted view', Page: lazy(() => import('../stations/cards/sorted/Sorted')) },
+  ],
 }
 
 /** What the main page of a station is called where it stands in a row with its desks. */

@@ -9,6 +9,19 @@ export const readers = (db: Db) => db.selectFrom('reader').selectAll().orderBy('
 export const reader = (db: Db, id: string) =>
   db.selectFrom('reader').selectAll().where('id', '=', id).executeTakeFirst()
 
+/** The reader in which the card of a load lies now, else the one in which it was looked at. */
+export const readerOfLoad = (db: Db, load: { readonly id: string; readonly readerId: string | null }) =>
+  db
+    .selectFrom('reader')
+    .selectAll()
+    .where((at) =>
+      at.or([at('id', '=', load.readerId), at.and([at('loadId', '=', load.id), at('putAwayAt', 'is', null)])]),
+    )
+    .orderBy(sql`coalesce(load_id = ${load.id} and state = 'card' and same, false)`, 'desc')
+    .orderBy(sql`coalesce(load_id = ${load.id}, false)`, 'desc')
+    .limit(1)
+    .executeTakeFirst()
+
 export type ReaderRow = NonNullable<Awaited<ReturnType<typeof reader>>>
 
 /** Registers a reader and returns its id. Throws when name or folder is taken (`isTaken`). */

@@ -4,7 +4,7 @@ import { fileTitle } from '../../../core/units/fileTitle'
 import { counted } from '../../../core/units/quantity'
 import * as cards from '../../db/queries/cards'
 import * as copies from '../../db/queries/copies'
-import { putReaderSpeed } from '../../db/queries/readers'
+import { putReaderSpeed, readerOfLoad } from '../../db/queries/readers'
 import { addOffload } from '../../db/queries/measured'
 import { putVolumeSpeed } from '../../db/queries/volumes'
 import { addCopyProofs } from '../../db/queries/proofs'
@@ -141,7 +141,8 @@ async function keepSpeeds(
 ): Promise<void> {
   for (const { id, measured } of targets) await putVolumeSpeed(db, id, host, measured)
   if (source.readBytesPerSecond === undefined) return
-  if (load.readerId) await putReaderSpeed(db, load.readerId, source.readBytesPerSecond)
+  const reader = await readerOfLoad(db, load)
+  if (reader) await putReaderSpeed(db, reader.id, source.readBytesPerSecond)
   // Reader, bus, drives and reading back are in series: what a person waits for is all of it.
   await addOffload(db, {
     ...{ productionId: load.productionId, loadId: load.id, cameraId: load.cameraId, label: load.label },

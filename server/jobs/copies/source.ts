@@ -1,6 +1,6 @@
 import { cardChanges, changeWords } from '../../../core/cards/load'
 import { samplesOf, type EntryRow } from '../../db/queries/cards'
-import { reader as readerRow } from '../../db/queries/readers'
+import { readerOfLoad } from '../../db/queries/readers'
 import type { Medium } from '../../engine/medium'
 import { CannotWork } from '../../media/cannotWork'
 import { CARD_ROOT, listCard, samplesEqual } from '../../media/listing'
@@ -29,7 +29,7 @@ export async function cardOf(
   load: { id: string; readerId: string | null; label: string; lookDone: boolean },
   files: readonly EntryRow[],
 ): Promise<Medium> {
-  const reader = load.readerId ? await readerRow(db, load.readerId) : undefined
+  const reader = await readerOfLoad(db, load)
   const content = reader ? await readerContent(db, reader) : 'unreachable'
   if (content === 'empty' || content === 'unreachable')
     throw new CannotWork(`The card of “${load.label}” is not in the reader. Put it in and copy again.`)
