@@ -15,6 +15,7 @@ import { shelfApi } from './shelf'
 import { shootApi } from './shoot'
 import { sortedApi } from './sorted'
 import { storageApi } from './storage'
+import { unattendedApi } from './unattended'
 import { tasksApi } from './tasks'
 
 /** An endpoint of whatever kind, as those who go through all of them see it. */
@@ -37,6 +38,7 @@ const STATIONS: readonly Readonly<Record<string, AnyEndpoint>>[] = [
   foldersApi,
   exportsApi,
   shelfApi,
+  unattendedApi,
   tasksApi,
   searchApi,
   benchApi,

@@ -36,7 +36,7 @@ export const sortBody = object({
     .max(40, 'Forty folders at most.')
     .required('Give the folders.')
     .test('unique', 'Two folders have one name.', (folders) => {
-      const names = (folders ?? []).map((one) => one.path?.toLowerCase())
+      const names = (folders ?? []).map((one) => String(one.path).toLowerCase())
       return new Set(names).size === names.length
     }),
   aRoll: array()

@@ -1,5 +1,7 @@
+import { execFile } from 'node:child_process'
 import { readdir, stat } from 'node:fs/promises'
 import { basename } from 'node:path'
+import { promisify } from 'node:util'
 import { volumeUidOf } from '../engine/volumeUid'
 import { roomOf } from './choose'
 import { markerIn } from './marker'
@@ -67,4 +69,10 @@ export async function readMount({ path, node }: MountSeen): Promise<MountRead | 
   if (!names || !room) return undefined
   const shown = names.filter((name) => !name.includes('\uFFFD') && !name.includes('\0')).sort()
   return { path, node, name: basename(path), ...room, topNames: shown.slice(0, MOST_NAMES), marker, volumeUid }
+}
+
+/** Lets go of a card, where it is a file system of its own that the system lets us unmount; waits until all is written. */
+export async function unmountCard(root: string): Promise<void> {
+  if (!(await mounts()).some((mount) => mount.path === root && mount.source.startsWith('/dev/'))) return
+  await promisify(execFile)('/bin/umount', [root], { timeout: 20_000 })
 }

@@ -23,12 +23,18 @@ export class Observer {
   #timer: NodeJS.Timeout | undefined
   #looking: Promise<void> = Promise.resolve()
   #idleFrom = 0
+  #afterwards: (() => Promise<void>) | undefined
 
   constructor(
     readonly db: Db,
     readonly host: string,
   ) {
     this.#readers = new ReaderLook(db)
+  }
+
+  /** What is done after each look at everything that is connected. */
+  afterEach(act: () => Promise<void>): void {
+    this.#afterwards = act
   }
 
   start(): void {
@@ -53,6 +59,7 @@ export class Observer {
         for (const volumeId of appeared) await this.#mirrorsOf(volumeId)
         await this.#oneMirrorInIdleTime()
       })
+      await this.#afterwards?.()
     } catch (error) {
       log.warn(error, 'the observer could not look')
     }

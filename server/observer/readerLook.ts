@@ -1,3 +1,4 @@
+import { habitsOf } from '../../core/cards/habit'
 import { cardChanges, differenceSentence, recogniseLoads } from '../../core/cards/load'
 import type { Db } from '../db/connection'
 import { entriesOf, load as loadRow, samplesOf } from '../db/queries/cards'
@@ -17,6 +18,7 @@ interface Known {
   readonly key: string
   readonly seen: Recognised
   readonly volumeUid: string | null
+  readonly habits: readonly string[]
 }
 
 const NOTHING = {
@@ -28,6 +30,8 @@ const NOTHING = {
   capacityBytes: null,
   freeBytes: null,
   volumeUid: null,
+  habits: [],
+  print: null,
 } as const
 
 /** Looks into readers and says which card lies there; listing is left out while nothing seems to have changed. */
@@ -52,11 +56,24 @@ export class ReaderLook {
       const known = this.#known.get(row.id)
       const seen = known?.key === key && !afresh ? known.seen : await recognise(this.db, row, content, listing)
       const volumeUid = known?.key === key ? known.volumeUid : ((await content.volumeUid()) ?? null)
+      const habits =
+        known?.key === key ? known.habits : habitsOf(listing.files.map((file) => file.pathText)).slice(0, MOST_HABITS)
       // A look that is under way may end at any moment.
-      if (seen.settled) this.#known.set(row.id, { key, seen, volumeUid })
+      if (seen.settled) this.#known.set(row.id, { key, seen, volumeUid, habits })
       else this.#known.delete(row.id)
       const { loadId, same, difference } = seen
-      return { state: 'card', cardName: content.cardName, device, loadId, same, difference, volumeUid, ...room }
+      return {
+        state: 'card',
+        cardName: content.cardName,
+        device,
+        loadId,
+        same,
+        difference,
+        volumeUid,
+        habits,
+        print: listing.print,
+        ...room,
+      }
     } catch {
       // It went away in the middle of the look.
       return { state: 'unreachable', ...NOTHING }
@@ -82,6 +99,8 @@ export class ReaderLook {
   }
 }
 
+/** A card has a handful; more of them tell no camera. */
+const MOST_HABITS = 60
 const LEAST_PAUSE_MS = 5_000
 const PAUSE_FOR_LISTING = 10
 

@@ -6,6 +6,7 @@ import { CHANNELS, notify, TaskOpen } from '../db/queries/tasks'
 import { databaseUrl, hostName } from '../home'
 import { startNextCopy } from '../enqueue/copyQueue'
 import { openBoss, queueName, startTask } from '../enqueue/enqueue'
+import { Unattended } from '../jobs/copies/unattended'
 import { Runner } from '../jobs/runner'
 import type { NextTask } from '../jobs/work'
 import { log } from '../log'
@@ -73,6 +74,8 @@ for (const line of TASK_LINES) {
     })
   }
 }
+const unattended = new Unattended(db, hostName(), { look: follow, startNextCopy: () => startNextCopy(db, boss) })
+observer.afterEach(() => unattended.turn())
 await startNextCopy(db, boss).catch((error: unknown) => log.error(error, 'queue of copies'))
 observer.start()
 process.send?.('ready')

@@ -23,7 +23,11 @@ afterAll(async () => {
   await station.stop()
 })
 
-const appeared = () => station.get<AppearedView[]>('/appeared')
+/** After a look at what is mounted now, for which the folders are named once more. */
+const appeared = async () => {
+  await station.send('PUT', '/noticed', { folders: [plugged] })
+  return station.get<AppearedView[]>('/appeared')
+}
 const offerOf = async (name: string) =>
   (await until(appeared, (all) => all.some((one) => one.name === name))).find((one) => one.name === name)
 const untilGone = (name: string) => until(appeared, (all) => !all.some((one) => one.name === name))

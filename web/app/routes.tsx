@@ -27,6 +27,9 @@ const ShotPaper = lazy(() => import('../stations/shoot/ShotPaper'))
 const CarryPaper = lazy(() => import('../stations/shoot/CarryPaper'))
 const ContactSheet = lazy(() => import('../stations/cards/review/ContactSheet'))
 
+// One state that fills the screen, with nothing around it.
+const BigScreen = lazy(() => import('../stations/copies/BigScreen'))
+
 const paper = (path: string, Page: ComponentType) => ({
   path: `print/:productionId/${path}`,
   errorElement: <ErrorPage />,
@@ -42,6 +45,15 @@ export const router = createBrowserRouter([
   paper('shots', ShotPaper),
   paper('carry', CarryPaper),
   paper('selects', ContactSheet),
+  {
+    path: 'watch',
+    errorElement: <ErrorPage />,
+    element: (
+      <Suspense>
+        <BigScreen />
+      </Suspense>
+    ),
+  },
   {
     element: <Shell />,
     errorElement: <ErrorPage />,

@@ -16,6 +16,7 @@ import * as noticed from './0014-noticed'
 import * as clock from './0015-clock'
 import * as queue from './0016-queue'
 import * as sorted from './0017-sorted'
+import * as unattended from './0018-unattended'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -36,4 +37,5 @@ export const migrations: Record<string, Migration> = {
   '0015-clock': clock,
   '0016-queue': queue,
   '0017-sorted': sorted,
+  '0018-unattended': unattended,
 }

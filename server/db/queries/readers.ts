@@ -42,19 +42,28 @@ export interface SeenReader {
   readonly capacityBytes: number | null
   readonly freeBytes: number | null
   readonly volumeUid: string | null
+  /** Of what is listed on it. */
+  readonly print: string | null
+  /** How the files on it are called. */
+  readonly habits: readonly string[]
 }
 
 /** What the observer saw in a reader. True when it differs from what was seen before. */
-export async function putSeenReader(db: Db, id: string, { device, ...seen }: SeenReader): Promise<boolean> {
+export async function putSeenReader(db: Db, id: string, { device, habits, ...seen }: SeenReader): Promise<boolean> {
   const changed = await db
     .updateTable('reader')
-    .set({ ...seen, device: device ? JSON.stringify(device) : null, seenAt: new Date() })
+    .set({
+      ...seen,
+      habits: JSON.stringify(habits),
+      device: device ? JSON.stringify(device) : null,
+      seenAt: new Date(),
+    })
     .where('id', '=', id)
     .where((at) =>
       at.or([
         at('state', '<>', seen.state),
         at.not(
-          sql<boolean>`(card_name, load_id, difference) is not distinct from (${seen.cardName}::text, ${seen.loadId}::uuid, ${seen.difference}::text)`,
+          sql<boolean>`(card_name, load_id, difference, print) is not distinct from (${seen.cardName}::text, ${seen.loadId}::uuid, ${seen.difference}::text, ${seen.print}::text)`,
         ),
         at('same', '<>', seen.same),
       ]),

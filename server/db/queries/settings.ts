@@ -1,5 +1,6 @@
 import type { Settings } from '../../../contract/copies'
 import type { NoticedFolders } from '../../../contract/noticed'
+import type { UnattendedRule } from '../../../contract/unattended'
 import type { PlanRulesBody } from '../../../contract/gear'
 import type { Db } from '../connection'
 
@@ -37,3 +38,10 @@ export const readNoticed = (db: Db): Promise<NoticedFolders> => read(db, 'notice
 
 /** Keeps them. */
 export const writeNoticed = (db: Db, noticed: NoticedFolders) => write(db, 'noticed', noticed)
+
+/** The rule for the tired: off until somebody switches it on. */
+export const readUnattended = (db: Db): Promise<UnattendedRule> =>
+  read(db, 'unattended', { on: false, productionId: null, volumeIds: [] })
+
+/** Keeps it. */
+export const writeUnattended = (db: Db, rule: UnattendedRule) => write(db, 'unattended', rule)

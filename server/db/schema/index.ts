@@ -79,6 +79,10 @@ export interface Database extends FactTables, GearTables, SortedTables, TaskTabl
     freeBytes: number | null
     /** What the system calls the file system in it. */
     volumeUid: string | null
+    /** Of what is listed on it: another when another card lies there. */
+    print: string | null
+    /** How the files on it are called. */
+    habits: ColumnType<string[], string | undefined, string>
   }
   /** A file system that was mounted and is not registered. */
   appeared: {

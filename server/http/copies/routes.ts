@@ -3,17 +3,19 @@ import { Router } from 'express'
 import { markOf } from '../../../core/copies/mark'
 import type { Standing } from '../../../core/copies/standing'
 import { copiesApi, type LoadCopies } from '../../../contract/copies'
+import { unattendedApi } from '../../../contract/unattended'
 import * as cards from '../../db/queries/cards'
 import { copyQueue, emptyQueue, putInQueue } from '../../db/queries/copyQueue'
 import { copyTroubles, oddNamesOf } from '../../db/queries/copies'
 import { volumes } from '../../db/queries/volumes'
-import { readSettings, writeSettings } from '../../db/queries/settings'
+import { readSettings, writeSettings, writeUnattended } from '../../db/queries/settings'
 import { addSaid, largestEntry } from '../../db/queries/said'
 import { tellChanged } from '../../db/queries/tasks'
 import { startNextCopy } from '../../enqueue/copyQueue'
 import { copyPlanOf } from '../../facts/copyPlan'
 import { loadStates, type LoadState } from '../../facts/loadStates'
 import { nightOf } from '../../facts/night'
+import { unattendedView } from '../../facts/unattended'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
 import { conflict, invalid, notFound } from '../problem'
@@ -148,6 +150,15 @@ export function copyRoutes(context: Context): Router {
   serve(router, copiesApi.emptyQueue, async ({ params }) => {
     const { id } = await productionOf(db, params.id)
     await emptyQueue(db, id)
+    await tellChanged(db, 'copies')
+  })
+
+  serve(router, unattendedApi.one, () => unattendedView(db, host, Date.now()))
+
+  serve(router, unattendedApi.set, async ({ body }) => {
+    if (body.productionId !== null) await productionOf(db, body.productionId)
+    await namesOf(body.volumeIds)
+    await writeUnattended(db, { ...body, volumeIds: [...new Set(body.volumeIds)] })
     await tellChanged(db, 'copies')
   })
 

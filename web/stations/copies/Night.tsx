@@ -15,6 +15,7 @@ import { Tick } from '../../parts/Tick'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 import { isOffered } from '../../parts/VolumeChoice'
+import { Unattended } from './Unattended'
 import { useNight } from './queries'
 
 /** Every card that lies in a reader, copied one after the other, the most endangered first; and when it will be done. */
@@ -94,6 +95,7 @@ function Planned({ productionId, volumes }: { productionId: string; volumes: rea
             </fieldset>
             {view.steps.length > 0 && <Steps steps={view.steps} clock={clock} />}
             {view.steps.length > 0 && <Rooms rooms={view.volumes} />}
+            <Unattended productionId={productionId} volumes={volumes} />
           </>
         )
       }}

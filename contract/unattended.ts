@@ -1,0 +1,35 @@
+import { array, boolean, object, string, type InferType } from 'yup'
+import type { BigCard, BigState } from '../core/copies/unattended'
+import { ask, order } from './endpoint'
+
+/** Whether cards of known cameras are looked at and copied by themselves, for which production and to which volumes. */
+export const unattendedRule = object({
+  on: boolean().required('Say whether it is on.'),
+  productionId: string().uuid('Choose a production.').nullable().defined('Choose a production.'),
+  volumeIds: array()
+    .of(string().uuid('That is no volume.').required())
+    .max(4, 'Four volumes at most.')
+    .required('Choose two volumes.'),
+})
+  .noUnknown()
+  .test(
+    'whole',
+    'Choose a production and two volumes first.',
+    ({ on, productionId, volumeIds }) => !on || (productionId !== null && new Set(volumeIds).size >= 2),
+  )
+export type UnattendedRule = InferType<typeof unattendedRule>
+
+/** What is going on while nobody watches. */
+export interface UnattendedView {
+  readonly rule: UnattendedRule
+  readonly state: BigState
+  readonly cards: readonly Omit<BigCard, 'act'>[]
+  /** Cards of the last hours that were taken out since. */
+  readonly earlier: readonly { readonly label: string; readonly proved: boolean; readonly sentence: string }[]
+}
+
+/** The rule for the tired: off until somebody switches it on, and it never says yes. */
+export const unattendedApi = {
+  one: ask<UnattendedView>()('copies', '/unattended'),
+  set: order()('PUT', '/unattended', { changes: ['copies'], body: unattendedRule }),
+}

@@ -1,0 +1,84 @@
+import { counted } from '../units/quantity'
+
+/** What lies in a reader while nobody watches, with what was done about it. */
+export interface WatchedCard {
+  readonly name: string
+  readonly looking: boolean
+  /** Why the latest look at it failed. */
+  readonly lookFault: string | undefined
+  /** It is of a camera that filmed an earlier load. */
+  readonly cameraKnown: boolean
+  readonly load:
+    | {
+        readonly label: string
+        readonly lookDone: boolean
+        /** Whole verified copies on drives of their own. */
+        readonly verified: number
+        readonly wrong: number
+        readonly played: boolean
+        /** Share of a copy that is under way, 0–1. */
+        readonly copying: number | undefined
+        /** How the copy since the latest look ended that did not give two proved copies. */
+        readonly copyFault: string | undefined
+      }
+    | undefined
+}
+
+/** One of five states, each in a few words that can be read across a room. */
+export type BigState = 'waiting' | 'busy' | 'proved' | 'wrong' | 'unknown'
+
+export const BIG_WORDS: Readonly<Record<BigState, string>> = {
+  waiting: 'No card is in a reader',
+  busy: 'Copying: keep it in',
+  proved: 'Proved twice: play one clip',
+  wrong: 'Something is wrong: do not format',
+  unknown: 'This card needs you',
+}
+
+export interface BigCard {
+  readonly name: string
+  readonly state: BigState
+  readonly sentence: string
+  /** Share that is done, 0–1, while it is copied. */
+  readonly share: number | undefined
+  /** What is to be ordered now, where the rule is on. */
+  readonly act: 'look' | 'copy' | undefined
+}
+
+/** What is said of a card that nobody watches, and what is to be done about it. It is never said that it may be formatted. */
+export function bigCard({ name, looking, lookFault, cameraKnown, load }: WatchedCard): BigCard {
+  const say = (state: BigState, sentence: string, more: Partial<BigCard> = {}): BigCard => ({
+    ...{ name, state, sentence, share: undefined, act: undefined },
+    ...more,
+  })
+  if (looking) return say('busy', 'It is being looked at.')
+  if (!load) {
+    if (lookFault !== undefined) return say('wrong', lookFault)
+    return cameraKnown
+      ? say('busy', 'It will be looked at.', { act: 'look' })
+      : say('unknown', 'No camera of the gear book is known by its files: look at it yourself, and say what filmed it.')
+  }
+  if (!load.lookDone) return say('wrong', 'The look at it did not come to its end. Look at it again.')
+  if (load.copying !== undefined)
+    return say('busy', 'It is copied to two volumes and read back.', { share: load.copying })
+  if (load.wrong > 0 && load.verified >= 2)
+    return say(
+      'wrong',
+      `It is copied twice, but ${counted(load.wrong, 'thing')} ${load.wrong === 1 ? 'is' : 'are'} wrong with it.`,
+    )
+  if (load.verified >= 2)
+    return say(
+      'proved',
+      load.played
+        ? 'The card may be taken out.'
+        : 'The card may be taken out. Play one clip from a copy before you decide.',
+    )
+  if (load.copyFault !== undefined) return say('wrong', load.copyFault)
+  return say('busy', 'It will be copied.', { act: 'copy' })
+}
+
+/** Of several cards the state that somebody has to know first. */
+export function bigState(cards: readonly Pick<BigCard, 'state'>[]): BigState {
+  const order: readonly BigState[] = ['wrong', 'unknown', 'busy', 'proved']
+  return order.find((state) => cards.some((card) => card.state === state)) ?? 'waiting'
+}

@@ -1,0 +1,119 @@
+import { cameraByHabits } from '../../core/cards/habit'
+import { openStops } from '../../core/cards/findings'
+import { markOf } from '../../core/copies/mark'
+import { bigCard, bigState, type BigCard, type WatchedCard } from '../../core/copies/unattended'
+import type { UnattendedRule, UnattendedView } from '../../contract/unattended'
+import type { Db } from '../db/connection'
+import { loadsById } from '../db/queries/cards'
+import { copyQueue } from '../db/queries/copyQueue'
+import { readers, type ReaderRow } from '../db/queries/readers'
+import { readUnattended } from '../db/queries/settings'
+import { readersLookedAt } from '../db/queries/tasks'
+import { cameraHabits, copiedLately, latestTask } from '../db/queries/unattended'
+import { loadStates, type LoadState } from './loadStates'
+
+const OPEN: readonly string[] = ['queued', 'running', 'paused']
+const LATELY_MS = 16 * 3_600_000
+
+/** A card in a reader, with what is said of it and what is to be ordered. */
+export interface WatchedReader {
+  readonly reader: ReaderRow
+  readonly load: LoadState['load'] | undefined
+  readonly card: BigCard
+}
+
+/** Every card that lies in a reader of this computer, as the rule for the tired sees it. */
+export async function watchedReaders(db: Db, host: string, now: number): Promise<WatchedReader[]> {
+  const [rows, looking, known, queue] = await Promise.all([
+    readers(db),
+    readersLookedAt(db),
+    cameraHabits(db),
+    copyQueue(db, host),
+  ])
+  const held = rows.filter((row) => row.host === host && row.putAwayAt === null && row.state === 'card')
+  const loads = await loadsById(
+    db,
+    held.flatMap((row) => (row.loadId !== null && row.same ? row.loadId : [])),
+  )
+  const states = await loadStates(db, loads, { host, now, looked: true })
+  return Promise.all(
+    held.map(async (reader) => {
+      const state = reader.same ? states.find((one) => one.load.id === reader.loadId) : undefined
+      const scan = state ? undefined : await latestTask(db, 'scan', reader.id)
+      const watched: WatchedCard = {
+        name: reader.cardName ?? reader.name,
+        looking: looking.has(reader.id),
+        lookFault: scan?.state === 'failed' ? (scan.sentence ?? 'The look at it failed.') : undefined,
+        cameraKnown: cameraByHabits(reader.habits, known) !== undefined,
+        load:
+          state &&
+          (await watchedLoad(
+            db,
+            state,
+            queue.some((one) => one.loadId === state.load.id),
+          )),
+      }
+      return { reader, load: state?.load, card: bigCard(watched) }
+    }),
+  )
+}
+
+async function watchedLoad(db: Db, state: LoadState, isQueued: boolean): Promise<WatchedCard['load']> {
+  const { load, copies, settings, findings } = state
+  const task = await latestTask(db, 'copy', load.id)
+  const isOpen = isQueued || (task !== undefined && OPEN.includes(task.state))
+  const { done = 0, total = 0 } = (isOpen && task?.progress) || {}
+  const isSince = task !== undefined && task.createdAt > load.scannedAt
+  return {
+    label: load.label,
+    lookDone: load.lookDone,
+    verified: provedDrives(state),
+    wrong: openStops(findings),
+    played: copies.some((copy) => markOf(copy, settings) === 3),
+    copying: isOpen ? (total > 0 ? done / total : 0) : undefined,
+    copyFault:
+      isSince && !isOpen
+        ? [task.sentence ?? 'The copy ended without two proved copies.', ...task.troubles.slice(0, 2)].join(' ')
+        : undefined,
+  }
+}
+
+/** Whole verified copies, those on one drive counted once. */
+function provedDrives({ copies, settings }: LoadState): number {
+  const whole = copies.filter((copy) => markOf(copy, settings) >= 2)
+  return whole.filter(
+    (copy, at) => !whole.slice(0, at).some((before) => copy.sharesDriveWith.includes(before.volumeName)),
+  ).length
+}
+
+/** What the big screen shows. */
+export async function unattendedView(db: Db, host: string, now: number): Promise<UnattendedView> {
+  const rule: UnattendedRule = await readUnattended(db)
+  const watched = await watchedReaders(db, host, now)
+  const cards = watched.map(({ card: { name, state, sentence, share } }) => ({ name, state, sentence, share }))
+  const here = new Set(watched.flatMap(({ load }) => load?.id ?? []))
+  const lately = rule.productionId ? await copiedLately(db, rule.productionId, new Date(now - LATELY_MS)) : []
+  const gone = await loadStates(
+    db,
+    await loadsById(
+      db,
+      lately.filter((id) => !here.has(id)),
+    ),
+    { host, now, looked: true },
+  )
+  return {
+    rule,
+    state: bigState(cards),
+    cards,
+    earlier: gone
+      .filter((state) => state.formattedAt === undefined || state.returned)
+      .map((state) => {
+        const proved = provedDrives(state) >= 2 && openStops(state.findings) === 0
+        return {
+          label: state.load.label,
+          proved,
+          sentence: proved ? 'proved twice; play one clip from a copy' : 'not proved twice: do not format',
+        }
+      }),
+  }
+}

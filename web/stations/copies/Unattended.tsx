@@ -1,0 +1,71 @@
+import { Link } from 'react-router'
+import { proposeVolumes } from '../../../core/copies/proposal'
+import { unattendedApi } from '../../../contract/unattended'
+import type { VolumeView } from '../../../contract/storage'
+import { Ask } from '../../parts/Ask'
+import { Tick } from '../../parts/Tick'
+import { Trouble } from '../../parts/Trouble'
+import { useAsk } from '../../parts/useAsk'
+import { useSend } from '../../parts/useSend'
+
+/** The rule for the tired: off until it is switched on, here. */
+export function Unattended({ productionId, volumes }: { productionId: string; volumes: readonly VolumeView[] }) {
+  const send = useSend(unattendedApi.set)
+  return (
+    <section aria-labelledby="unattended" className="mt-10 max-w-3xl border-t border-rule pt-5">
+      <h2 id="unattended" className="mb-1">
+        While nobody watches
+      </h2>
+      <Ask query={useAsk(unattendedApi.one, {})}>
+        {({ rule }) => {
+          const isHere = rule.on && rule.productionId === productionId
+          const usual = rule.volumeIds.length >= 2 && isHere ? rule.volumeIds : proposeVolumes(volumes, 0)
+          const names = usual.map((id) => volumes.find((one) => one.id === id)?.name ?? 'a volume that is away')
+          const put = (on: boolean, volumeIds: readonly string[]) => {
+            // Asked while a hand is on it: a browser shows no notice later of its own accord.
+            if (on && 'Notification' in window && Notification.permission === 'default')
+              void Notification.requestPermission()
+            send.mutate({ params: {}, body: { on, productionId, volumeIds: [...volumeIds] } })
+          }
+          const toggle = (id: string) =>
+            put(true, usual.includes(id) ? usual.filter((one) => one !== id) : [...usual, id])
+          return (
+            <>
+              <p className="mb-3 text-quiet">
+                A card of a camera that is known by an earlier load is looked at and copied to two volumes as soon as it
+                appears, for this production. It is never said to be clear: you play a clip and decide.
+              </p>
+              <Tick
+                className="font-semibold"
+                checked={isHere}
+                disabled={send.isPending || (!isHere && usual.length < 2)}
+                onChange={(on) => put(on, usual)}
+              >
+                Look at cards and copy them by themselves
+                {names.length >= 2 && <span className="font-normal text-quiet">, to {names.join(' and ')}</span>}
+              </Tick>
+              {isHere && (
+                <>
+                  <div className="mt-3 flex flex-wrap gap-x-6 gap-y-2">
+                    {volumes.map((volume) => (
+                      <Tick key={volume.id} checked={usual.includes(volume.id)} onChange={() => toggle(volume.id)}>
+                        {volume.name}
+                      </Tick>
+                    ))}
+                  </div>
+                  <p className="mt-4">
+                    <Link to="/watch" className="font-semibold text-accent underline underline-offset-4">
+                      The big screen, to be read from across the room
+                    </Link>
+                  </p>
+                </>
+              )}
+              {rule.on && !isHere && <p className="mt-2 text-doubt">It is on for another production now.</p>}
+              <Trouble error={send.error} />
+            </>
+          )
+        }}
+      </Ask>
+    </section>
+  )
+}
