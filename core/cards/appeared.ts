@@ -18,23 +18,10 @@ export interface Offer {
 }
 
 /**
- * Names that cameras and recorders give to folders at the top of a card. Source: DCIM is JEITA CP-3461 / CIPA DC-009;
- * PRIVATE and AVCHD are the folders of AVCHD and of XAVC, CLIP, CONTENTS and BPAV of professional cards, MP_ROOT and
- * AVF_INFO of stills cameras, from memory.
+ * Names that cameras and recorders give to folders at the top of a card. Source: DCIM is JEITA CP-3461 / CIPA DC-009; the
+ * others are common practice, no source.
  */
-const CARD_FOLDERS = new Set([
-  'DCIM',
-  'PRIVATE',
-  'AVCHD',
-  'MP_ROOT',
-  'AVF_INFO',
-  'CLIP',
-  'CLIPS',
-  'CONTENTS',
-  'BPAV',
-  'XDROOT',
-  'MISC',
-])
+const CARD_FOLDERS = new Set(['DCIM', 'PRIVATE', 'CLIP', 'CLIPS', 'CONTENTS', 'SUB', 'THUMB', 'TAKES'])
 
 const PARTS = [
   [0.02, 'nearly empty'],

@@ -1,7 +1,8 @@
 import {
   DndContext,
-  PointerSensor,
+  MouseSensor,
   pointerWithin,
+  TouchSensor,
   useDraggable,
   useDroppable,
   useSensor,
@@ -25,7 +26,11 @@ export function FolderBoard({ view, productionId }: { view: SortedView; producti
   const send = useSend(sortedApi.putByHand)
   const [marked, setMarked] = useState<string>()
   const list = useRef<HTMLDivElement>(null)
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }))
+  // A finger scrolls; held for a moment, it drags.
+  const sensors = useSensors(
+    useSensor(MouseSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(TouchSensor, { activationConstraint: { delay: 200, tolerance: 6 } }),
+  )
   const { template } = view.settings
   const folders = template.map((folder) => ({
     ...folder,
