@@ -96,11 +96,17 @@ export interface PreviewsView {
   readonly sizeBytes: number
 }
 
+/** What review came to so far. */
+export interface ReviewView extends ReviewSum {
+  /** Shots that were ticked as filmed, and that no clip is matched to: on a card that nobody looked at, or not there. */
+  readonly unmatchedShots: readonly string[]
+}
+
 /** The desk of station 2 at which clips are looked at and chosen from. */
 export const reviewApi = {
   /** Clips of a production, the oldest recording first, each with what was said of it. */
   clips: ask<Page<ReviewClip>>()('review', '/productions/:id/review', reviewQuery),
-  sum: ask<ReviewSum>()('review', '/productions/:id/review/sum'),
+  sum: ask<ReviewView>()('review', '/productions/:id/review/sum'),
   set: order()('PUT', '/clips/:id/review', { changes: ['review'], body: reviewBody }),
   watch: ask<WatchView>()('copies', '/clips/:id/watch'),
   /** The clip as a browser plays it. 409 when no place has it, or a preview is to be made first. */

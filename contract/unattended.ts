@@ -15,7 +15,8 @@ export const unattendedRule = object({
   .test(
     'whole',
     'Choose a production and two volumes first.',
-    ({ on, productionId, volumeIds }) => !on || (productionId !== null && new Set(volumeIds).size >= 2),
+    ({ on, productionId, volumeIds }) =>
+      !on || (productionId !== null && Array.isArray(volumeIds) && new Set(volumeIds).size >= 2),
   )
 export type UnattendedRule = InferType<typeof unattendedRule>
 

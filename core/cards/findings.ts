@@ -29,6 +29,8 @@ export interface ScannedClip {
   readonly cut: string | undefined
   /** Of a clip that is numbered frames: those that are not there, and how many are too short. */
   readonly frames?: MissingFrames
+  /** The path of another clip whose content it seems to have. */
+  readonly sameAs?: string
   /** What its picture has that decides something later. */
   readonly odd?: { readonly variable: boolean; readonly interlaced: boolean; readonly curve: 'PQ' | 'HLG' | undefined }
 }
@@ -49,6 +51,8 @@ export interface Finding {
     | 'link'
     | 'special'
     | 'clock'
+    | 'twice'
+    | 'goes-on'
     | 'clock-off'
     | 'clock-moved'
     | 'no-clips'
@@ -83,6 +87,7 @@ export const USUAL_ANSWERS: Partial<Record<Finding['kind'], readonly string[]>> 
   gap: ['Deleted in the camera', 'On another card', 'Another mode'],
   clock: ['The clock was wrong', 'Filmed on another day'],
   'clock-off': ['The clock is right'],
+  twice: ['Keep both', 'One of them is a copy'],
   link: ['Not needed'],
   special: ['Not needed'],
   lost: ['I deleted it', 'Rescued'],
@@ -106,6 +111,8 @@ export const openStops = (findings: readonly Finding[]): number =>
 /** Questions that nobody has answered yet. */
 export const openQuestions = (findings: readonly Finding[]): number =>
   findings.filter((finding) => finding.weight === 'ask' && finding.answer === undefined).length
+
+const nameOf = (path: string): string => path.slice(path.lastIndexOf('/') + 1)
 
 const missingWords = ({ first, last, missing }: MissingFrames): string => `${rangeWords(missing)} of ${first}–${last}`
 
@@ -233,6 +240,13 @@ export function clipFindings(
       sentence: `The counter jumps in ${counted(more.length, 'more place')}, from ${more[0]?.from} on: ${counted(missing, 'number')} missing. Deleted in the camera, on another card, or another mode?`,
     })
   }
+  const twice = clips.filter((clip) => clip.sameAs !== undefined)
+  say(
+    'twice',
+    'ask',
+    twice,
+    `${counted(twice.length, 'clip')} ${twice.length === 1 ? 'has' : 'have'} the content of another one on this card, as its length and samples of both tell: ${words(twice, (clip) => `${nameOf(clip.path)} that of ${nameOf(clip.sameAs ?? '')}`)}. All are copied.`,
+  )
   const strayed = shootDay
     ? clips.filter(
         (clip) => clip.recordedAt && Math.abs(Date.parse(clip.recordedAt) - Date.parse(shootDay)) > 3 * DAY_MS,

@@ -119,6 +119,17 @@ export function reviewSentence({ clips, keep, maybe, reject, seconds }: ReviewSu
     : `${kept}${unsure}. Every clip has been looked at.`
 }
 
+/** Shots that were filmed, as somebody ticked, and that no clip is matched to; `undefined` where there are none. */
+export const unmatchedSentence = (names: readonly string[]): string | undefined =>
+  names.length === 0
+    ? undefined
+    : `Ticked as filmed, and no clip is matched to ${names.length === 1 ? 'it' : 'them'}: ${names
+        .slice(0, 5)
+        .map((name) => `“${name}”`)
+        .join(
+          ', ',
+        )}${names.length > 5 ? ` and ${names.length - 5} more` : ''}. Match ${names.length === 1 ? 'it' : 'them'} here, or look for the card.`
+
 /** Figures beside the sentence: what is kept as files, and with handles. */
 export const reviewFigures = ({ keep, sizeBytes, secondsWithHandles }: ReviewSum): string =>
   keep === 0

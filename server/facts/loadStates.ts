@@ -1,5 +1,6 @@
 import { clockFinding } from '../../core/cards/clockFinding'
 import { cardFindings, openStops, withAnswers, type Finding } from '../../core/cards/findings'
+import { goesOnSentence, type GoesOn } from '../../core/cards/spans'
 import { clearToFormat, type ClearAnswer } from '../../core/copies/clear'
 import { deviceRelation } from '../../core/copies/device'
 import type { CopyFacts } from '../../core/copies/mark'
@@ -182,6 +183,11 @@ function withRelations(
   })
 }
 
+const goesOnFinding = (goesOn: GoesOn | null): Finding[] =>
+  goesOn
+    ? [{ kind: 'goes-on', weight: 'note', paths: [], files: 1, key: 'goes-on', sentence: goesOnSentence(goesOn) }]
+    : []
+
 /** What is to be said of a load's card. */
 function findingsOf(
   load: LoadRow,
@@ -190,7 +196,7 @@ function findingsOf(
   returned: boolean,
 ): Finding[] {
   const found = withAnswers(
-    cardFindings(counts, [...load.clipFindings, ...clockFinding(load)], load),
+    cardFindings(counts, [...load.clipFindings, ...clockFinding(load), ...goesOnFinding(load.goesOn)], load),
     new Map(answers.map((one) => [one.key, one.answer])),
   )
   if (!returned) return found

@@ -6,6 +6,7 @@ import { appFigures } from './appBench'
 import { browserFigures } from './browserBench'
 import { checkFigures, copyFigures, scanFigure, type Figure } from './copyBench'
 import { growthFigures } from './growthBench'
+import { reviewFigures } from './reviewBench'
 
 interface ManifestEntry {
   readonly file: string
@@ -46,6 +47,7 @@ const PARTS: Record<string, (scratch: string) => Promise<Figure[]>> = {
   copying: copyFigures,
   checking: checkFigures,
   application: appFigures,
+  review: reviewFigures,
   growth: growthFigures,
   browser: browserFigures,
 }

@@ -1,7 +1,9 @@
 import { execFileSync } from 'node:child_process'
 import {
   cpSync,
+  mkdirSync,
   readdirSync,
+  readFileSync,
   renameSync,
   rmSync,
   statSync,
@@ -13,7 +15,20 @@ import {
 import { join } from 'node:path'
 import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { clearWorld, clipFile, flipBit, newWorld, startStation, until, type Station, type World } from './station'
+import type { LoadView } from '../../contract/cards'
+import type { Page } from '../../contract/page'
+import type { TaskView } from '../../contract/tasks'
+import {
+  clearWorld,
+  clipFile,
+  flipBit,
+  newWorld,
+  ownClip,
+  startStation,
+  until,
+  type Station,
+  type World,
+} from './station'
 
 let station: Station
 beforeAll(async () => {
@@ -217,5 +232,48 @@ describe('a flipped bit', () => {
     const end = await world.copy()
     expect(end.troubles.join()).toMatch(/CURL0041\.MP4 on Slipway/)
     await expectNotClear(world, /Slipway/)
+  })
+})
+
+describe('cards that were not prepared', () => {
+  it('pulled out in the middle of a look: says so, says no yes, and the next look is whole', async () => {
+    const names = Array.from({ length: 24 }, (_, at) => `CURL${String(at + 1).padStart(4, '0')}.MP4`)
+    const world = await newWorld(station, names)
+    const order = await station.post(`/readers/${world.readerId}/scan`, {
+      productionId: world.productionId,
+      label: 'Curlew A',
+    })
+    const task = () => station.get<TaskView>(`/tasks/${String(order.body.taskId)}`)
+    await until(task, ({ progress, state }) => (progress?.done ?? 0) >= 4 || state === 'done')
+    renameSync(world.card, `${world.card} away`)
+    const end = await station.ended(String(order.body.taskId))
+    expect(end.state).toBe('failed')
+    expect(end.sentence).toMatch(/went away|Another card/)
+    expect((await world.load()).sentence).toContain('the look has not come to its end')
+    renameSync(`${world.card} away`, world.card)
+    expect(await world.look()).toMatchObject({ state: 'done', sentence: expect.stringContaining('24 clips') })
+    expect((await world.load()).sentence).toContain('24 clips')
+    expect((await world.clips('wrong')).length).toBe(0)
+  })
+
+  it('two with the same names and other contents in one production: two loads, two mirrors, and neither hides the other', async () => {
+    const world = await newWorld(station, ['CURL0041.MP4'])
+    await world.look()
+    await world.copy()
+    const folder = join(world.card, 'DCIM/100CURLW')
+    renameSync(folder, `${world.root}/first`)
+    mkdirSync(folder)
+    writeFileSync(join(folder, 'CURL0041.MP4'), ownClip('the other card'))
+    expect(await world.look()).toMatchObject({ state: 'done' })
+    const { rows } = await station.get<Page<LoadView>>(`/productions/${world.productionId}/loads`)
+    expect(rows.map((load) => [load.label, load.whereabouts.state])).toEqual([
+      ['Curlew A (2)', 'nowhere'],
+      ['Curlew A', 'twice'],
+    ])
+    await world.copy()
+    const copied = (label: string) =>
+      readFileSync(join(world.slipway, world.title, 'Cards', label, 'DCIM/100CURLW/CURL0041.MP4'))
+    expect(copied('Curlew A').equals(readFileSync(join(world.root, 'first/CURL0041.MP4')))).toBe(true)
+    expect(copied('Curlew A (2)').equals(readFileSync(join(folder, 'CURL0041.MP4')))).toBe(true)
   })
 })

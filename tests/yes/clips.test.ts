@@ -213,3 +213,19 @@ describe('a clip is what the editor sees', () => {
     ])
   })
 })
+
+describe('the same content twice on one card', () => {
+  it('is asked about, with the two names, and not where only the sizes are equal', async () => {
+    const world = await newWorld(station, ['CURL0041.MP4', 'CURL0042.MP4'])
+    cpSync(onCard(world, 'DCIM/100CURLW/CURL0041.MP4'), onCard(world, 'DCIM/100CURLW/CURL0043.MP4'))
+    await world.look()
+    const found = async () => (await world.load()).findings.filter(({ kind }) => kind === 'twice')
+    expect(await found()).toMatchObject([
+      { weight: 'ask', files: 1, sentence: expect.stringContaining('CURL0043.MP4 that of CURL0041.MP4') },
+    ])
+    // Looked at again it is the same question, and gone with the file.
+    rmSync(onCard(world, 'DCIM/100CURLW/CURL0043.MP4'))
+    await world.look()
+    expect(await found()).toEqual([])
+  })
+})

@@ -94,3 +94,16 @@ describe('a camera whose clock is off by a constant', () => {
     expect(await clock('Teal')).toMatchObject({ kind: 'clock-off' })
   })
 })
+
+describe('a take that goes on on the next card', () => {
+  it('is said of the card on which it goes on', async () => {
+    // Two seconds from 18:00:00: the next card begins as it ends.
+    film('CURL', ['17:50:00', '18:00:00'])
+    await look('Curlew B')
+    film('CURL', ['18:00:02', '18:10:00'])
+    await look('Curlew C')
+    const said = async (label: string) => (await load(label)).findings.find(({ kind }) => kind === 'goes-on')?.sentence
+    expect(await said('Curlew C')).toContain('CURL0001.MP4 goes on where CURL0002.MP4 of “Curlew B” ended')
+    expect(await said('Curlew B')).toBeUndefined()
+  })
+})

@@ -17,6 +17,7 @@ import * as clock from './0015-clock'
 import * as queue from './0016-queue'
 import * as sorted from './0017-sorted'
 import * as unattended from './0018-unattended'
+import * as same from './0019-same'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -38,4 +39,5 @@ export const migrations: Record<string, Migration> = {
   '0016-queue': queue,
   '0017-sorted': sorted,
   '0018-unattended': unattended,
+  '0019-same': same,
 }

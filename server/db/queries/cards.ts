@@ -114,6 +114,17 @@ export function clipPage(
   return pageOf(query, { ...CLIP_ORDERS[sort], id: 'clip.id' }, asked)
 }
 
+/** Which media files of a load have the content of another one, by their printable paths; all others have their own. */
+export const setSameAs = (db: Db, loadId: string, same: readonly { readonly path: string; readonly as: string }[]) =>
+  sql`update clip set same_as = first.id
+    from clip now left join jsonb_to_recordset(${JSON.stringify(same)}::jsonb) as s(path text, "as" text) on s.path = now.path_text
+      left join clip first on first.load_id = now.load_id and first.path_text = s."as"
+    where clip.id = now.id and now.load_id = ${loadId} and clip.same_as is distinct from first.id`.execute(db)
+
+/** A picture of a clip was taken. */
+export const setPictureMade = (db: Db, id: string) =>
+  db.updateTable('clip').set({ pictureMade: true }).where('id', '=', id).execute()
+
 /** What of a load's clips findings are made from. */
 export async function scannedClips(db: Db, loadId: string): Promise<ScannedClip[]> {
   const rows = await db
@@ -124,13 +135,15 @@ export async function scannedClips(db: Db, loadId: string): Promise<ScannedClip[
       sql<string | null>`coalesce(probe#>>'{video,fieldOrder}', probe#>>'{video,measuredFields,order}')`.as('fields'),
       sql<string | null>`probe#>>'{video,transfer}'`.as('transfer'),
       sql<MissingFrames | null>`probe->'sequence'`.as('sequence'),
+      sql<string | null>`(select first.path_text from clip first where first.id = clip.same_as)`.as('sameAs'),
     ])
     .where('loadId', '=', loadId)
     .where('shown', '=', true)
     .orderBy('pathText')
     .execute()
-  return rows.map(({ cadence, fields, transfer, sequence, ...row }) => ({
+  return rows.map(({ cadence, fields, transfer, sequence, sameAs, ...row }) => ({
     ...row,
+    ...(sameAs !== null && { sameAs }),
     ...(sequence && { frames: sequence }),
     odd: {
       variable: cadence === 'variable',

@@ -1,5 +1,6 @@
 import { sql } from 'kysely'
 import type { ClockShift, LoadStarts } from '../../../core/cards/clock'
+import type { EdgeClip, GoesOn, LoadEdges } from '../../../core/cards/spans'
 import type { Db } from '../connection'
 
 /** When the clips of each load of a production began, by the clocks of their cameras, in milliseconds. */
@@ -52,3 +53,44 @@ export const moveClock = (db: Db, loadId: string, shiftMs: number): Promise<bool
     await tx.updateTable('clip').set({ shiftMs }).where('loadId', '=', loadId).execute()
     return true
   })
+
+/** The first and the last clip of each load of a production, by when they were recorded. */
+export async function loadEdges(db: Db, productionId: string): Promise<LoadEdges[]> {
+  const { rows } = await sql<{
+    id: string
+    label: string
+    name: string
+    at: string
+    seconds: number
+    mode: string
+    isFirst: boolean
+  }>`
+    select load.id, load.label, edge.name, edge.at, edge.seconds, edge.mode, edge.is_first
+    from load cross join lateral (
+      select name, probe->>'recordedAt' as at, seconds, frame_px || ' ' || rate || ' ' || codec as mode,
+        row_number() over (order by probe->>'recordedAt', path_text) = 1 as is_first,
+        row_number() over (order by probe->>'recordedAt' desc, path_text desc) = 1 as is_last
+      from clip where clip.load_id = load.id and shown and has_video and probe->>'recordedAt' is not null
+    ) edge
+    where load.production_id = ${productionId} and (edge.is_first or edge.is_last)`.execute(db)
+  const edges = new Map<string, { label: string; first?: EdgeClip; last?: EdgeClip }>()
+  for (const { id, label, name, at, seconds, mode, isFirst } of rows) {
+    const startMs = Date.parse(at)
+    if (Number.isNaN(startMs)) continue
+    const clip = { name, startMs, endMs: startMs + seconds * 1000, mode }
+    const known = edges.get(id) ?? { label }
+    // The only clip of a load is its first and its last.
+    edges.set(id, isFirst ? { last: clip, ...known, first: clip } : { first: clip, ...known, last: clip })
+  }
+  return [...edges].flatMap(([id, { label, first, last }]) => (first && last ? [{ id, label, first, last }] : []))
+}
+
+/** Keeps which loads begin with a take that another one began. */
+export async function putGoesOn(db: Db, productionId: string, found: ReadonlyMap<string, GoesOn>): Promise<void> {
+  const rows = [...found].map(([id, goesOn]) => ({ id, goes_on: goesOn }))
+  await sql`update load set goes_on = f.goes_on
+    from load now left join jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as f(id uuid, goes_on jsonb) on f.id = now.id
+    where load.id = now.id and now.production_id = ${productionId} and load.goes_on is distinct from f.goes_on`.execute(
+    db,
+  )
+}

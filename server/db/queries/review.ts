@@ -162,3 +162,19 @@ export const isShotOf = async (db: Db, shotId: string, productionId: string): Pr
     .where('id', '=', shotId)
     .where('productionId', '=', productionId)
     .executeTakeFirst()) !== undefined
+
+/** Names of shots that were ticked as filmed, and that no clip is matched to, as they stand in the list. */
+export const unmatchedShotsOf = async (db: Db, productionId: string): Promise<string[]> =>
+  (
+    await db
+      .selectFrom('shot')
+      .select('name')
+      .where('productionId', '=', productionId)
+      .where('filmedAt', 'is not', null)
+      .where((at) =>
+        at.not(at.exists(at.selectFrom('review').select('clipId').whereRef('review.shotId', '=', 'shot.id'))),
+      )
+      .orderBy('place')
+      .limit(50)
+      .execute()
+  ).map((row) => row.name)

@@ -3,6 +3,7 @@ import type { Fault } from '../../../contract/bench'
 import type { VolumeKind } from '../../../contract/storage'
 import type { DeviceIdentity } from '../../../core/copies/device'
 import type { ClockShift } from '../../../core/cards/clock'
+import type { GoesOn } from '../../../core/cards/spans'
 import type { FileRole } from '../../../core/cards/clips'
 import type { Finding } from '../../../core/cards/findings'
 import type { ClipRange, Verdict } from '../../../core/cards/review'
@@ -126,6 +127,8 @@ export interface Database extends FactTables, GearTables, SortedTables, TaskTabl
     /** By how much its clock seems to be off, and by how much its times are shown moved. */
     clock: JsonOrNull<ClockShift>
     clockShiftMs: Given<number>
+    /** Its first clip goes on where the last one of another load ended. */
+    goesOn: JsonOrNull<GoesOn>
     label: string
     /** False from the beginning of a look until everything it found is written down. */
     lookDone: Given<boolean>
@@ -170,6 +173,8 @@ export interface Database extends FactTables, GearTables, SortedTables, TaskTabl
     onCard: Given<boolean>
     /** On the card, or gone from it with a proved copy, and no part of another clip; follows its entry by a trigger. */
     shown: Given<boolean>
+    /** Another clip of the card whose content it seems to have. */
+    sameAs: Given<string | null>
     /** The clip that this file belongs to, when it is none of its own. */
     memberOf: Given<string | null>
     /** The first file of a take that the camera split, and this one's place in it, from 1. */

@@ -1,7 +1,7 @@
 import { Router } from 'express'
 import { tidyRanges } from '../../../core/cards/review'
 import { previewTitle, reviewApi, type WatchView, type Waveform } from '../../../contract/review'
-import { isShotOf, nameableRows, putNames, putReview, reviewPage } from '../../db/queries/review'
+import { isShotOf, nameableRows, putNames, putReview, reviewPage, unmatchedShotsOf } from '../../db/queries/review'
 import { tellChanged } from '../../db/queries/tasks'
 import { extentOf, reviewClips, reviewOf, selectsOf } from '../../facts/review'
 import { filmOf, filmstripOf, placeOf, waveOf } from '../../media/looked'
@@ -26,7 +26,11 @@ export function reviewRoutes(context: Context): Router {
     return { rows: await reviewClips(db, rows), next }
   })
 
-  serve(router, reviewApi.sum, async ({ params }) => reviewOf(db, (await productionOf(db, params.id)).id))
+  serve(router, reviewApi.sum, async ({ params }) => {
+    const { id } = await productionOf(db, params.id)
+    const [sum, unmatchedShots] = await Promise.all([reviewOf(db, id), unmatchedShotsOf(db, id)])
+    return { ...sum, unmatchedShots }
+  })
 
   serve(router, reviewApi.set, async ({ params, body }) => {
     const clip = await clipOf(params.id)

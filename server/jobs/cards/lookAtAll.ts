@@ -1,21 +1,25 @@
 import { mkdir, writeFile } from 'node:fs/promises'
+import { availableParallelism } from 'node:os'
 import { join } from 'node:path'
 import { filesBeside } from '../../../core/cards/clips'
 import { frameRuns } from '../../../core/cards/frameRuns'
 import { printablePath } from '../../../core/copies/pathText'
 import { allPass } from '../../../core/media/check'
-import { FACTS_VERSION, type MediaFacts } from '../../../core/media/facts'
+import { FACTS_VERSION, type MediaFacts, type VideoTrack } from '../../../core/media/facts'
 import { isMediaName } from '../../../core/media/mediaName'
 import * as cards from '../../db/queries/cards'
 import { plannedRawRate } from '../../db/queries/clipFiles'
+import { tellChanged } from '../../db/queries/tasks'
 import { proxyOf, setProxyState } from '../../db/queries/proxies'
 import type { Medium } from '../../engine/medium'
 import type { WalkedEntry } from '../../engine/walk'
 import { proxyChecks } from '../../facts/proxies'
 import { picturesFolder } from '../../home'
+import { fullPath } from '../../media/mediumOf'
 import type { Listing } from '../../media/listing'
+import { atOnce } from '../atOnce'
 import type { Work } from '../work'
-import { lookAtClip, type SeenClip } from './lookAtClip'
+import { lookAtClip, pictureOf, type SeenClip } from './lookAtClip'
 import { lookAtRun, type WalkedRun } from './lookAtRun'
 import { isUnmeasured } from './measure'
 
@@ -50,6 +54,9 @@ export function sortedFiles(listing: Listing): SortedFiles {
   return { media, runs, beside, others: others.length }
 }
 
+/** Programs that read clips side by side: as many as there are processors, while a card can only be read so fast. */
+const LANES = Math.min(4, availableParallelism())
+
 interface Looked {
   readonly load: { readonly id: string; readonly productionId: string }
   readonly medium: Medium
@@ -57,7 +64,10 @@ interface Looked {
   readonly files: SortedFiles
 }
 
-/** Reads every clip that is not known well already. Returns how many are in trouble, and how many are still to be measured. */
+/**
+ * Reads every clip that is not known well already: first what all of them are, so that the table is there soon, then a
+ * picture of each. Returns how many are in trouble, and how many are still to be measured.
+ */
 export async function lookAtAll(
   work: Work,
   { load, medium, rows, files: { media, runs, beside } }: Looked,
@@ -66,6 +76,7 @@ export async function lookAtAll(
   const before = new Map((await cards.clipsBefore(db, load.id)).map((clip) => [clip.entryId, clip]))
   const total = media.length + runs.length
   const seen = { troubled: 0, unmeasured: 0 }
+  const unpictured: { id: string; path: Buffer; video: VideoTrack }[] = []
   let done = 0
   const lookAt = async (file: CardFile, sizeBytes: number, look: () => Promise<SeenClip>) => {
     await control.gate()
@@ -88,18 +99,31 @@ export async function lookAtAll(
       pictureMade: picture !== undefined || earlier?.pictureMade === true,
     })
     if (picture) await keepPicture(id, picture)
+    else if (clip.probe?.video && !clip.probe.sequence)
+      unpictured.push({ id, path: fullPath(medium, file.entry.path), video: clip.probe.video })
     if (clip.probe) await judgeProxy(db, id, clip.probe)
   }
-  for (const file of media) {
+  await atOnce(media, LANES, async (file) => {
     const sidecars = (beside.get(file.path) ?? []).map(({ entry }) => entry)
     await lookAt(file, file.sizeBytes, () => lookAtClip(medium, file.entry, sidecars, control))
-  }
+  })
   const planned = runs.length > 0 ? await plannedRawRate(db, load.productionId) : undefined
   for (const run of runs) {
     const sizeBytes = run.frames.reduce((sum, frame) => sum + frame.sizeBytes, 0)
     const [first] = run.frames
     if (first) await lookAt(first, sizeBytes, () => lookAtRun(medium, run, planned, control))
   }
+  await tellChanged(db, 'cards')
+  const pictured = { done: total - unpictured.length, total }
+  await atOnce(unpictured, LANES, async ({ id, path, video }) => {
+    await control.gate()
+    progress.set({ ...pictured, unit: 'files' })
+    pictured.done += 1
+    const picture = await pictureOf(path, video, control)
+    if (!picture) return
+    await keepPicture(id, picture)
+    await cards.setPictureMade(db, id)
+  })
   progress.set({ done: total, total, unit: 'files' })
   return seen
 }

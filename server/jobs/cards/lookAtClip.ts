@@ -20,7 +20,7 @@ export interface SeenClip {
   readonly picture: Buffer | undefined
 }
 
-/** Reads what a clip and its sidecars say of it, whether its end is there, and takes a picture of it. */
+/** Reads what a clip and its sidecars say of it, and whether its end is there; its picture is taken later. */
 export async function lookAtClip(
   medium: Medium,
   file: WalkedEntry,
@@ -34,10 +34,7 @@ export async function lookAtClip(
   try {
     const probe = { ...(await probeFile(path, control)), sidecar: await sidecarOf(medium, sidecars) }
     if (!probe.video && !probe.audio) return { ...nothing, cut, probe, trouble: 'it holds neither picture nor sound' }
-    const { video } = probe
-    const picture = video && (await pictureOf(path, video, control))
-    const hasPicture = video !== undefined
-    return { probe, trouble: undefined, cut, hasPicture, picture }
+    return { probe, trouble: undefined, cut, hasPicture: probe.video !== undefined, picture: undefined }
   } catch (error) {
     if (error instanceof Stopped) throw error
     return { ...nothing, cut, trouble: troubleOf(error) }
@@ -45,7 +42,7 @@ export async function lookAtClip(
 }
 
 /** From a third of the clip, else from its first frame: some can only be decoded from there. */
-async function pictureOf(path: Buffer, video: VideoTrack, control: TaskControl): Promise<Buffer | undefined> {
+export async function pictureOf(path: Buffer, video: VideoTrack, control: TaskControl): Promise<Buffer | undefined> {
   for (const at of [video.seconds / 3, 0]) {
     const picture = await framePicture(path, video, at, 480, control).catch((error: unknown) => {
       if (error instanceof Stopped) throw error

@@ -8,12 +8,13 @@ import { loadsLike } from '../../db/queries/loadsLike'
 import { countRecorded } from '../../db/queries/measured'
 import { reader as readerRow } from '../../db/queries/readers'
 import { putCardListing } from '../../db/queries/seen'
-import { renewClocks } from '../../facts/clocks'
+import { renewClocks, renewSpans } from '../../facts/clocks'
 import { CannotWork } from '../../media/cannotWork'
 import { CARD_ROOT, listCard, samplesEqual, takeSamples, type Listing } from '../../media/listing'
 import { readerContent, type ReaderContent } from '../../media/mediumOf'
 import type { Job, NextTask, Work, WorkEnd } from '../work'
 import { arrange, findInClips } from './arrange'
+import { noteSameContent } from './sameContent'
 import { lookAtAll, sortedFiles } from './lookAtAll'
 
 type ScanInput = TaskInput<'scan'>
@@ -35,8 +36,13 @@ async function runScan(work: Work, input: ScanInput): Promise<WorkEnd> {
   const files = sortedFiles(listing)
   const seen = await lookAtAll(work, { load, medium: content.medium, rows, files })
   const clips = await arrange(db, load.id, { ...files, entryIdOf: (path) => rows.get(path)?.id })
+  await noteSameContent(db, {
+    ...{ loadId: load.id, medium: content.medium, media: files.media },
+    gate: work.control.gate,
+  })
   await finishLook(work, load.id, content, listing, rows, place)
   await renewClocks(db, load.productionId)
+  await renewSpans(db, load.productionId)
   const bytes = listing.files.reduce((sum, file) => sum + file.sizeBytes, 0)
   return {
     sentence: `${counted(clips, 'clip')} and ${counted(files.others, 'other file')} on ${content.cardName}, ${formatBytes(bytes)}${seen.troubled > 0 ? `; ${counted(seen.troubled, 'clip')} in trouble` : ''}.`,

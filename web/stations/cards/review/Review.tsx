@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
-import { reviewFigures, reviewSentence, type Verdict } from '../../../../core/cards/review'
+import { reviewFigures, reviewSentence, unmatchedSentence, type Verdict } from '../../../../core/cards/review'
 import { frameRate, parseFrameRate } from '../../../../core/units/frameRate'
 import type { Shot } from '../../../../core/shoot/shots'
 import { copiesApi } from '../../../../contract/copies'
@@ -57,7 +57,7 @@ export default function Review({ productionId }: { productionId: string }) {
       {(total) => (
         <>
           <Answer
-            why={reviewFigures(total)}
+            why={[reviewFigures(total), unmatchedSentence(total.unmatchedShots)].filter(Boolean).join(' ')}
             action={
               total.clips > 0 && (
                 <>
