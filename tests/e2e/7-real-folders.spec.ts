@@ -42,6 +42,9 @@ function film(name: string): void {
     'yuv420p',
     '-movflags',
     '+faststart',
+    // No two clips have the same content, which would be asked about.
+    '-metadata',
+    `comment=${name}`,
     join(card, name),
   ])
 }
