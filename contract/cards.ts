@@ -13,6 +13,8 @@ export const scanOrder = object({
   label: text().max(80, 'Keep the label under 80 characters.').default(''),
 }).noUnknown()
 
+export type ScanOrder = InferType<typeof scanOrder>
+
 /** A folder in which cards appear. */
 export const newReader = object({
   name: text().required('Name the reader.').max(60, 'Keep the name under 60 characters.'),

@@ -102,6 +102,8 @@ export interface LoadCopies {
 
 /** A night of copies as it is planned, and what of it waits already. */
 export interface NightView extends Night {
+  /** Cards in readers that nobody has looked at, or that have changed since. */
+  readonly unlooked: readonly string[]
   /** Labels of loads that wait, the next one first. */
   readonly queue: readonly string[]
 }

@@ -1,7 +1,8 @@
-import { array, object, string, type InferType } from 'yup'
+import { array, object, type InferType } from 'yup'
 import type { Offer } from '../core/cards/appeared'
 import { ask, order, type Ordered } from './endpoint'
-import { folderPath, text } from './text'
+import { scanOrder } from './cards'
+import { folderPath } from './text'
 
 /** A file system that appeared and is not registered: what is asked about it. */
 export interface AppearedView {
@@ -11,12 +12,6 @@ export interface AppearedView {
   readonly offer: Offer
   readonly appearedAt: string
 }
-
-/** For which production a card that appeared is looked at, and what it is to be called. */
-export const lookOrder = object({
-  productionId: string().uuid('Choose a production.').required('Choose a production.'),
-  label: text().max(80, 'Keep the label under 80 characters.').default(''),
-}).noUnknown()
 
 /** Folders, beside the usual ones, in which whatever is mounted is noticed. */
 export const noticedFolders = object({
@@ -31,7 +26,7 @@ export type NoticedFolders = InferType<typeof noticedFolders>
 export const noticedApi = {
   all: ask<readonly AppearedView[]>()('cards', '/appeared'),
   /** Adds it as a reader and looks at its card, in one. 422 where it cannot be a reader. */
-  look: order<Ordered>()('POST', '/appeared/:id/look', { status: 202, changes: ['cards', 'tasks'], body: lookOrder }),
+  look: order<Ordered>()('POST', '/appeared/:id/look', { status: 202, changes: ['cards', 'tasks'], body: scanOrder }),
   /** Asks no more about it until it is taken out. */
   leave: order()('POST', '/appeared/:id/leave', { changes: ['cards'] }),
   folders: ask<NoticedFolders>()('gear', '/noticed'),

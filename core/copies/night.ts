@@ -114,10 +114,17 @@ export function nightPlan(
   }
 }
 
-/** The night in one sentence; `clock` gives the time of day after so many seconds. */
-export function nightSentence(night: Night, clock: (seconds: number) => string): string {
+/** The night in one sentence; `clock` gives the time of day after so many seconds, `unlooked` are cards that nobody has looked at. */
+export function nightSentence(
+  night: Night,
+  clock: (seconds: number) => string,
+  unlooked: readonly string[] = [],
+): string {
   const { steps, volumes, seconds, copyBytes } = night
-  if (steps.length === 0) return 'No card in a reader needs a copy.'
+  if (steps.length === 0)
+    return unlooked.length > 0
+      ? `Look at ${unlooked.map((name) => `“${name}”`).join(' and ')} first: nothing is known of ${unlooked.length === 1 ? 'it' : 'them'} yet.`
+      : 'No card of this production that lies in a reader needs a copy.'
   const full = volumes.find((volume) => volume.missingBytes > 0)
   if (full)
     return `${full.name} lacks ${formatBytes(full.missingBytes)} for what is to be copied: choose another volume, or make room.`

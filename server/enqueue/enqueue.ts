@@ -1,7 +1,7 @@
 import PgBoss from 'pg-boss'
 import { TASK_KINDS, TASK_LINES, type TaskKind } from '../../contract/taskKinds'
 import type { Db } from '../db/connection'
-import { addTask, setBossId, tellNews, type NewTask } from '../db/queries/tasks'
+import { addTask, notify, setBossId, tellNews, type NewTask } from '../db/queries/tasks'
 import { hostName } from '../home'
 
 /** Files and pictures wait in different lines: a transcode must never hold up a copy. */
@@ -25,6 +25,8 @@ export async function sendTask(
 ): Promise<void> {
   const bossId = await boss.send(queueName(TASK_KINDS[task.kind].line, task.host), { taskId: task.id }, SEND)
   if (bossId) await setBossId(db, task.id, bossId)
+  // Whoever waits for work need not wait for the next time it asks.
+  await notify(db, 'queued', { line: TASK_KINDS[task.kind].line })
 }
 
 /** Writes a task down and puts it into the line of the machine that has the files. Throws TaskOpen. */

@@ -101,19 +101,16 @@ export async function unattendedView(db: Db, host: string, now: number): Promise
     ),
     { host, now, looked: true },
   )
-  return {
-    rule,
-    state: bigState(cards),
-    cards,
-    earlier: gone
-      .filter((state) => state.formattedAt === undefined || state.returned)
-      .map((state) => {
-        const proved = provedDrives(state) >= 2 && openStops(state.findings) === 0
-        return {
-          label: state.load.label,
-          proved,
-          sentence: proved ? 'proved twice; play one clip from a copy' : 'not proved twice: do not format',
-        }
-      }),
-  }
+  const earlier = gone
+    .filter((state) => state.formattedAt === undefined || state.returned)
+    .map((state) => {
+      const proved = provedDrives(state) >= 2 && openStops(state.findings) === 0
+      const sentence = proved
+        ? 'proved twice; play one clip from a copy'
+        : 'not proved twice, or something is wrong with it: do not format'
+      return { label: state.load.label, proved, sentence }
+    })
+  // A card that was pulled out in the middle is the first thing to know.
+  const state = bigState([...cards, ...earlier.map(({ proved }) => ({ state: proved ? 'proved' : 'wrong' }) as const)])
+  return { rule, state, cards, earlier }
 }

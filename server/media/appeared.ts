@@ -26,19 +26,24 @@ export interface MountSeen {
 const depthBelow = (path: string, folder: string) =>
   within(path, folder) ? path.slice(folder.length).split('/').filter(Boolean).length : Infinity
 
-/** File systems that somebody plugged in and that are not registered; nothing of them is read but where they are. */
-export async function newMounts(taken: readonly (string | null)[], named: readonly string[]): Promise<MountSeen[]> {
-  const refusalOf = await refuser(taken)
-  const at = [
+/** Whether something is mounted there because somebody plugged it in: in a usual place, or in a folder that was named. */
+function isPluggedIn(path: string, named: readonly string[]): boolean {
+  const places = [
     ...USUAL.map((one) => ({ ...one, least: 1 })),
     ...named.map((folder) => ({ folder, depth: NAMED_DEPTH, least: 0 })),
   ]
+  return places.some(
+    ({ folder, depth, least }) => depthBelow(path, folder) >= least && depthBelow(path, folder) <= depth,
+  )
+}
+
+/** File systems that somebody plugged in and that are not registered; nothing of them is read but where they are. */
+export async function newMounts(taken: readonly (string | null)[], named: readonly string[]): Promise<MountSeen[]> {
+  const refusalOf = await refuser(taken)
   const paths = (await mounts())
     .filter(({ source }) => source.startsWith('/dev/'))
     .map(({ path }) => path)
-    .filter((path) =>
-      at.some(({ folder, depth, least }) => depthBelow(path, folder) >= least && depthBelow(path, folder) <= depth),
-    )
+    .filter((path) => isPluggedIn(path, named))
     .filter((path) => refusalOf(path) === undefined)
   const seen = await Promise.all(
     [...new Set(paths)].map(async (path) => {
@@ -71,8 +76,9 @@ export async function readMount({ path, node }: MountSeen): Promise<MountRead | 
   return { path, node, name: basename(path), ...room, topNames: shown.slice(0, MOST_NAMES), marker, volumeUid }
 }
 
-/** Lets go of a card, where it is a file system of its own that the system lets us unmount; waits until all is written. */
-export async function unmountCard(root: string): Promise<void> {
+/** Lets go of a card that was plugged in, where the system lets us; nothing that is mounted elsewhere is touched. */
+export async function unmountCard(root: string, named: readonly string[]): Promise<void> {
+  if (!isPluggedIn(root, named)) return
   if (!(await mounts()).some((mount) => mount.path === root && mount.source.startsWith('/dev/'))) return
   await promisify(execFile)('/bin/umount', [root], { timeout: 20_000 })
 }

@@ -26,6 +26,13 @@ interface Message {
   readonly topics?: readonly string[]
   readonly id?: string
   readonly loadIds?: readonly string[]
+  readonly line?: string
+}
+
+/** What waits for tasks of each line. */
+const lanes: { readonly line: string; readonly id: string }[] = []
+const wake = (line: string) => {
+  for (const lane of lanes) if (lane.line === line) boss.notifyWorker(lane.id)
 }
 
 /** Orders and questions reach a worker through PostgreSQL, so that they find it on whatever machine it runs. */
@@ -35,6 +42,7 @@ async function listen(url: string, db: Db, runner: Runner, observer: Observer, b
   await client.connect()
   const hear = async (channel: string, message: Message) => {
     if (channel === CHANNELS.orders && message.taskId) await runner.obey(message.taskId)
+    if (channel === CHANNELS.queued && message.line) wake(message.line)
     if (channel === CHANNELS.news && message.topics?.includes('bench')) await bench.refresh(db)
     if (channel === CHANNELS.look && message.id) {
       await bench.refresh(db)
@@ -48,7 +56,8 @@ async function listen(url: string, db: Db, runner: Runner, observer: Observer, b
   client.on('notification', ({ channel, payload }) => {
     void hear(channel, JSON.parse(payload ?? '{}') as Message).catch((error: unknown) => log.error(error, channel))
   })
-  for (const channel of [CHANNELS.orders, CHANNELS.news, CHANNELS.look]) await client.query(`listen ${channel}`)
+  for (const channel of [CHANNELS.orders, CHANNELS.news, CHANNELS.look, CHANNELS.queued])
+    await client.query(`listen ${channel}`)
   return client
 }
 
@@ -69,9 +78,14 @@ const heard = await listen(url, db, runner, observer, bench)
 await runner.takeUp(boss)
 for (const line of TASK_LINES) {
   for (let lane = 0; lane < AT_ONCE[line]; lane += 1) {
-    await boss.work<{ taskId: string }>(queueName(line, hostName()), { pollingIntervalSeconds: 0.5 }, async ([job]) => {
-      if (job) await runner.run(job.data.taskId)
-    })
+    const id = await boss.work<{ taskId: string }>(
+      queueName(line, hostName()),
+      { pollingIntervalSeconds: 0.5 },
+      async ([job]) => {
+        if (job) await runner.run(job.data.taskId)
+      },
+    )
+    lanes.push({ line, id })
   }
 }
 const unattended = new Unattended(db, hostName(), { look: follow, startNextCopy: () => startNextCopy(db, boss) })

@@ -265,7 +265,9 @@ test('cards in two readers are copied one after the other, the most endangered f
   await expect(order.nth(1)).toContainText('one proved copy')
   await expectAccessible(page, 'all cards at once')
   await page.getByRole('button', { name: 'Copy all 2 cards, and prove them' }).click()
-  await expect(heading(page)).toContainText('No card in a reader needs a copy.', { timeout: 90_000 })
+  await expect(heading(page)).toContainText('No card of this production that lies in a reader needs a copy.', {
+    timeout: 90_000,
+  })
   // The rule for the tired: one state fills the screen, and it is the worst one.
   await page.getByLabel(/^Look at cards and copy them by themselves/).click()
   await page.getByRole('link', { name: /^The big screen/ }).click()

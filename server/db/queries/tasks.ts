@@ -11,6 +11,7 @@ export const CHANNELS = {
   orders: 'yendra_orders',
   look: 'yendra_look',
   looked: 'yendra_looked',
+  queued: 'yendra_queued',
 } as const
 
 /** Sends a message to those who listen on a channel, when the transaction ends. */

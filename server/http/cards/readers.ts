@@ -1,6 +1,6 @@
-import { Router } from 'express'
+import { Router, type Request } from 'express'
 import { offerOf } from '../../../core/cards/appeared'
-import { cardsApi, type ReaderView } from '../../../contract/cards'
+import { cardsApi, type ReaderView, type ScanOrder } from '../../../contract/cards'
 import { noticedApi } from '../../../contract/noticed'
 import { appeared, appearedOne, leaveAlone } from '../../db/queries/appeared'
 import { putAway } from '../../db/queries/locker'
@@ -68,10 +68,9 @@ export function readerRoutes(context: Context): Router {
 
   serve(router, cardsApi.addReader, ({ body }) => register(body))
 
-  serve(router, cardsApi.look, async ({ params: { id: readerId }, body: { productionId, label }, req }) => {
-    const reader = await readerRow(db, readerId)
-    if (!reader) throw notFound('That reader')
-    if (!(await production(db, productionId))) throw notFound('That production')
+  /** Orders a look at the card in a reader. */
+  async function look(reader: { id: string; name: string }, body: ScanOrder, req: Request) {
+    const { productionId } = body
     const taskId = await orderTask(
       context,
       req,
@@ -80,12 +79,19 @@ export function readerRoutes(context: Context): Router {
         title: `Look at the card in ${reader.name}`,
         productionId,
         loadId: null,
-        input: { readerId, productionId, label },
+        input: { readerId: reader.id, ...body },
       },
       // Two looks at once would take one card for two.
       `The card in ${reader.name} is being looked at already. Wait for it.`,
     )
     return { taskId }
+  }
+
+  serve(router, cardsApi.look, async ({ params, body, req }) => {
+    const reader = await readerRow(db, params.id)
+    if (!reader) throw notFound('That reader')
+    if (!(await production(db, body.productionId))) throw notFound('That production')
+    return look(reader, body, req)
   })
 
   serve(router, noticedApi.all, async () => {
@@ -111,20 +117,8 @@ export function readerRoutes(context: Context): Router {
     const names = new Set((await readers(db)).map((one) => one.name))
     let name = row.name.slice(0, 60) || 'card'
     for (let turn = 2; names.has(name); turn += 1) name = `${row.name.slice(0, 50)} (${turn})`
-    const { id: readerId } = await register({ name, path: row.path, sure: true })
-    const taskId = await orderTask(
-      context,
-      req,
-      {
-        kind: 'scan',
-        title: `Look at the card in ${name}`,
-        productionId: body.productionId,
-        loadId: null,
-        input: { readerId, ...body },
-      },
-      `The card in ${name} is being looked at already. Wait for it.`,
-    )
-    return { taskId }
+    const { id } = await register({ name, path: row.path, sure: true })
+    return look({ id, name }, body, req)
   })
 
   serve(router, noticedApi.leave, async ({ params }) => {

@@ -7,6 +7,7 @@ import { unattendedApi } from '../../../contract/unattended'
 import * as cards from '../../db/queries/cards'
 import { copyQueue, emptyQueue, putInQueue } from '../../db/queries/copyQueue'
 import { copyTroubles, oddNamesOf } from '../../db/queries/copies'
+import { readers } from '../../db/queries/readers'
 import { volumes } from '../../db/queries/volumes'
 import { readSettings, writeSettings, writeUnattended } from '../../db/queries/settings'
 import { addSaid, largestEntry } from '../../db/queries/said'
@@ -125,11 +126,17 @@ export function copyRoutes(context: Context): Router {
 
   serve(router, copiesApi.night, async ({ params, query: { volumeIds } }) => {
     const { id } = await productionOf(db, params.id)
-    const [night, queue] = await Promise.all([
+    const [night, queue, inReaders] = await Promise.all([
       nightOf(db, { host, now: Date.now() }, id, volumeIds.split(',').filter(Boolean)),
       copyQueue(db, host),
+      readers(db),
     ])
-    return { ...night, queue: queue.filter((one) => one.productionId === id).map((one) => one.label) }
+    const unlooked = inReaders.filter((row) => row.putAwayAt === null && row.state === 'card' && !row.same)
+    return {
+      ...night,
+      unlooked: unlooked.map((row) => row.cardName ?? row.name),
+      queue: queue.filter((one) => one.productionId === id).map((one) => one.label),
+    }
   })
 
   serve(router, copiesApi.copyAll, async ({ params, body: { volumeIds } }) => {

@@ -101,7 +101,8 @@ export async function lookAtAll(
     if (picture) await keepPicture(id, picture)
     else if (clip.probe?.video && !clip.probe.sequence)
       unpictured.push({ id, path: fullPath(medium, file.entry.path), video: clip.probe.video })
-    if (clip.probe) await judgeProxy(db, id, clip.probe)
+    // A clip that is met for the first time has no proxy yet.
+    if (clip.probe && earlier) await judgeProxy(db, id, clip.probe)
   }
   await atOnce(media, LANES, async (file) => {
     const sidecars = (beside.get(file.path) ?? []).map(({ entry }) => entry)

@@ -1,6 +1,6 @@
 import type { Db } from '../../db/connection'
 import { putInQueue } from '../../db/queries/copyQueue'
-import { readUnattended } from '../../db/queries/settings'
+import { readNoticed, readUnattended } from '../../db/queries/settings'
 import type { NewTask } from '../../db/queries/tasks'
 import { watchedReaders } from '../../facts/unattended'
 import { log } from '../../log'
@@ -53,7 +53,9 @@ export class Unattended {
         await this.orders.startNextCopy()
       }
       if (card.state === 'proved' && reader.rootPath !== null && !reader.simulated && once('unmount'))
-        await unmountCard(reader.rootPath).catch((error: unknown) => log.info(error, 'a card stays mounted'))
+        await unmountCard(reader.rootPath, (await readNoticed(this.db)).folders).catch((error: unknown) =>
+          log.info(error, 'a card stays mounted'),
+        )
     }
   }
 }

@@ -69,7 +69,7 @@ function Planned({ productionId, volumes }: { productionId: string; volumes: rea
                 ? `Copying; ${counted(view.queue.length, 'card')} waiting.`
                 : chosen.size === 0
                   ? 'Choose a volume to copy to.'
-                  : nightSentence(view, clock)}
+                  : nightSentence(view, clock, view.unlooked)}
             </Answer>
             <Trouble error={start.error ?? empty.error} />
             {copying.map((task) => (
@@ -115,12 +115,15 @@ function Why({ view, productionId }: { view: NightView; productionId: string }) 
       </>
     )
   const wait = view.bottleneck && ` Most of the time is spent waiting for ${view.bottleneck}.`
+  const unlooked =
+    view.unlooked.length > 0 && ` ${view.unlooked.map((name) => `“${name}”`).join(' and ')} must be looked at first.`
   const kept = view.keepBytes > 0 && ` ${formatBytes(view.keepBytes)} lie there already and are read again.`
   return (
     <>
       The most endangered card comes first, one after the other: two copies at once on one drive take longer than both
       in turn.{wait}
       {kept}
+      {unlooked}
     </>
   )
 }
