@@ -33,7 +33,11 @@ export const checkOrder = object({
 }).noUnknown()
 
 /** That the card was formatted; `anyway` when the answer was not yes, which is written down as well. */
-export const formattedOrder = object({ anyway: boolean().default(false) }).noUnknown()
+export const formattedOrder = object({
+  anyway: boolean().default(false),
+  /** The twin that is meant, where the answer is about one. */
+  twinId: string().uuid('That is no twin.').nullable().default(null),
+}).noUnknown()
 
 /** That two volumes are different drives, where the system cannot know. */
 export const differentDrives = object({
@@ -85,6 +89,20 @@ export interface CopyView extends CopyFacts {
   readonly troubles: readonly { readonly path: string; readonly sentence: string }[]
 }
 
+/** A second card with the content of a load, as a camera with two slots writes it. */
+export interface TwinView {
+  readonly id: string
+  readonly name: string
+  /** Where it lies now. */
+  readonly readerName: string | null
+  /** When it was last read whole, as an ISO time, and how much of it was as it should be. */
+  readonly readAt: string | null
+  readonly filesEqual: number
+  readonly filesWrong: number
+  /** It was said to be formatted, and was not seen since. */
+  readonly formattedAt: string | null
+}
+
 /** A load with its copies and the answer whether its card may be formatted. */
 export interface LoadCopies {
   readonly loadId: string
@@ -98,6 +116,9 @@ export interface LoadCopies {
   readonly formattedAgainst: string | null
   /** Clips that can be played from a copy. */
   readonly playable: number
+  readonly twins: readonly TwinView[]
+  /** The twin that the answer is about, where only that one lies in a reader. */
+  readonly asked: string | null
 }
 
 /** A night of copies as it is planned, and what of it waits already. */
@@ -130,6 +151,8 @@ export const copiesApi = {
   copyAll: order()('POST', '/productions/:id/night', { changes: ['copies', 'tasks'], body: nightOrder }),
   /** Takes out of the queue what has not begun. */
   emptyQueue: order()('DELETE', '/productions/:id/night', { changes: ['copies', 'tasks'] }),
+  /** Reads a twin that lies in a reader, whole, and compares it with what was proved of the load. */
+  readTwin: order<Ordered>()('POST', '/loads/:id/twins/:twinId/read', { status: 202, changes: ['copies', 'tasks'] }),
   check: order<Ordered>()('POST', '/loads/:id/checks', { status: 202, changes: ['copies', 'tasks'], body: checkOrder }),
   /** A clip of one copy: the file itself in pieces, or a quick film of it where no browser can play it. */
   play: stream('/loads/:id/play/:volumeId/:clipId'),

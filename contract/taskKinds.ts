@@ -69,6 +69,14 @@ export const TASK_KINDS = {
     input: checkOrder.concat(object({ loadId: id(), seed: string().required() })),
     subject: (input: { loadId: string }) => input.loadId,
   },
+  /** Reads a second card with the content of a load, and compares it with what was proved. */
+  twin: {
+    station: 'copies',
+    line: 'files',
+    topics: ['copies', 'productions'],
+    input: object({ loadId: id(), twinId: id() }),
+    subject: (input: { twinId: string }) => input.twinId,
+  },
   proxy: {
     station: 'proxies',
     line: 'pictures',

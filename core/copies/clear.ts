@@ -11,6 +11,8 @@ export interface ClearRules extends MarkRule {
 
 export interface ClearQuestion {
   readonly copies: readonly CopyFacts[]
+  /** Other cards with the same content that nobody said were formatted; none where a twin itself is asked about. */
+  readonly twins: readonly CopyFacts[]
   readonly policy: ClearPolicy
   readonly rules: ClearRules
   /** Whether the person says they are at their own desk now. */
@@ -62,12 +64,15 @@ export function clearToFormat(question: ClearQuestion): ClearAnswer {
   }
   const whole = question.copies.filter((copy) => markOf(copy, question.rules) >= 2)
   const stale = whole.filter((copy) => !isFresh(copy, question))
-  const counting = whole.filter((copy) => !stale.includes(copy))
+  const twin = countingTwin(question)
+  const volumes = whole.filter((copy) => !stale.includes(copy))
+  const counting = twin && volumes.length < 2 ? [...volumes, twin] : volumes
   const reasons = [
     // What is wrong comes before what is missing: it says why a copy does not count.
     ...lookReasons(question),
     ...troubleReasons(question),
     ...copyReasons(question, counting, stale),
+    ...twinReasons(question, counting),
     ...placeReasons(question),
     ...cardReasons(question),
   ]
@@ -80,10 +85,20 @@ export function clearToFormat(question: ClearQuestion): ClearAnswer {
       : `Not yet: ${lowerFirst(open[0]?.sentence ?? '')}`,
     reasons,
     caution: clear
-      ? 'Do it in the camera, rested, with this screen open. Formatting cannot be undone.'
+      ? `Do it in the camera, rested, with this screen open. Formatting cannot be undone.${twin && counting.includes(twin) ? ` Keep ${twin.volumeName} as it is: it is one of the two copies.` : ''}`
       : 'Do not format, delete or rewrite when exhausted: this list is still here in the morning.',
     sampleFirst: stale.filter((copy) => copy.connected).map((copy) => copy.volumeId),
   }
+}
+
+/**
+ * The twin that is one of the two copies: read whole, in a reader now, and never more than one, since a card is made to be
+ * written over. Common practice, no source.
+ */
+function countingTwin({ twins, rules, ...question }: ClearQuestion): CopyFacts | undefined {
+  return twins.find(
+    (twin) => twin.connected && markOf(twin, rules) >= 2 && isFresh(twin, { ...question, twins, rules }),
+  )
 }
 
 /** Read within the time that the rule allows: every file of it, or a sample since. */
@@ -140,6 +155,36 @@ function copyReasons(question: ClearQuestion, counting: readonly CopyFacts[], st
   if (counting.length >= 2) reasons.push(...deviceReasons(question, counting))
   return reasons
 }
+
+/** What is said of cards with the same content, while they are wanted as copies. */
+function twinReasons({ twins, rules, now }: ClearQuestion, counting: readonly CopyFacts[]): Reason[] {
+  const met = counting.length >= 2
+  return twins
+    .filter((twin) => !met || counting.includes(twin))
+    .map((twin) => {
+      const name = upperFirst(twin.volumeName)
+      if (counting.includes(twin))
+        return {
+          met: true,
+          sentence: `${name} counts as a copy while it lies in a reader: read whole ${ageOf(twin, now)}, equal to what was copied.`,
+        }
+      if (twin.filesMismatched > 0)
+        return { met, sentence: `${name} is not what was copied: ${counted(twin.filesMismatched, 'file')} differ.` }
+      if (!twin.connected)
+        return { met, sentence: `${name} is in no reader now: it counts as a copy only where it can be seen.` }
+      if (markOf(twin, rules) === 1)
+        return { met, sentence: `${name} could only be read through memory, perhaps not from the card.` }
+      const copied = markOf(twin, rules) >= 2
+      return {
+        met,
+        sentence: copied
+          ? `${name} was read ${ageOf(twin, now)}: read it again, and it counts as a copy.`
+          : `${name} holds the same files, but only samples of it were read: read it whole, and it counts as a copy.`,
+      }
+    })
+}
+
+const upperFirst = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 /** How two copies lie to each other, with what the person said where the system cannot know. */
 function relationOf(question: ClearQuestion, a: CopyFacts, b: CopyFacts): DeviceRelation {

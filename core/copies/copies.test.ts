@@ -33,6 +33,7 @@ const copy = (volumeName: string, more: Partial<CopyFacts> = {}): CopyFacts => (
 const played = { spotPlayedAt: '2026-11-14T22:10:00Z' }
 const home: ClearQuestion = {
   copies: [copy('Slipway', played), copy('Tide 1')],
+  twins: [],
   policy: 'at-home-only',
   atHome: true,
   cardInReader: false,
@@ -75,6 +76,31 @@ describe('clear to format', () => {
       clear: false,
       sentence: expect.stringContaining('1 thing on the card is wrong'),
     })
+  })
+
+  it('counts one twin that was read whole and lies in a reader, and no more than one', () => {
+    // Common practice, no source: a second card is a copy until it is written over.
+    const twin = copy('the twin “Curlew B”')
+    const once = { ...home, copies: [copy('Slipway', played)] }
+    const yes = clearToFormat({ ...once, twins: [twin] })
+    expect(yes.clear).toBe(true)
+    expect(yes.caution).toContain('Keep the twin “Curlew B” as it is')
+    for (const [less, words] of [
+      [{ filesCopied: 0, filesVerified: 0 }, /read it whole/],
+      [{ filesVerified: 8, filesCopied: 8, filesMismatched: 1 }, /not what was copied: 1 file/],
+      [{ connected: false }, /in no reader now/],
+      [{ firstVerifiedAt: '2026-11-13T22:00:00Z' }, /read it again/],
+      [{ filesVerified: 0, filesVerifiedFromCache: 9 }, /through memory/],
+      [{ device: copy('Slipway').device }, /same drive/],
+    ] as const) {
+      const no = clearToFormat({ ...once, twins: [{ ...twin, ...less }] })
+      expect(no.clear, no.sentence).toBe(false)
+      expect(no.reasons.map((reason) => reason.sentence).join(' ')).toMatch(words)
+    }
+    const two = clearToFormat({ ...once, copies: [], twins: [twin, copy('the twin “Curlew C”')] })
+    expect(two.clear).toBe(false)
+    // Two volumes need no twin, and say nothing of it.
+    expect(clearToFormat({ ...home, twins: [twin] }).caution).not.toContain('twin')
   })
 
   it('counts no copy whose folder is gone, and says so', () => {

@@ -7,7 +7,10 @@ const load = {
   ...{ label: 'Curlew A', lookDone: true, verified: 0, wrong: 0, played: false },
   ...{ copying: undefined, copyFault: undefined },
 }
-const card: WatchedCard = { name: 'CURLEW', looking: false, lookFault: undefined, cameraKnown: true, load: undefined }
+const card: WatchedCard = {
+  ...{ name: 'CURLEW', ruleOn: true, looking: false, lookFault: undefined },
+  ...{ cameraKnown: true, load: undefined },
+}
 
 describe('a card that nobody watches', () => {
   it('is looked at when its camera is known, then copied, then proved', () => {
@@ -31,6 +34,7 @@ describe('a card that nobody watches', () => {
   it('is never said to be clear, nor proved with fewer than two copies, whatever is known of it', () => {
     const any = fc.record({
       name: fc.constant('x'),
+      ruleOn: fc.boolean(),
       looking: fc.boolean(),
       lookFault: fc.option(fc.constant('fault'), { nil: undefined }),
       cameraKnown: fc.boolean(),
@@ -51,6 +55,8 @@ describe('a card that nobody watches', () => {
       fc.property(any, (watched) => {
         const said = bigCard(watched)
         expect(`${BIG_WORDS[said.state]} ${said.sentence}`).not.toMatch(/\byes\b|clear to format|may be formatted/i)
+        // Nothing is promised that nobody will do.
+        if (!watched.ruleOn) expect([said.act, /\bwill be\b/.test(said.sentence)]).toEqual([undefined, false])
         if (said.state === 'proved') expect(watched.load).toMatchObject({ lookDone: true, wrong: 0 })
         if (said.state === 'proved') expect(watched.load?.verified).toBeGreaterThanOrEqual(2)
       }),

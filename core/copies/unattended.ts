@@ -3,6 +3,8 @@ import { counted } from '../units/quantity'
 /** What lies in a reader while nobody watches, with what was done about it. */
 export interface WatchedCard {
   readonly name: string
+  /** The rule is switched on: else nothing is promised. */
+  readonly ruleOn: boolean
   readonly looking: boolean
   /** Why the latest look at it failed. */
   readonly lookFault: string | undefined
@@ -46,7 +48,7 @@ export interface BigCard {
 }
 
 /** What is said of a card that nobody watches, and what is to be done about it. It is never said that it may be formatted. */
-export function bigCard({ name, looking, lookFault, cameraKnown, load }: WatchedCard): BigCard {
+export function bigCard({ name, ruleOn, looking, lookFault, cameraKnown, load }: WatchedCard): BigCard {
   const say = (state: BigState, sentence: string, more: Partial<BigCard> = {}): BigCard => ({
     ...{ name, state, sentence, share: undefined, act: undefined },
     ...more,
@@ -54,6 +56,7 @@ export function bigCard({ name, looking, lookFault, cameraKnown, load }: Watched
   if (looking) return say('busy', 'It is being looked at.')
   if (!load) {
     if (lookFault !== undefined) return say('wrong', lookFault)
+    if (!ruleOn) return say('unknown', 'Nobody has looked at it, and the rule is off: look at it yourself.')
     return cameraKnown
       ? say('busy', 'It will be looked at.', { act: 'look' })
       : say('unknown', 'No camera of the gear book is known by its files: look at it yourself, and say what filmed it.')
@@ -74,6 +77,7 @@ export function bigCard({ name, looking, lookFault, cameraKnown, load }: Watched
         : 'The card may be taken out. Play one clip from a copy before you decide.',
     )
   if (load.copyFault !== undefined) return say('wrong', load.copyFault)
+  if (!ruleOn) return say('unknown', 'It is not proved twice, and the rule is off: copy it yourself.')
   return say('busy', 'It will be copied.', { act: 'copy' })
 }
 

@@ -20,6 +20,8 @@ export interface CheckOrder {
   readonly files: readonly ProvedFile[]
   readonly gate: () => Promise<void>
   readonly onBytes: (bytes: number) => void
+  /** A card is a source: nothing of it is made durable, since nothing was written. */
+  readonly isSource?: boolean
   /** Told file by file what was found; a file that is not there is a mismatch with `nothing`. */
   readonly report: (records: readonly CopyRecord[]) => Promise<void>
 }
@@ -36,7 +38,7 @@ export async function checkCopy(order: CheckOrder): Promise<void> {
   let telling: Promise<void> = Promise.resolve()
   const tell = async (records: readonly CopyRecord[]) => {
     await telling
-    telling = awaitedLater(names.settle().then(() => order.report(records)))
+    telling = awaitedLater((order.isSource ? Promise.resolve() : names.settle()).then(() => order.report(records)))
   }
   try {
     const lanes = alignedBlocks(LANES, SMALL_BLOCK)
@@ -55,7 +57,7 @@ export async function checkCopy(order: CheckOrder): Promise<void> {
 }
 
 async function checkFile(
-  { medium, folder, destinationId, gate, onBytes }: CheckOrder,
+  { medium, folder, destinationId, gate, onBytes, isSource }: CheckOrder,
   names: NewNames,
   file: ProvedFile,
   blocks: readonly Uint8Array[],
@@ -65,7 +67,7 @@ async function checkFile(
   await gate()
   const entry = await medium.entry(path)
   if (entry?.kind !== 'file') return { kind: 'mismatch', ...outcome, found: entry ? `a ${entry.kind}` : 'nothing' }
-  const found = await readSafely(medium, path, blocks, onBytes, gate)
+  const found = await readSafely(medium, path, blocks, { onBytes, gate, isSource })
   if (typeof found === 'string') return { kind: 'mismatch', ...outcome, found }
   if (found.hash !== file.hash) return { kind: 'mismatch', ...outcome, found: found.hash }
   names.add(path)
@@ -87,11 +89,10 @@ async function readSafely(
   medium: Medium,
   path: Buffer,
   blocks: readonly Uint8Array[],
-  onBytes: (bytes: number) => void,
-  gate: () => Promise<void>,
+  { onBytes, gate, isSource }: Pick<CheckOrder, 'onBytes' | 'gate' | 'isSource'>,
 ) {
   try {
-    return await readBack(medium, path, blocks, onBytes, gate, 'settled')
+    return await readBack(medium, path, blocks, onBytes, gate, isSource ? undefined : 'settled')
   } catch (error) {
     if (errorCode(error) !== 'EIO') throw error
     return 'unreadable'

@@ -1,6 +1,6 @@
 import { execFile } from 'node:child_process'
 import { readdir, stat } from 'node:fs/promises'
-import { join } from 'node:path'
+import { dirname, join } from 'node:path'
 import { mountOf } from './device'
 
 const BY_UUID = '/dev/disk/by-uuid'
@@ -8,10 +8,11 @@ const PATIENCE_MS = 2000
 
 /**
  * What the system calls the file system that a folder lies on: its UUID or serial number, which a format changes.
- * `undefined` where there is none, or the system does not tell. Sources: udev(7), blkid(8) of util-linux.
+ * `undefined` where there is none, the system does not tell, or the folder is only a part of it. Sources: udev(7), blkid(8) of util-linux.
  */
 export async function volumeUidOf(root: string): Promise<string | undefined> {
   const { dev } = await stat(root)
+  if ((await stat(dirname(root))).dev === dev) return undefined
   for (const name of await readdir(BY_UUID).catch(() => []))
     if ((await stat(join(BY_UUID, name)).catch(() => undefined))?.rdev === dev) return name
   const { source } = await mountOf(dev)

@@ -12,8 +12,10 @@ import * as copies from '../db/queries/copies'
 import { readers } from '../db/queries/readers'
 import { volumes, type VolumeRow } from '../db/queries/volumes'
 import { readSettings } from '../db/queries/settings'
+import { twinsOf } from '../db/queries/twins'
 import { answersOf, formattedOf, playedOf, saidDifferent } from '../db/queries/said'
 import { latestCardSeen } from '../db/queries/seen'
+import { twinStates, type TwinState } from './twinStates'
 
 type LoadRow = cards.LoadRow
 
@@ -36,6 +38,9 @@ export interface LoadState {
   readonly formattedAgainst: string | undefined
   /** It was said to be formatted, and its clips were on the card again. */
   readonly returned: boolean
+  readonly twins: readonly TwinState[]
+  /** The twin that the answer is about: it lies in a reader, and the load’s own card does not. */
+  readonly asked: TwinState | undefined
 }
 
 /** By whom, when, and with or without a fresh look it is asked. */
@@ -47,50 +52,61 @@ export interface Asked {
 }
 
 /** Findings, copies, clear-to-format and format state of loads, from rows alone, in a fixed number of questions. */
-export async function loadStates(db: Db, loads: readonly LoadRow[], asked: Asked): Promise<LoadState[]> {
+export async function loadStates(
+  db: Db,
+  loads: readonly LoadRow[],
+  { host, now, looked }: Asked,
+): Promise<LoadState[]> {
   const ids = loads.map((load) => load.id)
-  const [counts, answers, formatted, seen] = await Promise.all([
+  const [counts, answers, formatted, seen, twinRows] = await Promise.all([
     cards.entryCounts(db, ids),
     answersOf(db, ids),
     formattedOf(db, ids),
     latestCardSeen(db, ids),
+    twinsOf(db, ids),
   ])
   const [settings, inReaders, pairs, copyRows] = await Promise.all([
     readSettings(db),
     readers(db),
     saidDifferent(db),
-    readCopies(db, ids, asked.host),
+    readCopies(db, ids, host),
   ])
   const said = pairs.flatMap(({ volumeId, otherVolumeId }) =>
     volumeId && otherVolumeId ? [[volumeId, otherVolumeId] as const] : [],
   )
   return loads.map((load) => {
-    const format = formatted.find((one) => one.loadId === load.id)
+    const formats = formatted.filter((one) => one.loadId === load.id)
+    const twins = twinStates(load, twinRows, inReaders, formats)
+    const holding = inReaders.find((reader) => reader.loadId === load.id && reader.twinId === null)
+    const asked = holding ? undefined : twins.find((twin) => twin.reader)
+    const format = asked ? asked.format : formats.find((one) => one.twinId === null)
     const look = seen.find((one) => one.loadId === load.id)
-    const returned = format !== undefined && look !== undefined && look.at > format.at
+    const seenAt = asked ? asked.seenAt : look?.at
+    const returned = format !== undefined && seenAt !== undefined && seenAt > format.at
     const findings = findingsOf(
       load,
       counts.filter((count) => count.loadId === load.id),
       answers.filter((answer) => answer.loadId === load.id),
-      returned,
+      returned ? `the ${asked ? 'twin' : 'card'} of “${load.label}”` : undefined,
     )
     const facts = withRelations(copyFacts(load, copyRows), said)
-    const holding = inReaders.find((reader) => reader.loadId === load.id)
+    const there = holding ?? asked?.reader
     const unfinished = load.lookDone ? null : `The look at “${load.label}” did not come to its end: look at it again.`
     const clear = clearToFormat({
       copies: facts,
+      twins: asked ? [] : twins.filter((twin) => !twin.isFormatted).map((twin) => twin.facts),
       policy: settings.policy,
       rules: settings,
       atHome: settings.atHome,
-      cardInReader: holding?.same === true,
-      cardDifference: holding?.difference ?? unfinished ?? undefined,
-      cardStanding: { device: holding?.device ?? look?.device ?? undefined, connected: holding !== undefined },
+      cardInReader: there?.same === true,
+      cardDifference: there?.difference ?? unfinished ?? undefined,
+      cardStanding: { device: there?.device ?? look?.device ?? undefined, connected: there !== undefined },
       saidDifferent: said,
       filesLeftOut: load.leftOut,
       thingsWrong: openStops(findings),
       formattedAt: returned ? undefined : format?.at.toISOString(),
-      now: asked.now,
-      looked: asked.looked,
+      now,
+      looked,
     })
     return {
       load,
@@ -101,6 +117,8 @@ export async function loadStates(db: Db, loads: readonly LoadRow[], asked: Asked
       formattedAt: format?.at.toISOString(),
       formattedAgainst: format?.against ?? undefined,
       returned,
+      twins,
+      asked,
     }
   })
 }
@@ -193,13 +211,13 @@ function findingsOf(
   load: LoadRow,
   counts: Awaited<ReturnType<typeof cards.entryCounts>>,
   answers: Awaited<ReturnType<typeof answersOf>>,
-  returned: boolean,
+  returned: string | undefined,
 ): Finding[] {
   const found = withAnswers(
     cardFindings(counts, [...load.clipFindings, ...clockFinding(load), ...goesOnFinding(load.goesOn)], load),
     new Map(answers.map((one) => [one.key, one.answer])),
   )
-  if (!returned) return found
+  if (returned === undefined) return found
   return [
     {
       kind: 'returned',
@@ -207,7 +225,7 @@ function findingsOf(
       paths: [],
       files: 0,
       key: 'returned',
-      sentence: `You said the card of “${load.label}” was formatted, but its clips are still on it. Was another card formatted?`,
+      sentence: `You said ${returned} was formatted, but its clips are still on it. Was another card formatted?`,
     },
     ...found,
   ]

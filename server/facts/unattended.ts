@@ -24,11 +24,12 @@ export interface WatchedReader {
 
 /** Every card that lies in a reader of this computer, as the rule for the tired sees it. */
 export async function watchedReaders(db: Db, host: string, now: number): Promise<WatchedReader[]> {
-  const [rows, looking, known, queue] = await Promise.all([
+  const [rows, looking, known, queue, rule] = await Promise.all([
     readers(db),
     readersLookedAt(db),
     cameraHabits(db),
     copyQueue(db, host),
+    readUnattended(db),
   ])
   const held = rows.filter((row) => row.host === host && row.putAwayAt === null && row.state === 'card')
   const loads = await loadsById(
@@ -42,6 +43,7 @@ export async function watchedReaders(db: Db, host: string, now: number): Promise
       const scan = state ? undefined : await latestTask(db, 'scan', reader.id)
       const watched: WatchedCard = {
         name: reader.cardName ?? reader.name,
+        ruleOn: rule.on,
         looking: looking.has(reader.id),
         lookFault: scan?.state === 'failed' ? (scan.sentence ?? 'The look at it failed.') : undefined,
         cameraKnown: cameraByHabits(reader.habits, known) !== undefined,

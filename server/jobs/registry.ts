@@ -6,6 +6,7 @@ import { scan } from './cards/scan'
 import { sort } from './cards/sort'
 import { check } from './copies/check'
 import { copy } from './copies/copy'
+import { twin } from './copies/twin'
 import { render } from './exports/render'
 import { estimate } from './proxies/estimate'
 import { proxy } from './proxies/proxy'
@@ -21,6 +22,7 @@ export const JOBS: { readonly [K in TaskKind]: Job<K> } = {
   preview,
   copy,
   check,
+  twin,
   proxy,
   estimate,
   render,

@@ -5,11 +5,13 @@ import { entriesOf, load as loadRow, samplesOf } from '../db/queries/cards'
 import { loadsLike } from '../db/queries/loadsLike'
 import type { ReaderRow, SeenReader } from '../db/queries/readers'
 import { lastCardLook, loadsWithPrint } from '../db/queries/seen'
+import { seeTwinAgain } from '../db/queries/twins'
 import { CARD_ROOT, listCard, samplesEqual, type Listing } from '../media/listing'
 import { readerContent, type ReaderContent } from '../media/mediumOf'
+import { sameCards, twinAmong, twinOf } from './twins'
 
 /** Which load a card holds. Not settled while the look at it is under way. */
-interface Recognised extends Pick<SeenReader, 'loadId' | 'same' | 'difference'> {
+interface Recognised extends Pick<SeenReader, 'loadId' | 'same' | 'twinId' | 'difference'> {
   readonly settled: boolean
 }
 
@@ -25,6 +27,7 @@ const NOTHING = {
   cardName: null,
   loadId: null,
   same: false,
+  twinId: null,
   difference: null,
   device: undefined,
   capacityBytes: null,
@@ -54,20 +57,23 @@ export class ReaderLook {
       const listing = await this.#listing(row.id, content, afresh)
       const key = `${await content.medium.place()} ${listing.print} ${await lastCardLook(this.db)}`
       const known = this.#known.get(row.id)
-      const seen = known?.key === key && !afresh ? known.seen : await recognise(this.db, row, content, listing)
       const volumeUid = known?.key === key ? known.volumeUid : ((await content.volumeUid()) ?? null)
+      const seen =
+        known?.key === key && !afresh ? known.seen : await recognise(this.db, { row, content, listing, volumeUid })
       const habits =
         known?.key === key ? known.habits : habitsOf(listing.files.map((file) => file.pathText)).slice(0, MOST_HABITS)
       // A look that is under way may end at any moment.
       if (seen.settled) this.#known.set(row.id, { key, seen, volumeUid, habits })
       else this.#known.delete(row.id)
-      const { loadId, same, difference } = seen
+      const { loadId, same, twinId, difference } = seen
+      if (twinId !== null && twinId !== row.twinId) await seeTwinAgain(this.db, twinId)
       return {
         state: 'card',
         cardName: content.cardName,
         device,
         loadId,
         same,
+        twinId,
         difference,
         volumeUid,
         habits,
@@ -104,28 +110,40 @@ const MOST_HABITS = 60
 const LEAST_PAUSE_MS = 5_000
 const PAUSE_FOR_LISTING = 10
 
+interface Held {
+  readonly row: ReaderRow
+  readonly content: ReaderContent
+  readonly listing: Listing
+  readonly volumeUid: string | null
+}
+
 /** Which load a card holds, by what it lists and by samples of its content, and how it differs from the latest look. */
-async function recognise(db: Db, row: ReaderRow, { medium }: ReaderContent, listing: Listing): Promise<Recognised> {
+async function recognise(db: Db, { row, content, listing, volumeUid }: Held): Promise<Recognised> {
+  const { medium } = content
+  const held = { readerId: row.id, volumeUid: volumeUid ?? undefined, name: content.cardName, medium }
+  const whole = { same: true, twinId: null, difference: null, settled: true }
+  const other = { same: false, twinId: null, settled: true }
   const equal = async (loadId: string, shiftMs = 0) =>
     samplesEqual(medium, await samplesOf(db, loadId), CARD_ROOT, shiftMs)
   let impostor: Recognised | undefined
   for (const load of await loadsWithPrint(db, listing.print)) {
     if (await equal(load.id)) {
-      const difference = load.lookDone ? null : `The look at “${load.label}” did not come to its end: look at it again.`
-      return { loadId: load.id, same: load.lookDone, difference, settled: load.lookDone }
+      const difference = `The look at “${load.label}” did not come to its end: look at it again.`
+      if (!load.lookDone) return { ...other, loadId: load.id, difference, settled: false }
+      return { ...whole, loadId: load.id, twinId: (await twinOf(db, held, load, 'equal')) ?? null }
     }
     const difference = `The card in ${row.name} has the names, sizes and times of “${load.label}”, but other content: it is not the card that was copied.`
-    impostor ??= { loadId: load.id, same: false, difference, settled: true }
+    impostor ??= { ...other, loadId: load.id, difference }
   }
   if (impostor) return impostor
   const files = listing.files.map((file) => ({ ...file, path: file.pathText }))
-  for (const { id, shiftMs } of recogniseLoads(
-    files,
-    await loadsLike(
-      db,
-      files.map((file) => file.path),
-    ),
-  )) {
+  const known = await loadsLike(
+    db,
+    files.map((file) => file.path),
+  )
+  const twin = await twinAmong(db, held, files, known)
+  if (twin) return { ...whole, loadId: twin.load.id, twinId: twin.id }
+  for (const { id, shiftMs } of recogniseLoads(files, await sameCards(db, held, known))) {
     if (!(await equal(id, shiftMs))) continue
     const load = await loadRow(db, id)
     const before = (await entriesOf(db, id)).filter((entry) => entry.kind === 'file')
@@ -137,8 +155,7 @@ async function recognise(db: Db, row: ReaderRow, { medium }: ReaderContent, list
       })),
       files,
     )
-    const difference = differenceSentence(load?.label ?? '', changes, shiftMs)
-    return { loadId: id, same: false, difference, settled: true }
+    return { ...other, loadId: id, difference: differenceSentence(load?.label ?? '', changes, shiftMs) }
   }
-  return { loadId: null, same: false, difference: null, settled: true }
+  return { ...other, loadId: null, difference: null }
 }

@@ -266,11 +266,11 @@ export async function clearWorld(station: Station, clips?: readonly string[]): P
   return world
 }
 
-/** Writes a file anew with the same size and the same time. */
-export function flipBit(path: string): void {
+/** Writes a file anew with the same size and the same time, and another bit. */
+export function flipBit(path: string, at = 1000): void {
   const { atime, mtime } = statSync(path)
   const bytes = readFileSync(path)
-  bytes[1000] = (bytes[1000] ?? 0) ^ 1
+  bytes[at] = (bytes[at] ?? 0) ^ 1
   writeFileSync(path, bytes)
   utimesSync(path, atime, mtime)
 }

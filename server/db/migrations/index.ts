@@ -18,6 +18,7 @@ import * as queue from './0016-queue'
 import * as sorted from './0017-sorted'
 import * as unattended from './0018-unattended'
 import * as same from './0019-same'
+import * as twins from './0020-twins'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -40,4 +41,5 @@ export const migrations: Record<string, Migration> = {
   '0017-sorted': sorted,
   '0018-unattended': unattended,
   '0019-same': same,
+  '0020-twins': twins,
 }

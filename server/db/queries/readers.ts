@@ -9,16 +9,25 @@ export const readers = (db: Db) => db.selectFrom('reader').selectAll().orderBy('
 export const reader = (db: Db, id: string) =>
   db.selectFrom('reader').selectAll().where('id', '=', id).executeTakeFirst()
 
-/** The reader in which the card of a load lies now, else the one in which it was looked at. */
+/** The reader in which the card of a load, or its exact twin, lies now, else the one in which it was looked at. */
 export const readerOfLoad = (db: Db, load: { readonly id: string; readonly readerId: string | null }) =>
   db
     .selectFrom('reader')
-    .selectAll()
+    .leftJoin('twin', 'twin.id', 'reader.twinId')
+    .selectAll('reader')
     .where((at) =>
-      at.or([at('id', '=', load.readerId), at.and([at('loadId', '=', load.id), at('putAwayAt', 'is', null)])]),
+      at.or([
+        at('reader.id', '=', load.readerId),
+        at.and([
+          at('reader.loadId', '=', load.id),
+          at('putAwayAt', 'is', null),
+          at.or([at('twinId', 'is', null), at('twin.exact', '=', true)]),
+        ]),
+      ]),
     )
-    .orderBy(sql`coalesce(load_id = ${load.id} and state = 'card' and same, false)`, 'desc')
-    .orderBy(sql`coalesce(load_id = ${load.id}, false)`, 'desc')
+    .orderBy(sql`coalesce(reader.load_id = ${load.id} and state = 'card' and same, false)`, 'desc')
+    .orderBy(sql`coalesce(reader.load_id = ${load.id}, false)`, 'desc')
+    .orderBy(sql`reader.twin_id is null`, 'desc')
     .limit(1)
     .executeTakeFirst()
 
@@ -36,6 +45,7 @@ export interface SeenReader {
   readonly cardName: string | null
   readonly loadId: string | null
   readonly same: boolean
+  readonly twinId: string | null
   readonly difference: string | null
   readonly device: DeviceIdentity | undefined
   /** Bytes of the card, and free ones. */
@@ -66,6 +76,7 @@ export async function putSeenReader(db: Db, id: string, { device, habits, ...see
           sql<boolean>`(card_name, load_id, difference, print) is not distinct from (${seen.cardName}::text, ${seen.loadId}::uuid, ${seen.difference}::text, ${seen.print}::text)`,
         ),
         at('same', '<>', seen.same),
+        at('twinId', 'is distinct from', seen.twinId),
       ]),
     )
     .returning('id')

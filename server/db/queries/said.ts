@@ -9,6 +9,8 @@ export interface NewSaid {
   readonly volumeId?: string
   readonly otherVolumeId?: string
   readonly entryId?: number
+  /** The twin that was meant. */
+  readonly twinId?: string
   readonly against?: string
   readonly detail?: object
 }
@@ -32,15 +34,16 @@ export const answersOf = async (db: Db, loadIds: readonly string[]) =>
       .execute()
   ).map(({ loadId, detail }) => ({ loadId, ...(detail as { key: string; answer: string | null }) }))
 
-/** The latest time that the cards of loads were said to be formatted. */
+/** The latest time that the cards of loads, and the twins of those, were said to be formatted. */
 export const formattedOf = (db: Db, loadIds: readonly string[]) =>
   db
     .selectFrom('said')
-    .distinctOn('loadId')
-    .select(['loadId', 'at', 'against'])
+    .distinctOn(['loadId', 'twinId'])
+    .select(['loadId', 'twinId', 'at', 'against'])
     .where('kind', '=', 'formatted')
     .where(anyOf('load_id', loadIds))
     .orderBy('loadId')
+    .orderBy('twinId')
     .orderBy('id', 'desc')
     .execute()
 

@@ -203,7 +203,7 @@ export const loadsWithPrint = (db: Db, print: string) =>
   db
     .selectFrom('seen')
     .innerJoin('load', 'load.id', 'seen.loadId')
-    .select(['load.id', 'load.label', 'load.lookDone'])
+    .select(['load.id', 'load.label', 'load.lookDone', 'load.volumeUid', 'load.readerId'])
     .where('seen.place', '=', 'card')
     .where('seen.print', '=', print)
     .where((at) =>

@@ -1,4 +1,4 @@
-import type { Generated } from 'kysely'
+import type { ColumnType, Generated } from 'kysely'
 import type { DeviceIdentity } from '../../../core/copies/device'
 import type { Listed, Standing } from '../../../core/copies/standing'
 import type { Given, Json, JsonOrNull, Now } from './columns'
@@ -61,6 +61,31 @@ export interface FactTables {
     wrong: number
     runId: string
   }
+  /** A second card with the content of a load; it is told from the load’s own by its key. */
+  twin: {
+    id: Generated<string>
+    loadId: string
+    key: string
+    name: string
+    /** Its times are those of the load’s own card, not only near them. */
+    exact: boolean
+    firstSeenAt: Now
+    /** When it was put in last, or looked at. */
+    seenAt: ColumnType<Date, Date | undefined, Date>
+  }
+  /** A twin was read whole and compared with the proofs of the load. */
+  twinReading: {
+    id: Generated<number>
+    at: Now
+    twinId: string
+    /** Of what it listed. */
+    print: string
+    filesEqual: number
+    filesMemory: number
+    filesWrong: number
+    sizeBytes: number
+    runId: string
+  }
   loadSample: { loadId: string; entryId: number; hash: string; takenAt: Now }
   said: {
     id: Generated<number>
@@ -70,6 +95,8 @@ export interface FactTables {
     volumeId: string | null
     otherVolumeId: string | null
     entryId: number | null
+    /** The card that was meant, where it was not the load’s own. */
+    twinId: Given<string | null>
     /** The answer that stood when it was said, where it was said against it. */
     against: string | null
     detail: Json<object>

@@ -72,6 +72,8 @@ export interface Database extends FactTables, GearTables, SortedTables, TaskTabl
     /** The load whose card this seems to be, and whether it lists just what it listed when it was looked at. */
     loadId: string | null
     same: Given<boolean>
+    /** It is not the load’s own card, but one with the same content. */
+    twinId: Given<string | null>
     difference: string | null
     device: JsonOrNull<DeviceIdentity>
     seenAt: Date | null

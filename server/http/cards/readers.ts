@@ -33,6 +33,7 @@ export function readerRoutes(context: Context): Router {
       state: row.state,
       cardName: row.cardName,
       loadId: row.same ? row.loadId : null,
+      isTwin: row.twinId !== null,
       difference: row.difference,
       looking: looking.has(row.id),
       room:

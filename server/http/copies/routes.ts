@@ -12,6 +12,7 @@ import { volumes } from '../../db/queries/volumes'
 import { readSettings, writeSettings, writeUnattended } from '../../db/queries/settings'
 import { addSaid, largestEntry } from '../../db/queries/said'
 import { tellChanged } from '../../db/queries/tasks'
+import { twinsOf } from '../../db/queries/twins'
 import { startNextCopy } from '../../enqueue/copyQueue'
 import { copyPlanOf } from '../../facts/copyPlan'
 import { loadStates, type LoadState } from '../../facts/loadStates'
@@ -69,7 +70,7 @@ export function copyRoutes(context: Context): Router {
   })
 
   async function copiesView(state: LoadState, withOddNames: ReadonlySet<string>): Promise<LoadCopies> {
-    const { load, copies, clear, settings, formattedAt, formattedAgainst, returned } = state
+    const { load, copies, clear, settings, formattedAt, formattedAgainst, returned, twins, asked } = state
     const troubled = copies.some((copy) => copy.filesMismatched + copy.filesInConflict + copy.filesMissing > 0)
     const troubles = troubled ? await copyTroubles(db, load.id).limit(SHOWN_TROUBLES).execute() : []
     return {
@@ -91,6 +92,13 @@ export function copyRoutes(context: Context): Router {
             ),
       })),
       playable: load.playable,
+      twins: twins.map(({ id, name, reader, readAt, facts, format, isFormatted }) => ({
+        ...{ id, name, readerName: reader?.name ?? null, readAt: readAt?.toISOString() ?? null },
+        filesEqual: facts.filesVerified + facts.filesVerifiedFromCache,
+        filesWrong: facts.filesMismatched,
+        formattedAt: isFormatted ? (format?.at.toISOString() ?? null) : null,
+      })),
+      asked: asked?.id ?? null,
     }
   }
 
@@ -188,6 +196,25 @@ export function copyRoutes(context: Context): Router {
     return { taskId }
   })
 
+  serve(router, copiesApi.readTwin, async ({ params: { id, twinId }, req }) => {
+    const load = await loadOf(id)
+    const twin = (await twinsOf(db, [load.id])).find((one) => one.id === twinId)
+    if (!twin) throw notFound('That twin')
+    const taskId = await orderTask(
+      context,
+      req,
+      {
+        kind: 'twin',
+        title: `Read the twin “${twin.name}” of “${load.label}”`,
+        productionId: load.productionId,
+        loadId: load.id,
+        input: { loadId: load.id, twinId },
+      },
+      `The twin “${twin.name}” is being read already. Wait for it, or stop it first.`,
+    )
+    return { taskId }
+  })
+
   serveStream(router, copiesApi.play, ({ params: { id: loadId, volumeId, clipId }, req, res }) =>
     sendCopy(db, { loadId, volumeId, clipId }, req, res),
   )
@@ -207,10 +234,18 @@ export function copyRoutes(context: Context): Router {
     await tellChanged(db, 'copies', 'productions')
   })
 
-  serve(router, copiesApi.formatted, async ({ params, body: { anyway } }) => {
-    const { load, clear } = await stateOf(params.id)
+  serve(router, copiesApi.formatted, async ({ params, body: { anyway, twinId } }) => {
+    const { load, clear, asked } = await stateOf(params.id)
+    if ((asked?.id ?? null) !== twinId)
+      throw conflict(
+        'Another card lies in the reader now than the one you answered for. Read the answer again, then say it.',
+      )
     if (!clear.clear && !anyway) throw conflict(`Do not format this card yet. ${clear.sentence}`)
-    await addSaid(db, { kind: 'formatted', loadId: load.id, ...(clear.clear ? {} : { against: clear.sentence }) })
+    await addSaid(db, {
+      ...{ kind: 'formatted', loadId: load.id },
+      ...(twinId !== null && { twinId }),
+      ...(!clear.clear && { against: clear.sentence }),
+    })
     await tellChanged(db, 'copies', 'productions', 'cards')
   })
 

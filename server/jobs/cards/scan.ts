@@ -1,5 +1,5 @@
 import type { TaskInput } from '../../../contract/taskKinds'
-import { recogniseLoads } from '../../../core/cards/load'
+import { recogniseLoads, type KnownLoad, type Recognised } from '../../../core/cards/load'
 import { printablePath } from '../../../core/copies/pathText'
 import { sameFolder } from '../../../core/units/fileTitle'
 import { counted, formatBytes } from '../../../core/units/quantity'
@@ -8,10 +8,12 @@ import { loadsLike } from '../../db/queries/loadsLike'
 import { countRecorded } from '../../db/queries/measured'
 import { reader as readerRow } from '../../db/queries/readers'
 import { putCardListing } from '../../db/queries/seen'
+import { seeTwinAgain } from '../../db/queries/twins'
 import { renewClocks, renewSpans } from '../../facts/clocks'
 import { CannotWork } from '../../media/cannotWork'
 import { CARD_ROOT, listCard, samplesEqual, takeSamples, type Listing } from '../../media/listing'
 import { readerContent, type ReaderContent } from '../../media/mediumOf'
+import { sameCards, twinAmong } from '../../observer/twins'
 import type { Job, NextTask, Work, WorkEnd } from '../work'
 import { arrange, findInClips } from './arrange'
 import { noteSameContent } from './sameContent'
@@ -31,24 +33,49 @@ async function runScan(work: Work, input: ScanInput): Promise<WorkEnd> {
   if (content === 'unreachable') throw new CannotWork(`${reader.name} cannot be reached. Connect it and look again.`)
   const place = await content.medium.place()
   const listing = await listCard(content.medium)
-  const load = await settleLoad(work, input, content, listing)
+  const held = {
+    ...{ readerId: reader.id, name: content.cardName, medium: content.medium },
+    volumeUid: await content.volumeUid(),
+  }
+  const files = listing.files.map((file) => ({ ...file, path: file.pathText }))
+  const known = await loadsLike(
+    db,
+    files.map((file) => file.path),
+  )
+  const twin = await twinAmong(db, held, files, known)
+  if (twin) return lookedAtTwin(db, twin, content.cardName)
+  const load = await settleLoad(work, input, { content, listing, likely: await sameCards(db, held, known) })
   const rows = new Map((await cards.entriesOf(db, load.id)).map((row) => [row.pathText, row]))
-  const files = sortedFiles(listing)
-  const seen = await lookAtAll(work, { load, medium: content.medium, rows, files })
-  const clips = await arrange(db, load.id, { ...files, entryIdOf: (path) => rows.get(path)?.id })
+  const sorted = sortedFiles(listing)
+  const seen = await lookAtAll(work, { load, medium: content.medium, rows, files: sorted })
+  const clips = await arrange(db, load.id, { ...sorted, entryIdOf: (path) => rows.get(path)?.id })
   await noteSameContent(db, {
-    ...{ loadId: load.id, medium: content.medium, media: files.media },
+    ...{ loadId: load.id, medium: content.medium, media: sorted.media },
     gate: work.control.gate,
   })
   await finishLook(work, load.id, content, listing, rows, place)
   await renewClocks(db, load.productionId)
   await renewSpans(db, load.productionId)
-  const bytes = listing.files.reduce((sum, file) => sum + file.sizeBytes, 0)
+  const bytes = bytesOf(files)
   return {
-    sentence: `${counted(clips, 'clip')} and ${counted(files.others, 'other file')} on ${content.cardName}, ${formatBytes(bytes)}${seen.troubled > 0 ? `; ${counted(seen.troubled, 'clip')} in trouble` : ''}.`,
+    sentence: `${counted(clips, 'clip')} and ${counted(sorted.others, 'other file')} on ${content.cardName}, ${formatBytes(bytes)}${seen.troubled > 0 ? `; ${counted(seen.troubled, 'clip')} in trouble` : ''}.`,
     troubles: [],
     ...(seen.unmeasured > 0 && { next: measuring(load, input.readerId, content.cardName) }),
   }
+}
+
+const bytesOf = (files: readonly { readonly sizeBytes: number }[]) =>
+  files.reduce((sum, file) => sum + file.sizeBytes, 0)
+
+/** What lies on another card already was looked at there: nothing of it is read twice. */
+async function lookedAtTwin(
+  db: Work['db'],
+  { id, load }: { readonly id: string; readonly load: { readonly label: string } },
+  cardName: string,
+): Promise<WorkEnd> {
+  await seeTwinAgain(db, id)
+  const sentence = `${cardName} is the twin of the card of “${load.label}”: the same files with the same samples of content. Nothing was read twice.`
+  return { sentence, troubles: [] }
 }
 
 const measuring = (
@@ -68,25 +95,17 @@ const measuring = (
 async function settleLoad(
   { db }: Work,
   input: ScanInput,
-  content: ReaderContent,
-  listing: Listing,
+  { content, listing, likely }: { content: ReaderContent; listing: Listing; likely: readonly KnownLoad[] },
 ): Promise<{ id: string; productionId: string }> {
   const { medium } = content
   const files = listing.files.map((file) => ({ ...file, path: file.pathText }))
-  const likely = recogniseLoads(
-    files,
-    await loadsLike(
-      db,
-      files.map((file) => file.path),
-    ),
-  )
-  let known: (typeof likely)[number] | undefined
-  for (const one of likely)
+  let known: Recognised | undefined
+  for (const one of recogniseLoads(files, likely))
     if (!known && (await samplesEqual(medium, await cards.samplesOf(db, one.id), CARD_ROOT, one.shiftMs))) known = one
   const sums = {
     readerId: input.readerId,
     fileCount: files.length,
-    sizeBytes: files.reduce((sum, file) => sum + file.sizeBytes, 0),
+    sizeBytes: bytesOf(files),
     leftOut: listing.entries.filter((entry) => entry.kind === 'link' || entry.kind === 'special').length,
   }
   const [node, device, volumeUid] = await Promise.all([medium.place(), medium.device(), content.volumeUid()])

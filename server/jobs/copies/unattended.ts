@@ -48,7 +48,10 @@ export class Unattended {
           input: { readerId: reader.id, productionId, label: '' },
           idempotencyKey: null,
         })
-      if (card.act === 'copy' && load && once('copy')) {
+      // What lies on two cards is copied from one of them.
+      const isDouble =
+        reader.twinId !== null && watched.some((one) => one.load?.id === load?.id && one.reader.twinId === null)
+      if (card.act === 'copy' && load && !isDouble && once('copy')) {
         await putInQueue(this.db, this.host, [{ loadId: load.id, volumeIds: [...volumeIds], plan: null }])
         await this.orders.startNextCopy()
       }

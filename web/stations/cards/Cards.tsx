@@ -67,7 +67,7 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
   const cards = readers.filter((reader) => reader.state === 'card')
   // Whatever is being looked at needs nobody: the next one that waits is asked about.
   const waiting = cards.find((reader) => !reader.loadId && !reader.looking) ?? cards.find((reader) => !reader.loadId)
-  const holding = cards.find((reader) => reader.loadId)
+  const holding = cards.find((reader) => reader.loadId && !reader.isTwin) ?? cards.find((reader) => reader.loadId)
   const load = loads.find((one) => one.id === holding?.loadId)
   const [typed, setTyped] = useState<string>()
   const label = typed ?? waiting?.cardName ?? ''
@@ -81,7 +81,9 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
   const sentence = waiting
     ? (waiting.difference ?? `“${waiting.cardName}” is in the reader and has not been looked at.`)
     : load
-      ? `“${load.label}”: ${load.sentence}`
+      ? holding?.isTwin
+        ? `${holding.cardName ?? 'This card'} is the twin of “${load.label}”: the same files on another card. ${load.whereabouts.sentence}`
+        : `“${load.label}”: ${load.sentence}`
       : holding
         ? 'The card in the reader belongs to another production.'
         : readers.length === 0
@@ -140,7 +142,9 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
                   {reader.looking
                     ? 'Being looked at.'
                     : known
-                      ? `${known.label === reader.cardName ? '' : `“${known.label}”: `}${known.whereabouts.sentence}`
+                      ? reader.isTwin
+                        ? `The twin of “${known.label}”: the same files on another card.`
+                        : `${known.label === reader.cardName ? '' : `“${known.label}”: `}${known.whereabouts.sentence}`
                       : reader.loadId
                         ? 'Belongs to another production.'
                         : (reader.difference ?? 'Not looked at yet.')}

@@ -9,12 +9,19 @@ export function FormatSheet({ load, onClose }: { load: LoadCopies; onClose: () =
   const send = useSend(copiesApi.formatted)
   const safe = load.copies.filter((copy) => copy.mark >= 2)
   const against = !load.clear.clear
+  const twin = load.twins.find((one) => one.id === load.asked)
+  const kept = load.twins.filter((one) => one.id !== load.asked && one.formattedAt === null && one.readerName !== null)
   return (
     <Confirm
-      title={`The card of “${load.label}” is formatted`}
+      title={`${twin ? `The twin “${twin.name}”` : 'The card'} of “${load.label}” is formatted`}
       about="Yendra does not format anything. You do it, in the camera; here it is written down, and the next clips on this card start a new load."
       action={against ? 'It is formatted: write it down against the answer' : 'Write down that I formatted it'}
-      onAction={() => send.mutate({ params: { id: load.loadId }, body: { anyway: against } }, { onSuccess: onClose })}
+      onAction={() =>
+        send.mutate(
+          { params: { id: load.loadId }, body: { anyway: against, twinId: load.asked } },
+          { onSuccess: onClose },
+        )
+      }
       busy={send.isPending}
       error={send.error}
       onClose={onClose}
@@ -37,6 +44,11 @@ export function FormatSheet({ load, onClose }: { load: LoadCopies; onClose: () =
               {copy.site}
               {!copy.connected && ', not seen now'}
             </span>
+          </li>
+        ))}
+        {kept.map((one) => (
+          <li key={one.id}>
+            <strong>The twin “{one.name}”</strong> <span className="text-quiet">in {one.readerName}, a card</span>
           </li>
         ))}
       </ul>

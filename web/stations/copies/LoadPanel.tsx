@@ -1,6 +1,7 @@
 import { Check, X } from 'lucide-react'
 import { useState } from 'react'
 import { copiesApi, type CopyView, type LoadCopies } from '../../../contract/copies'
+import type { TaskKind } from '../../../contract/taskKinds'
 import type { TaskView } from '../../../contract/tasks'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
@@ -12,10 +13,13 @@ import { CheckCommands } from './CheckCommands'
 import { CopyTable } from './CopyTable'
 import { FormatSheet } from './FormatSheet'
 import { PlaySheet } from './PlaySheet'
+import { Twins } from './Twins'
+
+const WORK: ReadonlySet<string> = new Set<TaskKind>(['copy', 'check', 'twin'])
 
 /** What is shown of the work on a load: what is under way, else what ended last. */
 function workOn(tasks: readonly TaskView[], loadId: string): TaskView | undefined {
-  const own = tasks.filter((one) => (one.kind === 'copy' || one.kind === 'check') && one.loadId === loadId)
+  const own = tasks.filter((one) => WORK.has(one.kind) && one.loadId === loadId)
   const latest = [...own].sort((a, b) => (b.endedAt ?? '').localeCompare(a.endedAt ?? ''))
   return own.find(isOpen) ?? latest[0]
 }
@@ -36,8 +40,15 @@ export function LoadPanel({ load, productionId }: { load: LoadCopies; production
     })
   // What has happened is written down, also against the answer.
   const mayAsk = !load.formattedAt && !load.clear.clear && load.copies.some((copy) => copy.mark >= 1)
+  const asked = load.twins.find((one) => one.id === load.asked)
   return (
     <>
+      {asked && (
+        <p className="mb-4">
+          The answer is about the twin “{asked.name}”, which lies in {asked.readerName}; the card of “{load.label}” is
+          in no reader.
+        </p>
+      )}
       {load.formattedAgainst && (
         <p className="mb-6 font-semibold text-stop">
           It was written down as formatted against this answer: {load.formattedAgainst}
@@ -81,10 +92,11 @@ export function LoadPanel({ load, productionId }: { load: LoadCopies; production
         {({ volumes }) => (
           <>
             <CopyTable load={load} volumes={volumes} busy={busy} onPlay={setPlaying} />
+            <Twins load={load} busy={busy} />
             <CheckCommands load={load} volumes={volumes} />
             {mayAsk && (
               <Button look="quiet" className="mt-2 !px-0 !font-normal text-quiet" onClick={() => setFormatting(true)}>
-                The card is formatted already …
+                {load.asked === null ? 'The card' : 'The twin'} is formatted already …
               </Button>
             )}
           </>

@@ -1,0 +1,55 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { twinKey, twinListing } from './twin'
+
+const own = { readerId: 'left', volumeUid: 'AAAA-0001', heldNow: true }
+
+describe('which of two cards with one content is which', () => {
+  it('file systems of other ids are other cards, wherever they lie', () => {
+    expect(twinKey({ readerId: 'left', volumeUid: 'BBBB-0002' }, own, [])).toBe('BBBB-0002')
+    expect(twinKey({ readerId: 'right', volumeUid: 'AAAA-0001' }, own, [])).toBeUndefined()
+  })
+
+  it('without ids they are two only where both lie in readers at once, and stay so', () => {
+    const blind = { ...own, volumeUid: undefined }
+    const right = { readerId: 'right', volumeUid: undefined }
+    expect(twinKey(right, blind, [])).toBe('reader right')
+    expect(twinKey(right, { ...blind, heldNow: false }, [])).toBeUndefined()
+    expect(twinKey(right, { ...blind, heldNow: false }, ['reader right'])).toBe('reader right')
+    expect(twinKey({ readerId: 'left', volumeUid: undefined }, blind, [])).toBeUndefined()
+  })
+})
+
+const listed = fc.uniqueArray(
+  fc.record({
+    path: fc.stringMatching(/^[a-z]{1,6}$/),
+    sizeBytes: fc.nat(1e9),
+    modifiedMs: fc.integer({ min: 1e12, max: 2e12 }),
+  }),
+  { minLength: 1, maxLength: 12, selector: (file) => file.path },
+)
+
+describe('two listings of one content', () => {
+  it('are equal, or differ by the two seconds of a card’s clock, and in nothing else', () => {
+    fc.assert(
+      fc.property(listed, fc.integer({ min: -2000, max: 2000 }), (files, slip) => {
+        expect(twinListing(files, files)).toBe('equal')
+        const slipped = files.map((file) => ({ ...file, modifiedMs: file.modifiedMs + slip }))
+        expect(twinListing(slipped, files)).toBe(slip === 0 ? 'equal' : 'times')
+      }),
+    )
+  })
+
+  it('one file more, one less, or one of another size is no twin', () => {
+    fc.assert(
+      fc.property(listed, (files) => {
+        const [first, ...rest] = files
+        if (!first) return
+        expect(twinListing(rest, files)).toBeUndefined()
+        expect(twinListing([...files, { ...first, path: 'another one' }], files)).toBeUndefined()
+        expect(twinListing([{ ...first, sizeBytes: first.sizeBytes + 1 }, ...rest], files)).toBeUndefined()
+        expect(twinListing([{ ...first, modifiedMs: first.modifiedMs + 2001 }, ...rest], files)).toBeUndefined()
+      }),
+    )
+  })
+})

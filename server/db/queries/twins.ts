@@ -1,0 +1,56 @@
+import { anyOf } from '../anyOf'
+import type { Db } from '../connection'
+
+/** A second card with the content of a load was seen; a new stay of a known one counts as seen anew. Returns its id. */
+export const putTwin = (
+  db: Db,
+  twin: { readonly loadId: string; readonly key: string; readonly name: string; readonly exact: boolean },
+) =>
+  db
+    .insertInto('twin')
+    .values(twin)
+    .onConflict((at) => at.columns(['loadId', 'key']).doUpdateSet({ name: twin.name, exact: twin.exact }))
+    .returning('id')
+    .executeTakeFirstOrThrow()
+
+/** It was put into a reader again, or looked at. */
+export const seeTwinAgain = (db: Db, id: string) =>
+  db.updateTable('twin').set({ seenAt: new Date() }).where('id', '=', id).execute()
+
+/** Twins of loads, each with its latest reading that went through. */
+export const twinsOf = (db: Db, loadIds: readonly string[]) =>
+  db
+    .selectFrom('twin')
+    .leftJoinLateral(
+      (at) =>
+        at
+          .selectFrom('twinReading')
+          .selectAll()
+          .whereRef('twinReading.twinId', '=', 'twin.id')
+          .orderBy('id', 'desc')
+          .limit(1)
+          .as('reading'),
+      (join) => join.onTrue(),
+    )
+    .selectAll('twin')
+    .select(['reading.at as readAt', 'reading.print as readPrint'])
+    .select(['reading.filesEqual', 'reading.filesMemory', 'reading.filesWrong'])
+    .where(anyOf('twin.load_id', loadIds))
+    .orderBy('firstSeenAt')
+    .execute()
+
+export type TwinRow = Awaited<ReturnType<typeof twinsOf>>[number]
+
+/** A twin was read whole. */
+export const addTwinReading = (
+  db: Db,
+  values: {
+    twinId: string
+    print: string
+    filesEqual: number
+    filesMemory: number
+    filesWrong: number
+    sizeBytes: number
+    runId: string
+  },
+) => db.insertInto('twinReading').values(values).execute()

@@ -1,0 +1,59 @@
+import type { CopyFacts } from '../../core/copies/mark'
+import type { LoadRow } from '../db/queries/cards'
+import type { ReaderRow } from '../db/queries/readers'
+import type { formattedOf } from '../db/queries/said'
+import type { TwinRow } from '../db/queries/twins'
+
+type Format = Awaited<ReturnType<typeof formattedOf>>[number]
+
+/** A second card with the content of a load: where it lies, how far it was read, and what was said of it. */
+export interface TwinState {
+  readonly id: string
+  readonly name: string
+  /** The reader in which it lies now, just as it was seen first. */
+  readonly reader: ReaderRow | undefined
+  readonly seenAt: Date
+  readonly readAt: Date | undefined
+  readonly format: Format | undefined
+  /** It was said to be formatted, and was not seen since. */
+  readonly isFormatted: boolean
+  /** What counts of it as a copy. */
+  readonly facts: CopyFacts
+}
+
+/** The twins of a load, from rows. A reading counts for what the card listed then: one that lists something else was not read. */
+export function twinStates(
+  load: LoadRow,
+  rows: readonly TwinRow[],
+  inReaders: readonly ReaderRow[],
+  formats: readonly Format[],
+): TwinState[] {
+  return rows
+    .filter((row) => row.loadId === load.id)
+    .map((row) => {
+      const reader = inReaders.find((one) => one.twinId === row.id && one.state === 'card' && one.putAwayAt === null)
+      const format = formats.find((one) => one.twinId === row.id)
+      const isRead = row.readAt !== null && (!reader || reader.print === row.readPrint)
+      const equal = isRead ? (row.filesEqual ?? 0) : 0
+      const memory = isRead ? (row.filesMemory ?? 0) : 0
+      const readAt = isRead ? (row.readAt ?? undefined) : undefined
+      return {
+        ...{ id: row.id, name: row.name, reader, seenAt: row.seenAt, readAt, format },
+        isFormatted: format !== undefined && format.at >= row.seenAt,
+        facts: {
+          ...{ volumeId: row.id, volumeName: `the twin “${row.name}”`, site: '' },
+          connected: reader !== undefined,
+          device: reader?.device ?? undefined,
+          filesWanted: load.fileCount,
+          filesCopied: equal + memory,
+          filesVerified: equal,
+          filesVerifiedFromCache: memory,
+          filesMismatched: isRead ? (row.filesWrong ?? 0) : 0,
+          ...{ filesInConflict: 0, filesMissing: 0, mirrorLost: false, sizeBytes: load.sizeBytes },
+          firstVerifiedAt: readAt?.toISOString(),
+          lastVerifiedAt: readAt?.toISOString(),
+          ...{ readAgainAt: undefined, seenAt: row.seenAt.toISOString(), spotPlayedAt: undefined },
+        },
+      }
+    })
+}

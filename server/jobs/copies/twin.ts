@@ -1,0 +1,75 @@
+import type { TaskInput } from '../../../contract/taskKinds'
+import type { CopyRecord } from '../../../core/copies/record'
+import { counted, formatBytes } from '../../../core/units/quantity'
+import * as cards from '../../db/queries/cards'
+import { knownHashes } from '../../db/queries/copies'
+import { readers } from '../../db/queries/readers'
+import { addTwinReading } from '../../db/queries/twins'
+import { checkCopy } from '../../engine/check'
+import { CannotWork } from '../../media/cannotWork'
+import { CARD_ROOT, listCard } from '../../media/listing'
+import { readerContent } from '../../media/mediumOf'
+import type { Job, Work, WorkEnd } from '../work'
+
+/** Reads the twin of a load’s card whole and compares it with what was proved: from then on it is a copy, while it lies there. */
+export const twin: Job<'twin'> = { kind: 'twin', run: runTwin }
+
+async function runTwin(work: Work, { loadId, twinId }: TaskInput<'twin'>): Promise<WorkEnd> {
+  const { db, attemptId, control } = work
+  const load = await cards.load(db, loadId)
+  const reader = (await readers(db)).find((row) => row.twinId === twinId && row.loadId === loadId && row.same)
+  if (!load || !reader) throw new CannotWork('The twin is in no reader now. Put it in and read it again.')
+  const content = await readerContent(db, reader)
+  if (typeof content === 'string') throw new CannotWork(`There is no card in ${reader.name}. Put the twin in again.`)
+  const { medium, cardName } = content
+  const [place, hashes, rows] = await Promise.all([
+    medium.place(),
+    knownHashes(db, loadId),
+    cards.entriesOf(db, loadId),
+  ])
+  const wanted = rows.filter((row) => row.kind === 'file')
+  const files = wanted.flatMap(({ id, path, pathText, sizeBytes }) => {
+    const hash = hashes.get(id)
+    return hash === undefined ? [] : [{ id, path, pathText, sizeBytes, hash }]
+  })
+  if (files.length < wanted.length)
+    throw new CannotWork(
+      `${counted(wanted.length - files.length, 'file')} of “${load.label}” ${wanted.length - files.length === 1 ? 'is' : 'are'} proved nowhere yet: copy the card first, then read its twin against it.`,
+    )
+  const { print } = await listCard(medium)
+  const names = new Map(files.map((file) => [file.id, file.pathText]))
+  const total = files.reduce((sum, file) => sum + file.sizeBytes, 0)
+  const count = { equal: 0, memory: 0 }
+  const wrong: string[] = []
+  let done = 0
+  const onBytes = (bytes: number) => {
+    done += bytes
+    work.progress.set({ done: Math.min(done, total), total, unit: 'bytes' })
+  }
+  onBytes(0)
+  const report = (records: readonly CopyRecord[]) => {
+    for (const record of records)
+      if (record.kind === 'proved') count[record.fromMedium ? 'equal' : 'memory'] += 1
+      else if (record.kind === 'mismatch')
+        wrong.push(`${names.get(record.fileId) ?? ''} on the twin is not what was copied (${record.found}).`)
+    return Promise.resolve()
+  }
+  await checkCopy({
+    ...{ destinationId: twinId, medium, folder: CARD_ROOT, files, isSource: true },
+    ...{ gate: control.gate, onBytes, report },
+  })
+  if ((await medium.place().catch(() => '')) !== place || (await listCard(medium)).print !== print)
+    throw new CannotWork(
+      `${cardName} was changed or taken out while it was read. Nothing was written down: read it again.`,
+    )
+  await addTwinReading(db, {
+    ...{ twinId, print, sizeBytes: total, runId: attemptId },
+    ...{ filesEqual: count.equal, filesMemory: count.memory, filesWrong: wrong.length },
+  })
+  const all = `${counted(files.length, 'file')}, ${formatBytes(total)}`
+  const sentence =
+    wrong.length === 0
+      ? `All ${all} of the twin ${cardName} were read and are what was copied.`
+      : `${wrong.length} of ${all} of the twin ${cardName} are not what was copied.`
+  return { sentence, troubles: wrong }
+}

@@ -1,0 +1,52 @@
+import { format } from 'date-fns'
+import { CopyCheck } from 'lucide-react'
+import { counted } from '../../../core/units/quantity'
+import { copiesApi, type LoadCopies, type TwinView } from '../../../contract/copies'
+import { Button } from '../../parts/Button'
+import { Trouble } from '../../parts/Trouble'
+import { useSend } from '../../parts/useSend'
+
+const when = (at: string) => format(new Date(at), 'yyyy-MM-dd HH:mm')
+
+function twinWords({ readerName, readAt, filesEqual, filesWrong, formattedAt }: TwinView, fileCount: number): string {
+  if (formattedAt !== null) return `formatted ${when(formattedAt)}, as you said`
+  const where = readerName === null ? 'in no reader now' : `in ${readerName}`
+  if (readAt === null) return `${where}; the same files by names, sizes, times and samples, not read whole`
+  return filesWrong > 0
+    ? `${where}; read ${when(readAt)}: ${counted(filesWrong, 'file')} not as copied`
+    : `${where}; read ${when(readAt)}: ${filesEqual} of ${counted(fileCount, 'file')} equal`
+}
+
+/** Other cards with the content of a load: each is a copy once it was read, until it is formatted. */
+export function Twins({ load, busy }: { load: LoadCopies; busy: boolean }) {
+  const send = useSend(copiesApi.readTwin)
+  if (load.twins.length === 0) return null
+  const isProved = load.copies.some((copy) => copy.mark >= 1)
+  return (
+    <section className="mt-6" aria-label="Twins of the card">
+      <h3 className="mb-1 font-semibold">{load.twins.length === 1 ? 'Its twin' : 'Its twins'}</h3>
+      <p className="mb-2 text-quiet">
+        A camera with two slots writes every clip twice. A twin counts as one of two copies while it lies in a reader
+        and was read whole; what is on it may be written over any day, so a second volume is better.
+      </p>
+      <ul className="divide-y divide-rule border-y border-rule">
+        {load.twins.map((twin) => (
+          <li key={twin.id} data-twin={twin.name} className="flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
+            <strong>{twin.name}</strong>
+            <span className="grow">{twinWords(twin, load.fileCount)}</span>
+            {twin.readerName !== null && twin.formattedAt === null && (
+              <Button
+                disabled={busy || !isProved || send.isPending}
+                onClick={() => send.mutate({ params: { id: load.loadId, twinId: twin.id } })}
+              >
+                <CopyCheck className="size-4" aria-hidden />
+                {isProved ? 'Read it whole' : 'Read it once the card is copied'}
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+      <Trouble error={send.error} />
+    </section>
+  )
+}
