@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process'
-import { mkdir, rm, symlink, truncate, writeFile } from 'node:fs/promises'
+import { cp, mkdir, rm, symlink, truncate, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { Canvas, estuary, workshop } from './scene'
 
@@ -160,8 +160,13 @@ export async function makeCards(root: string, day: Date): Promise<DemoCard[]> {
       folder: join(root, 'teal'),
       story: 'The phone, whose clock is four hours ahead of the cameras.',
     },
+    {
+      name: 'Curlew A slot 2',
+      folder: join(root, 'curlew-a-slot-2'),
+      story: 'The second slot of the main camera, which wrote the same three clips as Curlew A.',
+    },
   ]
-  const [curlew = '', plover = '', field = '', odd = '', second = '', heron = '', teal = ''] = cards.map(
+  const [curlew = '', plover = '', field = '', odd = '', second = '', heron = '', teal = '', slot = ''] = cards.map(
     (card) => card.folder,
   )
   const [dcim, action] = [join(curlew, 'DCIM/100CURLW'), join(plover, 'DCIM/100PLOVR')]
@@ -276,6 +281,7 @@ export async function makeCards(root: string, day: Date): Promise<DemoCard[]> {
   }
   await makeFrames(join(heron, 'POLE/H0007'), 48, [17, 31])
   await writeFile(join(curlew, 'MISC/VERSION.TXT'), 'Curlew, card format 2\n')
+  await cp(curlew, slot, { recursive: true, preserveTimestamps: true })
   // A recorder that lost power: the picture is there, the index is not.
   await ffmpeg(['-i', join(action, 'PLOV0108.MP4'), '-c', 'copy', '-f', 'mp4', join(action, 'late.tmp')])
   await rm(join(action, 'PLOV0108.MP4'))

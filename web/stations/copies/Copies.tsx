@@ -13,6 +13,12 @@ import { useCopies } from './queries'
 const urgency = (load: LoadCopies) =>
   load.formattedAt ? 3 : load.clear.clear ? 2 : load.copies.filter((copy) => copy.mark >= 2).length >= 2 ? 1 : 0
 
+/** The card that the answer is about. */
+function askedName({ label, twins, asked }: LoadCopies): string {
+  const twin = twins.find((one) => one.id === asked)
+  return twin ? `“${twin.name}”, the twin of “${label}”` : `“${label}”`
+}
+
 /** Station 3: is it copied, is it proved, may the card be formatted? */
 export default function Copies({ productionId }: { productionId: string }) {
   const query = useCopies(productionId)
@@ -43,7 +49,7 @@ export default function Copies({ productionId }: { productionId: string }) {
         return (
           <>
             <Answer why={load.clear.caution}>
-              {load.formattedAt ? load.clear.sentence : `Clear to format “${load.label}”? ${load.clear.sentence}`}
+              {load.formattedAt ? load.clear.sentence : `Clear to format ${askedName(load)}? ${load.clear.sentence}`}
             </Answer>
             {loads.length > 1 ? (
               <Tabs.Root value={load.loadId} onValueChange={setChosen} activationMode="manual">

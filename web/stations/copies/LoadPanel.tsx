@@ -40,15 +40,8 @@ export function LoadPanel({ load, productionId }: { load: LoadCopies; production
     })
   // What has happened is written down, also against the answer.
   const mayAsk = !load.formattedAt && !load.clear.clear && load.copies.some((copy) => copy.mark >= 1)
-  const asked = load.twins.find((one) => one.id === load.asked)
   return (
     <>
-      {asked && (
-        <p className="mb-4">
-          The answer is about the twin “{asked.name}”, which lies in {asked.readerName}; the card of “{load.label}” is
-          in no reader.
-        </p>
-      )}
       {load.formattedAgainst && (
         <p className="mb-6 font-semibold text-stop">
           It was written down as formatted against this answer: {load.formattedAgainst}
