@@ -1,4 +1,4 @@
-import { boolean, number, object, string, type InferType } from 'yup'
+import { array, boolean, number, object, string, type InferType } from 'yup'
 import type { Finding } from '../core/cards/findings'
 import type { Whereabouts } from '../core/cards/whereabouts'
 import type { MediaFacts } from '../core/media/facts'
@@ -86,6 +86,8 @@ export interface ClipView {
   readonly onCard: boolean
   readonly hasPicture: boolean
   readonly pictureMade: boolean
+  /** The production that it was given to, where that is not the one that is asked. */
+  readonly givenTo: string | null
 }
 
 /** Everything that was read of one clip; `null` when it could not be read. */
@@ -97,7 +99,9 @@ export interface ClipDetail extends ClipView {
 /** A card as it was looked at, with what is odd about it, heaviest first. Its clips are a list of their own. */
 export interface LoadView {
   readonly id: string
+  /** The production that the card was read for; clips of it may belong to others. */
   readonly productionId: string
+  readonly productionTitle: string
   readonly label: string
   readonly scannedAt: string
   readonly fileCount: number
@@ -106,8 +110,9 @@ export interface LoadView {
   /** On which volumes it is already. */
   readonly whereabouts: Whereabouts
   readonly findings: readonly Finding[]
-  /** How many clips it has. */
+  /** How many clips it has, and how many of them belong to the production that is asked. */
   readonly clips: number
+  readonly clipsHere: number
   /** Card and camera of the gear book, as a person said; `null` where nobody has. */
   readonly cardId: string | null
   /** The card is known by what the system calls its file system; nobody said so. */
@@ -121,6 +126,17 @@ export type ClipSort = (typeof CLIP_SORTS)[number]
 
 /** All clips, those with a picture, those that can be played, or those in trouble. */
 export const CLIPS_SHOWN = ['all', 'film', 'playable', 'wrong'] as const
+
+const MOST_GIVEN = 10_000
+
+/** Which clips are given to a production. */
+export const givenClips = object({
+  clipIds: array()
+    .of(string().uuid('That is no clip.').required())
+    .min(1, 'Choose at least one clip.')
+    .max(MOST_GIVEN, `Give ${MOST_GIVEN} clips at most at once.`)
+    .required('Choose at least one clip.'),
+}).noUnknown()
 
 const CENTURY_MS = 100 * 366 * 86_400_000
 
@@ -174,6 +190,11 @@ export const cardsApi = {
   }),
   /** Shows the times of a load’s clips moved, or as the files say them; no file is changed. */
   moveClock: order()('PUT', '/loads/:id/clock', { changes: ['cards', 'review', 'productions'], body: clockBody }),
+  /** Gives clips to a production, whole, wherever their card was read; nothing on any disk moves. 404 where one is no clip. */
+  give: order()('POST', '/productions/:id/given', {
+    changes: ['cards', 'review', 'productions', 'proxies', 'copies', 'storage'],
+    body: givenClips,
+  }),
   /** The picture that was taken at the look, JPEG. */
   picture: stream('/clips/:id/picture'),
   /** One frame of the original, JPEG, from any connected copy, else from its card in a reader. */

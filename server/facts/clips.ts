@@ -54,7 +54,11 @@ const codingOf = ({ video, audio }: MediaFacts): string | null =>
       : null
 
 /** A clip as lists show it. */
-export const clipView = (row: ClipRow, { beside, parts, sizeBytes, seconds }: ClipFiles): ClipView => ({
+export const clipView = (
+  row: ClipRow,
+  { beside, parts, sizeBytes, seconds }: ClipFiles,
+  givenTo: string | null = null,
+): ClipView => ({
   id: row.id,
   path: row.pathText,
   name: row.name,
@@ -77,4 +81,5 @@ export const clipView = (row: ClipRow, { beside, parts, sizeBytes, seconds }: Cl
   onCard: row.onCard,
   hasPicture: row.hasPicture,
   pictureMade: row.pictureMade,
+  givenTo,
 })

@@ -6,12 +6,13 @@ import type { Db } from '../db/connection'
 import { knownBytes } from '../db/queries/bytes'
 import { loadsOf } from '../db/queries/cards'
 import { deliverableCounts } from '../db/queries/exports'
+import { cardParts } from '../db/queries/given'
 import { readers } from '../db/queries/readers'
 import type { ProductionRow } from '../db/queries/productions'
 import { bagCounts } from '../db/queries/shelf'
 import { plansOf } from '../db/queries/shoot'
 import { gearView } from './gear'
-import { loadStates, type Asked } from './loadStates'
+import { loadStates, type Asked, type LoadState } from './loadStates'
 import { budgetOf } from './plan'
 import { proxyCounts } from './proxies'
 import { volumeViews } from './volumes'
@@ -23,9 +24,10 @@ export async function productionFacts(
   asked: Asked,
 ): Promise<Map<string, ProductionFacts>> {
   const ids = productions.map((one) => one.id)
-  const [plans, loads, deliverables, bags, bytes, inReaders, drives] = await Promise.all([
+  const [plans, loads, parts, deliverables, bags, bytes, inReaders, drives] = await Promise.all([
     plansOf(db, ids),
     loadsOf(db, ids),
+    cardParts(db, ids),
     deliverableCounts(db, ids),
     bagCounts(db, ids),
     knownBytes(db, ids),
@@ -42,8 +44,10 @@ export async function productionFacts(
   ).length
   return new Map(
     productions.map((production) => {
-      const own = loadFacts.filter((state) => state.load.productionId === production.id)
-      const proxies = proxyCounts(own.map((state) => state.load))
+      const part = new Map(parts.flatMap((one) => (one.productionId === production.id ? [[one.loadId, one]] : [])))
+      const isOwn = ({ load }: LoadState) => load.productionId === production.id
+      const own = loadFacts.filter((state) => isOwn(state) || (part.get(state.load.id)?.clips ?? 0) > 0)
+      const proxies = proxyCounts([...part.values()])
       const plan = plans.find((one) => one.productionId === production.id)
       const budget = plan && gear ? budgetOf(plan, gear, production) : undefined
       const rendered = deliverables.find((row) => row.productionId === production.id)
@@ -65,9 +69,10 @@ export async function productionFacts(
         cardsWaiting: closed || shelved !== undefined || !filmedYet ? 0 : waiting,
         loads: own.map((state) => ({
           label: state.load.label,
-          clips: state.load.clips,
-          stops: openStops(state.findings),
-          questions: openQuestions(state.findings),
+          clips: part.get(state.load.id)?.clips ?? 0,
+          // What is asked of a card is asked where it was read.
+          stops: isOwn(state) ? openStops(state.findings) : 0,
+          questions: isOwn(state) ? openQuestions(state.findings) : 0,
           marks: state.copies.map((copy) => markOf(copy, state.settings)).sort((a, b) => b - a),
           clear: state.clear.clear,
           formatted: state.formattedAt !== undefined && !state.returned,

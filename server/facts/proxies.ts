@@ -7,7 +7,7 @@ import { HALF_SIZE, mostProxyBytes, proxyChanges, proxyFrame } from '../../core/
 import { frameRateText } from '../../core/units/frameRate'
 import { frameSizeText } from '../../core/units/frameSize'
 import type { ProxyCounts, ProxyView } from '../../contract/proxies'
-import type { LoadRow } from '../db/queries/cards'
+import type { CardPart } from '../db/queries/given'
 import type { proxyPage } from '../db/queries/proxies'
 
 type ProxyRow = Awaited<ReturnType<typeof proxyPage>>['rows'][number]
@@ -62,18 +62,18 @@ export function proxyView(row: ProxyRow): ProxyView[] {
   ]
 }
 
-/** Proxies of loads together, from what is counted of each. */
+/** Proxies of a production’s parts of cards together, from what is counted of each. */
 export function proxyCounts(
-  loads: readonly LoadRow[],
+  parts: readonly CardPart[],
   samples: readonly { bytes: number; mostBytes: number }[] = [],
 ): ProxyCounts {
-  const sum = (of: (load: LoadRow) => number) => loads.reduce((total, load) => total + of(load), 0)
-  const openBytes = sum((load) => load.proxyBytesOpen)
+  const sum = (of: (part: CardPart) => number) => parts.reduce((total, part) => total + of(part), 0)
+  const openBytes = sum((part) => part.proxyBytesOpen)
   const measured = measuredShare(samples)
   return {
-    wanted: sum((load) => load.videos),
-    equal: sum((load) => load.proxiesEqual),
-    differ: sum((load) => load.proxiesDiffer),
+    wanted: sum((part) => part.videos),
+    equal: sum((part) => part.proxiesEqual),
+    differ: sum((part) => part.proxiesDiffer),
     openBytes,
     expected: measured ? { bytes: Math.round(openBytes * measured.share), clips: measured.clips } : null,
   }

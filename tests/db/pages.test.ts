@@ -8,6 +8,8 @@ import type { Db } from '../../server/db/connection'
 import { NoSuchPage } from '../../server/db/page'
 import * as cards from '../../server/db/queries/cards'
 import { proofTimes } from '../../server/db/queries/copies'
+import { cardParts, giveClips } from '../../server/db/queries/given'
+import { addProduction } from '../../server/db/queries/productions'
 import { putProxy } from '../../server/db/queries/proxies'
 import { fill } from '../bench/fill'
 import { testCluster } from './database'
@@ -119,24 +121,46 @@ describe('a list by pages', () => {
 })
 
 describe('what is counted of a load', () => {
-  it('stays what counting anew would give, whatever becomes of its clips', async () => {
+  it('stays what counting anew would give, whatever becomes of its clips and to whom they are given', async () => {
+    const other = await addProduction(db, { title: 'Given clips' })
+    const [owner, second] = [productionId, other?.id ?? '']
     const entries = await db.selectFrom('clip').select(['id', 'entryId']).where('loadId', '=', loadId).execute()
     const step = fc.record({
       at: fc.integer({ min: 0, max: entries.length - 1 }),
-      what: fc.constantFrom('gone', 'replaced', 'on-card', 'equal', 'differs', 'trouble', 'well'),
+      what: fc.constantFrom('gone', 'replaced', 'on-card', 'equal', 'differs', 'trouble', 'well', 'given', 'back'),
     })
     await fc.assert(
       fc.asyncProperty(fc.array(step, { maxLength: 12 }), async (steps) => {
-        for (const { at, what } of steps) await change(entries[at] ?? { id: '', entryId: 0 }, what)
+        for (const { at, what } of steps) {
+          const entry = entries[at] ?? { id: '', entryId: 0 }
+          if (what !== 'given' && what !== 'back') await change(entry, what)
+          else expect(await giveClips(db, [entry.id], what === 'given' ? second : owner)).toBe(true)
+        }
+        const parts = (await cardParts(db, [owner, second])).filter((part) => part.loadId === loadId)
         const load = await cards.load(db, loadId)
-        const { rows } = await sql<Record<string, number>>`
-          select count(*)::int as clips, coalesce(sum(length_ms), 0)::bigint as length_ms, count(*) filter (where playable)::int as playable,
+        const { rows } = await sql<Record<string, number> & { productionId: string }>`
+          select clip.production_id, count(*)::int as clips, coalesce(sum(length_ms), 0)::bigint as length_ms, count(*) filter (where playable)::int as playable,
             count(*) filter (where has_video)::int as videos, count(*) filter (where has_video and proxy = 'equal')::int as proxies_equal,
             count(*) filter (where has_video and proxy = 'differs')::int as proxies_differ,
             coalesce(sum(proxy_bytes) filter (where has_video and proxy <> 'equal'), 0)::bigint as proxy_bytes_open
           from clip join load_entry e on e.id = clip.entry_id
-          where clip.load_id = ${loadId} and (e.state = 'on-card' or (e.state = 'gone' and e.copied))`.execute(db)
-        expect(load).toMatchObject(rows[0] ?? {})
+          where clip.load_id = ${loadId} and (e.state = 'on-card' or (e.state = 'gone' and e.copied))
+          group by clip.production_id`.execute(db)
+        for (const row of rows) expect(parts.find((part) => part.productionId === row.productionId)).toMatchObject(row)
+        const sum = (name: string) => rows.reduce((total, row) => total + (row[name] ?? 0), 0)
+        expect(load).toMatchObject({ clips: sum('clips'), lengthMs: sum('lengthMs'), playable: sum('playable') })
+        expect((await cards.loadsOf(db, [second])).map((one) => one.id)).toEqual(
+          rows.some((row) => row.productionId === second) ? [loadId] : [],
+        )
+        // Source: the proxies of each production, added up anew.
+        const made = await sql<{ productionId: string; sizeBytes: number }>`
+          select b.production_id, sum(b.size_bytes)::bigint as size_bytes from production_bytes b
+          where byte_class = 'generated' and b.production_id in (${owner}, ${second}) group by b.production_id
+          having sum(b.size_bytes) <> 0 order by 1`.execute(db)
+        const anew = await sql<{ productionId: string; sizeBytes: number }>`
+          select clip.production_id, sum(proxy.size_bytes)::bigint as size_bytes from proxy join clip on clip.id = proxy.clip_id
+          where clip.production_id in (${owner}, ${second}) group by clip.production_id order by 1`.execute(db)
+        expect(made.rows).toEqual(anew.rows)
       }),
       { numRuns: 40 },
     )

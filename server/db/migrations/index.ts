@@ -19,6 +19,7 @@ import * as sorted from './0017-sorted'
 import * as unattended from './0018-unattended'
 import * as same from './0019-same'
 import * as twins from './0020-twins'
+import * as given from './0021-given'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -42,4 +43,5 @@ export const migrations: Record<string, Migration> = {
   '0018-unattended': unattended,
   '0019-same': same,
   '0020-twins': twins,
+  '0021-given': given,
 }

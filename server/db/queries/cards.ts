@@ -11,31 +11,36 @@ import { pageOf, type ListOrder } from '../page'
 import type { Database } from '../schema'
 import { hasWords, wordsOf } from '../words'
 
-/** Loads with what is counted of their clips. */
+/** A sum over all productions that have clips of a load. */
+const sumOf = <Name extends string>(column: string, name: Name) =>
+  sql<number>`(select sum(${sql.ref(column)})::bigint from load_summary where load_id = load.id)`.as(name)
+
+/** Loads with what is counted of all their clips, to whichever production those belong. */
 const allLoads = (db: Db) =>
   db
     .selectFrom('load')
     .innerJoin('production', 'production.id', 'load.productionId')
-    .innerJoin('loadSummary', 'loadSummary.loadId', 'load.id')
     .selectAll('load')
-    .select(['production.shootOn', 'production.folder as productionFolder'])
-    .select(['loadSummary.clips', 'loadSummary.lengthMs', 'loadSummary.playable', 'loadSummary.videos'])
-    .select(['loadSummary.proxiesEqual', 'loadSummary.proxiesDiffer', 'loadSummary.proxyBytesOpen'])
+    .select(['production.title as productionTitle', 'production.shootOn', 'production.folder as productionFolder'])
+    .select([sumOf('clips', 'clips'), sumOf('length_ms', 'lengthMs'), sumOf('playable', 'playable')])
 
-/** All loads of productions, the oldest first. */
+/** Only those of which a production has clips, or that were read for it. */
+const loadsIn = (db: Db, productionIds: readonly string[]) =>
+  allLoads(db).where(
+    sql<boolean>`load.id in (select part.load_id from load_summary part join load own on own.id = part.load_id
+      where part.production_id = any(${[...productionIds]}::uuid[]) and (part.clips > 0 or part.production_id = own.production_id))`,
+  )
+
+/** All loads of which productions have clips, the oldest first. */
 export const loadsOf = (db: Db, productionIds: readonly string[]) =>
-  allLoads(db).where(anyOf('load.production_id', productionIds)).orderBy('load.createdAt').execute()
+  loadsIn(db, productionIds).orderBy('load.createdAt').execute()
 
 /** Loads by their ids, in no order. */
 export const loadsById = (db: Db, ids: readonly string[]) => allLoads(db).where(anyOf('load.id', ids)).execute()
 
-/** Loads of a production, the newest first where it is asked for. */
+/** Loads of which a production has clips, the newest first where it is asked for. */
 export const loadPage = (db: Db, productionId: string, asked: PageAsked) =>
-  pageOf(
-    allLoads(db).where('load.productionId', '=', productionId),
-    { by: 'load.created_at', type: 'timestamptz', id: 'load.id' },
-    asked,
-  )
+  pageOf(loadsIn(db, [productionId]), { by: 'load.created_at', type: 'timestamptz', id: 'load.id' }, asked)
 
 /** A load with what is counted of it; `undefined` when there is none. */
 export const load = (db: Db, id: string) => allLoads(db).where('load.id', '=', id).executeTakeFirst()
@@ -88,7 +93,7 @@ const CLIP_ORDERS: Record<ClipSort, Omit<ListOrder, 'id'>> = {
   recorded: { by: 'clip.recorded_at', type: 'text' },
 }
 
-/** Clips of a production or of one of its loads. */
+/** Clips of a production, of one of its loads whole, or those of another one’s load that were given to it. */
 export function clipPage(
   db: Db,
   {
@@ -103,10 +108,16 @@ export function clipPage(
   const query = db
     .selectFrom('clip')
     .selectAll()
-    .where('productionId', '=', productionId)
+    .$if(loadId === null, (clips) => clips.where('productionId', '=', productionId))
     .where('shown', '=', true)
     .where(isFirstPart)
-    .$if(loadId !== null, (clips) => clips.where('loadId', '=', loadId))
+    .$if(loadId !== null, (clips) =>
+      clips
+        .where('loadId', '=', loadId)
+        .where(
+          sql<boolean>`(clip.production_id = ${productionId} or ${productionId} = (select production_id from load where load.id = ${loadId}))`,
+        ),
+    )
     .$if(show === 'film', (clips) => clips.where('hasVideo', '=', true))
     .$if(show === 'playable', (clips) => clips.where('playable', '=', true))
     .$if(show === 'wrong', (clips) => clips.where('wrong', '=', true))

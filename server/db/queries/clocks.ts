@@ -12,8 +12,8 @@ export async function clipStarts(db: Db, productionId: string): Promise<LoadStar
     .orderBy('createdAt')
     .execute()
   const { rows } = await sql<{ loadId: string; recordedAt: string }>`
-    select load_id, probe->>'recordedAt' as recorded_at from clip
-    where production_id = ${productionId} and shown and coalesce(part, 1) = 1 and probe->>'recordedAt' is not null
+    select load_id, probe->>'recordedAt' as recorded_at from clip join load on load.id = clip.load_id
+    where load.production_id = ${productionId} and shown and coalesce(part, 1) = 1 and probe->>'recordedAt' is not null
     order by load_id, recorded_at`.execute(db)
   const starts = new Map<string, number[]>()
   for (const { loadId, recordedAt } of rows) {

@@ -89,14 +89,13 @@ export const reviewFigures = (db: Db, productionId: string) =>
     .where('review.verdict', 'is not', null)
     .execute()
 
-/** How many films and recordings of a production there are to look at: the sums of its loads. */
+/** How many films and recordings of a production there are to look at: the sums of its part of each card. */
 export const clipsToReview = async (db: Db, productionId: string): Promise<number> =>
   (
     await db
-      .selectFrom('load')
-      .innerJoin('loadSummary', 'loadSummary.loadId', 'load.id')
-      .select(sql<number>`coalesce(sum(load_summary.media), 0)::int`.as('media'))
-      .where('load.productionId', '=', productionId)
+      .selectFrom('loadSummary')
+      .select(sql<number>`coalesce(sum(media), 0)::int`.as('media'))
+      .where('productionId', '=', productionId)
       .executeTakeFirstOrThrow()
   ).media
 

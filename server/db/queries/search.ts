@@ -59,7 +59,7 @@ async function namedClips(db: Db, typed: string): Promise<SearchHit[]> {
       .selectFrom('clip')
       .innerJoin('load', 'load.id', 'clip.loadId')
       .where('clip.shown', '=', true)
-      .select(['clip.id', 'clip.name', 'load.label', 'load.productionId'])
+      .select(['clip.id', 'clip.name', 'load.label', 'clip.productionId'])
       .limit(MOST)
   const begin = await clips()
     .where(sql<boolean>`lower(clip.name) like ${`${escaped(typed)}%`}`)

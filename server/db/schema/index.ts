@@ -205,6 +205,8 @@ export interface Database extends FactTables, GearTables, SortedTables, TaskTabl
   /** What is counted of a load's clips, kept by triggers in the transaction that writes them. */
   loadSummary: {
     loadId: string
+    /** Clips of one card may belong to several. */
+    productionId: string
     /** A take that was split into files counts once; each of its files is one of `media`. */
     clips: Given<number>
     media: Given<number>

@@ -4,6 +4,7 @@ import { whereabouts } from '../../../core/cards/whereabouts'
 import { cardsApi, type LoadView } from '../../../contract/cards'
 import * as cards from '../../db/queries/cards'
 import { moveClock } from '../../db/queries/clocks'
+import { cardParts, giveClips, titlesOf } from '../../db/queries/given'
 import { addSaid } from '../../db/queries/said'
 import { tellChanged } from '../../db/queries/tasks'
 import { clipFiles, clipView } from '../../facts/clips'
@@ -18,9 +19,10 @@ import { notFound } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve, serveStream } from '../route'
 
-const loadView = ({ load, findings, copies, settings }: LoadState): LoadView => ({
+const loadView = ({ load, findings, copies, settings }: LoadState, clipsHere: number): LoadView => ({
   id: load.id,
   productionId: load.productionId,
+  productionTitle: load.productionTitle,
   label: load.label,
   scannedAt: load.scannedAt.toISOString(),
   fileCount: load.fileCount,
@@ -29,6 +31,7 @@ const loadView = ({ load, findings, copies, settings }: LoadState): LoadView => 
   whereabouts: whereabouts(load.clips, copies, settings),
   findings,
   clips: load.clips,
+  clipsHere,
   cardId: load.cardId,
   cardByUid: load.cardByUid,
   cameraId: load.cameraId,
@@ -40,16 +43,27 @@ export function cardRoutes(context: Context): Router {
   const router = Router()
 
   serve(router, cardsApi.loads, async ({ params, query }) => {
-    const { rows, next } = await cards.loadPage(db, (await productionOf(db, params.id)).id, query)
-    const states = await loadStates(db, rows, { host, now: Date.now(), looked: true })
-    return { rows: states.map(loadView), next }
+    const { id } = await productionOf(db, params.id)
+    const { rows, next } = await cards.loadPage(db, id, query)
+    const [states, parts] = await Promise.all([
+      loadStates(db, rows, { host, now: Date.now(), looked: true }),
+      cardParts(db, [id]),
+    ])
+    const here = new Map(parts.map((part) => [part.loadId, part.clips]))
+    return { rows: states.map((state) => loadView(state, here.get(state.load.id) ?? 0)), next }
   })
 
   serve(router, cardsApi.clips, async ({ params, query }) => {
     const { id: productionId } = await productionOf(db, params.id)
     const { rows, next } = await cards.clipPage(db, { productionId, ...query }, query)
-    const files = await clipFiles(db, rows)
-    return { rows: rows.map((row) => clipView(row, files(row))), next }
+    const [files, titles] = await Promise.all([
+      clipFiles(db, rows),
+      titlesOf(
+        db,
+        rows.flatMap((row) => (row.productionId === productionId ? [] : row.productionId)),
+      ),
+    ])
+    return { rows: rows.map((row) => clipView(row, files(row), titles.get(row.productionId) ?? null)), next }
   })
 
   serve(router, cardsApi.clip, async ({ params }) => {
@@ -57,6 +71,12 @@ export function cardRoutes(context: Context): Router {
     if (!row) throw notFound('That clip')
     const files = await clipFiles(db, [row])
     return { ...clipView(row, files(row)), loadLabel: row.loadLabel, facts: row.probe }
+  })
+
+  serve(router, cardsApi.give, async ({ params, body: { clipIds } }) => {
+    const { id } = await productionOf(db, params.id)
+    if (!(await giveClips(db, clipIds, id))) throw notFound('One of these clips')
+    await tellChanged(db, 'cards', 'review', 'productions', 'proxies', 'copies', 'storage')
   })
 
   serve(router, cardsApi.count, async ({ params: { id: clipId }, req }) => {

@@ -1,6 +1,7 @@
 import { Router } from 'express'
 import { proxiesApi } from '../../../contract/proxies'
 import * as cards from '../../db/queries/cards'
+import { cardParts } from '../../db/queries/given'
 import { volume } from '../../db/queries/volumes'
 import { production } from '../../db/queries/productions'
 import { clipsToProxy, proxyPage, proxySamples } from '../../db/queries/proxies'
@@ -24,7 +25,7 @@ export function proxyRoutes(context: Context): Router {
 
   serve(router, proxiesApi.counts, async ({ params }) => {
     const { id } = await productionOf(db, params.id)
-    return proxyCounts(await cards.loadsOf(db, [id]), await proxySamples(db, id))
+    return proxyCounts(await cardParts(db, [id]), await proxySamples(db, id))
   })
 
   serve(router, proxiesApi.estimate, async ({ params, req }) => {

@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { counted, formatBytes } from '../../../core/units/quantity'
 import { cardsApi, type LoadView, type ReaderView } from '../../../contract/cards'
 import { Answer } from '../../parts/Answer'
@@ -47,7 +48,11 @@ export default function Cards({ productionId }: { productionId: string }) {
         </div>
       )}
       <Ask query={loads}>
-        {({ rows }) => rows.map((load, at) => <LoadSection key={load.id} load={load} unfolded={at < UNFOLDED} />)}
+        {({ rows }) =>
+          rows.map((load, at) => (
+            <LoadSection key={load.id} load={load} productionId={productionId} unfolded={at < UNFOLDED} />
+          ))
+        }
       </Ask>
       <Older pages={loads}>Show older loads</Older>
       <AddFolderSheet what="reader" open={adding} onClose={() => setAdding(false)} />
@@ -68,7 +73,7 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
   // Whatever is being looked at needs nobody: the next one that waits is asked about.
   const waiting = cards.find((reader) => !reader.loadId && !reader.looking) ?? cards.find((reader) => !reader.loadId)
   const holding = cards.find((reader) => reader.loadId && !reader.isTwin) ?? cards.find((reader) => reader.loadId)
-  const load = loads.find((one) => one.id === holding?.loadId)
+  const load = loads.find((one) => one.id === holding?.loadId && one.productionId === productionId)
   const [typed, setTyped] = useState<string>()
   const label = typed ?? waiting?.cardName ?? ''
   const look = (reader: ReaderView) =>
@@ -168,22 +173,49 @@ const UNFOLDED = 2
 
 const WHERE_LOOK = { twice: 'text-good', once: 'text-doubt', part: 'text-doubt', nowhere: 'text-stop' } as const
 
-function LoadSection({ load, unfolded }: { load: LoadView; unfolded: boolean }) {
+interface LoadSectionProps {
+  readonly load: LoadView
+  readonly productionId: string
+  readonly unfolded: boolean
+}
+
+function LoadSection({ load, productionId, unfolded }: LoadSectionProps) {
   const [open, setOpen] = useState(unfolded)
+  const isOwn = load.productionId === productionId
+  const away = load.clips - load.clipsHere
   return (
     <section aria-label={`Load ${load.label}`} className="mb-10">
       <h2 className="mb-1 text-xl">{load.label}</h2>
       <p className="mb-3 text-quiet">
-        {counted(load.clips, 'clip')}, {counted(load.fileCount, 'file')},{' '}
-        <span className="figure">{formatBytes(load.sizeBytes)}</span>.{' '}
+        {isOwn ? (
+          <>
+            {counted(load.clips, 'clip')}, {counted(load.fileCount, 'file')},{' '}
+            <span className="figure">{formatBytes(load.sizeBytes)}</span>
+            {away > 0 && `, ${counted(away, 'clip')} given to other productions`}.{' '}
+          </>
+        ) : (
+          <>
+            {load.clipsHere} of its {counted(load.clips, 'clip')}, given by{' '}
+            <Link to={`/p/${load.productionId}/cards`} className="text-accent underline underline-offset-4">
+              {load.productionTitle}
+            </Link>
+            , where the card is asked about.{' '}
+          </>
+        )}
         <strong className={WHERE_LOOK[load.whereabouts.state]}>{load.whereabouts.sentence}</strong>
       </p>
-      <LoadGear load={load} />
-      <Findings findings={load.findings} loadId={load.id} />
+      {isOwn && (
+        <>
+          <LoadGear load={load} />
+          <Findings findings={load.findings} loadId={load.id} />
+        </>
+      )}
       {open ? (
-        <ClipTable load={load} />
+        <ClipTable load={load} productionId={productionId} />
       ) : (
-        load.clips > 0 && <Button onClick={() => setOpen(true)}>Show {counted(load.clips, 'clip')}</Button>
+        load.clips > 0 && (
+          <Button onClick={() => setOpen(true)}>Show {counted(isOwn ? load.clips : load.clipsHere, 'clip')}</Button>
+        )
       )}
     </section>
   )

@@ -6,11 +6,13 @@ import { formatBytes, formatLength } from '../../../core/units/quantity'
 import { cardsApi, type ClipsAsked, type ClipSort, type ClipView, type LoadView } from '../../../contract/cards'
 import { addressOf } from '../../../contract/endpoint'
 import { Ask } from '../../parts/Ask'
+import { Button } from '../../parts/Button'
 import { useProduction } from '../../parts/queries'
 import { Narrow } from '../../parts/Narrow'
 import { Table, type Column, type Sorting } from '../../parts/Table'
 import { usePages } from '../../parts/usePages'
 import { ClipSheet } from './ClipSheet'
+import { GiveSheet } from './GiveSheet'
 
 const rateLabel = (rate: string | null) => {
   const parsed = rate ? parseFrameRate(rate) : undefined
@@ -135,6 +137,7 @@ function Name({ clip }: { clip: ClipView }) {
         {clip.name}
       </button>
       <span className="block text-sm text-quiet">{clip.onCard ? filesOf(clip) : 'no longer on the card'}</span>
+      {clip.givenTo !== null && <span className="block text-sm">given to “{clip.givenTo}”</span>}
       {clip.cut ? (
         <span className="block text-sm text-stop">{clip.cut}</span>
       ) : (
@@ -152,19 +155,21 @@ const SHOWN: readonly { value: ClipsAsked['show']; label: string; none: string }
 const ROW_PX = 74
 
 /** The clips of a load: sorted and narrowed down by the server, drawn as far as they are in sight. */
-export function ClipTable({ load }: { load: LoadView }) {
+export function ClipTable({ load, productionId }: { load: LoadView; productionId: string }) {
   const [sorting, setSorting] = useState<Sorting<ClipSort>>({ sort: 'name', down: false })
   const [show, setShow] = useState<ClipsAsked['show']>('all')
   const [typed, setTyped] = useState('')
   const [opened, setOpened] = useState<ClipView>()
+  const [giving, setGiving] = useState<readonly string[]>()
   const q = useDeferredValue(typed.trim())
-  const pages = usePages(cardsApi.clips, { id: load.productionId }, { query: { loadId: load.id, show, q, ...sorting } })
-  const timeZone = useProduction(load.productionId).data?.timeZone ?? 'UTC'
+  const pages = usePages(cardsApi.clips, { id: productionId }, { query: { loadId: load.id, show, q, ...sorting } })
+  const timeZone = useProduction(productionId).data?.timeZone ?? 'UTC'
   const around = useMemo(() => ({ open: setOpened, timeZone }), [timeZone])
-  if (load.clips === 0) return null
+  const clips = load.productionId === productionId ? load.clips : load.clipsHere
+  if (clips === 0) return null
   return (
     <Around value={around}>
-      <Narrow count={load.clips} typed={typed} onType={setTyped} show={show} options={SHOWN} onShow={setShow} />
+      <Narrow count={clips} typed={typed} onType={setTyped} show={show} options={SHOWN} onShow={setShow} />
       <Ask query={pages}>
         {({ rows }) =>
           rows.length === 0 ? (
@@ -186,10 +191,19 @@ export function ClipTable({ load }: { load: LoadView }) {
               pages={pages}
               fileName={`${load.label} clips.csv`}
               onOpen={setOpened}
+              actions={(ids) => <Button onClick={() => setGiving(ids)}>Give to another production …</Button>}
             />
           )
         }
       </Ask>
+      {giving && (
+        <GiveSheet
+          clipIds={giving}
+          productionId={productionId}
+          owner={{ id: load.productionId, title: load.productionTitle }}
+          onClose={() => setGiving(undefined)}
+        />
+      )}
       <ClipSheet clipId={opened?.id} name={opened?.name ?? ''} onClose={() => setOpened(undefined)} />
     </Around>
   )

@@ -1,0 +1,61 @@
+import { useState } from 'react'
+import { counted } from '../../../core/units/quantity'
+import { cardsApi } from '../../../contract/cards'
+import { Button } from '../../parts/Button'
+import { Choice } from '../../parts/Choice'
+import { useProductions } from '../../parts/queries'
+import { Sheet } from '../../parts/Sheet'
+import { Trouble } from '../../parts/Trouble'
+import { useSend } from '../../parts/useSend'
+
+interface GiveSheetProps {
+  readonly clipIds: readonly string[]
+  /** The production that is looked at. */
+  readonly productionId: string
+  /** The production that the card was read for, which may be an old one. */
+  readonly owner: { readonly id: string; readonly title: string }
+  readonly onClose: () => void
+}
+
+/** Gives clips of a card to another production: one card may serve two. */
+export function GiveSheet({ clipIds, productionId, owner, onClose }: GiveSheetProps) {
+  const send = useSend(cardsApi.give)
+  const productions = useProductions()
+  const [chosen, setChosen] = useState<string>()
+  const known = (productions.data?.rows ?? []).filter((one) => one.id !== owner.id)
+  const others = [owner, ...known].filter((one) => one.id !== productionId)
+  const target = chosen ?? others[0]?.id
+  return (
+    <Sheet
+      title={`Give ${counted(clipIds.length, 'clip')} to another production`}
+      about="They are reviewed, sorted and exported there from now on. Nothing on any disk moves: the card stays one load, and is copied and proved whole. What you said of the clips stays, but for the shot and the name that this production gave them."
+      open
+      onClose={onClose}
+    >
+      {others.length === 0 ? (
+        <p>There is no other production yet.</p>
+      ) : (
+        <div className="mb-5">
+          <Choice
+            label="Production"
+            value={target ?? ''}
+            onChange={setChosen}
+            options={others.map((one) => ({ value: one.id, label: one.title }))}
+          />
+        </div>
+      )}
+      <Trouble error={send.error} />
+      {target && (
+        <Button
+          look="primary"
+          disabled={send.isPending}
+          onClick={() =>
+            send.mutate({ params: { id: target }, body: { clipIds: [...clipIds] } }, { onSuccess: onClose })
+          }
+        >
+          Give {clipIds.length === 1 ? 'it' : 'them'} away
+        </Button>
+      )}
+    </Sheet>
+  )
+}
