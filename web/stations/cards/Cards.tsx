@@ -74,6 +74,7 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
   const waiting = cards.find((reader) => !reader.loadId && !reader.looking) ?? cards.find((reader) => !reader.loadId)
   const holding = cards.find((reader) => reader.loadId && !reader.isTwin) ?? cards.find((reader) => reader.loadId)
   const load = loads.find((one) => one.id === holding?.loadId && one.productionId === productionId)
+  const given = load ? undefined : loads.find((one) => one.id === holding?.loadId)
   const [typed, setTyped] = useState<string>()
   const label = typed ?? waiting?.cardName ?? ''
   const look = (reader: ReaderView) =>
@@ -90,7 +91,9 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
         ? `${holding.cardName ?? 'This card'} is the twin of “${load.label}”: the same files on another card. ${load.whereabouts.sentence}`
         : `“${load.label}”: ${load.sentence}`
       : holding
-        ? 'The card in the reader belongs to another production.'
+        ? given
+          ? `The card in the reader is that of “${given.label}” of ${given.productionTitle}; ${given.clipsHere} of its ${counted(given.clips, 'clip')} ${given.clipsHere === 1 ? 'belongs' : 'belong'} here.`
+          : 'The card in the reader belongs to another production.'
         : readers.length === 0
           ? 'No reader is known yet.'
           : 'No card is in the reader.'

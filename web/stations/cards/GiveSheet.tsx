@@ -28,7 +28,7 @@ export function GiveSheet({ clipIds, productionId, owner, onClose }: GiveSheetPr
   return (
     <Sheet
       title={`Give ${counted(clipIds.length, 'clip')} to another production`}
-      about="They are reviewed, sorted and exported there from now on. Nothing on any disk moves: the card stays one load, and is copied and proved whole. What you said of the clips stays, but for the shot and the name that this production gave them."
+      about="Review, sorted view and exports go on there. Nothing on any disk moves: the card stays one load, and is copied and proved whole. What was said in review stays, but for the shot and the name, which are of this production."
       open
       onClose={onClose}
     >
