@@ -8,6 +8,7 @@ import { foldersApi } from './folders'
 import { gearApi } from './gear'
 import { noticedApi } from './noticed'
 import { reviewApi } from './review'
+import { rigsApi } from './rigs'
 import { productionsApi } from './productions'
 import { proxiesApi } from './proxies'
 import { searchApi } from './search'
@@ -31,6 +32,7 @@ const STATIONS: readonly Readonly<Record<string, AnyEndpoint>>[] = [
   shootApi,
   cardsApi,
   noticedApi,
+  rigsApi,
   sortedApi,
   copiesApi,
   proxiesApi,

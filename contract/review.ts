@@ -10,6 +10,8 @@ import { pageQuery, typedFilter, type Page } from './page'
 export interface ReviewClip extends ClipView {
   readonly loadId: string
   readonly loadLabel: string
+  /** As many lenses of a rig filmed it; what is said of it is said of all. */
+  readonly lenses: number
   readonly review: ClipReview
   /** Frames at `ticks`, `"num/den"`: of a picture its own, of sound thousandths of a second. */
   readonly ticks: string

@@ -1,10 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { cardSentence } from './cardSentence'
 import { counterGaps } from './counters'
 import { parseDcfName } from './dcf'
 import {
   cardFindings,
-  cardSentence,
   clipFindings,
   openQuestions,
   openStops,

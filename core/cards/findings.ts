@@ -1,4 +1,4 @@
-import { counted, formatLength } from '../units/quantity'
+import { counted } from '../units/quantity'
 import { printOf } from '../units/print'
 import { counterGaps } from './counters'
 import { rangeWords, type MissingFrames } from './frameRuns'
@@ -53,6 +53,7 @@ export interface Finding {
     | 'clock'
     | 'twice'
     | 'goes-on'
+    | 'rig'
     | 'clock-off'
     | 'clock-moved'
     | 'no-clips'
@@ -87,6 +88,7 @@ export const USUAL_ANSWERS: Partial<Record<Finding['kind'], readonly string[]>> 
   gap: ['Deleted in the camera', 'On another card', 'Another mode'],
   clock: ['The clock was wrong', 'Filmed on another day'],
   'clock-off': ['The clock is right'],
+  rig: ['This lens did not run', 'On another card', 'It is no part of the rig'],
   twice: ['Keep both', 'One of them is a copy'],
   link: ['Not needed'],
   special: ['Not needed'],
@@ -321,22 +323,4 @@ export interface CardCounts {
   readonly seconds: number
   /** False while a look is under way, or after one that did not come to its end. */
   readonly lookDone: boolean
-}
-
-/** The card in one sentence: `6 clips, 4 min 10 s, nothing wrong found.` */
-export function cardSentence({ clips, seconds, lookDone }: CardCounts, findings: readonly Finding[]): string {
-  const stops = openStops(findings)
-  const asks = openQuestions(findings)
-  const settled = findings.filter((finding) => finding.weight !== 'note' && finding.answer).length
-  const verdict =
-    stops > 0
-      ? `${counted(stops, 'thing')} wrong`
-      : !lookDone
-        ? 'the look has not come to its end'
-        : asks > 0
-          ? `${counted(asks, 'question')} to answer`
-          : settled > 0
-            ? `nothing wrong but the ${counted(settled, 'thing')} you settled`
-            : 'nothing wrong found'
-  return `${counted(clips, 'clip')}, ${formatLength(seconds)}: ${verdict}.`
 }

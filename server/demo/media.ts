@@ -1,6 +1,7 @@
 import { spawn } from 'node:child_process'
 import { cp, mkdir, rm, symlink, truncate, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
+import { demoCards, LENSES, ODD_LENS, RIG_TAKES, type DemoCard } from './cards'
 import { Canvas, estuary, workshop } from './scene'
 
 function ffmpeg(args: readonly string[], picture?: Buffer): Promise<void> {
@@ -119,53 +120,10 @@ async function makeFrames(folder: string, count: number, missing: readonly numbe
   for (const number of missing) await rm(join(folder, `heron_${String(number).padStart(6, '0')}.tif`))
 }
 
-export interface DemoCard {
-  readonly name: string
-  readonly folder: string
-  readonly story: string
-}
-
 /** Makes the cards of the demo below a folder; a little over 100 MB, in well under a minute. */
 export async function makeCards(root: string, day: Date): Promise<DemoCard[]> {
   const at = (hours: number, minutes: number) => new Date(day.getTime() + (hours * 60 + minutes) * 60_000)
-  const cards: DemoCard[] = [
-    {
-      name: 'Curlew A',
-      folder: join(root, 'curlew-a'),
-      story: 'The main camera’s card of the day: three UHD clips, one number missing.',
-    },
-    {
-      name: 'Plover A',
-      folder: join(root, 'plover-a'),
-      story: 'The action camera’s card: one good clip, one without an index, one of 0 bytes.',
-    },
-    { name: 'Field 1', folder: join(root, 'field-1'), story: 'The sound recorder: two takes and its settings.' },
-    {
-      name: 'Odd names',
-      folder: join(root, 'odd-names'),
-      story: 'Names with stray bytes and line ends, an empty file, a link: they all arrive, the link is reported.',
-    },
-    {
-      name: 'Curlew B',
-      folder: join(root, 'curlew-b'),
-      story: 'Clips, their camera proxies, thumbnails and settings in folders side by side; one take has no proxy.',
-    },
-    {
-      name: 'Heron A',
-      folder: join(root, 'heron-a'),
-      story: 'Frames a file each from the pole camera: one run of 48, two of which are missing.',
-    },
-    {
-      name: 'Teal',
-      folder: join(root, 'teal'),
-      story: 'The phone, whose clock is four hours ahead of the cameras.',
-    },
-    {
-      name: 'Curlew A slot 2',
-      folder: join(root, 'curlew-a-slot-2'),
-      story: 'The second slot of the main camera, which wrote the same three clips as Curlew A.',
-    },
-  ]
+  const cards = demoCards(root)
   const [curlew = '', plover = '', field = '', odd = '', second = '', heron = '', teal = '', slot = ''] = cards.map(
     (card) => card.folder,
   )
@@ -244,6 +202,17 @@ export async function makeCards(root: string, day: Date): Promise<DemoCard[]> {
       clips.push({
         ...{ ...small, ...time, paint, widthPx: 320, heightPx: 180, bitRate: '600k' },
         path: join(proxyFolder, `C00${number}S03.MP4`),
+      })
+  }
+  for (const lens of LENSES) {
+    const takes = RIG_TAKES.filter((_, at) => lens !== ODD_LENS || at !== 1)
+    const folder = join(root, `pole-${lens}`, 'DCIM/100POLES')
+    await mkdir(folder, { recursive: true })
+    for (const [number, [hour, minute, seconds]] of takes.entries())
+      clips.push({
+        ...{ ...small, seconds, recordedAt: at(hour, minute), timecode: `${hour}:${minute}:00:00` },
+        path: join(folder, `POLE000${number + 1}.MP4`),
+        paint: (canvas) => estuary(canvas, 0.15 * (lens + number)),
       })
   }
   // Held up beside the other cameras, and started with them.

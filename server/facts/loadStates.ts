@@ -1,5 +1,6 @@
 import { clockFinding } from '../../core/cards/clockFinding'
 import { cardFindings, openStops, withAnswers, type Finding } from '../../core/cards/findings'
+import { rigFinding } from '../../core/cards/rig'
 import { goesOnSentence, type GoesOn } from '../../core/cards/spans'
 import { clearToFormat, type ClearAnswer } from '../../core/copies/clear'
 import { deviceRelation } from '../../core/copies/device'
@@ -206,6 +207,11 @@ const goesOnFinding = (goesOn: GoesOn | null): Finding[] =>
     ? [{ kind: 'goes-on', weight: 'note', paths: [], files: 1, key: 'goes-on', sentence: goesOnSentence(goesOn) }]
     : []
 
+const rigFindings = ({ rigName, label, rigOdd }: LoadRow): Finding[] => {
+  const found = rigFinding(rigName ?? '', label, rigOdd ?? [])
+  return found ? [found] : []
+}
+
 /** What is to be said of a load's card. */
 function findingsOf(
   load: LoadRow,
@@ -214,7 +220,11 @@ function findingsOf(
   returned: string | undefined,
 ): Finding[] {
   const found = withAnswers(
-    cardFindings(counts, [...load.clipFindings, ...clockFinding(load), ...goesOnFinding(load.goesOn)], load),
+    cardFindings(
+      counts,
+      [...load.clipFindings, ...clockFinding(load), ...goesOnFinding(load.goesOn), ...rigFindings(load)],
+      load,
+    ),
     new Map(answers.map((one) => [one.key, one.answer])),
   )
   if (returned === undefined) return found

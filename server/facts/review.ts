@@ -14,6 +14,7 @@ export async function reviewClips(db: Db, rows: readonly ReviewRow[]): Promise<R
     ...clipView(row, { ...files(row), sizeBytes: row.sizeBytes, seconds: row.seconds }),
     loadId: row.loadId,
     loadLabel: row.loadLabel,
+    lenses: row.lenses,
     ...extentOf(row),
     review:
       row.ranges === null

@@ -9,6 +9,7 @@ import { benchRoutes } from './beside/bench'
 import { readerRoutes } from './cards/readers'
 import { cardRoutes } from './cards/routes'
 import { reviewRoutes } from './cards/review'
+import { rigRoutes } from './cards/rigs'
 import { sortedRoutes } from './cards/sorted'
 import type { Context } from './context'
 import { door } from './door'
@@ -97,6 +98,7 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
     readerRoutes,
     cardRoutes,
     reviewRoutes,
+    rigRoutes,
     sortedRoutes,
     copyRoutes,
     proxyRoutes,

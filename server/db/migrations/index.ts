@@ -20,6 +20,7 @@ import * as unattended from './0018-unattended'
 import * as same from './0019-same'
 import * as twins from './0020-twins'
 import * as given from './0021-given'
+import * as rigs from './0022-rigs'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -44,4 +45,5 @@ export const migrations: Record<string, Migration> = {
   '0019-same': same,
   '0020-twins': twins,
   '0021-given': given,
+  '0022-rigs': rigs,
 }

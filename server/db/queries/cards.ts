@@ -20,7 +20,9 @@ const allLoads = (db: Db) =>
   db
     .selectFrom('load')
     .innerJoin('production', 'production.id', 'load.productionId')
+    .leftJoin('rig', 'rig.id', 'load.rigId')
     .selectAll('load')
+    .select('rig.name as rigName')
     .select(['production.title as productionTitle', 'production.shootOn', 'production.folder as productionFolder'])
     .select([sumOf('clips', 'clips'), sumOf('length_ms', 'lengthMs'), sumOf('playable', 'playable')])
 

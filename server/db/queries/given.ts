@@ -18,8 +18,9 @@ export const giveClips = (db: Db, clipIds: readonly string[], productionId: stri
     if (clips.length < new Set(clipIds).size) return false
     const firsts = clips.map((clip) => clip.memberOf ?? clip.takeId ?? clip.id)
     const { rows: moved } = await sql<{ id: string }>`
-      with first as (select unnest(${firsts}::uuid[]) as id),
-        whole as (select clip.id from clip join first on clip.id = first.id or clip.take_id = first.id)
+      with take as (select id, lens_of from clip where id = any(${firsts}::uuid[]) or take_id = any(${firsts}::uuid[])),
+        head as (select coalesce(lens_of, id) as id from take),
+        whole as (select id from take union select id from clip where lens_of in (select id from head) union select id from head)
       update clip set production_id = ${productionId}
       where (id in (select id from whole) or member_of in (select id from whole)) and production_id <> ${productionId}
       returning id`.execute(tx)

@@ -18,6 +18,7 @@ const reviewed = (db: Db) =>
     .leftJoin('review', 'review.clipId', 'clip.id')
     .selectAll('clip')
     .select('load.label as loadLabel')
+    .select(sql<number>`1 + (select count(*)::int from clip lens where lens.lens_of = clip.id)`.as('lenses'))
     .select(['review.verdict', 'review.ranges', 'review.note', 'review.name as chosenName', 'review.shotId'])
     .where('clip.shown', '=', true)
 
@@ -32,6 +33,8 @@ export const reviewPage = (
   pageOf(
     reviewed(db)
       .where('clip.productionId', '=', productionId)
+      // The first lens of a rig stands for all.
+      .where('clip.lensOf', 'is', null)
       .$if(loadId !== null, (clips) => clips.where('clip.loadId', '=', loadId))
       .$if(show === 'open', (clips) => clips.where('review.verdict', 'is', null))
       .$if(show !== 'open' && show !== 'all', (clips) => clips.where('review.verdict', '=', show as Verdict))
@@ -78,14 +81,18 @@ export const reviewFigures = (db: Db, productionId: string) =>
   db
     .selectFrom('review')
     .innerJoin('clip', 'clip.id', 'review.clipId')
-    .select(['review.verdict', 'review.ranges', 'clip.sizeBytes', 'clip.seconds'])
+    .select(['review.verdict', 'review.ranges', 'clip.seconds'])
     .select([
+      sql<number>`(clip.size_bytes + coalesce((select sum(lens.size_bytes) from clip lens where lens.lens_of = clip.id), 0))::bigint`.as(
+        'sizeBytes',
+      ),
       sql<number | null>`(probe#>>'{video,frames}')::bigint`.as('frames'),
       sql<number | null>`(probe#>>'{video,rate,num}')::bigint`.as('num'),
       sql<number | null>`(probe#>>'{video,rate,den}')::bigint`.as('den'),
     ])
     .where('clip.productionId', '=', productionId)
     .where('clip.shown', '=', true)
+    .where('clip.lensOf', 'is', null)
     .where('review.verdict', 'is not', null)
     .execute()
 
@@ -94,7 +101,10 @@ export const clipsToReview = async (db: Db, productionId: string): Promise<numbe
   (
     await db
       .selectFrom('loadSummary')
-      .select(sql<number>`coalesce(sum(media), 0)::int`.as('media'))
+      .select(
+        sql<number>`(coalesce(sum(media), 0) - (select count(*) from clip
+          where production_id = ${productionId} and lens_of is not null and shown))::int`.as('media'),
+      )
       .where('productionId', '=', productionId)
       .executeTakeFirstOrThrow()
   ).media

@@ -3,6 +3,7 @@ import type { Fault } from '../../../contract/bench'
 import type { VolumeKind } from '../../../contract/storage'
 import type { DeviceIdentity } from '../../../core/copies/device'
 import type { ClockShift } from '../../../core/cards/clock'
+import type { RigOddity } from '../../../core/cards/rig'
 import type { GoesOn } from '../../../core/cards/spans'
 import type { FileRole } from '../../../core/cards/clips'
 import type { Finding } from '../../../core/cards/findings'
@@ -129,6 +130,12 @@ export interface Database extends FactTables, GearTables, SortedTables, TaskTabl
     /** By how much its clock seems to be off, and by how much its times are shown moved. */
     clock: JsonOrNull<ClockShift>
     clockShiftMs: Given<number>
+    /** The rig that its card is a lens of, which one from 1, and what is odd about it there. */
+    rigId: Given<string | null>
+    lens: Given<number | null>
+    rigOdd: JsonOrNull<RigOddity[]>
+    /** A person said that it is of no rig. */
+    noRig: Given<boolean>
     /** Its first clip goes on where the last one of another load ended. */
     goesOn: JsonOrNull<GoesOn>
     label: string
@@ -183,6 +190,8 @@ export interface Database extends FactTables, GearTables, SortedTables, TaskTabl
     takeId: Given<string | null>
     part: Given<number | null>
     parts: Given<number | null>
+    /** The clip of the first lens of a rig, where this is the same take by another. */
+    lensOf: Given<string | null>
     proxy: Given<'none' | 'equal' | 'differs'>
     /** What a proxy of it will have. */
     proxyBytes: Given<number>
@@ -202,6 +211,7 @@ export interface Database extends FactTables, GearTables, SortedTables, TaskTabl
     /** In trouble, cut, or without a picture that could be made. */
     wrong: GeneratedAlways<boolean>
   }
+  rig: { id: Generated<string>; productionId: string; name: string; sentence: Given<string>; createdAt: Now }
   /** What is counted of a load's clips, kept by triggers in the transaction that writes them. */
   loadSummary: {
     loadId: string

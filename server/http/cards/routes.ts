@@ -1,5 +1,5 @@
 import { Router } from 'express'
-import { cardSentence } from '../../../core/cards/findings'
+import { cardSentence } from '../../../core/cards/cardSentence'
 import { whereabouts } from '../../../core/cards/whereabouts'
 import { cardsApi, type LoadView } from '../../../contract/cards'
 import * as cards from '../../db/queries/cards'

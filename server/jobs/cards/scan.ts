@@ -10,6 +10,7 @@ import { reader as readerRow } from '../../db/queries/readers'
 import { putCardListing } from '../../db/queries/seen'
 import { seeTwinAgain } from '../../db/queries/twins'
 import { renewClocks, renewSpans } from '../../facts/clocks'
+import { renewRigs } from '../../facts/rigs'
 import { CannotWork } from '../../media/cannotWork'
 import { CARD_ROOT, listCard, samplesEqual, takeSamples, type Listing } from '../../media/listing'
 import { readerContent, type ReaderContent } from '../../media/mediumOf'
@@ -56,6 +57,7 @@ async function runScan(work: Work, input: ScanInput): Promise<WorkEnd> {
   await finishLook(work, load.id, content, listing, rows, place)
   await renewClocks(db, load.productionId)
   await renewSpans(db, load.productionId)
+  await renewRigs(db, load.productionId)
   const bytes = bytesOf(files)
   return {
     sentence: `${counted(clips, 'clip')} and ${counted(sorted.others, 'other file')} on ${content.cardName}, ${formatBytes(bytes)}${seen.troubled > 0 ? `; ${counted(seen.troubled, 'clip')} in trouble` : ''}.`,

@@ -15,6 +15,7 @@ import { AddFolderSheet } from '../storage/AddFolderSheet'
 import { ClipTable } from './ClipTable'
 import { Findings } from './Findings'
 import { LoadGear } from './LoadGear'
+import { Rigs } from './Rigs'
 import { useLoads, useReaders } from './queries'
 
 /** Station 2: what lies in the reader, what is on it, and what is wrong with it. */
@@ -47,6 +48,7 @@ export default function Cards({ productionId }: { productionId: string }) {
           <TaskLine task={failed} />
         </div>
       )}
+      <Rigs productionId={productionId} />
       <Ask query={loads}>
         {({ rows }) =>
           rows.map((load, at) => (
@@ -83,6 +85,7 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
       { onSuccess: () => setTyped(undefined) },
     )
   const add = <Button onClick={onAdd}>Add a reader folder</Button>
+  const unlooked = cards.filter((reader) => !reader.loadId && !reader.looking)
   const target = waiting ?? holding
   const sentence = waiting
     ? (waiting.difference ?? `“${waiting.cardName}” is in the reader and has not been looked at.`)
@@ -126,6 +129,11 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
                 onClick={() => look(target)}
               >
                 {waiting ? 'Look at the card' : 'Look again'}
+              </Button>
+            )}
+            {unlooked.length > 1 && (
+              <Button disabled={send.isPending} onClick={() => unlooked.forEach(look)}>
+                Look at all {unlooked.length}
               </Button>
             )}
             {add}

@@ -65,6 +65,7 @@ export function ClipList({ clips, pages, current, reviews, onOpen }: ClipListPro
                 </span>
                 <span className="mt-0.5 block truncate text-sm text-quiet">
                   {formatLength(clip.seconds ?? 0)}
+                  {clip.lenses > 1 && `, ${clip.lenses} lenses`}
                   {ranges.length > 0 && `, ${ranges.length === 1 ? '1 range' : `${ranges.length} ranges`}`}
                 </span>
               </span>

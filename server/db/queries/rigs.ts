@@ -1,0 +1,136 @@
+import { sql } from 'kysely'
+import type { LensCard, LensClip, RigOddity } from '../../../core/cards/rig'
+import { anyOf } from '../anyOf'
+import type { Db } from '../connection'
+
+/** Cards of a production with the rig that they are in, by rig and lens. */
+export const rigCards = (db: Db, productionId: string) =>
+  db
+    .selectFrom('load')
+    .leftJoin('rig', 'rig.id', 'load.rigId')
+    .select([
+      'load.id as loadId',
+      'load.label',
+      'load.rigId',
+      'load.lens',
+      'load.rigOdd',
+      'load.noRig',
+      'load.lookDone',
+    ])
+    .select(['rig.name', 'rig.sentence'])
+    .where('load.productionId', '=', productionId)
+    .orderBy('rig.createdAt')
+    .orderBy('load.lens')
+    .orderBy('load.createdAt')
+    .execute()
+
+/** What cards filmed, in the order in which they filmed it; files of one take each by itself. */
+export async function lensCards(db: Db, loads: readonly { loadId: string; label: string }[]): Promise<LensCard[]> {
+  const rows = await db
+    .selectFrom('clip')
+    .select(['id', 'loadId', 'name', 'seconds'])
+    .select(sql<string | null>`probe->>'recordedAt'`.as('at'))
+    .where(
+      anyOf(
+        'load_id',
+        loads.map((load) => load.loadId),
+      ),
+    )
+    .where('shown', '=', true)
+    .where('hasVideo', '=', true)
+    // Counters go on where clocks may have been set.
+    .orderBy('sortPath')
+    .orderBy('id')
+    .execute()
+  const clips = new Map<string, LensClip[]>()
+  for (const { loadId, at, ...clip } of rows) {
+    const startMs = at === null ? Number.NaN : Date.parse(at)
+    const known = clips.get(loadId) ?? []
+    known.push({ ...clip, startMs: Number.isNaN(startMs) ? undefined : startMs })
+    clips.set(loadId, known)
+  }
+  return loads.map(({ loadId, label }) => ({ loadId, label, clips: clips.get(loadId) ?? [] }))
+}
+
+/** Ties cards of a production into a rig, the first lens first. False where one is no card of it, or is in a rig already. */
+export const tieRig = (
+  db: Db,
+  productionId: string,
+  { name, loadIds }: { readonly name: string; readonly loadIds: readonly string[] },
+): Promise<boolean> =>
+  db
+    .transaction()
+    .execute(async (tx) => {
+      const { id } = await tx.insertInto('rig').values({ productionId, name }).returning('id').executeTakeFirstOrThrow()
+      for (const [at, loadId] of loadIds.entries()) {
+        const tied = await tx
+          .updateTable('load')
+          .set({ rigId: id, lens: at + 1 })
+          .where('id', '=', loadId)
+          .where('productionId', '=', productionId)
+          .where('rigId', 'is', null)
+          .returning('id')
+          .executeTakeFirst()
+        if (!tied) throw new NotTied()
+      }
+      return true
+    })
+    .catch((error: unknown) => {
+      if (error instanceof NotTied) return false
+      throw error
+    })
+
+class NotTied extends Error {}
+
+/** Unties a rig; its cards stay, and so does what was said of their clips. Returns its production, `undefined` when there is none. */
+export const untieRig = (db: Db, rigId: string): Promise<string | undefined> =>
+  db.transaction().execute(async (tx) => {
+    await sql`update clip set lens_of = null from load where load.id = clip.load_id and load.rig_id = ${rigId} and lens_of is not null`.execute(
+      tx,
+    )
+    await tx.updateTable('load').set({ rigId: null, lens: null, rigOdd: null }).where('rigId', '=', rigId).execute()
+    return (await tx.deleteFrom('rig').where('id', '=', rigId).returning('productionId').executeTakeFirst())
+      ?.productionId
+  })
+
+/** These cards are no rig, as a person said. */
+export const refuseRig = (db: Db, productionId: string, loadIds: readonly string[]) =>
+  db
+    .updateTable('load')
+    .set({ noRig: true })
+    .where('productionId', '=', productionId)
+    .where(anyOf('id', loadIds))
+    .execute()
+
+/** What a rig comes to: its sentence, what is odd about each card, and which clips are one take with another. */
+export const putRig = (
+  db: Db,
+  rigId: string,
+  found: {
+    readonly sentence: string
+    readonly odd: readonly { readonly loadId: string; readonly oddities: readonly RigOddity[] }[]
+    readonly lenses: readonly { readonly id: string; readonly of: string }[]
+  },
+): Promise<void> =>
+  db.transaction().execute(async (tx) => {
+    await tx.updateTable('rig').set({ sentence: found.sentence }).where('id', '=', rigId).execute()
+    for (const { loadId, oddities } of found.odd)
+      await tx
+        .updateTable('load')
+        .set({ rigOdd: oddities.length === 0 ? null : JSON.stringify(oddities) })
+        .where('id', '=', loadId)
+        .execute()
+    await sql`update clip set lens_of = f."of"
+      from clip now join load on load.id = now.load_id
+        left join jsonb_to_recordset(${JSON.stringify(found.lenses)}::jsonb) as f(id uuid, "of" uuid) on f.id = now.id
+      where clip.id = now.id and load.rig_id = ${rigId} and clip.lens_of is distinct from f."of"`.execute(tx)
+  })
+
+/** Clips that other lenses of a rig filmed with one, without itself. */
+export const lensesBeside = (db: Db, clip: { readonly id: string; readonly lensOf: string | null }) =>
+  db
+    .selectFrom('clip')
+    .select(['id', 'probe', 'seconds'])
+    .where((at) => at.or([at('id', '=', clip.lensOf ?? clip.id), at('lensOf', '=', clip.lensOf ?? clip.id)]))
+    .where('id', '<>', clip.id)
+    .execute()

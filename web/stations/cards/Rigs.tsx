@@ -1,0 +1,124 @@
+import { useState } from 'react'
+import { rigsApi, type RigCard, type RigsView } from '../../../contract/rigs'
+import { counted } from '../../../core/units/quantity'
+import { Button } from '../../parts/Button'
+import { Field } from '../../parts/Field'
+import { Sheet } from '../../parts/Sheet'
+import { Tick } from '../../parts/Tick'
+import { Trouble } from '../../parts/Trouble'
+import { useAsk } from '../../parts/useAsk'
+import { useSend } from '../../parts/useSend'
+
+const listed = (cards: readonly RigCard[]) =>
+  new Intl.ListFormat('en-GB').format(cards.map((card) => `“${card.label}”`))
+
+/** Rigs of many cards: whether all lenses filmed the same takes, and which is the odd one. */
+export function Rigs({ productionId }: { productionId: string }) {
+  const { data } = useAsk(rigsApi.all, { id: productionId })
+  const refuse = useSend(rigsApi.refuse)
+  const untie = useSend(rigsApi.untie)
+  const [tying, setTying] = useState<readonly RigCard[]>()
+  if (!data || (data.rigs.length === 0 && data.loose.length < 2)) return null
+  const { rigs, proposed } = data
+  return (
+    <section aria-label="Rigs" className="mb-6">
+      {proposed.length > 0 && (
+        <div className="mb-3 border-y border-rule py-3" role="status">
+          <p className="mb-2">
+            <strong>Are these {proposed.length} cards the lenses of one rig?</strong> {listed(proposed)} filmed the same
+            takes, as their lengths and clocks tell.
+          </p>
+          <div className="flex flex-wrap gap-3">
+            <Button look="primary" onClick={() => setTying(proposed)}>
+              Yes, tie them …
+            </Button>
+            <Button
+              look="quiet"
+              disabled={refuse.isPending}
+              onClick={() =>
+                refuse.mutate({
+                  params: { id: productionId },
+                  body: { loadIds: proposed.map((card) => card.loadId) },
+                })
+              }
+            >
+              No, they are not
+            </Button>
+          </div>
+        </div>
+      )}
+      {rigs.map((rig) => (
+        <p key={rig.id} data-rig={rig.name} className="mb-2 flex flex-wrap items-baseline gap-x-4 gap-y-1">
+          <span className={rig.cards.some((card) => card.isOdd) ? 'font-semibold text-doubt' : 'font-semibold'}>
+            Rig {rig.sentence}
+          </span>
+          <span className="text-quiet">One row for all lenses in Review.</span>
+          <Button
+            look="quiet"
+            className="!px-0"
+            disabled={untie.isPending}
+            onClick={() => untie.mutate({ params: { id: rig.id } })}
+          >
+            Untie it
+          </Button>
+        </p>
+      ))}
+      {data.loose.length > 1 && proposed.length === 0 && (
+        <Button look="quiet" className="!px-0 !font-normal text-quiet" onClick={() => setTying([])}>
+          Cards of one rig? Tie them …
+        </Button>
+      )}
+      <Trouble error={refuse.error ?? untie.error} />
+      {tying && <TieSheet productionId={productionId} known={data} first={tying} onClose={() => setTying(undefined)} />}
+    </section>
+  )
+}
+
+interface TieSheetProps {
+  readonly productionId: string
+  readonly known: RigsView
+  /** Cards that are chosen to begin with. */
+  readonly first: readonly RigCard[]
+  readonly onClose: () => void
+}
+
+function TieSheet({ productionId, known, first, onClose }: TieSheetProps) {
+  const send = useSend(rigsApi.tie)
+  const [name, setName] = useState('')
+  const [chosen, setChosen] = useState(first.map((card) => card.loadId))
+  const toggle = (id: string) => setChosen((now) => (now.includes(id) ? now.filter((one) => one !== id) : [...now, id]))
+  const cards = [...known.loose].sort((a, b) => a.label.localeCompare(b.label, 'en', { numeric: true }))
+  return (
+    <Sheet
+      title="Tie cards into a rig"
+      about="One card a lens, the first lens first, in the order in which you tick them. Each keeps its own folder, copies and answer; takes, lengths and counts are compared across all of them."
+      open
+      onClose={onClose}
+    >
+      <form
+        onSubmit={(event) => {
+          event.preventDefault()
+          send.mutate({ params: { id: productionId }, body: { name, loadIds: chosen } }, { onSuccess: onClose })
+        }}
+      >
+        <Field label="Name of the rig" value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />
+        <ul className="my-4 space-y-1.5" aria-label="Cards">
+          {cards.map((card) => (
+            <li key={card.loadId} className="flex items-baseline gap-3">
+              <Tick checked={chosen.includes(card.loadId)} onChange={() => toggle(card.loadId)}>
+                {card.label}
+              </Tick>
+              {chosen.includes(card.loadId) && (
+                <span className="figure text-quiet">lens {chosen.indexOf(card.loadId) + 1}</span>
+              )}
+            </li>
+          ))}
+        </ul>
+        <Trouble error={send.error} />
+        <Button look="primary" type="submit" disabled={chosen.length < 2 || name.trim() === '' || send.isPending}>
+          Tie {counted(chosen.length, 'card')}
+        </Button>
+      </form>
+    </Sheet>
+  )
+}
