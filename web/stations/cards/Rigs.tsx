@@ -104,7 +104,7 @@ function TieSheet({ productionId, known, first, onClose }: TieSheetProps) {
         <Field label="Name of the rig" value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />
         <ul className="my-4 space-y-1.5" aria-label="Cards">
           {cards.map((card) => (
-            <li key={card.loadId} className="flex items-baseline gap-3">
+            <li key={card.loadId} className="flex items-center gap-3">
               <Tick checked={chosen.includes(card.loadId)} onChange={() => toggle(card.loadId)}>
                 {card.label}
               </Tick>

@@ -1,0 +1,137 @@
+import { existsSync, lutimesSync, lstatSync, readdirSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { expect, test, type APIRequestContext, type Page } from '@playwright/test'
+import { cardFolder, debian, deviceId, post, volumeFolder } from './bench'
+import { heading, tabTo } from './keys'
+
+const TITLE = 'Six cards in one night'
+const CARDS = ['Field 1', 'Plover A', 'Curlew A', 'Teal', 'Heron A', 'Curlew B'] as const
+
+/** The cameras filmed the same again a little later: other files, so that every card is a load of its own here. */
+function filmAgain(card: string): void {
+  for (const name of readdirSync(cardFolder(card), { recursive: true, encoding: 'utf8' })) {
+    const path = join(cardFolder(card), name)
+    const later = new Date(lstatSync(path).mtimeMs + 7 * 60_000)
+    lutimesSync(path, later, later)
+  }
+}
+
+/** What a hand does on the bench: the only thing that needs no key. */
+async function putIn(request: APIRequestContext, card: string): Promise<void> {
+  await post(request, `/bench/${await deviceId(request, 'Bench reader')}/insert`, { card })
+}
+
+const current = (page: Page) => page.getByRole('listbox', { name: 'Clips' }).getByRole('option', { selected: true })
+
+async function downTo(page: Page, name: string): Promise<void> {
+  await expect(current(page)).toBeVisible()
+  for (let turn = 0; turn < 40 && !(await current(page).innerText()).includes(name); turn += 1) {
+    const open = await current(page).getAttribute('id')
+    await page.keyboard.press('ArrowDown')
+    await expect(current(page)).not.toHaveAttribute('id', open ?? '')
+  }
+}
+
+/** Looks at the card in the reader and copies it, by keys. */
+async function bringHome(page: Page, card: string): Promise<void> {
+  await page.keyboard.press('2')
+  await expect(heading(page)).toContainText(`“${card}” is in the reader`)
+  await page.keyboard.press('Tab')
+  await tabTo(page, /^Look at the card/)
+  await page.keyboard.press('Enter')
+  await expect(heading(page)).toContainText(new RegExp(`^“${card}”: \\d+ clips?`), { timeout: 120_000 })
+  await page.keyboard.press('3')
+  await expect(heading(page)).toContainText(`Clear to format “${card}”?`)
+  await tabTo(page, /^Copy to .* and .*, and prove it$/)
+  await page.keyboard.press('Enter')
+  await expect(page.locator('[data-task="copy"]')).toContainText(/All \d+ files proved on/, { timeout: 120_000 })
+}
+
+test('six cards come home in one night, are chosen from and leave as a timeline, by keyboard alone', async ({
+  page,
+  request,
+}) => {
+  CARDS.forEach(filmAgain)
+  await page.goto('/')
+  await page.keyboard.press('Control+k')
+  await expect(page.getByRole('combobox', { name: 'Find anything' })).toBeFocused()
+  await page.keyboard.type('new prod')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('dialog', { name: 'New production' })).toBeVisible()
+  await page.keyboard.type(TITLE)
+  await page.keyboard.press('Enter')
+  await expect(heading(page)).toContainText('Plan what will be recorded')
+  for (const card of CARDS) {
+    await putIn(request, card)
+    await bringHome(page, card)
+  }
+
+  // One that was copied already is known before anybody copies it again.
+  await putIn(request, 'Field 1')
+  await page.keyboard.press('2')
+  await expect(heading(page)).toContainText('“Field 1”: 2 clips')
+  const load = (card: string) => page.getByRole('region', { name: `Load ${card}`, exact: true })
+  await expect(load('Field 1')).toContainText('All of this is verified on')
+
+  // What is wrong with the others is said of each of them, and of no other.
+  const said = [
+    ['Plover A', 'unreadable', 'the index is missing'],
+    ['Curlew A', 'gap', 'CURL0042 to CURL0044'],
+    ['Teal', 'clock-off', '4 h ahead'],
+    ['Heron A', 'frames-missing', '17'],
+  ] as const
+  for (const [card, kind, words] of said)
+    await expect(load(card).locator(`[data-finding="${kind}"]`)).toContainText(words)
+  await expect(load('Curlew B')).toContainText('3 clips, 11 files')
+  await expect(load('Curlew B').locator('[data-finding]')).toHaveCount(0)
+
+  // The clock is put right with one key, after the way to it.
+  await tabTo(page, /^Show its times 4 h earlier/)
+  await page.keyboard.press('Enter')
+  await expect(load('Teal').locator('[data-finding="clock-moved"]')).toBeVisible()
+
+  await tabTo(page, /^Review$/)
+  await page.keyboard.press('Enter')
+  await expect(heading(page)).toContainText('none of them looked at')
+  const keep = async (name: string) => {
+    await page.keyboard.press('k')
+    await expect(current(page)).toHaveAccessibleName(new RegExp(`${name.replace('.', '\\.')} .*keep$`))
+  }
+  await downTo(page, 'FLD10001.WAV')
+  await keep('FLD10001.WAV')
+  await downTo(page, 'CURL0041.MP4')
+  await expect(page.getByText(/^The copy on /)).toBeVisible()
+  for (let turn = 0; turn < 5; turn += 1) await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('i')
+  await page.keyboard.press('Shift+ArrowRight')
+  await page.keyboard.press('o')
+  await keep('CURL0041.MP4')
+  await downTo(page, 'C0053.MP4')
+  await keep('C0053.MP4')
+  await expect(heading(page)).toContainText('3 of ')
+
+  await tabTo(page, /^For an editing program/)
+  const [otio] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('Enter')])
+  const timeline = JSON.parse(readFileSync(await otio.path(), 'utf8')) as { OTIO_SCHEMA: string }
+  expect(timeline.OTIO_SCHEMA).toBe('Timeline.1')
+  expect(JSON.stringify(timeline).match(/"OTIO_SCHEMA":"Clip\.\d"/g)).toHaveLength(3)
+
+  await tabTo(page, /^Sorted view$/)
+  await page.keyboard.press('Enter')
+  await expect(heading(page)).toContainText('3 files to add')
+  await tabTo(page, /^Bring the view up to date/)
+  await page.keyboard.press('Enter')
+  await expect(heading(page)).toContainText('The sorted view is up to date: 3 files.', { timeout: 60_000 })
+  const placed = debian('find', [join(volumeFolder('Slipway'), TITLE), '-name', '*.MP4', '-not', '-path', '*/Cards/*'])
+  expect(placed.match(/CURL0041\.MP4|C0053\.MP4/g)).toHaveLength(2)
+
+  await page.goto(`${page.url().replace(/\/cards\/.*/, '/cards/review')}`)
+  await tabTo(page, /^Contact sheet$/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('3 pieces of 3 clips')).toBeVisible()
+
+  // Source: diff of Debian. Every card lies whole on the volume, under its own name.
+  for (const card of CARDS)
+    expect(debian('diff', ['-r', cardFolder(card), join(volumeFolder('Slipway'), TITLE, 'Cards', card)])).toBe('')
+  expect(existsSync(join(volumeFolder('Slipway'), TITLE, 'Cards/Curlew A.xxh64'))).toBe(true)
+})
