@@ -9,12 +9,21 @@ export interface DeviceIdentity {
   readonly known: boolean
   /** Whether reading past the cache reaches a medium; memory and shares may answer from memory. */
   readonly pastCache: boolean
+  /** The links that its bytes go through, its own cable first; places that share one share what it carries. */
+  readonly bus?: readonly BusLink[]
+}
+
+/** One link of a bus: where it is plugged in, and what it carries as it was negotiated. */
+export interface BusLink {
+  readonly port: string
+  readonly bitsPerSecond: number
 }
 
 /** Whether two descriptions say the same of a device. */
 export const sameDevice = (a: DeviceIdentity | undefined, b: DeviceIdentity | undefined): boolean =>
   a?.fileSystem === b?.fileSystem &&
   a?.disks.join() === b?.disks.join() &&
+  a?.bus?.map((link) => link.port).join() === b?.bus?.map((link) => link.port).join() &&
   a?.known === b?.known &&
   a?.pastCache === b?.pastCache
 

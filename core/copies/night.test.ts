@@ -24,7 +24,8 @@ function night(cards: readonly NightCard[], freeBytes: number) {
   return nightPlan(cards, rooms, (one, taken) =>
     copyPlan({
       wanted: { files: 10, sizeBytes: one.sizeBytes },
-      card: { name: 'reader', readBytesPerSecond: 90e6, writeBytesPerSecond: undefined },
+      card: { name: 'reader', readBytesPerSecond: 90e6, writeBytesPerSecond: undefined, device: undefined },
+      hashBytesPerSecond: undefined,
       targets: rooms.map(({ name }) => ({
         id: name,
         name,

@@ -17,7 +17,8 @@ const target = (name: string, more: Partial<CopyTarget> = {}): CopyTarget => ({
 })
 const question = (...targets: CopyTarget[]): CopyQuestion => ({
   wanted: { files: 100, sizeBytes: 10e9 },
-  card: { name: 'the card', readBytesPerSecond: 90e6, writeBytesPerSecond: undefined },
+  card: { name: 'the card', readBytesPerSecond: 90e6, writeBytesPerSecond: undefined, device: undefined },
+  hashBytesPerSecond: undefined,
   targets,
 })
 
@@ -31,6 +32,38 @@ describe('the plan of a copy', () => {
     )
     const fast = target('Fast', { writeBytesPerSecond: 1e9, readBytesPerSecond: 1e9 })
     expect(copyPlan(question(fast)).bottleneck).toBe('the card')
+  })
+
+  it('names the cable, a bus that two share, and the checksums', () => {
+    const on = (...bus: { port: string; bitsPerSecond: number }[]) => ({
+      ...{ fileSystem: 'x', disks: [], known: true, pastCache: true, bus },
+    })
+    // Worked example: 480 Mb/s carry 45 MB/s at three quarters; 10 GB written and read back are 20 GB, 444 s.
+    const slow = { port: '1-2', bitsPerSecond: 480e6 }
+    const cable = target('Tide', { device: on(slow), readBytesPerSecond: 46e6, writeBytesPerSecond: 46e6 })
+    const plan = copyPlan(question(cable))
+    expect(plan.bottleneck).toBe('the cable of Tide (USB, 480 Mb/s)')
+    expect(plan.seconds).toBeCloseTo(20e9 / 45e6, 0)
+    // A disk that is slower than its cable is the slow one itself.
+    const own = target('Tide', { device: on({ ...slow, bitsPerSecond: 5e9 }), writeBytesPerSecond: 46e6 })
+    expect(copyPlan(question(own)).bottleneck).toBe('Tide')
+    // Both on one hub of 5 Gb/s: 10 GB from the card, 20 GB each: 50 GB at 469 MB/s, 107 s.
+    const hub = { port: 'usb2', bitsPerSecond: 5e9 }
+    const fast = { readBytesPerSecond: 450e6, writeBytesPerSecond: 450e6 }
+    const pair = question(
+      target('One', { ...fast, device: on({ port: '2-1', bitsPerSecond: 5e9 }, hub) }),
+      target('Two', { ...fast, device: on({ port: '2-2', bitsPerSecond: 5e9 }, hub) }),
+    )
+    const shared = copyPlan({
+      ...pair,
+      card: { ...pair.card, readBytesPerSecond: 300e6, device: on({ port: '2-3', bitsPerSecond: 5e9 }, hub) },
+    })
+    expect(shared.bottleneck).toBe('the bus that the card and One and Two share (USB, 5 Gb/s)')
+    expect(shared.seconds).toBeCloseTo(107, 0)
+    // 30 GB are hashed, once from the card and once from each volume: 300 s at 100 MB/s.
+    const hashed = copyPlan({ ...question(target('One'), target('Two')), hashBytesPerSecond: 100e6 })
+    expect(hashed).toMatchObject({ bottleneck: 'the checksums', seconds: 300 })
+    expect(copyPlan({ ...question(target('One')), hashBytesPerSecond: 5e9 }).bottleneck).toBe('One')
   })
 
   it('keeps what is proved, reads it again, and needs no card for it', () => {

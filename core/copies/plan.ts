@@ -1,5 +1,5 @@
 import { counted, formatBytes, formatLength } from '../units/quantity'
-import { deviceRelation, type DeviceIdentity } from './device'
+import { deviceRelation, type BusLink, type DeviceIdentity } from './device'
 
 export interface FileCount {
   readonly files: number
@@ -30,8 +30,10 @@ export interface CopyTarget extends PlaceSpeed {
 export interface CopyQuestion {
   /** What is to lie on every volume. */
   readonly wanted: FileCount
-  readonly card: PlaceSpeed & { readonly name: string }
+  readonly card: PlaceSpeed & { readonly name: string; readonly device: DeviceIdentity | undefined }
   readonly targets: readonly CopyTarget[]
+  /** How fast this computer makes checksums, all of them one after the other; `undefined` before it was measured. */
+  readonly hashBytesPerSecond: number | undefined
 }
 
 /** What a copy will do on one volume. */
@@ -64,14 +66,15 @@ export interface CopyPlan {
  * takes. 10 GB to a drive that writes and reads 100 MB/s: 200 s, and a card that reads 90 MB/s is waited for 111 s of
  * them.
  */
-export function copyPlan({ wanted, card, targets }: CopyQuestion): CopyPlan {
+export function copyPlan({ wanted, card, targets, hashBytesPerSecond }: CopyQuestion): CopyPlan {
   const volumes = targets.map((target) => planned(wanted, target, targets))
   const able = volumes.filter((volume) => volume.connected && volume.missingBytes === 0)
   const most = Math.max(0, ...able.map((volume) => volume.copy.sizeBytes))
+  const targetOf = (volume: PlannedCopy) => targets.find((target) => target.id === volume.volumeId)
   const times = [
     { name: card.name, seconds: most === 0 ? 0 : secondsFor(most, card.readBytesPerSecond) },
     ...able.map((volume) => {
-      const speed = targets.find((target) => target.id === volume.volumeId)
+      const speed = targetOf(volume)
       const back = secondsFor(volume.copy.sizeBytes + volume.keep.sizeBytes, speed?.readBytesPerSecond)
       const there = secondsFor(volume.copy.sizeBytes, speed?.writeBytesPerSecond)
       return { name: volume.name, seconds: back === undefined || there === undefined ? undefined : back + there }
@@ -79,8 +82,51 @@ export function copyPlan({ wanted, card, targets }: CopyQuestion): CopyPlan {
   ]
   const known = times.flatMap(({ name, seconds }) => (seconds === undefined ? [] : [{ name, seconds }]))
   if (able.length === 0 || known.length < times.length) return { volumes, seconds: undefined, bottleneck: undefined }
-  const slowest = known.reduce((a, b) => (b.seconds > a.seconds ? b : a))
-  return { volumes, seconds: slowest.seconds, bottleneck: slowest.seconds > 0 ? slowest.name : undefined }
+  const slowest = slowestOf(known)
+  const moved = (volume: PlannedCopy) => 2 * volume.copy.sizeBytes + volume.keep.sizeBytes
+  const bus = slowestOf(
+    busTimes([
+      { name: card.name, bus: card.device?.bus ?? [], bytes: most },
+      ...able.map((volume) => ({
+        ...{ name: volume.name, bus: targetOf(volume)?.device?.bus ?? [], bytes: moved(volume) },
+      })),
+    ]),
+  )
+  const hashed = most + able.reduce((sum, volume) => sum + volume.copy.sizeBytes + volume.keep.sizeBytes, 0)
+  const hash = { name: 'the checksums', seconds: hashBytesPerSecond ? hashed / hashBytesPerSecond : 0 }
+  // What a place was measured at has its cable in it: where the cable could hardly carry more, it is the cable.
+  const named = hash.seconds > slowest.seconds ? hash : bus.seconds >= CABLE_SHARE * slowest.seconds ? bus : slowest
+  const seconds = Math.max(slowest.seconds, bus.seconds, hash.seconds)
+  return { volumes, seconds, bottleneck: seconds > 0 ? named.name : undefined }
+}
+
+interface Timed {
+  readonly name: string
+  readonly seconds: number
+}
+
+const slowestOf = (times: readonly Timed[]): Timed =>
+  times.reduce((a, b) => (b.seconds > a.seconds ? b : a), { name: '', seconds: 0 })
+
+const CABLE_SHARE = 0.85
+/** What of a link’s bits is left for the bytes of files: 480 Mb/s carry about 45 MB/s, 5 Gb/s about 470. From memory. */
+const PAYLOAD = 0.75
+
+/** How long each link of the bus is busy at least, with all that goes through it. */
+function busTimes(
+  places: readonly { readonly name: string; readonly bus: readonly BusLink[]; readonly bytes: number }[],
+): Timed[] {
+  const links = new Map(places.flatMap((place) => place.bus.map((link) => [link.port, link] as const)))
+  return [...links.values()].map(({ port, bitsPerSecond }) => {
+    const sharing = places.filter((place) => place.bytes > 0 && place.bus.some((link) => link.port === port))
+    const bytes = sharing.reduce((sum, place) => sum + place.bytes, 0)
+    const names = sharing.map((place) => place.name).join(' and ')
+    const speed = bitsPerSecond >= 1e9 ? `${bitsPerSecond / 1e9} Gb/s` : `${bitsPerSecond / 1e6} Mb/s`
+    return {
+      name: `the ${sharing.length > 1 ? `bus that ${names} share` : `cable of ${names}`} (USB, ${speed})`,
+      seconds: (bytes * 8) / (bitsPerSecond * PAYLOAD),
+    }
+  })
 }
 
 /** `undefined` where something is to be moved and nobody knows how fast. */

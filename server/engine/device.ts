@@ -2,6 +2,7 @@ import { existsSync, readFileSync } from 'node:fs'
 import { lstat, readdir, readFile, realpath, stat } from 'node:fs/promises'
 import { basename, dirname, join } from 'node:path'
 import { NAMED_DISK, type DeviceIdentity } from '../../core/copies/device'
+import { busOf } from './bus'
 
 /** Major and minor number as Linux packs them into a device number (glibc's `gnu_dev_major` and `gnu_dev_minor`). */
 const numbersOf = (dev: number): { major: number; minor: number } => {
@@ -26,7 +27,8 @@ export async function deviceOf(root: string): Promise<DeviceIdentity> {
   if (MEMORY.has(type)) return { fileSystem, disks: ['memory'], known: true, pastCache: false }
   const block = (await blockOf(dev)) ?? (source.startsWith('/dev/') ? await blockOfNode(source) : undefined)
   if (block === undefined) return { fileSystem, disks: [], known: false, pastCache: false }
-  return { fileSystem, disks: await disksBelow(block), known: true, pastCache: !type.startsWith('fuse') }
+  const [disks, bus] = await Promise.all([disksBelow(block), busOf(block)])
+  return { fileSystem, disks, known: true, pastCache: !type.startsWith('fuse'), ...(bus.length > 0 && { bus }) }
 }
 
 /** File systems on which two files may share bytes until one is changed. Source: ioctl_ficlone(2) of Linux. */

@@ -4,6 +4,7 @@ import type { Db } from '../db/connection'
 import type { LoadRow } from '../db/queries/cards'
 import { bytesInTheWay, mirrorsOf } from '../db/queries/copies'
 import { readerOfLoad } from '../db/queries/readers'
+import { hashSpeed } from '../db/queries/settings'
 import { volumes } from '../db/queries/volumes'
 
 /** What is known of a volume beyond the rows, by the job that has just looked at it. */
@@ -26,13 +27,14 @@ export async function copyPlanOf(
 
 /** What is known of a load and of all volumes before it is copied. */
 export async function copyRows(db: Db, host: string, load: LoadRow) {
-  const [mirrors, known, card, inTheWay] = await Promise.all([
+  const [mirrors, known, card, inTheWay, hashBytesPerSecond] = await Promise.all([
     mirrorsOf(db, [load.id]),
     volumes(db, host),
     readerOfLoad(db, load),
     bytesInTheWay(db, load.id),
+    hashSpeed(db, host),
   ])
-  return { load, mirrors, known, card, inTheWay }
+  return { load, mirrors, known, card, inTheWay, hashBytesPerSecond }
 }
 
 interface Meanwhile {
@@ -43,7 +45,7 @@ interface Meanwhile {
 
 /** The plan of a copy from rows. */
 export function planFrom(
-  { load, mirrors, known, card, inTheWay }: Awaited<ReturnType<typeof copyRows>>,
+  { load, mirrors, known, card, inTheWay, hashBytesPerSecond }: Awaited<ReturnType<typeof copyRows>>,
   volumeIds: readonly string[],
   { seen = new Map(), taken = new Map() }: Meanwhile = {},
 ): CopyPlan {
@@ -92,7 +94,9 @@ export function planFrom(
       name: card?.name ?? 'the card',
       readBytesPerSecond: card?.readBytesPerSecond ?? undefined,
       writeBytesPerSecond: undefined,
+      device: card?.device ?? undefined,
     },
     targets,
+    hashBytesPerSecond,
   })
 }

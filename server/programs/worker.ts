@@ -2,7 +2,9 @@ import pg from 'pg'
 import { TASK_LINES, type TaskKind } from '../../contract/taskKinds'
 import { BenchPlaces } from '../bench/benchPlaces'
 import { openDatabase, type Db } from '../db/connection'
+import { putHashSpeed } from '../db/queries/settings'
 import { CHANNELS, notify, TaskOpen } from '../db/queries/tasks'
+import { measureHashing } from '../engine/hash'
 import { databaseUrl, hostName } from '../home'
 import { startNextCopy } from '../enqueue/copyQueue'
 import { openBoss, queueName, startTask } from '../enqueue/enqueue'
@@ -91,6 +93,7 @@ for (const line of TASK_LINES) {
 const unattended = new Unattended(db, hostName(), { look: follow, startNextCopy: () => startNextCopy(db, boss) })
 observer.afterEach(() => unattended.turn())
 await startNextCopy(db, boss).catch((error: unknown) => log.error(error, 'queue of copies'))
+await putHashSpeed(db, hostName(), measureHashing())
 observer.start()
 process.send?.('ready')
 

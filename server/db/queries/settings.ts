@@ -45,3 +45,11 @@ export const readUnattended = (db: Db): Promise<UnattendedRule> =>
 
 /** Keeps it. */
 export const writeUnattended = (db: Db, rule: UnattendedRule) => write(db, 'unattended', rule)
+
+/** How fast a computer makes checksums, in bytes per second; `undefined` before it was measured. */
+export const hashSpeed = async (db: Db, host: string): Promise<number | undefined> =>
+  (await read<{ hashBytesPerSecond?: number }>(db, `computer ${host}`, {})).hashBytesPerSecond
+
+/** Keeps it. */
+export const putHashSpeed = (db: Db, host: string, hashBytesPerSecond: number) =>
+  write(db, `computer ${host}`, { hashBytesPerSecond })
