@@ -10,6 +10,8 @@ import { pageQuery, typedFilter, type Page } from './page'
 export interface ReviewClip extends ClipView {
   readonly loadId: string
   readonly loadLabel: string
+  /** The clip of another card of which it is the rest: one take on two cards. */
+  readonly goesOnFrom: string | null
   /** As many lenses of a rig filmed it; what is said of it is said of all. */
   readonly lenses: number
   readonly review: ClipReview

@@ -82,21 +82,18 @@ try {
     ),
     step('types', 'tsc', ['--noEmit']).then(() => step('nothing unused', 'knip', [])),
   ])
-  // The browser mostly waits for devices that take their time; the others have the second processor meanwhile.
-  await Promise.all([
-    suite(
-      'unit, outside and fault tests',
-      'vitest',
-      ['run', '--maxWorkers=1', '--reporter=default', '--reporter=json', '--outputFile.json=test-results/unit.json'],
-      'unit.json',
-      (all) => [all.numPassedTests, all.numFailedTests, all.numPendingTests],
-    ),
-    // A test that passed only at the second try has failed; that try is there to leave a trace.
-    suite('the real browser', 'playwright', ['test'], 'e2e.json', ({ stats }) => [
-      stats.expected,
-      stats.unexpected + stats.flaky,
-      stats.skipped,
-    ]),
+  await suite(
+    'unit, outside and fault tests',
+    'vitest',
+    ['run', '--reporter=default', '--reporter=json', '--outputFile.json=test-results/unit.json'],
+    'unit.json',
+    (all) => [all.numPassedTests, all.numFailedTests, all.numPendingTests],
+  )
+  // A test that passed only at the second try has failed; that try is there to leave a trace.
+  await suite('the real browser', 'playwright', ['test'], 'e2e.json', ({ stats }) => [
+    stats.expected,
+    stats.unexpected + stats.flaky,
+    stats.skipped,
   ])
 } finally {
   rmSync(folder, { recursive: true, force: true })

@@ -1,20 +1,11 @@
-import { existsSync, lutimesSync, lstatSync, readdirSync, readFileSync } from 'node:fs'
+import { existsSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test'
-import { cardFolder, debian, deviceId, post, volumeFolder } from './bench'
+import { cardFolder, debian, deviceId, filmAgain, post, volumeFolder } from './bench'
 import { heading, tabTo } from './keys'
 
 const TITLE = 'Six cards in one night'
 const CARDS = ['Field 1', 'Plover A', 'Curlew A', 'Teal', 'Heron A', 'Curlew B'] as const
-
-/** The cameras filmed the same again a little later: other files, so that every card is a load of its own here. */
-function filmAgain(card: string): void {
-  for (const name of readdirSync(cardFolder(card), { recursive: true, encoding: 'utf8' })) {
-    const path = join(cardFolder(card), name)
-    const later = new Date(lstatSync(path).mtimeMs + 7 * 60_000)
-    lutimesSync(path, later, later)
-  }
-}
 
 /** What a hand does on the bench: the only thing that needs no key. */
 async function putIn(request: APIRequestContext, card: string): Promise<void> {

@@ -105,5 +105,9 @@ describe('a take that goes on on the next card', () => {
     const said = async (label: string) => (await load(label)).findings.find(({ kind }) => kind === 'goes-on')?.sentence
     expect(await said('Curlew C')).toContain('CURL0001.MP4 goes on where CURL0002.MP4 of “Curlew B” ended')
     expect(await said('Curlew B')).toBeUndefined()
+    const { rows } = await station.get<Page<ReviewClip>>(`/productions/${world.productionId}/review?limit=50`)
+    expect(rows.flatMap((row) => (row.goesOnFrom === null ? [] : [[row.loadLabel, row.name, row.goesOnFrom]]))).toEqual(
+      [['Curlew C', 'CURL0001.MP4', 'CURL0002.MP4 of “Curlew B”']],
+    )
   })
 })

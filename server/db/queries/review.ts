@@ -17,7 +17,7 @@ const reviewed = (db: Db) =>
     .innerJoin('load', 'load.id', 'clip.loadId')
     .leftJoin('review', 'review.clipId', 'clip.id')
     .selectAll('clip')
-    .select('load.label as loadLabel')
+    .select(['load.label as loadLabel', 'load.goesOn'])
     .select(sql<number>`1 + (select count(*)::int from clip lens where lens.lens_of = clip.id)`.as('lenses'))
     .select(['review.verdict', 'review.ranges', 'review.note', 'review.name as chosenName', 'review.shotId'])
     .where('clip.shown', '=', true)

@@ -88,7 +88,7 @@ function Devices({ bench }: { bench: BenchView }) {
             const holder = readers.find((reader) => reader.card === card.name)
             return (
               <tr key={card.name}>
-                <td className="font-semibold whitespace-nowrap">{card.name}</td>
+                <td className="font-semibold sm:whitespace-nowrap">{card.name}</td>
                 <td className="text-quiet">{card.story}</td>
                 <td className="!pr-0 text-right whitespace-nowrap">
                   {holder ? (

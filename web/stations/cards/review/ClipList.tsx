@@ -66,6 +66,7 @@ export function ClipList({ clips, pages, current, reviews, onOpen }: ClipListPro
                 <span className="mt-0.5 block truncate text-sm text-quiet">
                   {formatLength(clip.seconds ?? 0)}
                   {clip.lenses > 1 && `, ${clip.lenses} lenses`}
+                  {clip.goesOnFrom !== null && `, the rest of ${clip.goesOnFrom}`}
                   {ranges.length > 0 && `, ${ranges.length === 1 ? '1 range' : `${ranges.length} ranges`}`}
                 </span>
               </span>
