@@ -9,6 +9,7 @@ import { ownClip, startStation, type Station } from '../yes/station'
 import type { Figure } from './copyBench'
 
 const CLIPS = 500
+const ASK_MS = 500
 /** As many programs side by side as the look has. */
 const LANES = String(Math.min(4, availableParallelism()))
 
@@ -77,7 +78,8 @@ async function looked(
   while (table === 0) {
     const [load] = (await station.get<Page<LoadView>>(`/productions/${productionId}/loads`)).rows
     if (load?.clips === CLIPS) table = since()
-    else await new Promise((resolve) => setTimeout(resolve, 100))
+    // Seldom enough that asking takes nothing away from the work that is timed.
+    else await new Promise((resolve) => setTimeout(resolve, ASK_MS))
   }
   const end = await station.ended(String(order.body.taskId))
   if (end.state !== 'done') throw new Error(end.sentence ?? 'the look failed')

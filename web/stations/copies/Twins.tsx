@@ -24,7 +24,7 @@ export function Twins({ load, busy }: { load: LoadCopies; busy: boolean }) {
   const isProved = load.copies.some((copy) => copy.mark >= 1)
   return (
     <section className="mt-6" aria-label="Twins of the card">
-      <h3 className="mb-1 font-semibold">{load.twins.length === 1 ? 'Its twin' : 'Its twins'}</h3>
+      <h2 className="mb-1">{load.twins.length === 1 ? 'Its twin' : 'Its twins'}</h2>
       <p className="mb-2 text-quiet">
         A camera with two slots writes every clip twice. A twin counts as one of two copies while it lies in a reader
         and was read whole; what is on it may be written over any day, so a second volume is better.
