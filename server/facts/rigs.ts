@@ -1,11 +1,12 @@
 import { likelyRig, rigOf, rigSentence } from '../../core/cards/rig'
 import type { RigsView } from '../../contract/rigs'
 import type { Db } from '../db/connection'
-import { lensCards, putRig, rigCards } from '../db/queries/rigs'
+import { lensCards, proposeRig, putRig, rigCards } from '../db/queries/rigs'
 
-/** Compares the lenses of each rig of a production anew, and keeps what was found. */
+/** Compares the lenses of each rig of a production anew, looks for cards that seem to be one, and keeps what was found. */
 export async function renewRigs(db: Db, productionId: string): Promise<void> {
   const cards = await rigCards(db, productionId)
+  await proposeRig(db, productionId, await likelyCards(db, cards))
   for (const rigId of new Set(cards.flatMap((card) => card.rigId ?? []))) {
     const own = cards.filter((card) => card.rigId === rigId)
     const lenses = await lensCards(db, own)
@@ -21,17 +22,23 @@ export async function renewRigs(db: Db, productionId: string): Promise<void> {
   }
 }
 
-/** A card that filmed more takes than this is tied by hand. */
+/** A card that filmed more takes than this is tied by hand, and so are those of a production with more cards. */
 const MOST_TAKES = 200
+const MOST_CARDS = 24
+
+/** Which of the cards that are in no rig seem to be one. */
+async function likelyCards(db: Db, cards: Awaited<ReturnType<typeof rigCards>>): Promise<readonly string[]> {
+  const loose = cards.filter((card) => card.rigId === null && !card.noRig && card.lookDone && card.clips <= MOST_TAKES)
+  if (loose.length < 3 || loose.length > MOST_CARDS) return []
+  return (likelyRig(await lensCards(db, loose)) ?? []).map((card) => card.loadId)
+}
 
 /** The rigs of a production, and the cards that seem to be one. */
 export async function rigsView(db: Db, productionId: string): Promise<RigsView> {
   const cards = await rigCards(db, productionId)
-  const loose = cards.filter((card) => card.rigId === null && !card.noRig && card.lookDone)
-  const lenses = loose.length < 3 ? [] : await lensCards(db, loose)
-  const likely = likelyRig(lenses.filter((card) => card.clips.length <= MOST_TAKES))
   const ids = new Set(cards.flatMap((card) => card.rigId ?? []))
   const bare = ({ loadId, label }: { loadId: string; label: string }) => ({ loadId, label })
+  const loose = cards.filter((card) => card.rigId === null && card.lookDone)
   return {
     rigs: [...ids].map((id) => {
       const own = cards.filter((card) => card.rigId === id)
@@ -42,9 +49,10 @@ export async function rigsView(db: Db, productionId: string): Promise<RigsView> 
         cards: own.map((card) => ({ ...bare(card), isOdd: card.rigOdd !== null })),
       }
     }),
-    proposed: likely
-      ? [...likely].sort((a, b) => a.label.localeCompare(b.label, 'en', { numeric: true })).map(bare)
-      : [],
-    loose: cards.filter((card) => card.rigId === null && card.lookDone).map(bare),
+    proposed: loose
+      .filter((card) => card.rigProposed && !card.noRig)
+      .sort((a, b) => a.label.localeCompare(b.label, 'en', { numeric: true }))
+      .map(bare),
+    loose: loose.map(bare),
   }
 }

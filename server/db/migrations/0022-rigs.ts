@@ -7,6 +7,7 @@ const STATEMENTS = [
     sentence text not null default '', created_at timestamptz not null default clock_timestamp(), unique (production_id, name))`,
   // A card whose lens is not known is in no rig; what was said to be none is not proposed again.
   `alter table load add column rig_id uuid references rig, add column lens int, add column rig_odd jsonb, add column no_rig boolean not null default false,
+    add column rig_proposed boolean not null default false,
     add constraint load_lens check ((rig_id is null) = (lens is null))`,
   `create index load_rig on load (rig_id) where rig_id is not null`,
   `alter table clip add column lens_of uuid references clip`,

@@ -8,15 +8,9 @@ export const rigCards = (db: Db, productionId: string) =>
   db
     .selectFrom('load')
     .leftJoin('rig', 'rig.id', 'load.rigId')
-    .select([
-      'load.id as loadId',
-      'load.label',
-      'load.rigId',
-      'load.lens',
-      'load.rigOdd',
-      'load.noRig',
-      'load.lookDone',
-    ])
+    .select(['load.id as loadId', 'load.label', 'load.rigId', 'load.lens', 'load.rigOdd', 'load.lookDone'])
+    .select(['load.noRig', 'load.rigProposed'])
+    .select(sql<number>`(select sum(media)::int from load_summary where load_id = load.id)`.as('clips'))
     .select(['rig.name', 'rig.sentence'])
     .where('load.productionId', '=', productionId)
     .orderBy('rig.createdAt')
@@ -29,7 +23,7 @@ export async function lensCards(db: Db, loads: readonly { loadId: string; label:
   const rows = await db
     .selectFrom('clip')
     .select(['id', 'loadId', 'name', 'seconds'])
-    .select(sql<string | null>`probe->>'recordedAt'`.as('at'))
+    .select('recordedAt as at')
     .where(
       anyOf(
         'load_id',
@@ -44,7 +38,7 @@ export async function lensCards(db: Db, loads: readonly { loadId: string; label:
     .execute()
   const clips = new Map<string, LensClip[]>()
   for (const { loadId, at, ...clip } of rows) {
-    const startMs = at === null ? Number.NaN : Date.parse(at)
+    const startMs = Date.parse(at)
     const known = clips.get(loadId) ?? []
     known.push({ ...clip, startMs: Number.isNaN(startMs) ? undefined : startMs })
     clips.set(loadId, known)
@@ -92,6 +86,15 @@ export const untieRig = (db: Db, rigId: string): Promise<string | undefined> =>
     return (await tx.deleteFrom('rig').where('id', '=', rigId).returning('productionId').executeTakeFirst())
       ?.productionId
   })
+
+/** Which cards of a production seem to be one rig. */
+export const proposeRig = (db: Db, productionId: string, loadIds: readonly string[]) =>
+  db
+    .updateTable('load')
+    .set({ rigProposed: sql<boolean>`id = any(${[...loadIds]}::uuid[])` })
+    .where('productionId', '=', productionId)
+    .where(sql<boolean>`rig_proposed <> (id = any(${[...loadIds]}::uuid[]))`)
+    .execute()
 
 /** These cards are no rig, as a person said. */
 export const refuseRig = (db: Db, productionId: string, loadIds: readonly string[]) =>

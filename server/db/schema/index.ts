@@ -134,7 +134,8 @@ export interface Database extends FactTables, GearTables, SortedTables, TaskTabl
     rigId: Given<string | null>
     lens: Given<number | null>
     rigOdd: JsonOrNull<RigOddity[]>
-    /** A person said that it is of no rig. */
+    /** It seems to be a lens of a rig, with others of its production; a person said that it is of none. */
+    rigProposed: Given<boolean>
     noRig: Given<boolean>
     /** Its first clip goes on where the last one of another load ended. */
     goesOn: JsonOrNull<GoesOn>

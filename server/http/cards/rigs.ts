@@ -28,12 +28,16 @@ export function rigRoutes({ db }: Context): Router {
   })
 
   serve(router, rigsApi.refuse, async ({ params, body }) => {
-    await refuseRig(db, (await productionOf(db, params.id)).id, body.loadIds)
+    const { id } = await productionOf(db, params.id)
+    await refuseRig(db, id, body.loadIds)
+    await renewRigs(db, id)
     await told()
   })
 
   serve(router, rigsApi.untie, async ({ params }) => {
-    if ((await untieRig(db, params.id)) === undefined) throw notFound('That rig')
+    const productionId = await untieRig(db, params.id)
+    if (productionId === undefined) throw notFound('That rig')
+    await renewRigs(db, productionId)
     await told()
   })
 
