@@ -6,7 +6,7 @@ import { ENDPOINTS, type AnyEndpoint } from '../../contract/api'
 import { newWorld, startStation, type Station } from '../yes/station'
 
 /** Bodies that are tried at each endpoint. */
-const BODIES = 90
+const BODIES = 50
 const SEED = 20261125
 
 let station: Station

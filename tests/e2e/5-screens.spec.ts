@@ -16,8 +16,9 @@ test.describe('every screen', () => {
     ['phone', { width: 390, height: 844 }],
   ] as const) {
     test(`fits a ${name}, is open to everybody, and complains of nothing`, async ({ page, request }) => {
-      await page.setViewportSize(size)
-      const said = complaints(page)
+      const tabs = [page, await page.context().newPage()]
+      for (const tab of tabs) await tab.setViewportSize(size)
+      const said = tabs.map(complaints)
       const [full, empty] = [
         await productionId(request, 'Steam-bending ribs'),
         await productionId(request, 'Sail loft'),
@@ -40,24 +41,31 @@ test.describe('every screen', () => {
         ...STATIONS.map((station) => `/p/${empty}/${station}`),
       ]
       const titles = new Set<string>()
-      for (const path of paths) {
-        await page.goto(path)
-        await expect(heading(page), path).toBeVisible()
-        await expect(heading(page), path).toHaveCount(1)
+      const look = async (tab: Page, path: string) => {
+        await tab.goto(path)
+        await expect(heading(tab), path).toBeVisible()
+        await expect(heading(tab), path).toHaveCount(1)
         // Charts and pictures may come a moment later and must not push the page wider than the window.
-        await page.waitForLoadState('networkidle').catch(() => undefined)
-        expect(await widerThanWindow(page), `${path} is wider than the window`).toBeLessThanOrEqual(0)
+        await tab.waitForLoadState('networkidle').catch(() => undefined)
+        expect(await widerThanWindow(tab), `${path} is wider than the window`).toBeLessThanOrEqual(0)
         if (name === 'desk' || !alike.includes(path))
-          await expectAccessible(page, path, name === 'phone' ? 'day' : 'both')
-        titles.add(await page.title())
+          await expectAccessible(tab, path, name === 'phone' ? 'day' : 'both')
+        titles.add(await tab.title())
         if (name === 'phone') {
-          await page.setViewportSize({ width: 320, height: 700 })
-          await expect.poll(() => widerThanWindow(page), `${path} is wider than 320 px`).toBeLessThanOrEqual(0)
-          await page.setViewportSize(size)
+          await tab.setViewportSize({ width: 320, height: 700 })
+          await expect.poll(() => widerThanWindow(tab), `${path} is wider than 320 px`).toBeLessThanOrEqual(0)
+          await tab.setViewportSize(size)
         }
       }
+      // Two tabs side by side: each page has its own processor.
+      const waiting = [...paths]
+      await Promise.all(
+        tabs.map(async (tab) => {
+          for (let path = waiting.shift(); path !== undefined; path = waiting.shift()) await look(tab, path)
+        }),
+      )
       expect(titles.size).toBe(paths.length)
-      expect(said).toEqual([])
+      expect(said.flat()).toEqual([])
     })
   }
 })
