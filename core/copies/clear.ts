@@ -13,6 +13,8 @@ export interface ClearQuestion {
   readonly copies: readonly CopyFacts[]
   /** Other cards with the same content that nobody said were formatted; none where a twin itself is asked about. */
   readonly twins: readonly CopyFacts[]
+  /** The twin that is asked about, where it is not the load’s own card: what was copied was read from that one. */
+  readonly askedTwin: CopyFacts | undefined
   readonly policy: ClearPolicy
   readonly rules: ClearRules
   /** Whether the person says they are at their own desk now. */
@@ -282,6 +284,16 @@ function lookReasons(question: ClearQuestion): Reason[] {
   if (!question.looked)
     reasons.push({ met: false, sentence: 'Nobody could look at the card and the copies just now. Wait a moment.' })
   if (question.cardDifference !== undefined) reasons.push({ met: false, sentence: question.cardDifference })
+  const { askedTwin, rules } = question
+  if (askedTwin) {
+    const isRead = markOf(askedTwin, rules) >= 2
+    const sentence = isRead
+      ? 'Every file of this card was read, and is what was copied.'
+      : askedTwin.filesMismatched > 0
+        ? `This card is not what was copied: ${counted(askedTwin.filesMismatched, 'file')} differ. Keep it.`
+        : 'What was copied was read from its twin; of this card only samples were. Read it whole first.'
+    reasons.push({ met: isRead, sentence })
+  }
   return reasons
 }
 
@@ -302,4 +314,4 @@ function cardReasons(question: ClearQuestion): Reason[] {
 
 /** Sentences that begin with the name of a volume keep it as it is. */
 const lowerFirst = (text: string) =>
-  /^(No|Nobody|You|The|A) /.test(text) ? text.charAt(0).toLowerCase() + text.slice(1) : text
+  /^(No|Nobody|You|The|A|What|This) /.test(text) ? text.charAt(0).toLowerCase() + text.slice(1) : text

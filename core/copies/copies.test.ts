@@ -34,6 +34,7 @@ const played = { spotPlayedAt: '2026-11-14T22:10:00Z' }
 const home: ClearQuestion = {
   copies: [copy('Slipway', played), copy('Tide 1')],
   twins: [],
+  askedTwin: undefined,
   policy: 'at-home-only',
   atHome: true,
   cardInReader: false,
@@ -99,6 +100,12 @@ describe('clear to format', () => {
     }
     const two = clearToFormat({ ...once, copies: [], twins: [twin, copy('the twin “Curlew C”')] })
     expect(two.clear).toBe(false)
+    // What was copied was read from the other card: this one is cleared only when it was read too.
+    expect(clearToFormat({ ...home, askedTwin: twin }).clear).toBe(true)
+    for (const less of [{ filesCopied: 0, filesVerified: 0 }, { filesMismatched: 1 }])
+      expect(clearToFormat({ ...home, askedTwin: { ...twin, ...less } }).sentence).toMatch(
+        /^Not yet: (what was copied was read from its twin|this card is not what was copied)/i,
+      )
     // Two volumes need no twin, and say nothing of it.
     expect(clearToFormat({ ...home, twins: [twin] }).caution).not.toContain('twin')
   })

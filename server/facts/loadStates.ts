@@ -96,6 +96,7 @@ export async function loadStates(
     const clear = clearToFormat({
       copies: facts,
       twins: asked ? [] : twins.filter((twin) => !twin.isFormatted).map((twin) => twin.facts),
+      askedTwin: asked?.facts,
       policy: settings.policy,
       rules: settings,
       atHome: settings.atHome,

@@ -153,6 +153,24 @@ describe('the second card of a camera with two slots', () => {
     expect((await world.copies()).twins).toMatchObject([{ formattedAt: expect.any(String) }])
   })
 
+  it('is not cleared on what was read of the other card: one bit may be right on it alone', async () => {
+    const world = await twoSlots()
+    await world.reader()
+    await world.copy()
+    await world.play()
+    expect((await world.copies()).clear.clear).toBe(true)
+    const own = clipsOf(world.card)
+    for (const name of readdirSync(own)) writeFileSync(join(own, name), '')
+    const before = await until(
+      () => world.copies(),
+      (now) => now.asked !== null,
+    )
+    expect(before.clear.clear).toBe(false)
+    expect(reasonsOf(before)).toContain('of this card only samples were. Read it whole first.')
+    expect(await world.readTwin()).toMatchObject({ state: 'done', troubles: [] })
+    expect((await world.copies()).clear, reasonsOf(before)).toMatchObject({ clear: true })
+  })
+
   it('a card with one clip more is a load of its own where the system tells file systems apart', async (test) => {
     if (!canMount) return test.skip()
     const plugged = join(station.root, 'slots')

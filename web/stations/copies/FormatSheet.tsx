@@ -10,7 +10,9 @@ export function FormatSheet({ load, onClose }: { load: LoadCopies; onClose: () =
   const safe = load.copies.filter((copy) => copy.mark >= 2)
   const against = !load.clear.clear
   const twin = load.twins.find((one) => one.id === load.asked)
-  const kept = load.twins.filter((one) => one.id !== load.asked && one.formattedAt === null && one.readerName !== null)
+  const kept = load.twins.filter(
+    (one) => one.id !== load.asked && one.readerName !== null && one.filesEqual === load.fileCount,
+  )
   return (
     <Confirm
       title={`${twin ? `The twin “${twin.name}”` : 'The card'} of “${load.label}” is formatted`}
