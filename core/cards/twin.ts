@@ -1,6 +1,6 @@
 import { contentOf, type ListedFile } from './load'
 
-/** File systems of cards keep times to two seconds, and a camera closes its two files one after the other (FAT: ECMA-107). */
+/** File systems of cards keep times to two seconds, and a camera closes its two files one after the other. From memory. */
 const GRAIN_MS = 2000
 
 /** Where a card lies, with what the system calls its file system. */

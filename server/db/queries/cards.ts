@@ -110,15 +110,13 @@ export function clipPage(
   const query = db
     .selectFrom('clip')
     .selectAll()
-    .$if(loadId === null, (clips) => clips.where('productionId', '=', productionId))
     .where('shown', '=', true)
     .where(isFirstPart)
-    .$if(loadId !== null, (clips) =>
-      clips
-        .where('loadId', '=', loadId)
-        .where(
-          sql<boolean>`(clip.production_id = ${productionId} or ${productionId} = (select production_id from load where load.id = ${loadId}))`,
-        ),
+    .where(
+      loadId === null
+        ? sql<boolean>`clip.production_id = ${productionId}`
+        : sql<boolean>`clip.load_id = ${loadId} and (clip.production_id = ${productionId}
+            or ${productionId} = (select production_id from load where load.id = ${loadId}))`,
     )
     .$if(show === 'film', (clips) => clips.where('hasVideo', '=', true))
     .$if(show === 'playable', (clips) => clips.where('playable', '=', true))

@@ -36,12 +36,3 @@ export const giveClips = (db: Db, clipIds: readonly string[], productionId: stri
       .execute()
     return true
   })
-
-/** Titles of productions, by their ids. */
-export const titlesOf = async (db: Db, ids: readonly string[]): Promise<ReadonlyMap<string, string>> =>
-  new Map(
-    (await db.selectFrom('production').select(['id', 'title']).where(anyOf('id', ids)).execute()).map((row) => [
-      row.id,
-      row.title,
-    ]),
-  )

@@ -2,6 +2,7 @@ import { sql } from 'kysely'
 import { fileTitle } from '../../../core/units/fileTitle'
 import type { NewProduction } from '../../../contract/productions'
 import type { PageAsked } from '../../../contract/page'
+import { anyOf } from '../anyOf'
 import { inTransaction, type Db } from '../connection'
 import { pageOf } from '../page'
 import { clientNamed } from './locker'
@@ -67,4 +68,13 @@ export const changeProduction = (
       .where('id', '=', id)
       .returning('id')
       .executeTakeFirst(),
+  )
+
+/** Titles of productions, by their ids. */
+export const titlesOf = async (db: Db, ids: readonly string[]): Promise<ReadonlyMap<string, string>> =>
+  new Map(
+    (await db.selectFrom('production').select(['id', 'title']).where(anyOf('id', ids)).execute()).map((row) => [
+      row.id,
+      row.title,
+    ]),
   )

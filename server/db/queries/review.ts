@@ -109,13 +109,25 @@ export const clipsToReview = async (db: Db, productionId: string): Promise<numbe
       .executeTakeFirstOrThrow()
   ).media
 
-/** Keeps what a person says of a clip, as a whole. */
-export async function putReview(db: Db, clipId: string, { verdict, ranges, note, shotId }: ReviewBody): Promise<void> {
-  const values = { verdict: verdict ?? null, ranges: JSON.stringify(ranges), note, shotId, changedAt: new Date() }
+/** Keeps what a person says of clips, as a whole: of all of them, or of none. */
+export async function putReviews(db: Db, said: readonly (ReviewBody & { readonly clipId: string })[]): Promise<void> {
+  const changedAt = new Date()
   await db
     .insertInto('review')
-    .values({ clipId, ...values })
-    .onConflict((at) => at.column('clipId').doUpdateSet(values))
+    .values(
+      said.map(({ clipId, verdict, ranges, note, shotId }) => ({
+        ...{ clipId, verdict: verdict ?? null, ranges: JSON.stringify(ranges), note, shotId, changedAt },
+      })),
+    )
+    .onConflict((at) =>
+      at.column('clipId').doUpdateSet((row) => ({
+        verdict: row.ref('excluded.verdict'),
+        ranges: row.ref('excluded.ranges'),
+        note: row.ref('excluded.note'),
+        shotId: row.ref('excluded.shotId'),
+        changedAt: row.ref('excluded.changedAt'),
+      })),
+    )
     .execute()
 }
 

@@ -1,7 +1,7 @@
 import { Router } from 'express'
 import { tidyRanges } from '../../../core/cards/review'
 import { previewTitle, reviewApi, type WatchView, type Waveform } from '../../../contract/review'
-import { isShotOf, nameableRows, putNames, putReview, reviewPage, unmatchedShotsOf } from '../../db/queries/review'
+import { isShotOf, nameableRows, putNames, putReviews, reviewPage, unmatchedShotsOf } from '../../db/queries/review'
 import { lensesBeside } from '../../db/queries/rigs'
 import { tellChanged } from '../../db/queries/tasks'
 import { extentOf, reviewClips, reviewOf, selectsOf } from '../../facts/review'
@@ -40,8 +40,11 @@ export function reviewRoutes(context: Context): Router {
       throw invalid(`${clip.name} has ${length} frames: a range ends behind it.`, 'ranges')
     if (body.shotId !== null && !(await isShotOf(db, body.shotId, clip.productionId)))
       throw invalid('That shot is not on the list of this production any more.', 'shotId')
-    for (const one of [clip, ...(await lensesBeside(db, clip))])
-      await putReview(db, one.id, { ...body, ranges: tidyRanges(body.ranges, extentOf(one).length) })
+    const lenses = [clip, ...(await lensesBeside(db, clip))]
+    await putReviews(
+      db,
+      lenses.map((one) => ({ clipId: one.id, ...body, ranges: tidyRanges(body.ranges, extentOf(one).length) })),
+    )
     await tellChanged(db, 'review')
   })
 
