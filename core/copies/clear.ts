@@ -15,6 +15,8 @@ export interface ClearQuestion {
   readonly twins: readonly CopyFacts[]
   /** The twin that is asked about, where it is not the load’s own card: what was copied was read from that one. */
   readonly askedTwin: CopyFacts | undefined
+  /** Something was copied from a twin: then that is not known to be what lies on the load’s own card. */
+  readonly readFromTwin: boolean
   readonly policy: ClearPolicy
   readonly rules: ClearRules
   /** Whether the person says they are at their own desk now. */
@@ -279,21 +281,27 @@ function troubleReasons({ copies, rules }: ClearQuestion): Reason[] {
   return reasons
 }
 
+/** Whether the very bytes of the card that is asked about were read, where there are two of it. */
+function twinAsked({ askedTwin, readFromTwin, rules }: ClearQuestion): Reason[] {
+  if (!askedTwin)
+    return readFromTwin
+      ? [{ met: false, sentence: 'What was copied was read from its twin; of this card only samples were. Keep it.' }]
+      : []
+  if (markOf(askedTwin, rules) >= 2)
+    return [{ met: true, sentence: 'Every file of this card was read, and is what was copied.' }]
+  const sentence =
+    askedTwin.filesMismatched > 0
+      ? `This card is not what was copied: ${counted(askedTwin.filesMismatched, 'file')} differ. Keep it.`
+      : 'What was copied was read from its twin; of this card only samples were. Read it whole first.'
+  return [{ met: false, sentence }]
+}
+
 function lookReasons(question: ClearQuestion): Reason[] {
   const reasons: Reason[] = []
   if (!question.looked)
     reasons.push({ met: false, sentence: 'Nobody could look at the card and the copies just now. Wait a moment.' })
   if (question.cardDifference !== undefined) reasons.push({ met: false, sentence: question.cardDifference })
-  const { askedTwin, rules } = question
-  if (askedTwin) {
-    const isRead = markOf(askedTwin, rules) >= 2
-    const sentence = isRead
-      ? 'Every file of this card was read, and is what was copied.'
-      : askedTwin.filesMismatched > 0
-        ? `This card is not what was copied: ${counted(askedTwin.filesMismatched, 'file')} differ. Keep it.`
-        : 'What was copied was read from its twin; of this card only samples were. Read it whole first.'
-    reasons.push({ met: isRead, sentence })
-  }
+  reasons.push(...twinAsked(question))
   return reasons
 }
 

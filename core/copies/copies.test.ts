@@ -35,6 +35,7 @@ const home: ClearQuestion = {
   copies: [copy('Slipway', played), copy('Tide 1')],
   twins: [],
   askedTwin: undefined,
+  readFromTwin: false,
   policy: 'at-home-only',
   atHome: true,
   cardInReader: false,
@@ -106,6 +107,8 @@ describe('clear to format', () => {
       expect(clearToFormat({ ...home, askedTwin: { ...twin, ...less } }).sentence).toMatch(
         /^Not yet: (what was copied was read from its twin|this card is not what was copied)/i,
       )
+    expect(clearToFormat({ ...home, readFromTwin: true }).sentence).toContain('of this card only samples were')
+    expect(clearToFormat({ ...home, askedTwin: twin, readFromTwin: true }).clear).toBe(true)
     // Two volumes need no twin, and say nothing of it.
     expect(clearToFormat({ ...home, twins: [twin] }).caution).not.toContain('twin')
   })

@@ -97,6 +97,7 @@ export async function loadStates(
       copies: facts,
       twins: asked ? [] : twins.filter((twin) => !twin.isFormatted).map((twin) => twin.facts),
       askedTwin: asked?.facts,
+      readFromTwin: load.readFromTwin,
       policy: settings.policy,
       rules: settings,
       atHome: settings.atHome,

@@ -1,4 +1,14 @@
-import { appendFileSync, cpSync, mkdirSync, readdirSync, statSync, utimesSync, writeFileSync } from 'node:fs'
+import {
+  appendFileSync,
+  cpSync,
+  mkdirSync,
+  readdirSync,
+  renameSync,
+  rmdirSync,
+  statSync,
+  utimesSync,
+  writeFileSync,
+} from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { LoadView, ReaderView } from '../../contract/cards'
@@ -169,6 +179,29 @@ describe('the second card of a camera with two slots', () => {
     expect(reasonsOf(before)).toContain('of this card only samples were. Read it whole first.')
     expect(await world.readTwin()).toMatchObject({ state: 'done', troubles: [] })
     expect((await world.copies()).clear, reasonsOf(before)).toMatchObject({ clear: true })
+  })
+
+  it('from which something was copied clears itself once it was read, and never the first card', async () => {
+    const world = await twoSlots()
+    await world.reader()
+    // The first card is out of its reader: what is copied comes from the second.
+    renameSync(world.card, `${world.card} away`)
+    mkdirSync(world.card)
+    await until(
+      () => world.copies(),
+      (now) => now.asked !== null,
+    )
+    expect(await world.copy()).toMatchObject({ state: 'done' })
+    await world.play()
+    rmdirSync(world.card)
+    renameSync(`${world.card} away`, world.card)
+    const own = await until(
+      () => world.copies(),
+      (now) => now.asked === null,
+    )
+    expect(own.copies.map((copy) => copy.mark).sort()).toEqual([2, 3])
+    expect(own.clear.sentence).toContain('of this card only samples were')
+    expect((await world.formatted()).status).toBe(409)
   })
 
   it('a card with one clip more is a load of its own where the system tells file systems apart', async (test) => {

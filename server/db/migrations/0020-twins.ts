@@ -12,6 +12,8 @@ const STATEMENTS = [
     files_wrong int not null, size_bytes bigint not null, run_id uuid not null)`,
   `create index twin_reading_latest on twin_reading (twin_id, id)`,
   `alter table reader add column twin_id uuid references twin`,
+  // Of its own card only samples are known then.
+  `alter table load add column read_from_twin boolean not null default false`,
   `alter table said add column twin_id uuid references twin`,
   `create index said_twin on said (twin_id) where twin_id is not null`,
   `create index reader_twin on reader (twin_id) where twin_id is not null`,

@@ -54,3 +54,7 @@ export const addTwinReading = (
     runId: string
   },
 ) => db.insertInto('twinReading').values(values).execute()
+
+/** A copy of a load begins to read its twin: of its own card only samples are known from then on. */
+export const noteReadFromTwin = (db: Db, loadId: string) =>
+  db.updateTable('load').set({ readFromTwin: true }).where('id', '=', loadId).execute()

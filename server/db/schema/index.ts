@@ -130,6 +130,8 @@ export interface Database extends FactTables, GearTables, SortedTables, TaskTabl
     /** By how much its clock seems to be off, and by how much its times are shown moved. */
     clock: JsonOrNull<ClockShift>
     clockShiftMs: Given<number>
+    /** Something of it was copied from its twin, and not from its own card. */
+    readFromTwin: Given<boolean>
     /** The rig that its card is a lens of, which one from 1, and what is odd about it there. */
     rigId: Given<string | null>
     lens: Given<number | null>

@@ -1,6 +1,7 @@
 import { cardChanges, changeWords } from '../../../core/cards/load'
 import { samplesOf, type EntryRow } from '../../db/queries/cards'
 import { readerOfLoad } from '../../db/queries/readers'
+import { noteReadFromTwin } from '../../db/queries/twins'
 import type { Medium } from '../../engine/medium'
 import { CannotWork } from '../../media/cannotWork'
 import { CARD_ROOT, listCard, samplesEqual } from '../../media/listing'
@@ -45,5 +46,6 @@ export async function cardOf(
     throw new CannotWork(
       `The card has changed since it was looked at: ${words}. Look at it again, then copy; nothing was written.`,
     )
+  if (reader && reader.twinId !== null) await noteReadFromTwin(db, load.id)
   return content.medium
 }
