@@ -12,6 +12,8 @@ export interface ReviewClip extends ClipView {
   readonly loadLabel: string
   /** The clip of another card of which it is the rest: one take on two cards. */
   readonly goesOnFrom: string | null
+  /** Of a take that the camera split into files: which of how many it is. */
+  readonly place: { readonly part: number; readonly parts: number } | null
   /** As many lenses of a rig filmed it; what is said of it is said of all. */
   readonly lenses: number
   readonly review: ClipReview

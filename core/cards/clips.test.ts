@@ -1,9 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { clipsOf, filesBeside, type MediaFile } from './clips'
+import { clipsOf, filesBeside } from './clips'
 import { chaptersOf, counterGaps } from './counters'
 import { clipFindings } from './findings'
 import { countOf, frameRuns, rangeWords } from './frameRuns'
+import type { MediaFile } from './mediaFile'
 
 const film = (path: string, more: Partial<MediaFile> = {}): MediaFile => ({
   path,
@@ -214,6 +215,27 @@ describe('a clip is what the editor sees', () => {
     ).toEqual([
       { main: 'TAKES/FLD1_Tr1.WAV', files: ['sound2 TAKES/FLD1_Tr2.WAV'], take: undefined },
       { main: 'TAKES/FLD2_Tr1.WAV', files: [], take: undefined },
+    ])
+    expect(assemble([sound('TAKES/FLD5_ChL.WAV'), sound('TAKES/FLD5_ChR.WAV')])).toEqual([
+      { main: 'TAKES/FLD5_ChL.WAV', files: ['sound2 TAKES/FLD5_ChR.WAV'], take: undefined },
+    ])
+    // The mix that a recorder writes beside its channels goes with them, and alone stands for itself.
+    const mix = (path: string) => sound(path, { sizeBytes: 17_280_044 })
+    expect(
+      assemble([
+        mix('TAKES/FLD3_LR.WAV'),
+        sound('TAKES/FLD3_1.WAV'),
+        sound('TAKES/FLD3_2.WAV'),
+        mix('TAKES/FLD4_LR.WAV'),
+      ]),
+    ).toEqual([
+      { main: 'TAKES/FLD3_1.WAV', files: ['sound2 TAKES/FLD3_2.WAV', 'sound3 TAKES/FLD3_LR.WAV'], take: undefined },
+      { main: 'TAKES/FLD4_LR.WAV', files: [], take: undefined },
+    ])
+    // Another first letter and another ending, but the same number, time and length: the camera's own small film.
+    expect(assemble([film('DCIM/GX010041.MP4'), small('DCIM/GL010041.LRV'), small('DCIM/GL010042.LRV')])).toEqual([
+      { main: 'DCIM/GX010041.MP4', files: ['camera-proxy DCIM/GL010041.LRV'], take: undefined },
+      { main: 'DCIM/GL010042.LRV', files: [], take: undefined },
     ])
   })
 

@@ -1,6 +1,8 @@
-import { chaptersOf } from './counters'
+import { endingOf } from '../media/mediaName'
 import type { FrameRun } from './frameRuns'
 import type { ListedFile } from './load'
+import { folderOf, stemOf, type MediaFile } from './mediaFile'
+import { takesOf, type PlaceInTake } from './takes'
 
 /** What a file is to the clip it belongs to. */
 export type FileRole = 'picture' | 'sound' | 'frames' | 'sidecar' | 'camera-proxy' | 'thumbnail' | 'part' | 'lens'
@@ -12,36 +14,14 @@ export interface FileOfClip {
   readonly number: number | null
 }
 
-/** A media file as it was read, enough to tell what it belongs to. */
-export interface MediaFile {
-  readonly path: string
-  readonly sizeBytes: number
-  readonly hasVideo: boolean
-  readonly hasSound: boolean
-  readonly seconds: number
-  /** Pixels of its frame, 0 without a picture. */
-  readonly framePx: number
-  readonly rate: number
-  /** Of its picture, else of its sound. */
-  readonly codec: string
-  /** Milliseconds since 1970, as its own clock said. */
-  readonly recordedMs: number | undefined
-  /** In trouble, cut, or without a picture that could be made: it stays a clip of its own, so that this is said. */
-  readonly isWrong: boolean
-}
-
 /** A clip as an editor sees it: the file it is known by, all its files, and its place in a take that was split. */
 export interface Clip {
   readonly main: string
   readonly files: readonly FileOfClip[]
-  readonly take: { readonly first: string; readonly part: number; readonly parts: number } | undefined
+  readonly take: PlaceInTake | undefined
 }
 
-const folderOf = (path: string): string => path.slice(0, Math.max(0, path.lastIndexOf('/')))
 const parentOf = folderOf
-const nameOf = (path: string): string => path.slice(path.lastIndexOf('/') + 1)
-const stemOf = (path: string): string => nameOf(path).replace(/\.[^.]*$/, '')
-const endingOf = (path: string): string => nameOf(path).replace(/^.*\./, '').toLowerCase()
 
 /** What a camera puts behind a clip's name for the files that go with it: `S03`, `M01`, `_proxy`, `T01`. */
 const MOST_SUFFIX = 8
@@ -241,7 +221,10 @@ const isSoundOf = (file: MediaFile, owner: MediaFile): boolean =>
 
 const counterIn = (path: string): string | undefined => /(\d{3,})\D*$/.exec(stemOf(path))?.[1]
 
-/** Another name, but the same number in a folder beside, at the same time and as long: only where it is the one such film. */
+/**
+ * Another name, but the same number in a folder beside, or with another ending, at the same time and as long: only where
+ * it is the one such film.
+ */
 function timedOriginal(file: MediaFile, byCounter: ReadonlyMap<string, readonly MediaFile[]>): MediaFile | undefined {
   const counter = counterIn(file.path)
   if (!file.hasVideo || counter === undefined) return undefined
@@ -249,7 +232,7 @@ function timedOriginal(file: MediaFile, byCounter: ReadonlyMap<string, readonly 
   const fitting = (byCounter.get(counter) ?? []).filter(
     (owner) =>
       owner !== file &&
-      folderOf(owner.path) !== folder &&
+      (folderOf(owner.path) !== folder || endingOf(owner.path) !== endingOf(file.path)) &&
       isNear(folder, folderOf(owner.path)) &&
       startsWith(file, owner) === true &&
       isProxyOf(file, owner),
@@ -257,81 +240,28 @@ function timedOriginal(file: MediaFile, byCounter: ReadonlyMap<string, readonly 
   return fitting.length === 1 ? fitting[0] : undefined
 }
 
-/** Sound recorded to one file a channel: names that differ in their last number or sign alone, just as long, with one channel's coding. */
+/**
+ * Sound recorded to one file a channel: names that differ in their last number or sign alone, just as long, with one
+ * channel's coding; and the mix that a recorder writes beside them.
+ */
 function soundSets(media: readonly MediaFile[]): MediaFile[][] {
   const sets = new Map<string, MediaFile[]>()
+  const mixes = new Map<string, MediaFile[]>()
   for (const file of media) {
     if (file.hasVideo || !file.hasSound) continue
-    const name = /^(.+?)[-_. ](?:tr|ch)?(\d{1,2}|l|r)$/i.exec(stemOf(file.path))
-    if (!name) continue
-    const key = [
-      folderOf(file.path),
-      (name[1] ?? '').toLowerCase(),
-      file.codec,
-      file.sizeBytes,
-      file.seconds.toFixed(3),
-    ].join('\0')
-    const set = sets.get(key)
-    if (set) set.push(file)
-    else sets.set(key, [file])
+    const [, base, sign] = /^(.+?)[-_. ]((?:tr|ch)?(?:\d{1,2}|l|r)|lr|mix)$/i.exec(stemOf(file.path)) ?? []
+    if (base === undefined || sign === undefined) continue
+    const take = [folderOf(file.path), base.toLowerCase(), file.codec, file.seconds.toFixed(3)].join('\0')
+    const isMix = /^(lr|mix)$/i.test(sign)
+    const [among, key] = isMix ? [mixes, take] : [sets, `${take}\0${file.sizeBytes}`]
+    among.set(key, [...(among.get(key) ?? []), file])
   }
-  return [...sets.values()].filter((set) => set.length > 1).map((set) => set.sort((a, b) => (a.path < b.path ? -1 : 1)))
+  return [...sets].flatMap(([key, set]) => {
+    if (set.length < 2) return []
+    set.sort((a, b) => (a.path < b.path ? -1 : 1))
+    return [[...set, ...(mixes.get(key.slice(0, key.lastIndexOf('\0'))) ?? [])]]
+  })
 }
-
-const SAME_SECOND_MS = 1500
-/** A file system of four gigabytes a file, and cameras that stop at two. */
-const LEAST_SPLIT_BYTES = 1_900_000_000
-
-/** Takes that the camera split into files: chapters in its names, or a file at its size limit that the next one goes on from. */
-function takesOf(media: readonly MediaFile[]): Map<string, NonNullable<Clip['take']>> {
-  const films = media.filter((file) => file.hasVideo)
-  const byPath = new Map(films.map((file) => [file.path, file]))
-  const chapters = chaptersOf(films.map((file) => file.path)).map((paths) =>
-    paths.flatMap((path) => byPath.get(path) ?? []),
-  )
-  const split = chapters.flatMap((parts) => runsThat(parts, goesOnByName))
-  const taken = new Set(split.flat())
-  const rest = films.filter((file) => !taken.has(file)).sort((a, b) => (a.path < b.path ? -1 : 1))
-  const takes = [...split, ...runsThat(rest, goesOnBySize)]
-  return new Map(
-    takes.flatMap((parts) =>
-      parts.map((file, at) => [file.path, { first: parts[0]?.path ?? file.path, part: at + 1, parts: parts.length }]),
-    ),
-  )
-}
-
-/** Runs of at least two in which each goes on where the one before ended. */
-function runsThat(files: readonly MediaFile[], goesOn: (one: MediaFile, next: MediaFile) => boolean): MediaFile[][] {
-  const runs: MediaFile[][] = []
-  for (const [at, file] of files.entries()) {
-    const before = files[at - 1]
-    const run = runs.at(-1)
-    if (run && before && goesOn(before, file)) run.push(file)
-    else runs.push([file])
-  }
-  return runs.filter((run) => run.length > 1)
-}
-
-const isAlike = (one: MediaFile, other: MediaFile): boolean =>
-  one.codec === other.codec && one.framePx === other.framePx && one.rate === other.rate
-
-/** Whether it starts when the other ended; some cameras give every part the time of the first. */
-function followsOn(one: MediaFile, next: MediaFile): boolean | undefined {
-  if (one.recordedMs === undefined || next.recordedMs === undefined) return undefined
-  const after = next.recordedMs - one.recordedMs
-  return Math.abs(after - one.seconds * 1000) <= SAME_SECOND_MS
-}
-
-const goesOnByName = (one: MediaFile, next: MediaFile): boolean => {
-  const sameStart = one.recordedMs !== undefined && one.recordedMs === next.recordedMs
-  return isAlike(one, next) && (sameStart || followsOn(one, next) !== false)
-}
-
-const goesOnBySize = (one: MediaFile, next: MediaFile): boolean =>
-  folderOf(one.path) === folderOf(next.path) &&
-  one.sizeBytes >= LEAST_SPLIT_BYTES &&
-  isAlike(one, next) &&
-  followsOn(one, next) === true
 
 const ROLE_WORDS: Record<FileRole, readonly [one: string, many: string]> = {
   picture: ['picture', 'pictures'],

@@ -57,6 +57,7 @@ export interface Finding {
     | 'clock-off'
     | 'clock-moved'
     | 'no-clips'
+    | 'unknown-kind'
     | 'odd-name'
     | 'gone'
     | 'lost'
@@ -94,6 +95,7 @@ export const USUAL_ANSWERS: Partial<Record<Finding['kind'], readonly string[]>> 
   special: ['Not needed'],
   lost: ['I deleted it', 'Rescued'],
   'no-clips': ['Raw frames or other files', 'Just formatted', 'Wrong card'],
+  'unknown-kind': ['The camera writes them', 'Wrong card'],
 }
 
 /** Tells findings of one load apart, so that an answer is found again at the next look. */
@@ -120,7 +122,8 @@ const missingWords = ({ first, last, missing }: MissingFrames): string => `${ran
 
 const DAY_MS = 86_400_000
 
-const SHOWN_PATHS = 20
+/** Paths that a finding shows; it counts all. */
+export const SHOWN_PATHS = 20
 
 /** Everything worth saying of a card before it is copied, heaviest first: what was found of its clips, and of its other entries. */
 export function cardFindings(
@@ -130,7 +133,7 @@ export function cardFindings(
 ): Finding[] {
   const found = [...ofClips, ...counts.flatMap(entryFinding)]
   // While it is being looked at, clips may still come.
-  if (clips === 0 && lookDone)
+  if (clips === 0 && lookDone && !ofClips.some(({ kind }) => kind === 'unknown-kind'))
     found.push({
       kind: 'no-clips',
       weight: 'ask',

@@ -1,3 +1,4 @@
+import { endingOf, FRAME_ENDINGS, STILL_ENDINGS } from '../media/mediaName'
 import { parseDcfName } from './dcf'
 import type { ListedFile } from './load'
 
@@ -20,11 +21,6 @@ export interface FrameRun<F extends ListedFile = ListedFile> extends MissingFram
   readonly places: readonly number[]
 }
 
-/** Endings of frames that cameras and scanners write one by one: raw, film scans, and pictures without loss. */
-const FRAME_ENDINGS = new Set('dng tif tiff dpx exr cin jp2 j2c j2k'.split(' '))
-/** These are stills as often as frames: many of them, each of the same run, are a clip. */
-const STILL_ENDINGS = new Set('jpg jpeg png bmp webp'.split(' '))
-
 const LEAST_FRAMES = 3
 const LEAST_STILLS = 24
 
@@ -33,7 +29,7 @@ const LEAST_DIVIDE = 24
 
 /** Whether a file may be one frame of many, by its name alone. */
 export const isFrameName = (path: string): boolean => {
-  const ending = path.slice(path.lastIndexOf('.') + 1).toLowerCase()
+  const ending = endingOf(path)
   return FRAME_ENDINGS.has(ending) || STILL_ENDINGS.has(ending)
 }
 

@@ -1,5 +1,5 @@
 import type { CopyRecord } from '../../core/copies/record'
-import { alignedBlocks, LARGE_BLOCK, SMALL_BLOCK } from './blocks'
+import { alignedBlocks, fitted, LARGE_BLOCK, SMALL_BLOCK } from './blocks'
 import { awaitedLater, readBack } from './hash'
 import { inLanes } from './lanes'
 import { errorCode, joinPath, type Medium } from './medium'
@@ -45,7 +45,7 @@ export async function checkCopy(order: CheckOrder): Promise<void> {
     for (let at = 0; at < small.length; at += BATCH) {
       const records: CopyRecord[] = []
       await inLanes(small.slice(at, at + BATCH), lanes, async (file, block) => {
-        records.push(await checkFile(order, names, file, [block]))
+        records.push(await checkFile(order, names, file, [fitted(block, file.sizeBytes)]))
       })
       await tell(records)
     }

@@ -1,4 +1,5 @@
 import type { FileRecord } from '../../core/copies/record'
+import { fitted } from './blocks'
 import type { CopyDestination, SourceFile } from './copyOrder'
 import type { CopyRun } from './copyRun'
 import { settleExisting } from './existing'
@@ -54,7 +55,7 @@ export async function proveBatch(run: CopyRun, batch: WrittenBatch, blocks: read
       readBack(
         to.medium,
         run.partPath(to, file),
-        [block],
+        [fitted(block, file.sizeBytes)],
         (bytes) => run.order.onBytes(to.id, 'proved', bytes),
         run.order.gate,
       ),
@@ -101,7 +102,7 @@ async function readWhole(run: CopyRun, file: SourceFile, block: Uint8Array): Pro
   const { source } = run.order
   try {
     const { open, before } = await openSource(source, file)
-    const bytes = await open.read(block, 0).finally(() => open.close())
+    const bytes = await open.read(fitted(block, file.sizeBytes), 0).finally(() => open.close())
     await assertUnchanged(source, file, before, bytes)
     return bytes
   } catch (error) {

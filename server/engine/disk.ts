@@ -1,4 +1,5 @@
 import { execFile } from 'node:child_process'
+import * as calls from 'node:fs'
 import { constants, type Stats } from 'node:fs'
 import * as fs from 'node:fs/promises'
 import { promisify } from 'node:util'
@@ -6,9 +7,23 @@ import type { DeviceIdentity } from '../../core/copies/device'
 import { deviceOf } from './device'
 import { findTree, type TreeEntry } from './find'
 import { parentOf } from './medium'
-import { linkOnTheWay, openHere } from './openHere'
+import { liesAt, linkOnTheWay } from './openHere'
 
 const run = promisify(execFile)
+
+/** The calls that are made for every file of a card: on bare descriptors they cost half of what they do on file handles. */
+const call = {
+  open: promisify(calls.open),
+  close: promisify(calls.close),
+  read: promisify(calls.read),
+  write: promisify(calls.write),
+  sync: promisify(calls.fsync),
+  utimes: promisify(calls.futimes),
+  stat: promisify(calls.fstat),
+  lstat: promisify(calls.lstat),
+  link: promisify(calls.link),
+  unlink: promisify(calls.unlink),
+}
 
 /** An open file of a disk. */
 export interface DiskFile {
@@ -70,12 +85,15 @@ export class RealDisk implements Disk {
   async open(path: Buffer, flags: number, mode?: number): Promise<DiskFile> {
     // Nothing may be made or emptied behind a link before it is noticed.
     if ((flags & (constants.O_CREAT | constants.O_TRUNC)) !== 0) await this.#trust(parentOf(path))
-    return openHere(path, flags, mode)
+    const fd = await call.open(path, flags | constants.O_NOFOLLOW, mode)
+    if (liesAt(fd, path)) return new OpenFile(fd)
+    await call.close(fd)
+    throw linkOnTheWay()
   }
 
   async lstat(path: Buffer): Promise<DiskStats> {
     await this.#trust(parentOf(path))
-    return fs.lstat(path)
+    return call.lstat(path)
   }
 
   async readdir(path: Buffer): Promise<Buffer[]> {
@@ -97,7 +115,7 @@ export class RealDisk implements Disk {
 
   async link(from: Buffer, to: Buffer): Promise<void> {
     await Promise.all([this.#trust(parentOf(from)), this.#trust(parentOf(to))])
-    await fs.link(from, to)
+    await call.link(from, to)
   }
 
   async clone(from: Buffer, to: Buffer): Promise<void> {
@@ -109,7 +127,7 @@ export class RealDisk implements Disk {
 
   async unlink(path: Buffer): Promise<void> {
     await this.#trust(parentOf(path))
-    await fs.unlink(path)
+    await call.unlink(path)
   }
 
   async rename(from: Buffer, to: Buffer): Promise<void> {
@@ -125,4 +143,34 @@ export class RealDisk implements Disk {
   syncFileSystem = (folder: string): Promise<void> => run('sync', ['-f', folder]).then(() => undefined)
   statfs = (folder: string) => fs.statfs(folder)
   device = deviceOf
+}
+
+const CLOSED = -1
+
+/** A descriptor that is closed once and never used again: the system gives its number to the next file that is opened. */
+class OpenFile implements DiskFile {
+  #fd: number
+
+  constructor(fd: number) {
+    this.#fd = fd
+  }
+
+  read(block: Uint8Array, offset: number, length: number, position: number): Promise<{ bytesRead: number }> {
+    return call.read(this.#fd, block, offset, length, position)
+  }
+
+  write(block: Uint8Array, offset: number, length: number, position: number): Promise<{ bytesWritten: number }> {
+    return call.write(this.#fd, block, offset, length, position)
+  }
+
+  sync = (): Promise<void> => call.sync(this.#fd)
+  utimes = (accessedSeconds: number, modifiedSeconds: number): Promise<void> =>
+    call.utimes(this.#fd, accessedSeconds, modifiedSeconds)
+  stat = (): Promise<DiskStats> => call.stat(this.#fd)
+
+  async close(): Promise<void> {
+    const fd = this.#fd
+    this.#fd = CLOSED
+    if (fd !== CLOSED) await call.close(fd)
+  }
 }

@@ -2,7 +2,7 @@ import { mkdirSync, mkdtempSync, readdirSync, readFileSync, symlinkSync, utimesS
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
-import { alignedBlocks, itemAt, LARGE_BLOCK, SMALL_BLOCK } from './blocks'
+import { alignedBlocks, fitted, itemAt, LARGE_BLOCK, SMALL_BLOCK } from './blocks'
 import { FolderMedium } from './folder'
 import { readBack, RunningHash } from './hash'
 import { errorCode, joinPath, parentOf } from './medium'
@@ -43,6 +43,21 @@ describe('a folder as a medium', () => {
     await expect(medium.open(path('file'))).rejects.toMatchObject({ code: 'ELOOP' })
     await expect(medium.create(path('file'))).rejects.toMatchObject({ code: 'ELOOP' })
     await expect(medium.makeFolder(path('folder/inside'))).rejects.toMatchObject({ code: 'ENOTDIR' })
+  })
+
+  it('closes a file once: the number of its descriptor belongs to the next file then', async () => {
+    const root = emptyFolder()
+    writeFileSync(join(root, 'first'), 'first')
+    writeFileSync(join(root, 'second'), 'second')
+    const medium = new FolderMedium(root)
+    const block = itemAt(alignedBlocks(1, SMALL_BLOCK), 0)
+    const first = await medium.open(path('first'))
+    await first.close()
+    const second = await medium.open(path('second'))
+    await first.close()
+    await expect(first.read(block, 0)).rejects.toThrow()
+    expect(await second.read(block, 0)).toBe('second'.length)
+    await second.close()
   })
 
   it('gives a name only when it is free', async () => {
@@ -114,6 +129,20 @@ describe('reading back', () => {
         expect(found, `${size} bytes, ${count} blocks`).toEqual({ hash, sizeBytes: size, fromMedium: true })
         expect(counted).toBe(size)
       }
+    }
+  })
+
+  it('hashes the whole of a file that grew beyond the part of a block that was meant for it', async () => {
+    const root = emptyFolder()
+    for (const size of [0, 1, 4095, 4096, 4097, 8191, 100_000]) {
+      const bytes = Buffer.alloc(size + 1, 'grown')
+      writeFileSync(join(root, 'file'), bytes)
+      const wanted = new RunningHash()
+      wanted.update(bytes)
+      const blocks = [fitted(itemAt(alignedBlocks(1, SMALL_BLOCK), 0), size)]
+      const none = () => Promise.resolve()
+      const found = await readBack(new FolderMedium(root), path('file'), blocks, () => undefined, none)
+      expect(found, `${size} bytes meant`).toEqual({ hash: wanted.digest(), sizeBytes: size + 1, fromMedium: true })
     }
   })
 

@@ -1,5 +1,6 @@
 import { constants } from 'node:fs'
 import type { DeviceIdentity } from '../../core/copies/device'
+import { GRID } from './blocks'
 import { RealDisk, type Disk, type DiskFile, type DiskStats } from './disk'
 import type { TreeEntry } from './find'
 import {
@@ -225,7 +226,6 @@ class FolderReadable implements ReadableFile {
   }
 }
 
-const GRID = 4096
 /** Below this, the cache is quicker than going straight to the medium. */
 const DIRECT_FROM = 4 * 1024 * 1024
 

@@ -11,11 +11,14 @@ const LINK = 'A link stands where a folder or a file is expected. Links are not 
  */
 export async function openHere(path: Buffer, flags: number, mode?: number): Promise<FileHandle> {
   const handle = await open(path, flags | constants.O_NOFOLLOW, mode)
-  // What the system answers from memory: no drive is waited for.
-  if (readlinkSync(`/proc/self/fd/${handle.fd}`, { encoding: 'buffer' }).equals(absolute(path))) return handle
+  if (liesAt(handle.fd, path)) return handle
   await handle.close()
   throw linkOnTheWay()
 }
+
+/** Whether an open file lies just where the path says, by what the system knows from memory: no drive is waited for. */
+export const liesAt = (fd: number, path: Buffer): boolean =>
+  readlinkSync(`/proc/self/fd/${fd}`, { encoding: 'buffer' }).equals(absolute(path))
 
 export const linkOnTheWay = (): Error => deviceError('ELOOP', LINK)
 

@@ -15,6 +15,7 @@ export async function reviewClips(db: Db, rows: readonly ReviewRow[]): Promise<R
     loadId: row.loadId,
     loadLabel: row.loadLabel,
     lenses: row.lenses,
+    place: row.part !== null && row.parts !== null ? { part: row.part, parts: row.parts } : null,
     goesOnFrom: row.goesOn?.name === row.name ? `${row.goesOn.from} of “${row.goesOn.fromLabel}”` : null,
     ...extentOf(row),
     review:

@@ -11,7 +11,8 @@ import { hostName } from '../home'
 import { CannotWork } from './cannotWork'
 import { fullPath, inPlace, readerContent, volumeMedium } from './mediumOf'
 
-export type WatchedClip = NonNullable<Awaited<ReturnType<typeof clipRow>>> & { readonly probe: MediaFacts }
+export type ClipOnCard = NonNullable<Awaited<ReturnType<typeof clipRow>>>
+export type WatchedClip = ClipOnCard & { readonly probe: MediaFacts }
 
 /** A place that has a clip now: a copy of its load, or the card it was filmed on. */
 export interface WatchPlace {
@@ -23,10 +24,13 @@ export interface WatchPlace {
   readonly folder: Buffer
 }
 
+/** Whether a clip could be read as media, so that something of it can be shown. */
+export const hasBeenRead = (clip: ClipOnCard): clip is WatchedClip => clip.probe !== null
+
 /** A clip that was read, by its id; `undefined` when there is none. */
 export async function watchedClip(db: Db, id: string): Promise<WatchedClip | undefined> {
   const clip = await clipRow(db, id)
-  return clip?.probe ? { ...clip, probe: clip.probe } : undefined
+  return clip && hasBeenRead(clip) ? clip : undefined
 }
 
 /** Where a clip can be watched now: from a connected copy, else from the card in a reader; `undefined` when nothing has it. */

@@ -3,6 +3,7 @@ import { createHash, randomBytes } from 'node:crypto'
 import { mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { CopyRecord } from '../../core/copies/record'
+import { itemAt } from '../../server/engine/blocks'
 import { checkCopy } from '../../server/engine/check'
 import { copyTree } from '../../server/engine/copy'
 import { FolderMedium } from '../../server/engine/folder'
@@ -35,7 +36,7 @@ export const chill = (...folders: string[]) => {
 
 /** Bytes that no file system or drive can shorten. */
 export function fillFile(path: string, sizeBytes: number, seed: number): void {
-  const block = Buffer.alloc(4 * 1024 * 1024)
+  const block = Buffer.alloc(Math.min(4 * 1024 * 1024, Math.ceil(sizeBytes / 4) * 4))
   for (let at = 0, word = seed; at < block.length; at += 4) {
     word = (Math.imul(word, 1664525) + 1013904223) >>> 0
     block.writeUInt32LE(word, at)
@@ -75,7 +76,7 @@ function withDisk(file: string, a: string, b: string): number {
 async function withYendra(source: string, a: string, b: string): Promise<{ seconds: number; peakBytes: number }> {
   const card = new FolderMedium(source)
   let peakBytes = 0
-  const watch = setInterval(() => (peakBytes = Math.max(peakBytes, process.memoryUsage().rss)), 20)
+  const watch = setInterval(() => (peakBytes = Math.max(peakBytes, process.memoryUsage.rss())), 20)
   const begun = performance.now()
   const entries = await walk(card)
   const files = entries
@@ -113,16 +114,19 @@ async function withYendra(source: string, a: string, b: string): Promise<{ secon
 /** Median of three runs of each way, turn about, cold source every time. */
 async function compare(name: string, source: string, scratch: string, goal: string): Promise<Figure[]> {
   const [tools, ours, peaks]: [number[], number[], number[]] = [[], [], []]
+  // Kept to the end: a file system is slow to make files where many were just removed.
+  const copies: string[] = []
   for (let turn = 0; turn < 3; turn += 1) {
-    const targets = ['ta', 'tb', 'ya', 'yb'].map((folder) => join(scratch, folder)) as [string, string, string, string]
+    const targets = ['ta', 'tb', 'ya', 'yb'].map((folder) => join(scratch, `${folder}${turn}`))
     chill(source)
-    tools.push(withTools(source, targets[0], targets[1]))
+    tools.push(withTools(source, itemAt(targets, 0), itemAt(targets, 1)))
     chill(source)
-    const result = await withYendra(source, targets[2], targets[3])
+    const result = await withYendra(source, itemAt(targets, 2), itemAt(targets, 3))
     ours.push(result.seconds)
     peaks.push(result.peakBytes)
-    for (const folder of targets) rmSync(folder, { recursive: true, force: true })
+    copies.push(...targets)
   }
+  for (const folder of copies) rmSync(folder, { recursive: true, force: true })
   const median = (values: number[]) => [...values].sort((x, y) => x - y)[1] ?? 0
   const memory = Math.max(...peaks) / 1e6
   return [
@@ -138,8 +142,9 @@ async function compare(name: string, source: string, scratch: string, goal: stri
   ]
 }
 
-export async function copyFigures(scratch: string): Promise<Figure[]> {
-  const [large, small] = [join(scratch, 'large'), join(scratch, 'small')]
+/** One file of 1 GiB, against the common tools and against the disk itself. */
+export async function largeFigures(scratch: string): Promise<Figure[]> {
+  const large = join(scratch, 'large')
   mkdirSync(large)
   fillFile(join(large, 'CURL0041.MP4'), 1024 ** 3, 7)
   const one = await compare('copy to two volumes with proof, one file of 1 GiB', large, scratch, 'at most 0.7')
@@ -150,21 +155,37 @@ export async function copyFigures(scratch: string): Promise<Figure[]> {
     }),
   )
   for (const name of ['da', 'db']) rmSync(join(scratch, name))
-  const ours = one[0]?.ours ?? 0
-  one.push({
-    name: 'copy of that file against the disk itself (dd, direct)',
-    ours,
-    theirs: disk,
-    unit: 's',
-    ratio: ours / disk,
-    goal: 'at most 1.25',
-  })
   rmSync(large, { recursive: true })
+  const ours = one[0]?.ours ?? 0
+  return [
+    ...one,
+    {
+      name: 'copy of that file against the disk itself (dd, direct)',
+      ours,
+      theirs: disk,
+      unit: 's',
+      ratio: ours / disk,
+      goal: 'at most 1.25',
+    },
+    {
+      name: 'the disk itself (dd, direct) against the common tools: what a copy that never waits would reach',
+      ours: disk,
+      theirs: one[0]?.theirs ?? 0,
+      unit: 's',
+      ratio: disk / (one[0]?.theirs ?? 0),
+      goal: 'none; the goal of the copy can be met where this is below it',
+    },
+  ]
+}
+
+/** Two thousand small files, against the common tools. */
+export async function smallFigures(scratch: string): Promise<Figure[]> {
+  const small = join(scratch, 'small')
   mkdirSync(small)
   for (let at = 0; at < 2000; at += 1) fillFile(join(small, `F${String(at).padStart(4, '0')}.XML`), 100_000, at)
   const many = await compare('copy to two volumes with proof, 2 000 files of 100 kB', small, scratch, 'at most 0.95')
   rmSync(small, { recursive: true })
-  return [...one, ...many]
+  return many
 }
 
 /** Reading a copy of 1 GiB and 2 000 small files again, against xxhsum with a list of it, both cold. */

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import { appFigures } from './appBench'
 import { browserFigures } from './browserBench'
-import { checkFigures, copyFigures, scanFigure, type Figure } from './copyBench'
+import { checkFigures, largeFigures, scanFigure, smallFigures, type Figure } from './copyBench'
 import { growthFigures } from './growthBench'
 import { reviewFigures } from './reviewBench'
 
@@ -44,7 +44,8 @@ function firstScreen(): Figure {
 const PARTS: Record<string, (scratch: string) => Promise<Figure[]>> = {
   screen: () => Promise.resolve([firstScreen()]),
   listing: async (scratch) => [await scanFigure(scratch)],
-  copying: copyFigures,
+  copying: largeFigures,
+  small: smallFigures,
   checking: checkFigures,
   application: appFigures,
   review: reviewFigures,

@@ -3,6 +3,7 @@ import { mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
+import { isContainerHead } from '../../core/media/containerHead'
 import { findCut } from '../../core/media/truncation'
 
 const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-cut-'))
@@ -31,6 +32,47 @@ const FILES: readonly [string, ...string[]][] = [
   ['film.ts', ...X264, '-c:a', 'aac', '-f', 'mpegts'],
   ['film.m2ts', ...X264, '-c:a', 'aac', '-f', 'mpegts', '-mpegts_m2ts_mode', '1'],
 ]
+
+const MORE: typeof FILES = [
+  ['film.mpg', '-c:v', 'mpeg2video', '-c:a', 'mp2', '-f', 'vob'],
+  ['film.3gp', ...X264, '-c:a', 'aac', '-f', '3gp'],
+  ['film.flv', '-c:v', 'flv1', '-c:a', 'mp3', '-ar', '44100'],
+  ['sound.aiff', '-vn'],
+  ['sound.caf', '-vn'],
+  ['sound.flac', '-vn'],
+  ['sound.ogg', '-vn', '-c:a', 'flac', '-f', 'ogg'],
+]
+
+describe('the beginning of a file', () => {
+  // Source: files made in each container by Debian's ffmpeg, whatever their names say.
+  for (const [name, ...args] of [...FILES, ...MORE])
+    it(`tells ${name} from what is no film and no sound`, () => {
+      expect(isContainerHead(made(`head ${name}`, ...args).subarray(0, 4096))).toBe(true)
+    })
+
+  it('tells stills, texts and noise, and files too short for any, from films', () => {
+    const still = join(folder, 'still.png')
+    execFileSync('ffmpeg', [
+      '-v',
+      'error',
+      '-y',
+      '-f',
+      'lavfi',
+      '-i',
+      'testsrc2=s=320x180:d=1',
+      '-frames:v',
+      '1',
+      still,
+    ])
+    expect(isContainerHead(readFileSync(still))).toBe(false)
+    // The first box of a still in the boxes of films. Source: ISO/IEC 23008-12, 10.2.2.
+    const boxed = Buffer.concat([Buffer.from([0, 0, 0, 24]), Buffer.from('ftypheic\0\0\0\0mif1heic'), Buffer.alloc(64)])
+    expect(isContainerHead(boxed)).toBe(false)
+    for (const text of ['', 'RIFF', 'RIFF1234WEBPVP8 and more of it', 'plain text of more than sixteen characters'])
+      expect(isContainerHead(Buffer.from(text))).toBe(false)
+    expect(isContainerHead(Buffer.alloc(4096, 0x46))).toBe(false)
+  })
+})
 
 describe('the end of a file', () => {
   // Source: files made whole by Debian's ffmpeg in each container, and cut here.

@@ -1,8 +1,11 @@
 import { execFileSync } from 'node:child_process'
+import { randomBytes } from 'node:crypto'
 import { cpSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { ClipDetail } from '../../contract/cards'
+import type { Page } from '../../contract/page'
+import type { ReviewClip } from '../../contract/review'
 import { clipFile, newWorld, startStation, type Station, type World } from './station'
 
 let station: Station
@@ -189,7 +192,67 @@ describe('a clip is what the editor sees', () => {
     const clips = await named(world)
     expect(clips.get('heron_1.dng')).toMatchObject({ trouble: 'what is in it is no picture and no sound' })
     expect((await world.load()).findings.map(({ kind, files }) => [kind, files])).toEqual([['unreadable', 1]])
+    // Nothing of it can be shown, and that is said; what is decided about it is written down all the same.
+    const id = clips.get('heron_1.dng')?.id ?? ''
+    for (const part of ['watch', 'film', 'wave', 'strip', 'frame']) {
+      const answer = await station.get<{ status: number; detail: string }>(`/clips/${id}/${part}`)
+      expect(answer, part).toMatchObject({
+        status: 409,
+        detail: expect.stringContaining('heron_1.dng could not be read'),
+      })
+    }
+    const decided = { verdict: 'reject', ranges: [], note: 'no frames in it', shotId: null }
+    expect((await station.send('PUT', `/clips/${id}/review`, decided)).status).toBe(204)
+    expect(
+      (await station.send('PUT', `/clips/${id}/review`, { ...decided, ranges: [{ from: 0, to: 5 }] })).status,
+    ).toBe(422)
+    const reviewed = await station.get<Page<ReviewClip>>(`/productions/${world.productionId}/review`)
+    expect(reviewed.rows.find((row) => row.id === id)?.review).toMatchObject({ verdict: 'reject', ranges: [] })
     expect((await world.look()).state).toBe('done')
+  })
+
+  it('knows films by their content where the name says nothing, and names what it cannot look at', async () => {
+    const world = await newWorld(station, [])
+    const made = ['-movflags', '+faststart', '-metadata', 'creation_time=2026-11-14T09:12:00Z', '-pix_fmt', 'yuv420p']
+    ffmpeg(...picture('640x360', 2), '-c:v', 'libx264', ...made, onCard(world, 'DCIM/100CURLW/GX010041.MP4'))
+    ffmpeg(
+      ...[...picture('320x180', 2), '-c:v', 'libx264', ...made, '-f', 'mp4'],
+      onCard(world, 'DCIM/100CURLW/GX010041.LRV'),
+    )
+    writeFileSync(onCard(world, 'DCIM/100CURLW/GX010041.XML'), '<clip camera="Curlew" lens="35"/>')
+    ffmpeg(...picture('320x180', 1), '-f', 'mpegts', onCard(world, 'DCIM/100CURLW/HERON.360'))
+    await world.look()
+    const clips = await named(world)
+    expect([...clips.keys()].sort()).toEqual(['GX010041.MP4', 'HERON.360'])
+    const original = clips.get('GX010041.MP4')
+    expect(original?.beside).toBe('camera proxy and sidecar')
+    expect((await detail(original?.id ?? '')).facts?.sidecar).toContainEqual({ name: 'lens', value: '35' })
+    expect((await world.load()).findings.map(({ kind }) => kind)).not.toContain('unknown-kind')
+
+    for (const name of [
+      'DCIM/100CURLW/GX010041.MP4',
+      'DCIM/100CURLW/GX010041.LRV',
+      'DCIM/100CURLW/HERON.360',
+      'DCIM/100CURLW/GX010041.XML',
+    ])
+      rmSync(join(world.card, name))
+    for (const name of ['A001.XYZ', 'A002.XYZ']) writeFileSync(onCard(world, `RAW/${name}`), randomBytes(2_000_000))
+    await world.look()
+    // All of it is new, so that it is another load; the one question about it is about what is there.
+    expect((await world.load()).findings).toMatchObject([
+      {
+        kind: 'unknown-kind',
+        weight: 'ask',
+        files: 2,
+        sentence:
+          'No clip, but 2 files of a kind that cannot be looked at here (.xyz, 4.00 MB). Is that what the camera should have written? They are copied and proved like all others; look at them in your own program.',
+      },
+    ])
+    // Beside a clip it is no question any more.
+    cpSync(clipFile(), onCard(world, 'DCIM/100CURLW/CURL0041.MP4'))
+    await world.look()
+    expect((await world.load()).findings).toMatchObject([{ kind: 'unknown-kind', weight: 'note', files: 2 }])
+    expect((await world.copy()).sentence).toContain('All 3 files proved')
   })
 
   it('shows a take that the camera split as one, and one recorder’s channels as one', async () => {
@@ -198,6 +261,7 @@ describe('a clip is what the editor sees', () => {
       cpSync(clipFile(), onCard(world, `DCIM/100CURLW/${name}`))
     for (const channel of [1, 2])
       ffmpeg('-f', 'lavfi', '-i', 'sine=d=1', '-c:a', 'pcm_s24le', onCard(world, `SOUND/FLD1_Tr${channel}.WAV`))
+    ffmpeg('-f', 'lavfi', '-i', 'sine=d=1', '-ac', '2', '-c:a', 'pcm_s24le', onCard(world, 'SOUND/FLD1_LR.WAV'))
     await world.look()
     const clips = await named(world)
     expect([...clips.keys()]).toEqual(['GX010034.MP4', 'GX010036.MP4', 'GX010037.MP4', 'FLD1_Tr1.WAV'])
@@ -205,7 +269,16 @@ describe('a clip is what the editor sees', () => {
     expect(take?.parts).toBe(2)
     expect(take?.seconds).toBeCloseTo(2 * (whole?.seconds ?? 0), 6)
     expect(take?.sizeBytes).toBe(2 * (whole?.sizeBytes ?? 0))
-    expect(clips.get('FLD1_Tr1.WAV')?.beside).toBe('sound')
+    expect(clips.get('FLD1_Tr1.WAV')?.beside).toBe('2 files of sound')
+    // Review shows each file of a take, since an editing program opens files, and says which part it is.
+    const { rows } = await station.get<Page<ReviewClip>>(`/productions/${world.productionId}/review?sort=name`)
+    expect(rows.map(({ name, place }) => [name, place])).toEqual([
+      ['GX010034.MP4', { part: 1, parts: 2 }],
+      ['GX010036.MP4', null],
+      ['GX010037.MP4', null],
+      ['GX020034.MP4', { part: 2, parts: 2 }],
+      ['FLD1_Tr1.WAV', null],
+    ])
     const load = await world.load()
     expect(load.clips).toBe(4)
     expect(load.findings.filter(({ kind }) => kind === 'gap').map(({ paths }) => paths)).toEqual([

@@ -63,7 +63,7 @@ describe('work that ends its worker', () => {
   it('takes its programs along, and what comes after writes into parts of its own', async () => {
     const world = await newWorld(station, ['CURL0041.MP4'])
     const long = join(world.card, 'DCIM/100CURLW/CURL0042.MP4')
-    const picture = ['-f', 'lavfi', '-i', 'testsrc2=s=1920x1080:r=25:d=40']
+    const picture = ['-f', 'lavfi', '-i', 'testsrc2=s=1280x720:r=25:d=24']
     execFileSync('ffmpeg', [
       '-v',
       'error',
@@ -112,7 +112,7 @@ describe('work that ends its worker', () => {
       ],
       { encoding: 'utf8' },
     )
-    expect(Number(frames)).toBe(1000)
+    expect(Number(frames)).toBe(600)
   })
 
   it('in the middle of a look leaves no yes behind: the look has to be made again', async () => {

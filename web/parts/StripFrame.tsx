@@ -14,7 +14,7 @@ export function StripFrame({ clipId, share, className }: StripFrameProps) {
   const place = Math.min(STRIP_FRAMES - 1, Math.floor(share * STRIP_FRAMES))
   return (
     <span
-      className={`block bg-ink bg-no-repeat ${className}`}
+      className={`block bg-stage bg-no-repeat ${className}`}
       style={{
         backgroundImage: `url(${addressOf(reviewApi.strip, { id: clipId })})`,
         backgroundSize: `${STRIP_FRAMES * 100}% 100%`,

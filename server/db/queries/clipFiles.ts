@@ -1,5 +1,8 @@
 import { sql } from 'kysely'
-import type { FileRole, MediaFile } from '../../../core/cards/clips'
+import type { FileRole } from '../../../core/cards/clips'
+import type { ListedFile } from '../../../core/cards/load'
+import type { MediaFile } from '../../../core/cards/mediaFile'
+import { saysNothing } from '../../../core/media/mediaName'
 import { frameRate, type FrameRate } from '../../../core/units/frameRate'
 import { anyOf } from '../anyOf'
 import type { Db } from '../connection'
@@ -124,6 +127,27 @@ export const otherPaths = async (db: Db, loadId: string): Promise<string[]> =>
       )
       .execute()
   ).map((row) => row.pathText)
+
+/** Files on a load's card that belong to no clip, of at least so many bytes, stills of common kinds left out. */
+export async function looseFiles(db: Db, loadId: string, leastBytes: number): Promise<ListedFile[]> {
+  const rows = await db
+    .selectFrom('loadEntry')
+    .select(['pathText as path', 'sizeBytes', 'modifiedMs'])
+    .where('loadId', '=', loadId)
+    .where('kind', '=', 'file')
+    .where('state', '=', 'on-card')
+    .where('sizeBytes', '>=', leastBytes)
+    .where((where) =>
+      where.not(
+        where.exists(where.selectFrom('clipFile').select('entryId').whereRef('clipFile.entryId', '=', 'loadEntry.id')),
+      ),
+    )
+    .where((where) =>
+      where.not(where.exists(where.selectFrom('clip').select('clip.id').whereRef('clip.entryId', '=', 'loadEntry.id'))),
+    )
+    .execute()
+  return rows.filter(({ path }) => saysNothing(path))
+}
 
 /** The rate that a production's plan gives raw frames, when it gives one. */
 export async function plannedRawRate(db: Db, productionId: string): Promise<FrameRate | undefined> {

@@ -8,13 +8,14 @@ import { extentOf, reviewClips, reviewOf, selectsOf } from '../../facts/review'
 import { filmOf, filmstripOf, placeOf, waveOf } from '../../media/looked'
 import { plays } from '../../media/play'
 import { previewsKept, previewSize, removePreviews } from '../../media/previews'
-import { watchedClip, watchPlace, type WatchedClip } from '../../media/watch'
+import { watchPlace } from '../../media/watch'
 import type { Context } from '../context'
 import { sendFile } from '../copies/play'
 import { orderTask } from '../orderTask'
 import { conflict, invalid, notFound } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve, serveStream } from '../route'
+import { clipOf, watchableOf } from './clipOf'
 
 /** The desk at which clips are looked at and chosen from. */
 export function reviewRoutes(context: Context): Router {
@@ -34,7 +35,7 @@ export function reviewRoutes(context: Context): Router {
   })
 
   serve(router, reviewApi.set, async ({ params, body }) => {
-    const clip = await clipOf(params.id)
+    const clip = await clipOf(db, params.id)
     const { length } = extentOf(clip)
     if (body.ranges.some(({ to }) => to > length))
       throw invalid(`${clip.name} has ${length} frames: a range ends behind it.`, 'ranges')
@@ -49,7 +50,7 @@ export function reviewRoutes(context: Context): Router {
   })
 
   serve(router, reviewApi.watch, async ({ params }): Promise<WatchView> => {
-    const clip = await clipOf(params.id)
+    const clip = await watchableOf(db, params.id)
     const [place, preview] = [await watchPlace(db, clip), await previewSize(clip.id)]
     const where = {
       from: place?.from ?? 'nowhere',
@@ -62,11 +63,11 @@ export function reviewRoutes(context: Context): Router {
   })
 
   serveStream(router, reviewApi.film, async ({ params, req, res }) =>
-    sendFile(await filmOf(db, await clipOf(params.id)), req, res),
+    sendFile(await filmOf(db, await watchableOf(db, params.id)), req, res),
   )
 
   serveStream(router, reviewApi.strip, async ({ params, res }) => {
-    const picture = await filmstripOf(db, await clipOf(params.id))
+    const picture = await filmstripOf(db, await watchableOf(db, params.id))
     if (!picture) throw notFound('A filmstrip of that clip')
     res.type('image/jpeg').set('Cache-Control', 'private, max-age=86400').send(picture)
   })
@@ -74,11 +75,11 @@ export function reviewRoutes(context: Context): Router {
   serve(
     router,
     reviewApi.wave,
-    async ({ params }) => JSON.parse((await waveOf(db, await clipOf(params.id))).toString()) as Waveform,
+    async ({ params }) => JSON.parse((await waveOf(db, await watchableOf(db, params.id))).toString()) as Waveform,
   )
 
   serve(router, reviewApi.preview, async ({ params, req }) => {
-    const clip = await clipOf(params.id)
+    const clip = await watchableOf(db, params.id)
     if (clip.probe.sequence) throw conflict(`${clip.name} begins a run of frames; a preview is made of films alone.`)
     await placeOf(db, clip)
     const order = {
@@ -119,12 +120,6 @@ export function reviewRoutes(context: Context): Router {
     await removePreviews()
     await tellChanged(db, 'review', 'copies')
   })
-
-  async function clipOf(id: string): Promise<WatchedClip> {
-    const clip = await watchedClip(db, id)
-    if (!clip) throw notFound('That clip')
-    return clip
-  }
 
   return router
 }

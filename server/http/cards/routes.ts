@@ -13,12 +13,12 @@ import { loadStates, type LoadState } from '../../facts/loadStates'
 import { picturesFolder } from '../../home'
 import { stillOf } from '../../media/looked'
 import { originalOf } from '../../media/originals'
-import { watchedClip } from '../../media/watch'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
 import { notFound } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve, serveStream } from '../route'
+import { watchableOf } from './clipOf'
 
 const loadView = ({ load, findings, copies, settings }: LoadState, clipsHere: number): LoadView => ({
   id: load.id,
@@ -122,8 +122,7 @@ export function cardRoutes(context: Context): Router {
   )
 
   serveStream(router, cardsApi.frame, async ({ params, query: { at }, res }) => {
-    const clip = await watchedClip(db, params.id)
-    if (!clip) throw notFound('That clip')
+    const clip = await watchableOf(db, params.id)
     // Whoever scrubs on asks for the next frame: this one is wanted no more.
     const gone = new AbortController()
     res.on('close', () => gone.abort())

@@ -2,8 +2,16 @@ import { clipsOf, type Clip } from '../../../core/cards/clips'
 import { clipFindings, type Finding } from '../../../core/cards/findings'
 import type { FrameRun } from '../../../core/cards/frameRuns'
 import type { ListedFile } from '../../../core/cards/load'
+import { LEAST_UNKNOWN_BYTES, unknownKindFinding } from '../../../core/cards/unknownKind'
 import * as cards from '../../db/queries/cards'
-import { arrangeClips, clipIds, mediaFiles, otherPaths, type ArrangedClip } from '../../db/queries/clipFiles'
+import {
+  arrangeClips,
+  clipIds,
+  looseFiles,
+  mediaFiles,
+  otherPaths,
+  type ArrangedClip,
+} from '../../db/queries/clipFiles'
 import type { Db } from '../../db/connection'
 
 export interface LookedFiles {
@@ -51,5 +59,9 @@ function arranged(
 /** What is odd about a load's clips, from what was read of them. */
 export async function findInClips(db: Db, loadId: string): Promise<Finding[]> {
   const shootOn = (await cards.load(db, loadId))?.shootOn ?? undefined
-  return clipFindings(await cards.scannedClips(db, loadId), shootOn, await otherPaths(db, loadId))
+  const clips = await cards.scannedClips(db, loadId)
+  return [
+    ...clipFindings(clips, shootOn, await otherPaths(db, loadId)),
+    ...unknownKindFinding(await looseFiles(db, loadId, LEAST_UNKNOWN_BYTES), clips.length),
+  ]
 }

@@ -40,7 +40,8 @@ export interface SortedFiles {
   readonly others: number
 }
 
-export function sortedFiles(listing: Listing): SortedFiles {
+/** `byContent` are paths of files that are media though their names do not say so. */
+export function sortedFiles(listing: Listing, byContent: ReadonlySet<string>): SortedFiles {
   const files = listing.walked.flatMap((entry): CardFile[] =>
     entry.kind === 'file'
       ? [{ path: printablePath(entry.path), sizeBytes: entry.sizeBytes, modifiedMs: entry.modifiedMs, entry }]
@@ -48,8 +49,10 @@ export function sortedFiles(listing: Listing): SortedFiles {
   )
   const runs = frameRuns(files)
   const frames = new Set(runs.flatMap((run) => run.frames))
-  const media = files.filter((file) => isMediaName(file.path))
-  const others = files.filter((file) => !frames.has(file) && !isMediaName(file.path))
+  // Those with the name of a clip first: what lies beside goes with them.
+  const media = [...files.filter(({ path }) => isMediaName(path)), ...files.filter(({ path }) => byContent.has(path))]
+  const known = new Set(media)
+  const others = files.filter((file) => !frames.has(file) && !known.has(file))
   const beside = filesBeside([...media, ...runs.flatMap((run) => run.frames[0] ?? [])], others)
   return { media, runs, beside, others: others.length }
 }

@@ -12,6 +12,7 @@ import { seeTwinAgain } from '../../db/queries/twins'
 import { renewClocks, renewSpans } from '../../facts/clocks'
 import { renewRigs } from '../../facts/rigs'
 import { CannotWork } from '../../media/cannotWork'
+import { mediaByContent } from '../../media/contentKind'
 import { CARD_ROOT, listCard, samplesEqual, takeSamples, type Listing } from '../../media/listing'
 import { readerContent, type ReaderContent } from '../../media/mediumOf'
 import { sameCards, twinAmong } from '../../observer/twins'
@@ -47,7 +48,7 @@ async function runScan(work: Work, input: ScanInput): Promise<WorkEnd> {
   if (twin) return lookedAtTwin(db, twin, content.cardName)
   const load = await settleLoad(work, input, { content, listing, likely: await sameCards(db, held, known) })
   const rows = new Map((await cards.entriesOf(db, load.id)).map((row) => [row.pathText, row]))
-  const sorted = sortedFiles(listing)
+  const sorted = sortedFiles(listing, await mediaByContent(content.medium, listing.walked))
   const seen = await lookAtAll(work, { load, medium: content.medium, rows, files: sorted })
   const clips = await arrange(db, load.id, { ...sorted, entryIdOf: (path) => rows.get(path)?.id })
   await noteSameContent(db, {

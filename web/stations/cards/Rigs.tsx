@@ -29,9 +29,7 @@ export function Rigs({ productionId }: { productionId: string }) {
             takes, as their lengths and clocks tell.
           </p>
           <div className="flex flex-wrap gap-3">
-            <Button look="primary" onClick={() => setTying(proposed)}>
-              Yes, tie them …
-            </Button>
+            <Button onClick={() => setTying(proposed)}>Yes, tie them …</Button>
             <Button
               look="quiet"
               disabled={refuse.isPending}

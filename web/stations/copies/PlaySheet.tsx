@@ -121,7 +121,7 @@ function Player({ load, copy, productionId, from, first }: PlayerProps) {
         src={addressOf(copiesApi.play, { id: load.loadId, volumeId: copy.volumeId, clipId: clip.id })}
         controls
         autoPlay
-        className="aspect-video w-full bg-ink"
+        className="aspect-video w-full bg-stage"
         onTimeUpdate={(event) => follow(event.currentTarget.currentTime)}
         onError={() => setBroken(true)}
         aria-label={`Player for the copy on ${copy.volumeName}`}

@@ -40,7 +40,11 @@ export function Twins({ load, busy }: { load: LoadCopies; busy: boolean }) {
                 onClick={() => send.mutate({ params: { id: load.loadId, twinId: twin.id } })}
               >
                 <CopyCheck className="size-4" aria-hidden />
-                {isProved ? 'Read it whole' : 'Read it once the card is copied'}
+                {!isProved
+                  ? 'Read it once the card is copied'
+                  : twin.readAt === null
+                    ? 'Read it whole'
+                    : 'Read it again'}
               </Button>
             )}
           </li>

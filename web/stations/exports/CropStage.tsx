@@ -74,7 +74,7 @@ export function CropStage({ master, atSeconds, window, zoom, onMove, onZoom }: C
   return (
     <div
       ref={stage}
-      className="relative mx-auto touch-none overflow-hidden rounded-box bg-ink select-none"
+      className="relative mx-auto touch-none overflow-hidden rounded-box bg-stage select-none"
       // An upright master must not be taller than the screen.
       style={{
         aspectRatio: `${master.widthPx} / ${master.heightPx}`,

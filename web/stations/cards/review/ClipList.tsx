@@ -64,7 +64,8 @@ export function ClipList({ clips, pages, current, reviews, onOpen }: ClipListPro
                   {clip.review.name ?? clip.name}
                 </span>
                 <span className="mt-0.5 block truncate text-sm text-quiet">
-                  {formatLength(clip.seconds ?? 0)}
+                  {clip.trouble === null ? formatLength(clip.seconds ?? 0) : 'cannot be read'}
+                  {clip.place && `, part ${clip.place.part} of ${clip.place.parts}`}
                   {clip.lenses > 1 && `, ${clip.lenses} lenses`}
                   {clip.goesOnFrom !== null && `, the rest of ${clip.goesOnFrom}`}
                   {ranges.length > 0 && `, ${ranges.length === 1 ? '1 range' : `${ranges.length} ranges`}`}

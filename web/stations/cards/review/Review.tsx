@@ -138,7 +138,11 @@ const ENOUGH_SECONDS = 1
 
 /** One clip under the hands: the film, and what is said of it. */
 function OneClip({ shots, clip, clips, reviews, onOpen }: OneClipProps) {
-  const { data: watch = NOWHERE, isPending } = useAsk(reviewApi.watch, { id: clip.id })
+  const { data: watch = NOWHERE, isLoading } = useAsk(
+    reviewApi.watch,
+    { id: clip.id },
+    { enabled: clip.trouble === null },
+  )
   const [begun, setBegun] = useState<number>()
   const note = useRef<HTMLTextAreaElement>(null)
   const ticks = parseFrameRate(clip.ticks) ?? frameRate(25)
@@ -153,11 +157,13 @@ function OneClip({ shots, clip, clips, reviews, onOpen }: OneClipProps) {
   }
   const acts: Record<string, () => void> = {
     i: () => {
+      if (clip.length === 0) return
       const shortened = begunAt(review.ranges, frame)
       if (shortened) change({ ranges: shortened })
       else setBegun(frame)
     },
     o: () => {
+      if (clip.length === 0) return
       change({ ranges: endedAt(review.ranges, frame, begun) })
       setBegun(undefined)
     },
@@ -183,7 +189,7 @@ function OneClip({ shots, clip, clips, reviews, onOpen }: OneClipProps) {
     return true
   }
   useDeskKeys(onKey)
-  if (isPending) return <p className="text-quiet">One moment …</p>
+  if (isLoading) return <p className="text-quiet">One moment …</p>
   return (
     <div className="grid min-w-0 items-start gap-x-6 gap-y-5 xl:grid-cols-[minmax(0,1fr)_17rem]">
       <Watch clip={clip} watch={watch} player={player} ticks={ticks} ranges={review.ranges} begun={begun} />

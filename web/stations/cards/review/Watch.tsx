@@ -41,7 +41,7 @@ export function Watch({ clip, watch, player, ticks, ranges, begun }: WatchProps)
   const plays = watch.from !== 'nowhere' && (watch.how === 'file' || watch.how === 'preview')
   return (
     <section aria-label={`Watching ${clip.name}`} className="min-w-0">
-      <div className="relative flex aspect-video w-full items-center justify-center bg-ink text-paper">
+      <div className="relative flex aspect-video w-full items-center justify-center bg-stage text-on-stage">
         {plays ? (
           <video
             key={`${clip.id} ${watch.how}`}
@@ -97,7 +97,7 @@ export function Watch({ clip, watch, player, ticks, ranges, begun }: WatchProps)
         <span className="figure ml-2">{clock(frame, ticks)}</span>
         <span className="figure text-quiet">of {clock(clip.length, ticks)}</span>
         {speed !== 1 && <span className="figure ml-3">{speed}× speed</span>}
-        <span className="ml-auto text-sm text-quiet">{placeWords(watch)}</span>
+        {clip.trouble === null && <span className="ml-auto text-sm text-quiet">{placeWords(watch)}</span>}
       </div>
     </section>
   )
@@ -131,6 +131,12 @@ function Instead({ clip, watch }: Pick<WatchProps, 'clip' | 'watch'>) {
       (one.id === ordered ||
         (one.kind === 'preview' && one.loadId === clip.loadId && one.title === previewTitle(clip.name))),
   )
+  if (clip.trouble !== null)
+    return (
+      <p className="max-w-sm p-4 text-center">
+        It cannot be watched: {clip.trouble}. It is copied as it is; keep its card until that is settled.
+      </p>
+    )
   if (watch.from === 'nowhere')
     return <p className="max-w-sm p-4 text-center">Put its card in, or connect a volume with a copy, to watch it.</p>
   if (task)

@@ -12,11 +12,15 @@ export const begunAt = (ranges: readonly ClipRange[], frame: number): readonly C
   return under && ranges.map((range) => (range === under ? { ...range, from: frame } : range))
 }
 
-/** Ranges once one ends with this frame: the one that was begun, else the one under the frame, else one from the start of the clip. */
+/**
+ * Ranges once one ends with this frame: the one that was begun, else the one under the frame, else one from the start of
+ * the clip. An end before the beginning is the beginning.
+ */
 export function endedAt(ranges: readonly ClipRange[], frame: number, begun: number | undefined): readonly ClipRange[] {
   const under = begun === undefined ? rangeAt(ranges, frame) : undefined
   if (under) return ranges.map((range) => (range === under ? { ...range, to: frame + 1 } : range))
-  return [...ranges, { from: Math.min(begun ?? 0, frame), to: frame + 1 }].sort((a, b) => a.from - b.from)
+  const from = begun ?? 0
+  return [...ranges, { from: Math.min(from, frame), to: Math.max(from, frame) + 1 }].sort((a, b) => a.from - b.from)
 }
 
 /** A frame as hours, minutes, seconds and frames from the start of the clip; of sound with thousandths. */
