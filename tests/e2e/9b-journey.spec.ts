@@ -44,6 +44,7 @@ test('six cards come home in one night, are chosen from and leave as a timeline,
 }) => {
   CARDS.forEach(filmAgain)
   await page.goto('/')
+  await expect(heading(page)).toBeVisible()
   await page.keyboard.press('Control+k')
   await expect(page.getByRole('combobox', { name: 'Find anything' })).toBeFocused()
   await page.keyboard.type('new prod')

@@ -28,6 +28,7 @@ afterAll(async () => {
 
 const CLIPS = ['CURL0041.MP4', 'CURL0042.MP4'] as const
 const LOG = 'CAMERA.LOG'
+const FILMED_AT = new Date('2026-11-14T10:00:00Z')
 const clipsOf = (card: string) => join(card, 'DCIM/100CURLW')
 
 interface Slots extends World {
@@ -42,8 +43,9 @@ interface Slots extends World {
 /** What a camera with two slots wrote: the same files on two cards, closed one after the other, in two readers. */
 async function twoSlots(slipMs = 0, second?: string): Promise<Slots> {
   const world = await newWorld(station, CLIPS)
-  // Larger than what is sampled of its ends.
+  // Larger than what is sampled of its ends; of whole seconds, since copying rounds what lies between.
   writeFileSync(join(world.card, LOG), Buffer.alloc(300_000, 'ribs'))
+  utimesSync(join(world.card, LOG), FILMED_AT, FILMED_AT)
   const at = second ?? join(world.root, 'second')
   cpSync(world.card, at, { recursive: true, preserveTimestamps: true })
   for (const name of CLIPS) {
