@@ -1,5 +1,5 @@
 import { constants } from 'node:fs'
-import type { ByteSource } from '../../core/media/bytes'
+import { windowed, type ByteSource } from '../../core/media/bytes'
 import { openHere } from './openHere'
 
 /** Opens a file without following links and hands it on as something to be read in pieces. Rejects when it cannot be opened. */
@@ -10,14 +10,13 @@ export async function withBytes<T>(
 ): Promise<T> {
   const handle = await openHere(path, constants.O_RDONLY)
   try {
-    return await work({
-      sizeBytes,
-      read: async (position, length) => {
-        const block = Buffer.alloc(Math.max(0, Math.min(length, sizeBytes - position)))
-        const { bytesRead } = await handle.read(block, 0, block.length, position)
+    return await work(
+      windowed(sizeBytes, async (position, length) => {
+        const block = Buffer.alloc(length)
+        const { bytesRead } = await handle.read(block, 0, length, position)
         return block.subarray(0, bytesRead)
-      },
-    })
+      }),
+    )
   } finally {
     await handle.close()
   }

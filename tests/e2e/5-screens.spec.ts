@@ -103,6 +103,10 @@ test('every sheet is open to everybody, shows a way out, and gives the focus bac
   await expectAccessible(page, 'the palette')
   await page.keyboard.press('Escape')
   await expect(page.getByRole('button', { name: 'Find anything' })).toBeFocused()
+  await page.goto(`/p/${await productionId(request, 'Launch day')}/shoot/shots`)
+  await page.getByRole('button', { name: 'Take it along' }).click()
+  await expect(page.getByRole('menu')).toBeVisible()
+  await expectAccessible(page, 'a menu')
 })
 
 test('eight tabs are open at once, and the one that is looked at hears the news', async ({ context, request }) => {

@@ -125,7 +125,9 @@ test('shots are moved by hand, ticked on a phone without a network, and come bac
   await expect(rows.last()).toContainText('Shanty, pass 3 of 3')
 
   // A table out and in again.
-  const table = await saved(page, page.getByRole('button', { name: 'Save as CSV' }), 'shots.csv')
+  const along = page.getByRole('button', { name: 'Take it along' })
+  await along.click()
+  const table = await saved(page, page.getByRole('menuitem', { name: /^As a table/ }), 'shots.csv')
   expect(readFileSync(table, 'utf8').split('\r\n')[0]).toBe('Shot,Camera,For,Notes,Filmed')
   await page.getByLabel('Shots as CSV').setInputFiles({
     name: 'more.csv',
@@ -136,7 +138,8 @@ test('shots are moved by hand, ticked on a phone without a network, and come bac
   await expect(rows).toHaveCount(14)
 
   // One file for a phone of 390 pixels, opened from the disk and without a network.
-  const file = await saved(page, page.getByRole('button', { name: 'Save for a phone' }), 'shots.html')
+  await along.click()
+  const file = await saved(page, page.getByRole('menuitem', { name: /^On a phone/ }), 'shots.html')
   const outside = await browser.newContext({ offline: true, viewport: { width: 390, height: 844 } })
   const phone = await outside.newPage()
   const said = complaints(phone)
@@ -257,7 +260,9 @@ test('the same day is mended by keyboard alone', async ({ page, request }) => {
   await tabTo(page, /^Shot list/)
   await page.keyboard.press('Enter')
   await expect(page.getByRole('list', { name: 'Shots' })).toBeVisible()
-  await tabTo(page, /^Print/)
+  await tabTo(page, /^Take it along/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('menuitem', { name: /^On paper/ })).toBeFocused()
   await page.keyboard.press('Enter')
   await expect(page.getByRole('main')).toContainText('Down the slip, pass 2 of 3')
   await tabTo(page, /^Back to the shot list/)

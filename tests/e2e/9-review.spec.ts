@@ -178,10 +178,16 @@ test('what is kept leaves as a timeline, a table and a contact sheet, from the c
   await page.goto(`/p/${production}/cards/review`)
   await downTo(page, 'C0051.MP4')
   await expect(page.getByText('The copy on Slipway')).toBeVisible()
-  const [otio] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('button', { name: 'For an editing program' }).click(),
-  ])
+  const handOn = page.getByRole('button', { name: 'Hand them on' })
+  const entry = (name: RegExp) => page.getByRole('menuitem', { name })
+  await handOn.click()
+  // While a menu is open, keys of the page mean nothing: no station, no verdict, no other clip.
+  for (const key of ['3', 'r', 'ArrowDown', 'Escape']) await page.keyboard.press(key)
+  await expect(handOn).toBeFocused()
+  await expect(page).toHaveURL(/cards\/review/)
+  await expect(current(page)).toHaveAccessibleName(/^C0051\.MP4 .*keep$/)
+  await handOn.click()
+  const [otio] = await Promise.all([page.waitForEvent('download'), entry(/^For an editing program/).click()])
   expect(otio.suggestedFilename()).toBe(`${TITLE} selects.otio`)
   const text = readFileSync(await otio.path(), 'utf8')
   const url = /"target_url": "(file:[^"]+)"/.exec(text)?.[1] ?? ''
@@ -189,10 +195,8 @@ test('what is kept leaves as a timeline, a table and a contact sheet, from the c
   const path = decodeURIComponent(new URL(url).pathname)
   expect(path.startsWith(volumeFolder('Slipway'))).toBe(true)
   expect(debian('ffprobe', ['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', path])).toMatch(/^3/)
-  const [table] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Save as CSV' }).click(),
-  ])
+  await handOn.click()
+  const [table] = await Promise.all([page.waitForEvent('download'), entry(/^As a table/).click()])
   expect(readFileSync(await table.path(), 'utf8').split('\r\n')[1]).toContain(
     'CLIP/C0051.MP4,Curlew B,10,25,25/1,0.640',
   )
@@ -206,7 +210,8 @@ test('what is kept leaves as a timeline, a table and a contact sheet, from the c
   await expect(current(page)).toContainText('Curlew B rib 01')
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(current(page)).toContainText('C0051.MP4')
-  await page.getByRole('link', { name: 'Contact sheet' }).click()
+  await handOn.click()
+  await entry(/^Contact sheet/).click()
   await expect(page.getByText('2 pieces of 2 clips')).toBeVisible()
   await expect
     .poll(() =>

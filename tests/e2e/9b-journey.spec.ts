@@ -102,7 +102,9 @@ test('six cards come home in one night, are chosen from and leave as a timeline,
   await keep('C0053.MP4')
   await expect(heading(page)).toContainText('3 of ')
 
-  await tabTo(page, /^For an editing program/)
+  await tabTo(page, /^Hand them on/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('menuitem', { name: /^For an editing program/ })).toBeFocused()
   const [otio] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('Enter')])
   const timeline = JSON.parse(readFileSync(await otio.path(), 'utf8')) as { OTIO_SCHEMA: string }
   expect(timeline.OTIO_SCHEMA).toBe('Timeline.1')
@@ -118,7 +120,11 @@ test('six cards come home in one night, are chosen from and leave as a timeline,
   expect(placed.match(/CURL0041\.MP4|C0053\.MP4/g)).toHaveLength(2)
 
   await page.goto(`${page.url().replace(/\/cards\/.*/, '/cards/review')}`)
-  await tabTo(page, /^Contact sheet$/)
+  await tabTo(page, /^Hand them on/)
+  await page.keyboard.press('Enter')
+  // A letter jumps to the entry that begins with it.
+  await page.keyboard.press('c')
+  await expect(page.getByRole('menuitem', { name: /^Contact sheet/ })).toBeFocused()
   await page.keyboard.press('Enter')
   await expect(page.getByText('3 pieces of 3 clips')).toBeVisible()
 

@@ -1,9 +1,8 @@
-import { X } from 'lucide-react'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { useLocation } from 'react-router'
 import { TASK_KINDS } from '../../contract/taskKinds'
 import type { TaskView } from '../../contract/tasks'
-import { Button } from '../parts/Button'
+import { Notice } from '../parts/Notice'
 import { isOpen, useTasks } from '../parts/queries'
 import { TaskLine } from '../parts/TaskLine'
 
@@ -33,12 +32,6 @@ export function TaskTray() {
   if (seen.length > 0) dismiss(...seen)
   const unseen = news.filter(elsewhere)
   const ended = unseen.find(isTrouble) ?? unseen[0]
-  const passing = ended && !isTrouble(ended) ? ended.id : undefined
-  useEffect(() => {
-    if (passing === undefined) return undefined
-    const timer = setTimeout(() => setDismissed((before) => new Set([...before, passing])), GOOD_NEWS_MS)
-    return () => clearTimeout(timer)
-  }, [passing])
   if (open.length === 0 && !ended) return null
   return (
     <section aria-label="Work" className="fixed inset-x-0 bottom-0 z-30 border-t border-ink bg-sheet" data-screen-only>
@@ -48,12 +41,13 @@ export function TaskTray() {
         ))}
         {open.length > 3 && <p className="text-quiet">and {open.length - 3} more waiting</p>}
         {open.length === 0 && ended && (
-          <div role="status" className="flex items-start justify-between gap-4">
+          <Notice
+            key={ended.id}
+            staysMs={isTrouble(ended) ? Infinity : GOOD_NEWS_MS}
+            onDismiss={() => dismiss(ended.id)}
+          >
             <TaskLine task={ended} />
-            <Button look="quiet" className="!px-1.5" aria-label="Dismiss" onClick={() => dismiss(ended.id)}>
-              <X className="size-4" aria-hidden />
-            </Button>
-          </div>
+          </Notice>
         )}
       </div>
     </section>

@@ -2,6 +2,7 @@ import { useEffect } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 import { STATIONS } from '../../core/line/stations'
 import type { ProductionView } from '../../contract/productions'
+import { isLayerOpen } from '../parts/openLayers'
 import { useProduction, useProductions } from '../parts/queries'
 
 interface Keys {
@@ -45,15 +46,7 @@ export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): v
         openPalette()
         return
       }
-      if (
-        quiet ||
-        event.ctrlKey ||
-        event.metaKey ||
-        event.altKey ||
-        isTyping(event.target) ||
-        document.querySelector('[role="dialog"], [role="alertdialog"]')
-      )
-        return
+      if (quiet || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target) || isLayerOpen()) return
       if (event.key === '/') {
         event.preventDefault()
         openPalette()

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { Ask } from '../../parts/Ask'
 import { Choice } from '../../parts/Choice'
 import { OneOf } from '../../parts/OneOf'
-import { Tick } from '../../parts/Tick'
+import { Switch } from '../../parts/Switch'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 import { copiesApi, type Settings } from '../../../contract/copies'
@@ -53,14 +53,14 @@ export function Policy() {
               options={POLICIES}
             />
             {settings.policy === 'at-home-only' && (
-              <Tick className="mt-2" checked={settings.atHome} onChange={(atHome) => keep({ atHome })}>
+              <Switch className="mt-2" on={settings.atHome} onChange={(atHome) => keep({ atHome })}>
                 I am at my own desk now
-              </Tick>
+              </Switch>
             )}
-            <Tick className="mt-2" checked={settings.acceptMemory} onChange={(acceptMemory) => keep({ acceptMemory })}>
+            <Switch className="mt-2" on={settings.acceptMemory} onChange={(acceptMemory) => keep({ acceptMemory })}>
               A copy that could only be read back through memory passes for verified. Shares and drives in memory answer
               so; the medium itself may still hold something else.
-            </Tick>
+            </Switch>
             <Choice
               label="A proof counts for"
               className="mt-3 w-44"

@@ -3,6 +3,7 @@ import { proposeVolumes } from '../../../core/copies/proposal'
 import { unattendedApi } from '../../../contract/unattended'
 import type { VolumeView } from '../../../contract/storage'
 import { Ask } from '../../parts/Ask'
+import { Switch } from '../../parts/Switch'
 import { Tick } from '../../parts/Tick'
 import { Trouble } from '../../parts/Trouble'
 import { useAsk } from '../../parts/useAsk'
@@ -35,15 +36,15 @@ export function Unattended({ productionId, volumes }: { productionId: string; vo
                 A card of a camera that is known by an earlier load is looked at and copied to two volumes as soon as it
                 appears, for this production. It is never said to be clear: you play a clip and decide.
               </p>
-              <Tick
+              <Switch
                 className="font-semibold"
-                checked={isHere}
+                on={isHere}
                 disabled={send.isPending || (!isHere && usual.length < 2)}
                 onChange={(on) => put(on, usual)}
               >
                 Look at cards and copy them by themselves
                 {names.length >= 2 && <span className="font-normal text-quiet">, to {names.join(' and ')}</span>}
-              </Tick>
+              </Switch>
               {isHere && (
                 <>
                   <div className="mt-3 flex flex-wrap gap-x-6 gap-y-2">

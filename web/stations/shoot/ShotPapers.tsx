@@ -1,7 +1,6 @@
 import Papa from 'papaparse'
-import { FileDown, FileUp, Printer, Smartphone } from 'lucide-react'
+import { FileUp, Printer, Smartphone, Table2 } from 'lucide-react'
 import { useRef, useState, type ChangeEvent } from 'react'
-import { Link } from 'react-router'
 import { shotPage } from '../../../core/shoot/shotPage'
 import { shotRows, shotsFromRows, type Shot, type ShotNames } from '../../../core/shoot/shots'
 import { csv } from '../../../core/units/csv'
@@ -9,6 +8,7 @@ import { fileTitle } from '../../../core/units/fileTitle'
 import { counted } from '../../../core/units/quantity'
 import { shootApi, ticksBody } from '../../../contract/shoot'
 import { Button } from '../../parts/Button'
+import { Menu } from '../../parts/Menu'
 import { useProduction } from '../../parts/queries'
 import { saveText } from '../../parts/save'
 import { Trouble } from '../../parts/Trouble'
@@ -91,32 +91,37 @@ export function ShotPapers({ productionId, shots, names }: ShotPapersProps) {
       <div className="flex flex-wrap gap-3">
         {shots.length > 0 && (
           <>
-            <Link
-              to={`/print/${productionId}/shots`}
-              className="inline-flex min-h-9 items-center gap-2 rounded-box border border-rule bg-sheet px-3.5 py-1 font-semibold hover:border-ink"
-            >
-              <Printer className="size-4" aria-hidden />
-              Print
-            </Link>
-            <Button
-              onClick={() =>
-                saveText(
-                  `${file} shots.html`,
-                  shotPage({ productionId, title, when, file: `${file} ticks.json`, shots, ...names }),
-                  'text/html',
-                )
-              }
-            >
-              <Smartphone className="size-4" aria-hidden />
-              Save for a phone
-            </Button>
+            <Menu
+              label="Take it along"
+              entries={[
+                {
+                  label: 'On paper',
+                  note: 'to print, with boxes to tick',
+                  icon: Printer,
+                  to: `/print/${productionId}/shots`,
+                },
+                {
+                  label: 'On a phone',
+                  note: 'one page that works without a network and gives its ticks back',
+                  icon: Smartphone,
+                  onSelect: () =>
+                    saveText(
+                      `${file} shots.html`,
+                      shotPage({ productionId, title, when, file: `${file} ticks.json`, shots, ...names }),
+                      'text/html',
+                    ),
+                },
+                {
+                  label: 'As a table',
+                  note: 'CSV, a line a shot',
+                  icon: Table2,
+                  onSelect: () => saveText(`${file} shots.csv`, csv(shotRows(shots, names)), 'text/csv'),
+                },
+              ]}
+            />
             <Button onClick={() => ticks.current?.click()}>
               <FileUp className="size-4" aria-hidden />
               Take ticks back
-            </Button>
-            <Button onClick={() => saveText(`${file} shots.csv`, csv(shotRows(shots, names)), 'text/csv')}>
-              <FileDown className="size-4" aria-hidden />
-              Save as CSV
             </Button>
           </>
         )}

@@ -10,6 +10,7 @@ import { Answer } from '../../../parts/Answer'
 import { Ask } from '../../../parts/Ask'
 import { Button } from '../../../parts/Button'
 import { Choice } from '../../../parts/Choice'
+import { isLayerOpen } from '../../../parts/openLayers'
 import { Trouble } from '../../../parts/Trouble'
 import { useAsk } from '../../../parts/useAsk'
 import { usePages } from '../../../parts/usePages'
@@ -239,8 +240,7 @@ function useDeskKeys(act: (event: KeyboardEvent) => boolean): void {
   })
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || keepsKey(event.target, event.key)) return
-      if (document.querySelector('[role="dialog"], [role="alertdialog"], [role="listbox"][data-state="open"]')) return
+      if (event.ctrlKey || event.metaKey || event.altKey || isLayerOpen() || keepsKey(event.target, event.key)) return
       if (newest.current(event)) event.preventDefault()
     }
     window.addEventListener('keydown', onKey)

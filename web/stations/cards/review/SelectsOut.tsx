@@ -1,6 +1,5 @@
-import { FileDown, PencilLine, Printer, Trash2 } from 'lucide-react'
+import { Clapperboard, PencilLine, Printer, Table2, Trash2 } from 'lucide-react'
 import { useState } from 'react'
-import { Link } from 'react-router'
 import { selectRows, selectsTimeline } from '../../../../core/cards/selects'
 import { csv } from '../../../../core/units/csv'
 import { fileTitle } from '../../../../core/units/fileTitle'
@@ -8,6 +7,7 @@ import { counted, formatBytes } from '../../../../core/units/quantity'
 import { reviewApi } from '../../../../contract/review'
 import { call, type ApiProblem } from '../../../parts/api'
 import { Button } from '../../../parts/Button'
+import { Menu } from '../../../parts/Menu'
 import { useProduction } from '../../../parts/queries'
 import { saveText } from '../../../parts/save'
 import { Trouble } from '../../../parts/Trouble'
@@ -41,21 +41,24 @@ export function SelectsOut({ productionId, kept }: { productionId: string; kept:
               <PencilLine className="size-4" aria-hidden />
               Name them
             </Button>
-            <Button onClick={() => save('otio')}>
-              <FileDown className="size-4" aria-hidden />
-              For an editing program
-            </Button>
-            <Button onClick={() => save('csv')}>
-              <FileDown className="size-4" aria-hidden />
-              Save as CSV
-            </Button>
-            <Link
-              to={`/print/${productionId}/selects`}
-              className="inline-flex min-h-9 items-center gap-2 rounded-box border border-rule bg-sheet px-3.5 py-1 font-semibold hover:border-ink"
-            >
-              <Printer className="size-4" aria-hidden />
-              Contact sheet
-            </Link>
+            <Menu
+              label="Hand them on"
+              entries={[
+                {
+                  label: 'For an editing program',
+                  note: 'OpenTimelineIO: the kept pieces one after the other, each at its own timecode',
+                  icon: Clapperboard,
+                  onSelect: () => save('otio'),
+                },
+                { label: 'As a table', note: 'CSV, a line a piece', icon: Table2, onSelect: () => save('csv') },
+                {
+                  label: 'Contact sheet',
+                  note: 'to print, with frames',
+                  icon: Printer,
+                  to: `/print/${productionId}/selects`,
+                },
+              ]}
+            />
           </>
         )}
         {previews && previews.files > 0 && (
@@ -68,12 +71,6 @@ export function SelectsOut({ productionId, kept }: { productionId: string; kept:
           </span>
         )}
       </div>
-      {kept > 0 && (
-        <p className="mt-2 max-w-3xl text-sm text-quiet">
-          The file for an editing program is OpenTimelineIO: kept pieces one after the other, each at its own timecode,
-          pointing at a connected copy.
-        </p>
-      )}
       <Trouble error={fault ?? remove.error ?? giveBack.error} />
       {before && (
         <p role="status" className="mt-2 flex flex-wrap items-center gap-x-2">

@@ -14,6 +14,7 @@ import { Choice } from '../../../parts/Choice'
 import { Field } from '../../../parts/Field'
 import { IconButton } from '../../../parts/IconButton'
 import { OneOf } from '../../../parts/OneOf'
+import { Switch } from '../../../parts/Switch'
 import { Tick } from '../../../parts/Tick'
 import { VolumeChoice } from '../../../parts/VolumeChoice'
 
@@ -92,9 +93,9 @@ export function SortRules({ view, volumes, busy, onChange }: SortRulesProps) {
           options={ways.map((way) => ({ value: way, words: LINK_WORDS[way] }))}
         />
       </fieldset>
-      <Tick checked={settings.editBegun} onChange={(editBegun) => onChange({ editBegun })}>
+      <Switch on={settings.editBegun} onChange={(editBegun) => onChange({ editBegun })}>
         The edit has begun: move and take away nothing
-      </Tick>
+      </Switch>
       <Template
         key={settings.template.map((one) => one.path).join('\n')}
         template={settings.template}

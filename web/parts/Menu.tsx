@@ -1,0 +1,61 @@
+import { ChevronDown, type LucideIcon } from 'lucide-react'
+import { DropdownMenu } from 'radix-ui'
+import { Link } from 'react-router'
+import { Button } from './Button'
+
+/** One way among several: something that is done at once, or a page that is opened. */
+export type MenuEntry = {
+  readonly label: string
+  /** What one gets, in a few words. */
+  readonly note: string
+  readonly icon: LucideIcon
+} & ({ readonly onSelect: () => void } | { readonly to: string })
+
+/** Several ways to do one thing, under one button. Opens with Space, Enter or the arrow down; letters jump to an entry. */
+export function Menu({ label, entries }: { label: string; entries: readonly MenuEntry[] }) {
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger asChild>
+        <Button>
+          {label}
+          <ChevronDown className="size-4 text-quiet" aria-hidden />
+        </Button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="start"
+          sideOffset={4}
+          collisionPadding={8}
+          className="z-60 max-w-[calc(100vw-1rem)] rounded-box border border-ink bg-sheet p-1 text-ink"
+        >
+          {entries.map((entry) => (
+            <Entry key={entry.label} entry={entry} />
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  )
+}
+
+function Entry({ entry }: { entry: MenuEntry }) {
+  const { label, note, icon: Icon } = entry
+  const look = 'flex cursor-pointer items-start gap-3 rounded-box px-2.5 py-1.5 outline-none data-[highlighted]:bg-wash'
+  const words = (
+    <>
+      <Icon className="mt-1 size-4 shrink-0 text-quiet" aria-hidden />
+      <span>
+        <span className="font-semibold">{label}</span>
+        <span className="block text-sm text-quiet">{note}</span>
+      </span>
+    </>
+  )
+  return 'to' in entry ? (
+    <DropdownMenu.Item asChild textValue={label} className={look}>
+      <Link to={entry.to}>{words}</Link>
+    </DropdownMenu.Item>
+  ) : (
+    <DropdownMenu.Item textValue={label} className={look} onSelect={entry.onSelect}>
+      {words}
+    </DropdownMenu.Item>
+  )
+}
