@@ -190,16 +190,21 @@ export interface CameraView extends Omit<Camera, 'modes'> {
   readonly holds: string
 }
 
+/** A load as a card of the gear book names it. */
+export interface CardLoadView {
+  readonly id: string
+  readonly productionId: string
+  readonly label: string
+  readonly sizeBytes: number
+}
+
 export interface CardView extends GearCard {
   readonly away: boolean
   readonly holds: string
   /** The load that is on it, as far as Yendra knows. */
-  readonly load: {
-    readonly id: string
-    readonly productionId: string
-    readonly label: string
-    readonly sizeBytes: number
-  } | null
+  readonly load: CardLoadView | null
+  /** A newer load of its name that is not known to be formatted, and of which nobody has said on which card it lies. */
+  readonly perhaps: CardLoadView | null
   /** Productions that count on it, not yet filmed. */
   readonly plannedFor: readonly {
     readonly productionId: string

@@ -47,6 +47,9 @@ export const CARD_STATE_WORDS: Record<CardState, string> = {
   clear: 'clear: may be formatted',
 }
 
+/** Said of a card that may hold a load of its name, until somebody says on which card that load lies. */
+export const PERHAPS_WORDS = 'perhaps in use: nobody has said yet on which card a load of its name lies'
+
 /** What the load on a card comes to; without one the card is empty. */
 export interface CardLoad {
   readonly sizeBytes: number

@@ -1,5 +1,6 @@
 import { spawn } from 'node:child_process'
 import { constants, readFileSync } from 'node:fs'
+import { loadedFirst } from './loadedFirst'
 import { openHere } from './openHere'
 import { Stopped } from './stopped'
 
@@ -58,33 +59,30 @@ export const INPUT = '/dev/fd/3'
 const KEPT_BYTES = 64 * 1024 * 1024
 const CARD_MEMORY_BYTES = 2 * 1024 ** 3
 
-/** A program that dies with its parent and cannot take more memory than it is given (setpriv and prlimit of Debian). */
-export const boundedCommand = (program: string, memoryBytes = CARD_MEMORY_BYTES): [string, ...string[]] => [
-  'setpriv',
-  '--pdeathsig',
-  'KILL',
-  'prlimit',
-  `--as=${memoryBytes}`,
-  program,
-]
+/** A program that dies with its parent (setpriv of Debian) and cannot take more memory than it is given (ulimit of the shell). */
+export async function boundedCommand(program: string, memoryBytes = CARD_MEMORY_BYTES): Promise<[string, ...string[]]> {
+  const bounds = `ulimit -v ${Math.floor(memoryBytes / 1024)} && LD_PRELOAD="$0" exec "$@"`
+  return ['setpriv', '--pdeathsig', 'KILL', 'sh', '-c', bounds, await loadedFirst(program), program]
+}
 
 /** Runs one of the media programs without a shell; ends it after a time limit, and with its parent. */
 export async function runTool(run: ToolRun): Promise<ToolResult> {
-  if (run.control?.signal.aborted) throw new Stopped()
+  const command = await boundedCommand(run.program, run.memoryBytes)
   const handle = run.input && (await openHere(run.input, constants.O_RDONLY))
   try {
-    return await follow(run, handle?.fd)
+    if (run.control?.signal.aborted) throw new Stopped()
+    return await follow(run, command, handle?.fd)
   } finally {
     await handle?.close()
   }
 }
 
 function follow(
-  { program, args, seconds, memoryBytes, control, onLine }: ToolRun,
+  { program, args, seconds, control, onLine }: ToolRun,
+  [command, ...bounds]: readonly [string, ...string[]],
   fd: number | undefined,
 ): Promise<ToolResult> {
   return new Promise<ToolResult>((resolve, reject) => {
-    const [command, ...bounds] = boundedCommand(program, memoryBytes)
     const child = spawn(command, [...bounds, ...args], { stdio: ['ignore', 'pipe', 'pipe', fd ?? 'ignore'] })
     const out: Buffer[] = []
     let messages = ''
@@ -121,7 +119,7 @@ function follow(
       if (control?.signal.aborted) reject(new Stopped())
       else if (timedOut) reject(new ToolFailed(program, `It took longer than ${seconds} s and was ended.`))
       else if (bytes > KEPT_BYTES) reject(new ToolFailed(program, 'It said more than 64 MB and was ended.'))
-      else if (code === 127 && messages.includes('No such file'))
+      else if (code === 127)
         reject(new ToolFailed(program, `${program} is not installed. Start Yendra again: it installs what is missing.`))
       else if (code !== 0) reject(new ToolFailed(program, messages))
       else resolve({ out: Buffer.concat(out), messages })

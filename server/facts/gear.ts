@@ -4,6 +4,7 @@ import { dayIn } from '../../core/units/day'
 import {
   modeBodyOf,
   type CameraView,
+  type CardLoadView,
   type CardView,
   type GearView,
   type LockerView,
@@ -14,7 +15,7 @@ import { loadsById } from '../db/queries/cards'
 import * as gear from '../db/queries/gear'
 import * as locker from '../db/queries/locker'
 import { readPlanRules } from '../db/queries/settings'
-import { loadStates, type Asked } from './loadStates'
+import { loadStates, type Asked, type LoadState } from './loadStates'
 
 /** The gear book: cameras with their modes, and cards with what is true of them. */
 export async function gearView(db: Db, asked: Asked): Promise<GearView> {
@@ -26,11 +27,21 @@ export async function gearView(db: Db, asked: Asked): Promise<GearView> {
     gear.cardPromises(db, today),
     readPlanRules(db),
   ])
-  const loads = await loadsById(
+  const namesakes = await gear.namesakeLoads(
     db,
-    cards.flatMap((card) => card.loadId ?? []),
+    cards.map((card) => plainName(card.name)),
   )
+  const loads = await loadsById(db, [
+    ...cards.flatMap((card) => card.loadId ?? []),
+    ...namesakes.map((load) => load.id),
+  ])
   const states = await loadStates(db, loads, asked)
+  const unformatted = (id: string | null | undefined): CardLoadView | null => {
+    const state = states.find((one) => one.load.id === id)
+    if (!state || isFormatted(state)) return null
+    const { productionId, label, sizeBytes } = state.load
+    return { id: state.load.id, productionId, label, sizeBytes }
+  }
   return {
     rules,
     cameras: cameras.map((camera): CameraView => {
@@ -49,11 +60,11 @@ export async function gearView(db: Db, asked: Asked): Promise<GearView> {
           })),
       }
     }),
-    cards: cards.map(({ putAwayAt, loadId, loads: had, ...card }): CardView => {
+    cards: cards.map(({ putAwayAt, loadId, loadedAt, loads: had, ...card }): CardView => {
       const state = states.find((one) => one.load.id === loadId)
       const load = state && {
         sizeBytes: state.load.sizeBytes,
-        formatted: state.formattedAt !== undefined && !state.returned,
+        formatted: isFormatted(state),
         clear: state.clear.clear,
       }
       const { id, name, capacityBytes, bytesPerSecond } = card
@@ -62,15 +73,10 @@ export async function gearView(db: Db, asked: Asked): Promise<GearView> {
         state: cardState(card.capacityBytes, load, rules.fillLimit),
         away: putAwayAt !== null,
         holds: (had ?? 0) > 0 ? `${counted(had ?? 0, 'load')} on it so far` : '',
-        load:
-          state && load && !load.formatted
-            ? {
-                id: state.load.id,
-                productionId: state.load.productionId,
-                label: state.load.label,
-                sizeBytes: state.load.sizeBytes,
-              }
-            : null,
+        load: unformatted(loadId),
+        perhaps: unformatted(
+          namesakes.find((one) => one.name === plainName(name) && (!loadedAt || one.createdAt > loadedAt))?.id,
+        ),
         plannedFor: promises
           .filter((one) => one.cardId === card.id)
           .map(({ productionId, title, shootOn, cameraId }) => ({ productionId, title, shootOn, cameraId })),
@@ -78,6 +84,10 @@ export async function gearView(db: Db, asked: Asked): Promise<GearView> {
     }),
   }
 }
+
+const plainName = (name: string): string => name.trim().toLowerCase()
+
+const isFormatted = ({ formattedAt, returned }: LoadState): boolean => formattedAt !== undefined && !returned
 
 /** A day is over only when it is over everywhere. */
 const DAY_MS = 86_400_000

@@ -96,12 +96,12 @@ async function preview(file: FileHandle): Promise<OpenCopy> {
     await file.close()
     throw new CannotWork('Two clips are being played already. Close one of them first.')
   }
+  const [command, ...bounds] = await boundedCommand('ffmpeg')
   return {
     kind: 'preview',
     type: 'video/mp4',
     stream(onFailed) {
       previews += 1
-      const [command, ...bounds] = boundedCommand('ffmpeg')
       const child = spawn(command, [...bounds, ...FFMPEG_BASE, '-i', INPUT, ...PREVIEW_CODING], {
         stdio: ['ignore', 'pipe', 'ignore', file.fd],
       }) as ChildProcessByStdio<null, Readable, null>

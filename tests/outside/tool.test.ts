@@ -1,8 +1,9 @@
-import { spawn } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { basename, join } from 'node:path'
 import { describe, expect, it } from 'vitest'
+import { loadedFirst } from '../../server/engine/loadedFirst'
 import { probeFile } from '../../server/engine/probe'
 import { boundedCommand, endLeftover, runTool, startedTicks, ToolFailed } from '../../server/engine/tool'
 import { TaskControl } from '../../server/jobs/control'
@@ -26,7 +27,7 @@ const soon = async (condition: () => boolean) => {
 describe('an outside program', () => {
   it('dies with the worker that started it, also when that is killed', async () => {
     // A parent of its own that starts the program as the engine does, tells its number and is killed.
-    const [command, ...bounds] = boundedCommand('ffmpeg')
+    const [command, ...bounds] = await boundedCommand('ffmpeg')
     const script = `const c = require('node:child_process').spawn(${JSON.stringify(command)}, ${JSON.stringify([...bounds, ...ENDLESS])}); console.log(c.pid); setInterval(() => {}, 1000)`
     const parent = spawn(process.execPath, ['-e', script], { stdio: ['ignore', 'pipe', 'ignore'] })
     const pid = Number(
@@ -73,6 +74,34 @@ describe('an outside program', () => {
     const args = ['-nostdin', '-v', 'error', ...source, '-f', 'rawvideo', '-y', '/dev/null']
     const run = runTool({ program: 'ffmpeg', args, seconds: 60, memoryBytes: 600 * 1024 ** 2 })
     await expect(run).rejects.toThrow(/memory|filter|processing/i)
+  })
+
+  it.each(['ffprobe', 'ffmpeg'])(
+    'of the media, %s, is bound to the same libraries whatever is loaded first',
+    async (program) => {
+      // Source: ld.so(8), LD_DEBUG=bindings: each name, who asks for it, and who gives it.
+      const bindings = (first: string) => {
+        const env = { ...process.env, LD_DEBUG: 'bindings', LD_PRELOAD: first }
+        const args = ['-v', 'error', '-f', 'lavfi', '-i', 'testsrc2=d=0.2']
+        const { stderr } = spawnSync(program, program === 'ffmpeg' ? [...args, '-f', 'null', '-'] : args, {
+          env,
+          encoding: 'latin1',
+          maxBuffer: 64 * 1024 * 1024,
+        })
+        const found = stderr.matchAll(/binding file (\S+) \[0\] to (\S+) \[0\]: (.*)$/gm)
+        return new Set([...found].map(([, from = '', to = '', name]) => `${basename(from)} ${basename(to)} ${name}`))
+      }
+      const first = await loadedFirst(program)
+      expect(first).toContain('.so')
+      const usual = bindings('')
+      expect(usual.size).toBeGreaterThan(10_000)
+      expect(bindings(first)).toEqual(usual)
+    },
+  )
+
+  it('that is not there is named, with what to do', async () => {
+    const run = runTool({ program: 'ffnone' as 'ffmpeg', args: [], seconds: 5 })
+    await expect(run).rejects.toThrow('ffnone is not installed')
   })
 
   it('opens no list of other files, whatever it is called', async () => {

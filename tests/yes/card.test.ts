@@ -15,6 +15,7 @@ import {
 import { join } from 'node:path'
 import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { GearView } from '../../contract/gear'
 import type { LoadView } from '../../contract/cards'
 import type { Page } from '../../contract/page'
 import type { TaskView } from '../../contract/tasks'
@@ -84,6 +85,25 @@ describe('yes is answered from what the card lists now', () => {
     world.film('CURL0041.MP4', new Date('2026-11-20T10:00:00Z'))
     await world.look()
     expect((await world.load()).id).not.toBe(first)
+  })
+
+  it('a card of the gear book is perhaps in use while a load of its name was given to none', async () => {
+    const world = await newWorld(station)
+    const made = await station.post('/cards', { name: 'curlew A', capacityBytes: 64e9, bytesPerSecond: 30e6 })
+    await world.look()
+    const cardNow = async () => {
+      const { cards } = await station.get<GearView>('/gear')
+      return cards.find((card) => card.id === made.body.id)
+    }
+    const { id, sizeBytes } = await world.load()
+    expect(await cardNow()).toMatchObject({ state: 'empty', load: null, perhaps: { id, label: 'Curlew A', sizeBytes } })
+    const give = (cardId: unknown) => station.send('PUT', `/loads/${id}/gear`, { cardId, cameraId: null })
+    expect((await give(made.body.id)).status).toBe(204)
+    expect(await cardNow()).toMatchObject({ state: 'in-use', load: { id }, perhaps: null })
+    await give(null)
+    expect(await cardNow()).toMatchObject({ perhaps: { id } })
+    await station.post(`/loads/${id}/formatted`, { anyway: true })
+    expect(await cardNow()).toMatchObject({ state: 'empty', load: null, perhaps: null })
   })
 
   it('a card that is looked at again is not opened clip by clip again, only what is new on it', async () => {

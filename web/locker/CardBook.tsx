@@ -1,9 +1,10 @@
 import { Pencil, Plus } from 'lucide-react'
 import { useState } from 'react'
-import { CARD_STATE_WORDS } from '../../core/shoot/gear'
+import { Link } from 'react-router'
+import { CARD_STATE_WORDS, PERHAPS_WORDS } from '../../core/shoot/gear'
 import { SPEED_CLASSES, speedClassOf } from '../../core/shoot/recording'
 import { counted, exactBytes, formatBytes, parseBytes } from '../../core/units/quantity'
-import { gearApi, type CardView } from '../../contract/gear'
+import { gearApi, type CardLoadView, type CardView } from '../../contract/gear'
 import { Answer } from '../parts/Answer'
 import { Ask } from '../parts/Ask'
 import { Button } from '../parts/Button'
@@ -48,10 +49,15 @@ export function CardBook() {
 }
 
 function sentenceOf(cards: readonly CardView[]): string {
-  const usable = cards.filter((card) => card.state === 'empty' || card.state === 'clear').length
-  const held = cards.length - usable
-  if (held === 0) return `All ${counted(cards.length, 'card')} may be used.`
-  return `${counted(usable, 'card')} may be used; ${held} ${held === 1 ? 'holds' : 'hold'} clips that are not safe yet.`
+  const free = cards.filter((card) => card.state === 'empty' || card.state === 'clear')
+  const held = cards.length - free.length
+  const perhaps = free.filter((card) => card.perhaps).length
+  if (held + perhaps === 0) return `All ${counted(cards.length, 'card')} may be used.`
+  const why = [
+    held > 0 && `${held} ${held === 1 ? 'holds' : 'hold'} clips that are not safe yet`,
+    perhaps > 0 && `${perhaps} may hold clips too`,
+  ]
+  return `${counted(free.length - perhaps, 'card')} may be used; ${why.filter(Boolean).join('; ')}.`
 }
 
 interface CardsProps {
@@ -95,23 +101,9 @@ function Cards({ cards, onAdd, onOpen }: CardsProps) {
                 <td className={`font-bold ${card.away ? 'text-quiet' : ''}`}>{card.name}</td>
                 <td className="figure text-right whitespace-nowrap">{formatBytes(card.capacityBytes)}</td>
                 <td className="figure">{speedClassOf(card.bytesPerSecond)}</td>
-                <td
-                  className={
-                    card.away
-                      ? 'text-quiet'
-                      : card.state === 'full'
-                        ? 'text-stop'
-                        : card.state === 'in-use'
-                          ? 'text-doubt'
-                          : ''
-                  }
-                >
-                  {card.away ? 'put away' : CARD_STATE_WORDS[card.state]}
-                  {card.load && (
-                    <span className="block text-sm text-quiet">
-                      “{card.load.label}”, {formatBytes(card.load.sizeBytes)}
-                    </span>
-                  )}
+                <td className={card.away ? 'text-quiet' : toneOf(card)}>
+                  {card.away ? 'put away' : card.perhaps ? PERHAPS_WORDS : CARD_STATE_WORDS[card.state]}
+                  <OnIt load={card.perhaps ?? card.load} />
                 </td>
                 <td className="text-quiet">{card.plannedFor.map((one) => one.title).join(', ')}</td>
                 <td className="text-right whitespace-nowrap !pr-0">
@@ -126,6 +118,17 @@ function Cards({ cards, onAdd, onOpen }: CardsProps) {
     </>
   )
 }
+
+const toneOf = ({ state, perhaps }: CardView): string =>
+  state === 'full' ? 'text-stop' : state === 'in-use' || perhaps ? 'text-doubt' : ''
+
+/** The load on a card, with the way to the place where it is said which card it is. */
+const OnIt = ({ load }: { load: CardLoadView | null }) =>
+  load && (
+    <Link to={`/p/${load.productionId}/cards`} className="block text-sm text-quiet underline underline-offset-4">
+      “{load.label}”, {formatBytes(load.sizeBytes)}
+    </Link>
+  )
 
 function CardForm({ card, onClose }: { card: CardView | undefined; onClose: () => void }) {
   const add = useSend(gearApi.addCard)

@@ -11,7 +11,7 @@ export type MenuEntry = {
   readonly icon: LucideIcon
 } & ({ readonly onSelect: () => void } | { readonly to: string })
 
-/** Several ways to do one thing, under one button. Opens with Space, Enter or the arrow down; letters jump to an entry. */
+/** Several ways to do one thing, under one button and beside it in the page. Opens with Space, Enter or the arrow down; letters jump to an entry. */
 export function Menu({ label, entries }: { label: string; entries: readonly MenuEntry[] }) {
   return (
     <DropdownMenu.Root modal={false}>
@@ -21,18 +21,16 @@ export function Menu({ label, entries }: { label: string; entries: readonly Menu
           <ChevronDown className="size-4 text-quiet" aria-hidden />
         </Button>
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="start"
-          sideOffset={4}
-          collisionPadding={8}
-          className="z-60 max-w-[calc(100vw-1rem)] rounded-box border border-ink bg-sheet p-1 text-ink"
-        >
-          {entries.map((entry) => (
-            <Entry key={entry.label} entry={entry} />
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+      <DropdownMenu.Content
+        align="start"
+        sideOffset={4}
+        collisionPadding={8}
+        className="z-60 max-w-[calc(100vw-1rem)] rounded-box border border-ink bg-sheet p-1 text-ink"
+      >
+        {entries.map((entry) => (
+          <Entry key={entry.label} entry={entry} />
+        ))}
+      </DropdownMenu.Content>
     </DropdownMenu.Root>
   )
 }

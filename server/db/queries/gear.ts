@@ -35,16 +35,33 @@ export const cards = (db: Db) =>
         at
           .selectFrom('load')
           .whereRef('load.cardId', '=', 'card.id')
-          .select(['load.id as loadId', sql<number>`count(*) over ()`.as('loads')])
+          .select(['load.id as loadId', 'load.createdAt as loadedAt', sql<number>`count(*) over ()`.as('loads')])
           .orderBy('load.createdAt', 'desc')
           .limit(1)
           .as('newest'),
       (join) => join.onTrue(),
     )
     .selectAll('card')
-    .select(['newest.loadId', 'newest.loads'])
+    .select(['newest.loadId', 'newest.loadedAt', 'newest.loads'])
     .orderBy('card.name')
     .execute()
+
+/**
+ * Loads that nobody has given to a card yet and that bear a name in lower case, the newest of each; a second load of one
+ * name is called `Curlew A (2)`.
+ */
+export const namesakeLoads = (db: Db, names: readonly string[]) => {
+  const name = sql<string>`lower(btrim(regexp_replace(load.label, ' \\(\\d+\\)$', '')))`
+  return db
+    .selectFrom('load')
+    .distinctOn(name)
+    .select(['load.id', name.as('name'), 'load.createdAt'])
+    .where('load.cardId', 'is', null)
+    .where(sql<boolean>`${name} = any(${[...names]}::text[])`)
+    .orderBy(name)
+    .orderBy('load.createdAt', 'desc')
+    .execute()
+}
 
 /** Productions whose day has not passed by `today` and that count on cards, the next day first. */
 export const cardPromises = (db: Db, today: string) =>

@@ -1,5 +1,5 @@
 import { withCard, withoutCard } from '../../../core/shoot/assign'
-import { CARD_STATE_WORDS, isUsable } from '../../../core/shoot/gear'
+import { CARD_STATE_WORDS, isUsable, PERHAPS_WORDS } from '../../../core/shoot/gear'
 import type { CameraBudget, PlanGear } from '../../../core/shoot/plan'
 import { speedClassOf } from '../../../core/shoot/recording'
 import { counted, formatBytes, formatByteRate } from '../../../core/units/quantity'
@@ -28,6 +28,7 @@ function reservation(
   if (card.bytesPerSecond < budget.bytesPerSecond)
     return `too slow: ${formatByteRate(budget.bytesPerSecond)} are needed`
   if (!isUsable({ ...card, state })) return CARD_STATE_WORDS[state]
+  if (card.perhaps) return PERHAPS_WORDS
   if (inCamera) return `in ${inCamera} now`
   return other ? `planned for ${other.title}` : ''
 }
