@@ -138,6 +138,19 @@ test('station 5 shows volumes with headroom, and the bytes of the production by 
   await expect(page.locator('[data-class="generated"]')).not.toHaveText('0 B')
   await expect(page.getByRole('img', { name: /^Slipway: \d+ % used/ })).toBeVisible()
   await expect(page.locator('[data-volume="Neap"]')).toContainText('not connected')
+  // The fullest first, and as a table.
+  const first = page.locator('[data-volume]').first()
+  await expect(first).toContainText('Slipway')
+  await page.getByRole('button', { name: 'Used' }).click()
+  await page.getByRole('button', { name: 'Used' }).click()
+  await expect(first).toContainText('Ebb')
+  const [saved] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as CSV' }).click(),
+  ])
+  const lines = readFileSync(await saved.path(), 'utf8').split('\r\n')
+  expect(lines[0]).toBe('Volume,Kept at,Capacity,Used,Free,Kept free,Can be planned')
+  expect(lines[1]).toMatch(/^Ebb,house,4000000000000,/)
   expect(said).toEqual([])
 })
 

@@ -7,6 +7,7 @@ import { Bar } from './Bar'
 import { CheckTable } from './CheckTable'
 import { Field } from './Field'
 import { Mark } from './Mark'
+import { sortedBy } from './sorted'
 import { Trouble } from './Trouble'
 
 const MARKS: readonly MarkValue[] = [0, 1, 2, 3]
@@ -57,6 +58,22 @@ describe('what went wrong', () => {
     expect(markup).toContain(`id="${described}"`)
     expect(markup).toMatch(/<label[^>]*>Frame rate<\/label>/)
     expect(renderToStaticMarkup(<Field label="Frame rate" readOnly value="25" />)).not.toContain('aria-invalid')
+  })
+})
+
+describe('rows that the page itself sorts', () => {
+  const rows = [
+    { name: 'Tide 10', free: 9 },
+    { name: 'ebb', free: 100 },
+    { name: 'Slipway', free: 9 },
+  ]
+  const names = (value: (row: (typeof rows)[number]) => string | number, down: boolean) =>
+    sortedBy(rows, value, down).map((row) => row.name)
+
+  it('stand by size where it is a figure, by letters where it is a word, and equal ones as they were', () => {
+    expect(names((row) => row.free, false)).toEqual(['Tide 10', 'Slipway', 'ebb'])
+    expect(names((row) => row.free, true)).toEqual(['ebb', 'Tide 10', 'Slipway'])
+    expect(names((row) => row.name, false)).toEqual(['ebb', 'Slipway', 'Tide 10'])
   })
 })
 

@@ -1,10 +1,8 @@
-import { format } from 'date-fns'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { shelfAnswer } from '../../../core/shelf/sentence'
-import { formatBytes } from '../../../core/units/quantity'
 import type { DeliverableView } from '../../../contract/exports'
-import { shelfApi, type BagView } from '../../../contract/shelf'
+import { shelfApi } from '../../../contract/shelf'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
@@ -12,12 +10,13 @@ import { Empty } from '../../parts/Empty'
 import { Choice } from '../../parts/Choice'
 import { Older } from '../../parts/Older'
 import { isOpen, useStorage, useTasks } from '../../parts/queries'
+import type { Sorting } from '../../parts/Table'
 import { TaskLine } from '../../parts/TaskLine'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 import { preferredVolume, VolumeChoice } from '../../parts/VolumeChoice'
+import { BagTable, type BagSort } from './BagTable'
 import { useBags, useFilms } from './queries'
-import { Wide } from '../../parts/Wide'
 
 /** Station 7: what is kept, as bags that anybody can check in ten years. */
 export default function Shelf({ productionId }: { productionId: string }) {
@@ -52,14 +51,14 @@ export default function Shelf({ productionId }: { productionId: string }) {
 }
 
 function Bags({ films, productionId }: { films: readonly DeliverableView[]; productionId: string }) {
-  const pages = useBags(productionId)
+  const [sorting, setSorting] = useState<Sorting<BagSort>>({ sort: 'written', down: true })
+  const pages = useBags(productionId, sorting)
   return (
     <Ask query={pages}>
       {({ rows, first: { written, volumeNames } }) => (
         <>
           <Shelving films={films} productionId={productionId} written={written} volumeNames={volumeNames} />
-          {rows.length > 0 && <BagTable bags={rows} />}
-          <Older pages={pages}>Show older bags</Older>
+          <BagTable bags={rows} pages={pages} sorting={sorting} onSort={setSorting} />
         </>
       )}
     </Ask>
@@ -123,52 +122,5 @@ function Shelving({ films, productionId, written, volumeNames }: ShelvingProps) 
         </div>
       )}
     </>
-  )
-}
-
-function BagTable({ bags }: { bags: readonly BagView[] }) {
-  return (
-    <Wide label="Bags">
-      <table className="min-w-[46rem]">
-        <thead>
-          <tr>
-            <th>Bag</th>
-            <th>Volume</th>
-            <th className="text-right">Files</th>
-            <th className="text-right">Bytes</th>
-            <th>Written</th>
-            <th>Proved</th>
-          </tr>
-        </thead>
-        <tbody>
-          {bags.map((bag) => (
-            <tr key={bag.id} data-bag={bag.title}>
-              <td>
-                <span className="font-bold">{bag.title}</span>
-                <span className="figure block text-sm break-all text-quiet">{bag.path}</span>
-              </td>
-              <td>
-                {bag.volumeName}
-                <span className="block text-sm text-quiet">{bag.site}</span>
-              </td>
-              <td className="figure text-right">{bag.fileCount}</td>
-              <td className="figure text-right">{formatBytes(bag.sizeBytes)}</td>
-              <td className="figure">{format(new Date(bag.writtenAt), 'yyyy-MM-dd HH:mm')}</td>
-              <td>
-                {bag.verifiedAt ? (
-                  <span className="text-good">read back, equal</span>
-                ) : (
-                  <span className="text-doubt">not past the cache</span>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <p className="mt-4 text-quiet">
-        To check a bag without Yendra, open its folder and run{' '}
-        <span className="figure text-ink">sha256sum -c manifest-sha256.txt</span>
-      </p>
-    </Wide>
   )
 }

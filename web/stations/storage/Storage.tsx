@@ -2,16 +2,15 @@ import { useState } from 'react'
 import { BYTE_CLASSES, type ByteClass, type ClassBytes } from '../../../core/storage/budget'
 import { storageSentence } from '../../../core/storage/budget'
 import { formatBytes } from '../../../core/units/quantity'
-import type { StorageView, VolumeView } from '../../../contract/storage'
+import type { StorageView } from '../../../contract/storage'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { Empty } from '../../parts/Empty'
 import { useStorage } from '../../parts/queries'
 import { AddFolderSheet } from './AddFolderSheet'
-import { VOLUME_WORDS } from '../../parts/volumeWords'
-import { Wide } from '../../parts/Wide'
 import { VolumeBars } from './VolumeBars'
+import { VolumeTable } from './VolumeTable'
 
 const CLASS_WORDS: Record<ByteClass, string> = {
   originals: 'Originals: never made again',
@@ -85,53 +84,5 @@ function Rooms({ storage, onAdd }: { storage: StorageView; onAdd: () => void }) 
       </div>
       <VolumeTable volumes={storage.volumes} />
     </>
-  )
-}
-
-function VolumeTable({ volumes }: { volumes: readonly VolumeView[] }) {
-  return (
-    <Wide label="Volumes" className="mt-8">
-      <table className="min-w-[54rem]">
-        <thead>
-          <tr>
-            <th>Volume</th>
-            <th>Kept at</th>
-            <th className="text-right">Capacity</th>
-            <th className="text-right">Used</th>
-            <th className="text-right">Free</th>
-            <th className="text-right">Kept free</th>
-            <th className="text-right">Can be planned</th>
-          </tr>
-        </thead>
-        <tbody>
-          {volumes.map((volume) => (
-            <tr key={volume.id} data-volume={volume.name}>
-              <td>
-                <span className="font-bold">{volume.name}</span>{' '}
-                <span className="text-quiet">
-                  {VOLUME_WORDS[volume.kind]}
-                  {!volume.connected && ', not connected'}
-                </span>
-                {volume.sharesDriveWith.length > 0 && (
-                  <span className="block text-sm text-doubt">
-                    same drive as {volume.sharesDriveWith.join(' and ')}: copies on both count as one
-                  </span>
-                )}
-              </td>
-              <td className="text-quiet">{volume.site}</td>
-              <td className="figure text-right">{formatBytes(volume.capacityBytes)}</td>
-              <td className="figure text-right">{formatBytes(volume.usedBytes)}</td>
-              <td className="figure text-right">{formatBytes(volume.budget.freeBytes)}</td>
-              <td className="figure text-right">{formatBytes(volume.budget.headroomBytes)}</td>
-              <td
-                className={`figure text-right ${volume.budget.state === 'over' ? 'text-stop' : volume.budget.state === 'tight' ? 'text-doubt' : ''}`}
-              >
-                {formatBytes(volume.budget.plannableBytes)}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </Wide>
   )
 }

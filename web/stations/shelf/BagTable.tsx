@@ -1,0 +1,93 @@
+import { format } from 'date-fns'
+import { formatBytes } from '../../../core/units/quantity'
+import type { BagView } from '../../../contract/shelf'
+import { Table, type Column, type Sorting } from '../../parts/Table'
+import type { useBags } from './queries'
+
+export type BagSort = 'written'
+
+const writtenAt = ({ writtenAt: at }: BagView) => format(new Date(at), 'yyyy-MM-dd HH:mm')
+const proved = (bag: BagView) => (bag.verifiedAt ? 'read back, equal' : 'not past the cache')
+
+const COLUMNS: readonly Column<BagView, BagSort>[] = [
+  {
+    key: 'bag',
+    header: 'Bag',
+    cell: ({ title, path }) => (
+      <>
+        <span className="font-bold">{title}</span>
+        <span className="figure block max-w-[30rem] truncate text-sm text-quiet" title={path}>
+          {path}
+        </span>
+      </>
+    ),
+    text: ({ path }) => path,
+  },
+  {
+    key: 'volume',
+    header: 'Volume',
+    cell: ({ volumeName, site }) => (
+      <>
+        {volumeName}
+        <span className="block text-sm text-quiet">{site}</span>
+      </>
+    ),
+    text: ({ volumeName, site }) => `${volumeName}, ${site}`,
+  },
+  {
+    key: 'files',
+    header: 'Files',
+    right: true,
+    className: 'figure',
+    cell: (bag) => bag.fileCount,
+    text: (bag) => String(bag.fileCount),
+  },
+  {
+    key: 'bytes',
+    header: 'Bytes',
+    right: true,
+    className: 'figure',
+    cell: (bag) => formatBytes(bag.sizeBytes),
+    text: (bag) => String(bag.sizeBytes),
+  },
+  { key: 'written', header: 'Written', sort: 'written', className: 'figure', cell: writtenAt, text: writtenAt },
+  {
+    key: 'proved',
+    header: 'Proved',
+    cell: (bag) => <span className={bag.verifiedAt ? 'text-good' : 'text-doubt'}>{proved(bag)}</span>,
+    text: proved,
+  },
+]
+const ROW_PX = 58
+
+interface BagTableProps {
+  readonly bags: readonly BagView[]
+  readonly pages: ReturnType<typeof useBags>
+  readonly sorting: Sorting<BagSort>
+  readonly onSort: (sorting: Sorting<BagSort>) => void
+}
+
+/** The bags of a production, and how anybody checks one in ten years. */
+export function BagTable({ bags, pages, sorting, onSort }: BagTableProps) {
+  if (bags.length === 0) return null
+  return (
+    <>
+      <Table
+        label="Bags"
+        columns={COLUMNS}
+        rows={bags}
+        rowId={(bag) => bag.id}
+        rowData={(bag) => ({ 'data-bag': bag.title })}
+        rowPx={ROW_PX}
+        sorting={sorting}
+        onSort={onSort}
+        pages={pages}
+        fileName="Bags.csv"
+      />
+      <p className="mt-4 text-quiet">
+        To check a bag without Yendra, open its folder and run{' '}
+        <span className="figure text-ink">sha256sum -c manifest-sha256.txt</span>
+      </p>
+    </>
+  )
+}

@@ -1,0 +1,70 @@
+import { formatBytes } from '../../../core/units/quantity'
+import type { VolumeView } from '../../../contract/storage'
+import { VOLUME_WORDS } from '../../parts/volumeWords'
+import { WholeTable, type WholeColumn } from '../../parts/WholeTable'
+
+const bytes = (
+  key: string,
+  header: string,
+  value: (volume: VolumeView) => number,
+  tone: (volume: VolumeView) => string = () => '',
+): WholeColumn<VolumeView> => ({
+  ...{ key, header, value, right: true, className: 'figure' },
+  cell: (volume) => <span className={tone(volume)}>{formatBytes(value(volume))}</span>,
+  text: (volume) => String(value(volume)),
+})
+
+const tone = ({ budget: { state } }: VolumeView): string =>
+  state === 'over' ? 'text-stop' : state === 'tight' ? 'text-doubt' : ''
+
+const COLUMNS: readonly WholeColumn<VolumeView>[] = [
+  {
+    key: 'name',
+    header: 'Volume',
+    value: (volume) => volume.name,
+    cell: (volume) => (
+      <>
+        <span className="font-bold">{volume.name}</span>{' '}
+        <span className="text-quiet">
+          {VOLUME_WORDS[volume.kind]}
+          {!volume.connected && ', not connected'}
+        </span>
+        {volume.sharesDriveWith.length > 0 && (
+          <span className="block text-sm text-doubt">
+            same drive as {volume.sharesDriveWith.join(' and ')}: copies on both count as one
+          </span>
+        )}
+      </>
+    ),
+    text: (volume) => volume.name,
+  },
+  {
+    key: 'site',
+    header: 'Kept at',
+    className: 'text-quiet',
+    value: (volume) => volume.site,
+    cell: (volume) => volume.site,
+    text: (volume) => volume.site,
+  },
+  bytes('capacity', 'Capacity', (volume) => volume.capacityBytes),
+  bytes('used', 'Used', (volume) => volume.usedBytes),
+  bytes('free', 'Free', ({ budget }) => budget.freeBytes),
+  bytes('headroom', 'Kept free', ({ budget }) => budget.headroomBytes),
+  bytes('plannable', 'Can be planned', ({ budget }) => budget.plannableBytes, tone),
+]
+const ROW_PX = 41
+
+/** Every volume with its room; what can be planned is coloured where it is little or less than nothing. */
+export const VolumeTable = ({ volumes }: { volumes: readonly VolumeView[] }) => (
+  <section aria-label="Volumes" className="mt-8">
+    <WholeTable
+      label="Volumes"
+      columns={COLUMNS}
+      rows={volumes}
+      rowId={(volume) => volume.id}
+      rowData={(volume) => ({ 'data-volume': volume.name })}
+      rowPx={ROW_PX}
+      fileName="Volumes.csv"
+    />
+  </section>
+)
