@@ -1,4 +1,5 @@
 import { sql } from 'kysely'
+import { testFacts } from '../../core/media/testFacts'
 import type { Db } from '../../server/db/connection'
 
 export interface Fill {
@@ -10,10 +11,10 @@ export interface Fill {
   readonly readings: readonly number[]
 }
 
-const PROBE = `jsonb_build_object('seconds', 4 + n % 60, 'sizeBytes', 55000000, 'recordedAt', '2026-11-01T09:' || lpad((n % 60)::text, 2, '0') || ':00Z',
-  'video', jsonb_build_object('codec', 'h264', 'widthPx', 3840, 'heightPx', 2160, 'rate', jsonb_build_object('num', 25, 'den', 1),
-    'frames', 25 * (4 + n % 60), 'seconds', 4 + n % 60, 'sampleAspect', '1:1', 'rotationDegrees', 0),
-  'audio', jsonb_build_object('codec', 'aac', 'channels', 2, 'sampleRate', 48000))`
+// Of the shape that the reader writes today, whatever that is; length and time differ from clip to clip.
+const PROBE = `jsonb_set(jsonb_set('${JSON.stringify(testFacts())}'::jsonb || jsonb_build_object('seconds', 4 + n % 60,
+    'sizeBytes', 55000000, 'recordedAt', '2026-11-01T09:' || lpad((n % 60)::text, 2, '0') || ':00Z'),
+  '{video,seconds}', to_jsonb(4 + n % 60)), '{video,frames}', to_jsonb(25 * (4 + n % 60)))`
 
 /** Fills a database with productions, loads, files, clips and proofs of two volumes, as the application itself would have written them. */
 export async function fill(db: Db, { productions, loadsEach, filesEach, clipsEach, readings }: Fill): Promise<void> {
