@@ -19,9 +19,9 @@ export function Switch({ on, onChange, children, disabled = false, className = '
         checked={on}
         disabled={disabled}
         onCheckedChange={onChange}
-        className="group mt-px flex h-6 w-11 shrink-0 items-center rounded-full border border-quiet bg-sheet px-0.5 disabled:cursor-not-allowed disabled:opacity-40 data-[state=checked]:border-accent data-[state=checked]:bg-accent"
+        className="mt-px flex h-6 w-11 shrink-0 items-center rounded-full border border-quiet bg-sheet px-0.5 disabled:cursor-not-allowed disabled:opacity-40 data-[state=checked]:border-accent data-[state=checked]:bg-accent"
       >
-        <Primitive.Thumb className="flex size-4.5 items-center justify-center rounded-full bg-quiet transition-transform data-[state=checked]:translate-x-5 data-[state=checked]:bg-accent-ink motion-reduce:transition-none" />
+        <Primitive.Thumb className="size-4.5 rounded-full bg-quiet transition-transform data-[state=checked]:translate-x-5 data-[state=checked]:bg-accent-ink motion-reduce:transition-none" />
       </Primitive.Root>
       <label htmlFor={id} className={disabled ? 'text-quiet' : 'cursor-pointer'}>
         {children}

@@ -28,7 +28,8 @@ function reservation(
   if (card.bytesPerSecond < budget.bytesPerSecond)
     return `too slow: ${formatByteRate(budget.bytesPerSecond)} are needed`
   if (!isUsable({ ...card, state })) return CARD_STATE_WORDS[state]
-  if (card.perhaps) return PERHAPS_WORDS
+  // What this production filmed is where it belongs.
+  if (card.perhaps && card.perhaps.productionId !== productionId) return PERHAPS_WORDS
   if (inCamera) return `in ${inCamera} now`
   return other ? `planned for ${other.title}` : ''
 }
