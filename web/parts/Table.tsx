@@ -1,36 +1,11 @@
-import {
-  flexRender,
-  getCoreRowModel,
-  useReactTable,
-  type ColumnDef,
-  type RowSelectionState,
-} from '@tanstack/react-table'
+import { getCoreRowModel, useReactTable, type ColumnDef, type RowSelectionState } from '@tanstack/react-table'
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { ArrowDown, ArrowUp, Copy, Download } from 'lucide-react'
+import { ArrowDown, ArrowUp } from 'lucide-react'
 import { useId, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type ReactNode } from 'react'
-import { csv } from '../../core/units/csv'
-import { Button } from './Button'
-import { saveText } from './save'
-import { Trouble } from './Trouble'
+import { textsOf, type Column, type Sorting } from './tableColumn'
+import { TableFoot } from './TableFoot'
+import { FIRST_LINE, TableLine } from './TableLine'
 import { useNextPage, type MorePages } from './usePages'
-
-export interface Column<Row, Sort extends string = string> {
-  readonly key: string
-  readonly header: string
-  /** Sorted by the server under this name. */
-  readonly sort?: Sort
-  /** Figures stand on the right. */
-  readonly right?: boolean
-  readonly className?: string
-  readonly cell: (row: Row) => ReactNode
-  /** The same in plain text, for a spreadsheet; a column without it is left out there. */
-  readonly text?: (row: Row) => string
-}
-
-export interface Sorting<Sort extends string> {
-  readonly sort: Sort
-  readonly down: boolean
-}
 
 interface TableProps<Row, Sort extends string> {
   readonly label: string
@@ -62,8 +37,6 @@ export function Table<Row, Sort extends string>(props: TableProps<Row, Sort>) {
       columns.map((column): ColumnDef<Row> => ({
         id: column.key,
         header: column.header,
-        cell: ({ row }) => column.cell(row.original),
-        meta: column,
       })),
     [columns],
   )
@@ -83,7 +56,7 @@ export function Table<Row, Sort extends string>(props: TableProps<Row, Sort>) {
     count: shownRows.length,
     getScrollElement: () => box.current,
     estimateSize: () => rowPx,
-    overscan: 6,
+    overscan: 3,
   })
   const items = virtual.getVirtualItems()
   const { hasNextPage } = pages
@@ -134,7 +107,7 @@ export function Table<Row, Sort extends string>(props: TableProps<Row, Sort>) {
     event.preventDefault()
   }
 
-  const selected = shownRows.flatMap((row) => (selection[row.id] ? row.id : []))
+  const selected = useMemo(() => shownRows.flatMap((row) => (selection[row.id] ? row.id : [])), [shownRows, selection])
   const [copied, setCopied] = useState(0)
   const copySelected = async () => {
     const chosen = rows.filter((row) => selection[rowId(row)])
@@ -161,7 +134,7 @@ export function Table<Row, Sort extends string>(props: TableProps<Row, Sort>) {
         onKeyDown={onKey}
         className="max-h-[34rem] overflow-auto"
       >
-        <table role="presentation" className="min-w-[52rem]">
+        <table role="presentation" className="min-w-[62rem] table-fixed">
           <thead role="rowgroup" className="sticky top-0 z-10 bg-paper">
             {table.getHeaderGroups().map((group) => (
               <tr key={group.id} role="row">
@@ -171,47 +144,48 @@ export function Table<Row, Sort extends string>(props: TableProps<Row, Sort>) {
               </tr>
             ))}
           </thead>
-          <tbody role="rowgroup">
+          <tbody
+            role="rowgroup"
+            // A range of rows is meant, not of text.
+            onMouseDown={(event) => event.shiftKey && event.preventDefault()}
+            onClick={(event) => onPress(event, lineOf(event))}
+            onDoubleClick={(event) => {
+              const row = shownRows[lineOf(event)]
+              if (row) onOpen?.(row.original)
+            }}
+          >
             <Gap px={before} />
-            {items.flatMap((item) => {
-              const row = shownRows[item.index]
+            {items.flatMap(({ index }) => {
+              const row = shownRows[index]
               if (!row) return []
-              return [
-                <tr
+              return (
+                <TableLine
                   key={row.id}
-                  id={idAt(item.index)}
-                  role="row"
-                  aria-rowindex={item.index + 2}
-                  aria-selected={row.getIsSelected()}
-                  style={{ height: rowPx }}
-                  // A range of rows is meant, not of text.
-                  onMouseDown={(event) => event.shiftKey && event.preventDefault()}
-                  onClick={(event) => onPress(event, item.index)}
-                  onDoubleClick={() => onOpen?.(row.original)}
-                  className={`cursor-default aria-selected:bg-wash ${item.index === active ? 'shadow-[inset_3px_0_0_var(--accent)]' : ''}`}
-                  {...rowData?.(row.original)}
-                >
-                  {row.getVisibleCells().map((cell) => {
-                    const { right, className = '' } = cell.column.columnDef.meta as Column<Row, Sort>
-                    return (
-                      <td key={cell.id} role="gridcell" className={`!py-1 ${right ? 'text-right' : ''} ${className}`}>
-                        {flexRender(cell.column.columnDef.cell, cell.getContext())}
-                      </td>
-                    )
-                  })}
-                </tr>,
-              ]
+                  id={idAt(index)}
+                  at={index}
+                  row={row.original}
+                  columns={columns}
+                  rowData={rowData}
+                  rowPx={rowPx}
+                  isActive={index === active}
+                  isSelected={selection[row.id] ?? false}
+                />
+              )
             })}
             <Gap px={after} />
           </tbody>
         </table>
       </div>
-      <Foot {...props} selected={selected.length} copied={copied} onCopy={() => void copySelected()}>
+      <TableFoot {...props} selected={selected.length} copied={copied} onCopy={() => void copySelected()}>
         {actions?.(selected)}
-      </Foot>
+      </TableFoot>
     </>
   )
 }
+
+/** Which row was pressed, from 0; −1 between them. */
+const lineOf = ({ target }: MouseEvent) =>
+  Number((target as Element).closest('[aria-rowindex]')?.getAttribute('aria-rowindex') ?? FIRST_LINE - 1) - FIRST_LINE
 
 /** Rows that are not drawn keep their height. */
 const Gap = ({ px }: { px: number }) =>
@@ -221,27 +195,20 @@ const Gap = ({ px }: { px: number }) =>
     </tr>
   ) : null
 
-function textsOf<Row, Sort extends string>(
-  columns: readonly Column<Row, Sort>[],
-  rows: readonly Row[],
-): readonly (readonly string[])[] {
-  const told = columns.filter((column) => column.text)
-  return [told.map((column) => column.header), ...rows.map((row) => told.map((column) => column.text?.(row) ?? ''))]
-}
-
 interface HeadProps<Row, Sort extends string> {
   readonly column: Column<Row, Sort>
   readonly sorting: Sorting<Sort>
   readonly onSort: (sorting: Sorting<Sort>) => void
 }
 
-function Head<Row, Sort extends string>({ column: { header, sort, right }, sorting, onSort }: HeadProps<Row, Sort>) {
+function Head<Row, Sort extends string>({ column, sorting, onSort }: HeadProps<Row, Sort>) {
+  const { header, sort, right, width = '' } = column
   const here = sort !== undefined && sorting.sort === sort
   const Arrow = sorting.down ? ArrowDown : ArrowUp
   return (
     <th
       role="columnheader"
-      className={right ? '!text-right' : ''}
+      className={`${right ? '!text-right' : ''} ${width}`}
       aria-sort={sort === undefined ? undefined : here ? (sorting.down ? 'descending' : 'ascending') : 'none'}
     >
       {sort === undefined ? (
@@ -257,52 +224,5 @@ function Head<Row, Sort extends string>({ column: { header, sort, right }, sorti
         </button>
       )}
     </th>
-  )
-}
-
-interface FootProps<Row, Sort extends string> extends TableProps<Row, Sort> {
-  readonly selected: number
-  readonly copied: number
-  readonly onCopy: () => void
-  readonly children: ReactNode
-}
-
-function Foot<Row, Sort extends string>(props: FootProps<Row, Sort>) {
-  const { columns, rows, pages, fileName, selected, copied, onCopy, children } = props
-  const [saving, setSaving] = useState<'no' | 'yes' | Error>('no')
-  const save = async () => {
-    setSaving('yes')
-    try {
-      saveText(fileName, csv(textsOf(columns, await pages.all())), 'text/csv')
-      setSaving('no')
-    } catch (trouble) {
-      setSaving(trouble instanceof Error ? trouble : new Error(String(trouble)))
-    }
-  }
-  return (
-    <>
-      <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule pt-2 text-sm">
-        <span className="text-quiet" aria-live="polite">
-          {selected === 0
-            ? `${rows.length}${pages.hasNextPage ? ' so far' : ''}; press a row to select it, with Ctrl or Shift for more`
-            : `${selected} selected${copied === selected ? ', copied' : ''}`}
-        </span>
-        {selected > 0 && children}
-        {selected > 0 && (
-          <Button look="quiet" className="!min-h-7 !px-1 !py-0" onClick={onCopy}>
-            <Copy className="size-3.5" aria-hidden /> Copy
-          </Button>
-        )}
-        <Button
-          look="quiet"
-          className="ml-auto !min-h-7 !px-1 !py-0"
-          disabled={saving === 'yes'}
-          onClick={() => void save()}
-        >
-          <Download className="size-3.5" aria-hidden /> {saving === 'yes' ? 'Asking for all of them …' : 'Save as CSV'}
-        </Button>
-      </div>
-      {saving instanceof Error && <Trouble error={saving} />}
-    </>
   )
 }

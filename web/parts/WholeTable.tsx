@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react'
 import { sortedBy } from './sorted'
-import { Table, type Column, type Sorting } from './Table'
+import { Table } from './Table'
+import type { Column, Sorting } from './tableColumn'
 
 /** A column of a list that is known as a whole, which the page itself can sort. */
 export interface WholeColumn<Row> extends Omit<Column<Row>, 'sort'> {

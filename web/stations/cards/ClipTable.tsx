@@ -9,7 +9,8 @@ import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { useProduction } from '../../parts/queries'
 import { Narrow } from '../../parts/Narrow'
-import { Table, type Column, type Sorting } from '../../parts/Table'
+import { Table } from '../../parts/Table'
+import type { Column, Sorting } from '../../parts/tableColumn'
 import { usePages } from '../../parts/usePages'
 import { ClipSheet } from './ClipSheet'
 import { GiveSheet } from './GiveSheet'
@@ -32,10 +33,11 @@ const Around = createContext<{ readonly open: (clip: ClipView) => void; readonly
 })
 
 const COLUMNS: readonly Column<ClipView, ClipSort>[] = [
-  { key: 'picture', header: 'Picture', className: 'w-28', cell: (clip) => <Picture clip={clip} /> },
+  { key: 'picture', header: 'Picture', width: 'w-32', cell: (clip) => <Picture clip={clip} /> },
   { key: 'name', header: 'Clip', sort: 'name', cell: (clip) => <Name clip={clip} />, text: (clip) => clip.path },
   {
     key: 'frame',
+    width: 'w-28',
     header: 'Frame',
     sort: 'frame',
     className: 'figure',
@@ -44,6 +46,7 @@ const COLUMNS: readonly Column<ClipView, ClipSort>[] = [
   },
   {
     key: 'rate',
+    width: 'w-20',
     header: 'Rate',
     sort: 'rate',
     right: true,
@@ -53,6 +56,7 @@ const COLUMNS: readonly Column<ClipView, ClipSort>[] = [
   },
   {
     key: 'length',
+    width: 'w-28',
     header: 'Length',
     sort: 'length',
     right: true,
@@ -68,6 +72,7 @@ const COLUMNS: readonly Column<ClipView, ClipSort>[] = [
   },
   {
     key: 'codec',
+    width: 'w-36',
     header: 'Codec',
     sort: 'codec',
     className: 'figure',
@@ -81,6 +86,7 @@ const COLUMNS: readonly Column<ClipView, ClipSort>[] = [
   },
   {
     key: 'size',
+    width: 'w-22',
     header: 'Bytes',
     sort: 'size',
     right: true,
@@ -90,6 +96,7 @@ const COLUMNS: readonly Column<ClipView, ClipSort>[] = [
   },
   {
     key: 'recorded',
+    width: 'w-28',
     header: 'Recorded',
     sort: 'recorded',
     className: 'figure',
@@ -153,6 +160,8 @@ const SHOWN: readonly { value: ClipsAsked['show']; label: string; none: string }
   { value: 'film', label: 'With a picture', none: 'None of its clips has a picture.' },
 ]
 const ROW_PX = 74
+const rowId = (clip: ClipView) => clip.id
+const rowData = (clip: ClipView) => ({ 'data-clip': clip.name })
 
 /** The clips of a load: sorted and narrowed down by the server, drawn as far as they are in sight. */
 export function ClipTable({ load, productionId }: { load: LoadView; productionId: string }) {
@@ -183,8 +192,8 @@ export function ClipTable({ load, productionId }: { load: LoadView; productionId
               label={`Clips of ${load.label}`}
               columns={COLUMNS}
               rows={rows}
-              rowId={(clip) => clip.id}
-              rowData={(clip) => ({ 'data-clip': clip.name })}
+              rowId={rowId}
+              rowData={rowData}
               rowPx={ROW_PX}
               sorting={sorting}
               onSort={setSorting}

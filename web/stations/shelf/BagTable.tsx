@@ -1,7 +1,8 @@
 import { format } from 'date-fns'
 import { formatBytes } from '../../../core/units/quantity'
 import type { BagView } from '../../../contract/shelf'
-import { Table, type Column, type Sorting } from '../../parts/Table'
+import { Table } from '../../parts/Table'
+import type { Column, Sorting } from '../../parts/tableColumn'
 import type { useBags } from './queries'
 
 export type BagSort = 'written'
@@ -16,7 +17,7 @@ const COLUMNS: readonly Column<BagView, BagSort>[] = [
     cell: ({ title, path }) => (
       <>
         <span className="font-bold">{title}</span>
-        <span className="figure block max-w-[30rem] truncate text-sm text-quiet" title={path}>
+        <span className="figure block truncate text-sm text-quiet" title={path}>
           {path}
         </span>
       </>
@@ -25,6 +26,7 @@ const COLUMNS: readonly Column<BagView, BagSort>[] = [
   },
   {
     key: 'volume',
+    width: 'w-40',
     header: 'Volume',
     cell: ({ volumeName, site }) => (
       <>
@@ -36,6 +38,7 @@ const COLUMNS: readonly Column<BagView, BagSort>[] = [
   },
   {
     key: 'files',
+    width: 'w-18',
     header: 'Files',
     right: true,
     className: 'figure',
@@ -44,15 +47,25 @@ const COLUMNS: readonly Column<BagView, BagSort>[] = [
   },
   {
     key: 'bytes',
+    width: 'w-24',
     header: 'Bytes',
     right: true,
     className: 'figure',
     cell: (bag) => formatBytes(bag.sizeBytes),
     text: (bag) => String(bag.sizeBytes),
   },
-  { key: 'written', header: 'Written', sort: 'written', className: 'figure', cell: writtenAt, text: writtenAt },
+  {
+    key: 'written',
+    header: 'Written',
+    width: 'w-42',
+    sort: 'written',
+    className: 'figure',
+    cell: writtenAt,
+    text: writtenAt,
+  },
   {
     key: 'proved',
+    width: 'w-40',
     header: 'Proved',
     cell: (bag) => <span className={bag.verifiedAt ? 'text-good' : 'text-doubt'}>{proved(bag)}</span>,
     text: proved,

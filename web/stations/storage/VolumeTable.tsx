@@ -9,7 +9,7 @@ const bytes = (
   value: (volume: VolumeView) => number,
   tone: (volume: VolumeView) => string = () => '',
 ): WholeColumn<VolumeView> => ({
-  ...{ key, header, value, right: true, className: 'figure' },
+  ...{ key, header, value, right: true, width: 'w-30', className: 'figure' },
   cell: (volume) => <span className={tone(volume)}>{formatBytes(value(volume))}</span>,
   text: (volume) => String(value(volume)),
 })
@@ -40,6 +40,7 @@ const COLUMNS: readonly WholeColumn<VolumeView>[] = [
   },
   {
     key: 'site',
+    width: 'w-36',
     header: 'Kept at',
     className: 'text-quiet',
     value: (volume) => volume.site,
