@@ -1,7 +1,8 @@
-import { array, boolean, number, object, string, type InferType } from 'yup'
+import { boolean, number, object, string, type InferType } from 'yup'
 import type { Finding } from '../core/cards/findings'
 import type { Whereabouts } from '../core/cards/whereabouts'
 import type { MediaFacts } from '../core/media/facts'
+import { id, ids } from './id'
 import { folderPath, text } from './text'
 import { ask, order, stream, type Ordered } from './endpoint'
 import { pageQuery, typedFilter, type Page } from './page'
@@ -9,7 +10,7 @@ import type { Registered } from './storage'
 
 /** For which production a card is looked at, and what it is to be called; the name of a card that is known stays. */
 export const scanOrder = object({
-  productionId: string().uuid('Choose a production.').required('Choose a production.'),
+  productionId: id('Choose a production.').required('Choose a production.'),
   label: text().max(80, 'Keep the label under 80 characters.').default(''),
 }).noUnknown()
 
@@ -131,8 +132,7 @@ const MOST_GIVEN = 10_000
 
 /** Which clips are given to a production. */
 export const givenClips = object({
-  clipIds: array()
-    .of(string().uuid('That is no clip.').required())
+  clipIds: ids('That is no clip.')
     .min(1, 'Choose at least one clip.')
     .max(MOST_GIVEN, `Give ${MOST_GIVEN} clips at most at once.`)
     .required('Choose at least one clip.'),
@@ -152,7 +152,7 @@ export const clockBody = object({
 /** Which clips of a production are asked for. */
 export const clipsQuery = pageQuery(CLIP_SORTS, {
   /** Only those of one load. */
-  loadId: string().uuid('That is no load.').nullable().default(null),
+  loadId: id('That is no load.').nullable().default(null),
   show: string()
     .oneOf(CLIPS_SHOWN, `Show ${CLIPS_SHOWN.join(', ')}.`)
     .default('all'),

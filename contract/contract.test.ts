@@ -2,10 +2,11 @@ import { describe, expect, it } from 'vitest'
 import type { Schema } from 'yup'
 import { faultOrder, insertOrder } from './bench'
 import { findingAnswer, newReader, scanOrder } from './cards'
-import { checkOrder, copyOrder, settings, spotPlay } from './copies'
+import { checkOrder, copyOrder, planQuery, settings, spotPlay } from './copies'
 import { renderOrder } from './exports'
 import { newProduction } from './productions'
 import { proxyOrder } from './proxies'
+import { newRig } from './rigs'
 import { bagOrder } from './shelf'
 import { modeBody, planRules } from './gear'
 import { dayBody, planBody, planFault } from './shoot'
@@ -119,6 +120,15 @@ describe('what the server takes', () => {
   it('orders proxies of any number of clips', () => {
     expect(complaint(proxyOrder, { clipIds: Array.from({ length: 1500 }, () => ID), volumeId: ID })).toBeUndefined()
     expect(complaint(proxyOrder, { productionId: ID, volumeId: ID })).toBeUndefined()
+  })
+
+  it('takes what is named twice, in whatever letters, for one thing', () => {
+    const small = 'abcdef01-2345-4678-9abc-def012345678'
+    const volumeIds = [small, ID, small.toUpperCase(), ID]
+    expect(copyOrder.cast({ volumeIds })).toMatchObject({ volumeIds: [small, ID] })
+    expect(planQuery.cast({ volumeIds: volumeIds.join() })).toEqual({ volumeIds: `${small},${ID}` })
+    expect(complaint(newRig, { name: 'Pole', loadIds: [small, small.toUpperCase()] })).toMatch(/one lens only|least 2/)
+    expect(complaint(copyOrder, { volumeIds: [small, 'abc'] })).toMatch(/no volume/)
   })
 
   it('takes nothing that it does not know', () => {

@@ -1,18 +1,16 @@
-import { array, boolean, number, object, string, type InferType } from 'yup'
+import { boolean, number, object, string, type InferType } from 'yup'
 import type { ClearAnswer } from '../core/copies/clear'
 import type { CopyFacts, Mark } from '../core/copies/mark'
 import type { Night } from '../core/copies/night'
 import type { CopyPlan } from '../core/copies/plan'
 import { isUuid } from '../core/units/uuid'
+import { id, ids } from './id'
 import { ask, order, stream, type Ordered } from './endpoint'
 import { pageQuery, type Page } from './page'
 
 /** To which volumes a load is copied. */
 export const copyOrder = object({
-  volumeIds: array()
-    .of(string().uuid('That is no volume.').required())
-    .min(1, 'Choose at least one volume.')
-    .required('Choose at least one volume.'),
+  volumeIds: ids('That is no volume.').min(1, 'Choose at least one volume.').required('Choose at least one volume.'),
   /** Files of ours or others that stand in the way are moved aside on the volume first; nothing is deleted. */
   setAside: boolean().default(false),
 }).noUnknown()
@@ -25,10 +23,7 @@ export const CHECK_WAYS = ['whole', 'sample'] as const
 
 /** Reading copies again: whole, or files drawn by risk. */
 export const checkOrder = object({
-  volumeIds: array()
-    .of(string().uuid('That is no volume.').required())
-    .min(1, 'Choose at least one volume.')
-    .required('Choose at least one volume.'),
+  volumeIds: ids('That is no volume.').min(1, 'Choose at least one volume.').required('Choose at least one volume.'),
   how: string().oneOf(CHECK_WAYS, 'Read the whole copy or a sample.').required('Read the whole copy or a sample.'),
 }).noUnknown()
 
@@ -36,20 +31,20 @@ export const checkOrder = object({
 export const formattedOrder = object({
   anyway: boolean().default(false),
   /** The twin that is meant, where the answer is about one. */
-  twinId: string().uuid('That is no twin.').nullable().default(null),
+  twinId: id('That is no twin.').nullable().default(null),
 }).noUnknown()
 
 /** That two volumes are different drives, where the system cannot know. */
 export const differentDrives = object({
-  volumeId: string().uuid().required('Say which volume.'),
-  otherVolumeId: string().uuid().required('Say which other volume.'),
+  volumeId: id('Say which volume.').required('Say which volume.'),
+  otherVolumeId: id('Say which other volume.').required('Say which other volume.'),
 }).noUnknown()
 
 /** That somebody played a clip from a copy for some seconds. */
 export const spotPlay = object({
-  volumeId: string().uuid().required('Say which volume was played.'),
+  volumeId: id('Say which volume was played.').required('Say which volume was played.'),
   /** Without one: the person opened a file of the copy in a program of their own, since nothing on the card can be played here. */
-  clipId: string().uuid().nullable().default(null),
+  clipId: id('That is no clip.').nullable().default(null),
   seconds: number()
     .min(1, 'Play at least one second.')
     .max(86_400, 'Nobody plays for more than a day.')
@@ -133,7 +128,8 @@ export interface NightView extends Night {
 export const planQuery = object({
   volumeIds: string()
     .max(2000, 'Choose fewer volumes.')
-    .test('ids', 'That is no volume.', (ids) => (ids ?? '').split(',').every((id) => id === '' || isUuid(id)))
+    .test('ids', 'That is no volume.', (list) => (list ?? '').split(',').every((one) => one === '' || isUuid(one)))
+    .transform((list: string) => [...new Set(list.toLowerCase().split(','))].join())
     .default(''),
 }).noUnknown()
 

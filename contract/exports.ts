@@ -3,6 +3,7 @@ import { COLOUR_CHOICES } from '../core/exports/colours'
 import { FIELD_CHOICES, USUAL_CHOICE } from '../core/exports/plan'
 import type { CropWindow } from '../core/exports/reframe'
 import type { FileCheck } from '../core/media/check'
+import { id } from './id'
 import { ask, order, type Ordered } from './endpoint'
 import { pageQuery, type Page } from './page'
 
@@ -15,9 +16,9 @@ const even = (name: string) =>
 
 /** One deliverable: which clip, which destination, which window of its picture as it is shown, and what is chosen beside. */
 export const renderOrder = object({
-  clipId: string().uuid().required('Choose a master.'),
+  clipId: id('Choose a master.').required('Choose a master.'),
   destinationId: string().max(100, 'There is no such destination.').required('Choose a destination.'),
-  volumeId: string().uuid().required('Choose the volume for the file.'),
+  volumeId: id('Choose the volume for the file.').required('Choose the volume for the file.'),
   window: object({
     x: even('The left edge'),
     y: even('The top edge'),

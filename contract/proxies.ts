@@ -1,16 +1,16 @@
-import { array, object, string, type InferType } from 'yup'
+import { object, string, type InferType } from 'yup'
 import type { FileCheck } from '../core/media/check'
+import { id, ids } from './id'
 import { ask, order, type Ordered } from './endpoint'
 import { pageQuery, typedFilter, type Page } from './page'
 
 /** Proxies of single clips, or of every clip of a production that has none that passes. */
 export const proxyOrder = object({
-  clipIds: array()
-    .of(string().uuid().required())
+  clipIds: ids('That is no clip.')
     .min(1, 'Choose at least one clip.')
     .max(2000, 'Choose at most 2000 clips at once, or the whole production.'),
-  productionId: string().uuid(),
-  volumeId: string().uuid('That is no volume.').required('Choose the volume for the proxies.'),
+  productionId: id('That is no production.'),
+  volumeId: id('That is no volume.').required('Choose the volume for the proxies.'),
 })
   .noUnknown()
   .test('one-of', 'Choose the clips or the production.', (order, context) =>

@@ -2,6 +2,7 @@ import { array, number, object, string, type InferType } from 'yup'
 import type { NamedClip } from '../core/cards/naming'
 import { VERDICTS, type ClipReview, type ReviewSum } from '../core/cards/review'
 import type { Select } from '../core/cards/selects'
+import { id } from './id'
 import type { ClipView } from './cards'
 import { ask, order, stream, type Ordered } from './endpoint'
 import { pageQuery, typedFilter, type Page } from './page'
@@ -36,7 +37,7 @@ export interface WatchView {
 export const REVIEWS_SHOWN = ['all', 'open', ...VERDICTS] as const
 
 export const reviewQuery = pageQuery(['recorded', 'name'], {
-  loadId: string().uuid('That is no load.').nullable().default(null),
+  loadId: id('That is no load.').nullable().default(null),
   show: string()
     .oneOf(REVIEWS_SHOWN, `Show ${REVIEWS_SHOWN.join(', ')}.`)
     .default('all'),
@@ -66,7 +67,7 @@ export const reviewBody = object({
     .defined(),
   ranges: array().of(range).max(MOST_RANGES, `A clip has ${MOST_RANGES} ranges at most.`).required('Say which ranges.'),
   note: string().max(2000, 'Keep the note under 2 000 characters.').defined(),
-  shotId: string().uuid('That is no shot.').nullable().defined(),
+  shotId: id('That is no shot.').nullable().defined(),
 }).noUnknown()
 export type ReviewBody = InferType<typeof reviewBody>
 
@@ -80,7 +81,7 @@ export const namesBody = object({
   names: array()
     .of(
       object({
-        id: string().uuid('That is no clip.').required('Say which clip.'),
+        id: id('That is no clip.').required('Say which clip.'),
         name: string()
           .trim()
           .min(1, 'A name has a letter at least.')

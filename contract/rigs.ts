@@ -1,4 +1,5 @@
-import { array, object, string } from 'yup'
+import { object } from 'yup'
+import { ids } from './id'
 import { ask, order } from './endpoint'
 import { text } from './text'
 
@@ -26,8 +27,7 @@ export interface RigsView {
 
 const MOST_LENSES = 40
 const loadIds = (least: number) =>
-  array()
-    .of(string().uuid('That is no card.').required())
+  ids('That is no card.')
     .min(least, `Choose at least ${least} cards.`)
     .max(MOST_LENSES, `A rig has ${MOST_LENSES} lenses at most.`)
     .required('Choose its cards.')

@@ -1,11 +1,12 @@
-import { object, string } from 'yup'
+import { object } from 'yup'
+import { id } from './id'
 import { ask, order, type Ordered } from './endpoint'
 import { pageQuery, type Page } from './page'
 
 /** Which deliverable goes onto which volume. */
 export const bagOrder = object({
-  deliverableId: string().uuid().required('Choose a deliverable.'),
-  volumeId: string().uuid().required('Choose the volume for the bag.'),
+  deliverableId: id('Choose a deliverable.').required('Choose a deliverable.'),
+  volumeId: id('Choose the volume for the bag.').required('Choose the volume for the bag.'),
 }).noUnknown()
 
 /** A bag on the shelf: files and bytes of its payload, and when it was read back. */

@@ -5,16 +5,17 @@ import type { RecordingPlan } from '../core/shoot/plan'
 import { MOST_PASSES, type Shot } from '../core/shoot/shots'
 import { DESTINATIONS } from '../core/exports/destination'
 import { isDay, isTimeZone } from '../core/units/day'
+import { id, ids } from './id'
 import { ask, order, type Made } from './endpoint'
 import { whole, wholeOr, wholeOrNull } from './gear'
 import { text } from './text'
 
-const id = (what: string) => string().uuid(`Choose ${what}.`).required(`Choose ${what}.`)
+const chosen = (what: string) => id(`Choose ${what}.`).required(`Choose ${what}.`)
 
 /** So many takes of one length from so many angles, in one mode of one camera. */
 const plannedTakes = object({
-  cameraId: id('a camera'),
-  modeId: id('a recording mode'),
+  cameraId: chosen('a camera'),
+  modeId: chosen('a recording mode'),
   secondsPerTake: whole('The length of a take', 1, 86_400),
   takes: whole('The number of takes', 1, 1000),
   angles: whole('The number of angles', 1, 50),
@@ -26,11 +27,11 @@ const plannedTakes = object({
 }).noUnknown()
 
 const plannedCards = object({
-  cameraId: id('a camera'),
+  cameraId: chosen('a camera'),
   bothSlots: boolean().required('Say whether both slots are written.'),
   cardBytes: whole('The card size', 1e9, 100e12),
   cardBytesPerSecond: whole('The card speed', 1e5, 100e9),
-  cardIds: array().of(id('a card')).max(200, 'No camera takes so many cards.').required('Say which cards go in.'),
+  cardIds: ids('Choose a card.').max(200, 'No camera takes so many cards.').required('Say which cards go in.'),
 }).noUnknown()
 
 /** The whole plan of a production, and which version it was made from. */
@@ -76,7 +77,7 @@ const moment = string()
 /** A shot to be filmed. */
 export const shotBody = object({
   name: text().required('Name the shot.').max(120, 'Keep the name under 120 characters.'),
-  cameraId: string().uuid('Choose a camera.').nullable().default(null),
+  cameraId: id('Choose a camera.').nullable().default(null),
   deliverables: array().of(deliverable.required()).max(20, 'So many destinations are not known.').default([]),
   notes: text().max(500, 'Keep the notes under 500 characters.').default(''),
 }).noUnknown()
@@ -93,14 +94,14 @@ export const shotsBody = object({
 
 /** A shot that goes to another place: before another one, or to the end. */
 export const shotPlace = object({
-  before: string().uuid('That is no shot.').nullable().defined('Say before which shot it goes.'),
+  before: id('That is no shot.').nullable().defined('Say before which shot it goes.'),
 }).noUnknown()
 
 /** Ticks as a phone gives them back. */
 export const ticksBody = object({
-  productionId: id('the production of the list'),
+  productionId: chosen('the production of the list'),
   ticks: array()
-    .of(object({ shotId: id('a shot'), filmedAt: moment.defined('Say when it was filmed, or null.') }).noUnknown())
+    .of(object({ shotId: chosen('a shot'), filmedAt: moment.defined('Say when it was filmed, or null.') }).noUnknown())
     .max(2000, 'A list has at most 2000 ticks.')
     .required('There are no ticks in this file.'),
 }).noUnknown()
@@ -190,8 +191,8 @@ export const offloadBody = object({
 
 /** Which physical card a load lies on, and which camera filmed it; `null` where nobody knows. */
 export const loadGear = object({
-  cardId: string().uuid('Choose a card.').nullable().defined('Choose a card.'),
-  cameraId: string().uuid('Choose a camera.').nullable().defined('Choose a camera.'),
+  cardId: id('Choose a card.').nullable().defined('Choose a card.'),
+  cameraId: id('Choose a camera.').nullable().defined('Choose a camera.'),
 }).noUnknown()
 
 /** Station 1. 404 for what is not known; 409 where it was changed elsewhere meanwhile; 422 names the field. */

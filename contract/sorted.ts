@@ -1,5 +1,6 @@
 import { array, boolean, object, string, type InferType } from 'yup'
 import { FOLDER_TAKES, LINK_WAYS, type SortPlan, type SortSettings } from '../core/cards/sorted'
+import { id, ids } from './id'
 import { ask, order, type Ordered } from './endpoint'
 import { text } from './text'
 
@@ -24,7 +25,7 @@ const folderName = () =>
 
 /** How a production is sorted. */
 export const sortBody = object({
-  volumeId: string().uuid('That is no volume.').required('Choose a volume.'),
+  volumeId: id('That is no volume.').required('Choose a volume.'),
   template: array()
     .of(
       object({
@@ -60,8 +61,7 @@ export type SortBody = InferType<typeof sortBody>
 
 /** Clips that go into a folder by hand; `null` leaves them to the rules. */
 export const handBody = object({
-  clipIds: array()
-    .of(string().uuid('That is no clip.').required('Say which clips.'))
+  clipIds: ids('That is no clip.')
     .min(1, 'Choose a clip.')
     .max(2000, 'Two thousand clips at a time at most.')
     .required('Say which clips.'),

@@ -1,15 +1,13 @@
-import { array, boolean, object, string, type InferType } from 'yup'
+import { boolean, object, type InferType } from 'yup'
 import type { BigCard, BigState } from '../core/copies/unattended'
+import { id, ids } from './id'
 import { ask, order } from './endpoint'
 
 /** Whether cards of known cameras are looked at and copied by themselves, for which production and to which volumes. */
 export const unattendedRule = object({
   on: boolean().required('Say whether it is on.'),
-  productionId: string().uuid('Choose a production.').nullable().defined('Choose a production.'),
-  volumeIds: array()
-    .of(string().uuid('That is no volume.').required())
-    .max(4, 'Four volumes at most.')
-    .required('Choose two volumes.'),
+  productionId: id('Choose a production.').nullable().defined('Choose a production.'),
+  volumeIds: ids('That is no volume.').max(4, 'Four volumes at most.').required('Choose two volumes.'),
 })
   .noUnknown()
   .test(

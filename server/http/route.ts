@@ -60,7 +60,9 @@ function route<Path extends string, Body, Query, Answer>(
 function paramsOf<Path extends string>(req: Request): Params<Path> {
   const params = req.params as Record<ParamNames<Path>, unknown>
   if (!Object.values(params).every((id) => typeof id === 'string' && isUuid(id))) throw notFound('That')
-  return params as Params<Path>
+  return Object.fromEntries(
+    Object.entries(params).map(([name, id]) => [name, String(id).toLowerCase()]),
+  ) as Params<Path>
 }
 
 /** What was sent, as its schema wants it; throws with the first field that is wrong. Text of addresses is turned into numbers. */

@@ -3,31 +3,73 @@ import pg from 'pg'
 import type { Schema, SchemaObjectDescription } from 'yup'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { ENDPOINTS, type AnyEndpoint } from '../../contract/api'
+import { CHANNELS } from '../../server/db/queries/tasks'
+import type { Looked } from '../../server/http/lookDesk'
 import { newWorld, startStation, type Station } from '../yes/station'
 
 /** Bodies that are tried at each endpoint. */
-const BODIES = 50
+const BODIES = 300
 const SEED = 20261125
 
 let station: Station
-let db: pg.Client
+let db: pg.Pool
+let observer: pg.Client
 let ids: string[] = []
+/** Of each table, what can be named in a path or a body. */
+const idsIn = new Map<string, string[]>()
 
 beforeAll(async () => {
   station = await startStation()
-  db = new pg.Client({ connectionString: station.databaseUrl })
-  await db.connect()
+  db = new pg.Pool({ connectionString: station.databaseUrl, max: 2 })
   const world = await newWorld(station, ['CURL0041.MP4'])
   await world.look()
-  const load = await world.load()
-  ids = [world.productionId, world.readerId, ...world.volumeIds, load.id, (await world.clips())[0]?.id ?? '']
+  await fillBooks(world.productionId)
+  const { rows } = await db.query<{ name: string }>(
+    `select table_name as name from information_schema.columns where table_schema = 'public' and column_name = 'id' and data_type = 'uuid'`,
+  )
+  for (const { name } of rows) {
+    const found = await db.query<{ id: string }>(`select id from "${name}" order by id limit 3`)
+    idsIn.set(
+      name,
+      found.rows.map((row) => row.id),
+    )
+  }
+  ids = [...idsIn.values()].flat()
   // What is written in the background, by tasks that were let in, is none of a refusal’s doing.
   station.worker().kill('SIGKILL')
+  observer = await standIn()
 })
 afterAll(async () => {
+  await observer.end()
   await db.end()
   await station.stop()
 })
+
+/** One thing of each kind that is kept beside productions. */
+async function fillBooks(productionId: string): Promise<void> {
+  const made = async (path: string, body: object) => {
+    const { status, body: answer } = await station.post(path, body)
+    expect(status, path).toBe(201)
+    return String(answer.id)
+  }
+  const camera = await made('/cameras', { name: 'Curlew' })
+  await made(`/cameras/${camera}/modes`, { name: 'sound only', picture: null, audioBitsPerSecond: 1_536_000 })
+  await made('/cards', { name: 'Curlew A', capacityBytes: 128e9, bytesPerSecond: 90e6 })
+  await made('/clients', { name: 'the harbour office' })
+  await made(`/productions/${productionId}/shots`, { shots: [{ name: 'The steam box opens' }] })
+}
+
+/** In the place of the worker: tells whoever asks for a look at once that nobody can. */
+async function standIn(): Promise<pg.Client> {
+  const client = new pg.Client({ connectionString: station.databaseUrl })
+  client.on('notification', ({ payload }) => {
+    const { id } = JSON.parse(payload ?? '{}') as Looked
+    void db.query('select pg_notify($1, $2)', [CHANNELS.looked, JSON.stringify({ id, done: false })])
+  })
+  await client.connect()
+  await client.query(`listen ${CHANNELS.look}`)
+  return client
+}
 
 const HARD_TEXTS = [
   '',
@@ -45,6 +87,16 @@ const HARD_TEXTS = [
   '😀'.repeat(70),
   'x'.repeat(300_000),
 ]
+/** What a field of that name may well hold; any other one a name. */
+const PLAIN: Partial<Record<string, readonly string[]>> = {
+  shootOn: ['2026-11-26', ''],
+  timeZone: ['Etc/UTC', 'Europe/Lisbon'],
+  filmedAt: ['2026-11-26T10:00:00Z'],
+  at: ['09:30'],
+  rate: ['25', '24000/1001'],
+  codec: ['H.264'],
+}
+const NAMES = ['Ribs', 'Curlew A', 'Steam box']
 const HARD_NUMBERS = [0, -1, 0.5, 1e308, -1e308, 2 ** 53, Number.MIN_VALUE, 25]
 
 const text = fc.oneof(
@@ -57,22 +109,48 @@ const anything = fc.oneof(fc.jsonValue({ maxDepth: 3 }), text, number)
 
 type Described = ReturnType<Schema['describe']>
 
-/** Values near what a schema wants: right, nearly right, and wrong altogether. */
-function near(described: Described): fc.Arbitrary<unknown> {
-  const right = (): fc.Arbitrary<unknown> => {
-    if (described.type === 'object') return nearObject(described as SchemaObjectDescription)
-    const inner = 'innerType' in described && !Array.isArray(described.innerType) ? described.innerType : undefined
-    if (described.type === 'array') return fc.array(inner ? near(inner as Described) : anything, { maxLength: 4 })
-    if (described.type === 'boolean') return fc.boolean()
-    if (described.type === 'number') return number
-    const known = 'oneOf' in described ? described.oneOf.filter((one) => typeof one === 'string') : []
-    return fc.oneof(text, fc.constantFrom(...ids), ...(known.length > 0 ? [fc.constantFrom(...known)] : []))
-  }
-  return fc.oneof({ weight: 6, arbitrary: right() }, { weight: 1, arbitrary: anything })
+/** Ids of things that a word names: `load` of `loadIds`, `loads` of `/loads/:id`. */
+const idsFor = (word: string): readonly string[] => {
+  const table = word.replace(/Ids?$/, '').replace(/s$/, '').toLowerCase()
+  return [...idsIn].find(([name]) => name === table || name.endsWith(`_${table}`))?.[1] ?? []
 }
 
-const nearObject = ({ fields }: SchemaObjectDescription): fc.Arbitrary<unknown> => {
-  const parts = Object.entries(fields).map(([name, field]) => [name, near(field as Described)] as const)
+/** A number within the bounds that the schema names. */
+function bounded({ tests }: Extract<Described, { tests: unknown }>): fc.Arbitrary<number> {
+  const bound = (name: 'min' | 'max') => Number(tests.find((test) => test.name === name)?.params?.[name] ?? NaN)
+  const min = Math.ceil(bound('min') || 0)
+  return fc.integer({ min, max: Math.min(Number.MAX_SAFE_INTEGER, Math.floor(bound('max') || min + 1000)) })
+}
+
+/** Values near what a schema wants: plain, hard, and of another kind altogether; `plain` says how often the first. */
+function near(described: Described, plain: number, name = ''): fc.Arbitrary<unknown> {
+  const often = <T>(usual: fc.Arbitrary<T>, hard: fc.Arbitrary<T>) =>
+    fc.oneof({ weight: plain, arbitrary: usual }, { weight: 1, arbitrary: hard })
+  const right = (): fc.Arbitrary<unknown> => {
+    if (described.type === 'object') return nearObject(described as SchemaObjectDescription, plain)
+    const inner = 'innerType' in described && !Array.isArray(described.innerType) ? described.innerType : undefined
+    if (described.type === 'array')
+      return fc.array(inner ? near(inner as Described, plain, name) : anything, { maxLength: 4 })
+    if (described.type === 'boolean') return fc.boolean()
+    const known: readonly unknown[] = 'oneOf' in described ? described.oneOf.filter((one) => one !== null) : []
+    if (described.type === 'number')
+      return often(
+        known.length > 0 ? fc.constantFrom(...known) : 'tests' in described ? bounded(described) : number,
+        number,
+      )
+    const usual = [known, idsFor(name === 'before' ? 'shot' : name), PLAIN[name] ?? NAMES].find(
+      (some) => some.length > 0,
+    )
+    return often(
+      fc.constantFrom(...(usual ?? []), ...('nullable' in described && described.nullable ? [null] : [])),
+      text,
+    )
+  }
+  return often(right(), anything)
+}
+
+const nearObject = ({ fields }: SchemaObjectDescription, plain: number): fc.Arbitrary<unknown> => {
+  const parts = Object.entries(fields).map(([name, field]) => [name, near(field as Described, plain, name)] as const)
   const whole = fc.record(Object.fromEntries(parts))
   return fc.oneof(
     { weight: 4, arbitrary: whole },
@@ -86,8 +164,17 @@ const nearObject = ({ fields }: SchemaObjectDescription): fc.Arbitrary<unknown> 
   )
 }
 
+/** Half of the bodies are nearly right, so that much is let in; the others are hard at every place. */
+const bodiesOf = (described: Described, seed: number) =>
+  [20, 1].flatMap((plain) => fc.sample(near(described, plain), { seed, numRuns: BODIES / 2 }))
+
+/** Mostly with an id of the right kind, each fourth time with one of any. */
 const pathOf = (endpoint: AnyEndpoint, turn: number) =>
-  endpoint.path.replaceAll(/:\w+/g, () => ids[turn % ids.length] ?? '')
+  endpoint.path.replaceAll(/(\w+)\/:\w+/g, (_, word: string) => {
+    const right = idsFor(word)
+    const among = turn % 4 === 0 || right.length === 0 ? ids : right
+    return `${word}/${among[turn % among.length] ?? ''}`
+  })
 
 const deep = '['.repeat(400_000) + ']'.repeat(400_000)
 const RAW = ['', 'null', 'true', '1', '"text"', '[]', '{', '{"a":', '\u0000', '{"\\u0000":1}', '{"title":"\\ud800"}']
@@ -164,7 +251,7 @@ describe('what is sent to the API', () => {
   it('never breaks it and is never half carried out, whatever it is', async () => {
     for (const [at, endpoint] of ENDPOINTS.entries()) {
       if (!endpoint.body) continue
-      const bodies = fc.sample(near(endpoint.body.describe()), { seed: SEED + at, numRuns: BODIES })
+      const bodies = bodiesOf(endpoint.body.describe(), SEED + at)
       await expectSound(
         bodies.map((body, turn) => ({
           method: endpoint.method,
@@ -209,7 +296,7 @@ describe('what is sent to the API', () => {
       text: expect.stringContaining('%25'),
     })
     expect(await ask('GET', '/search?q=%00')).toMatchObject({ status: 422 })
-    expect(await ask('GET', `/clips/${ids[5]}/frame?at=soon`)).toMatchObject({ status: 422 })
+    expect(await ask('GET', `/clips/${idsFor('clip')[0]}/frame?at=soon`)).toMatchObject({ status: 422 })
     expect(await ask('POST', '/productions', 'null')).toMatchObject({
       status: 422,
       text: expect.stringContaining('JSON object'),
@@ -227,7 +314,7 @@ describe('what is sent twice at the same moment', () => {
     const bare = await times(10, () => station.post('/productions', { title: 'Bare' }))
     expect(bare.map((answer) => answer.status).sort()).toEqual([201, ...Array.from({ length: 9 }, () => 422)])
     const offload = { label: 'Heron 1', sizeBytes: 512e9, seconds: 10_800 }
-    const plans = await times(5, () => station.post(`/productions/${ids[0]}/offloads`, offload, key))
+    const plans = await times(5, () => station.post(`/productions/${idsFor('production')[0]}/offloads`, offload, key))
     expect(new Set(plans.map((answer) => answer.body.id)).size).toBe(1)
   })
 })

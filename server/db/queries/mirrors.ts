@@ -10,7 +10,7 @@ import {
 } from '../../../core/copies/standing'
 import { anyNumberOf } from '../anyOf'
 import type { Db } from '../connection'
-import { lockCopy } from '../lockCopy'
+import { lockCopy } from '../lock'
 import { mirror } from './copies'
 import { addSeenChanges, type SeenChange } from './seen'
 

@@ -3,7 +3,7 @@ import type { CopyRecord, FileRecord } from '../../../core/copies/record'
 import { standingOf } from '../../../core/copies/standing'
 import { anyNumberOf } from '../anyOf'
 import type { Db } from '../connection'
-import { lockCopy } from '../lockCopy'
+import { lockCopy } from '../lock'
 
 const OUTCOMES = { proved: 'equal', mismatch: 'differs', conflict: 'conflict' } as const
 type Provable = Exclude<FileRecord, { kind: 'refused' }>

@@ -3,6 +3,7 @@ import type { Verdict } from '../../../core/cards/review'
 import type { ReviewAsked, ReviewBody } from '../../../contract/review'
 import type { PageAsked } from '../../../contract/page'
 import type { Db } from '../connection'
+import { lock } from '../lock'
 import { pageOf } from '../page'
 import { hasWords, wordsOf } from '../words'
 
@@ -155,7 +156,7 @@ export const putNames = (
   names: readonly { readonly id: string; readonly name: string | null }[],
 ): Promise<string | undefined> =>
   db.transaction().execute(async (tx) => {
-    await sql`select pg_advisory_xact_lock(hashtextextended(${`names ${productionId}`}, 0))`.execute(tx)
+    await lock(tx, `names ${productionId}`)
     const given = new Map(names.map(({ id, name }) => [id, name]))
     const standing = await tx
       .selectFrom('review')

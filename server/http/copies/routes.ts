@@ -125,7 +125,7 @@ export function copyRoutes(context: Context): Router {
         title: `Copy “${load.label}” to ${names}`,
         productionId: load.productionId,
         loadId: load.id,
-        input: { loadId: load.id, volumeIds: [...new Set(volumeIds)], setAside, plan },
+        input: { loadId: load.id, volumeIds, setAside, plan },
       },
       `“${load.label}” is being copied already. Wait for it, or stop it first.`,
     )
@@ -156,7 +156,7 @@ export function copyRoutes(context: Context): Router {
     await putInQueue(
       db,
       host,
-      steps.map(({ loadId, plan }) => ({ loadId, plan, volumeIds: [...new Set(volumeIds)] })),
+      steps.map(({ loadId, plan }) => ({ loadId, plan, volumeIds })),
     )
     await startNextCopy(db, context.boss)
     await tellChanged(db, 'copies', 'tasks')
@@ -173,7 +173,7 @@ export function copyRoutes(context: Context): Router {
   serve(router, unattendedApi.set, async ({ body }) => {
     if (body.productionId !== null) await productionOf(db, body.productionId)
     await namesOf(body.volumeIds)
-    await writeUnattended(db, { ...body, volumeIds: [...new Set(body.volumeIds)] })
+    await writeUnattended(db, body)
     await tellChanged(db, 'copies')
   })
 
@@ -189,7 +189,7 @@ export function copyRoutes(context: Context): Router {
           how === 'whole' ? `Read “${load.label}” again on ${names}` : `Read a sample of “${load.label}” on ${names}`,
         productionId: load.productionId,
         loadId: load.id,
-        input: { loadId: load.id, volumeIds: [...new Set(volumeIds)], how, seed: randomUUID() },
+        input: { loadId: load.id, volumeIds, how, seed: randomUUID() },
       },
       `“${load.label}” is being read again already. Wait for it, or stop it first.`,
     )
