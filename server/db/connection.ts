@@ -27,6 +27,22 @@ export async function openDatabase(url: string): Promise<Db> {
   return db
 }
 
-/** Several writes as one; within a transaction that is open already they belong to it. */
-export const inTransaction = <T>(db: Db, write: (tx: Db) => Promise<T>): Promise<T> =>
-  db.isTransaction ? write(db) : db.transaction().execute(write)
+/** How often writes are tried that others were in the way of. */
+const TRIES = 5
+
+/**
+ * Several writes as one; within a transaction that is open already they belong to it. Writes that waited for each other
+ * in a circle are made anew, so that `write` must do nothing but ask and write. Source: PostgreSQL documentation,
+ * appendix A: 40P01 is deadlock_detected.
+ */
+export async function inTransaction<T>(db: Db, write: (tx: Db) => Promise<T>): Promise<T> {
+  if (db.isTransaction) return write(db)
+  for (let turn = 1; ; turn += 1)
+    try {
+      return await db.transaction().execute(write)
+    } catch (error) {
+      if (turn === TRIES || !isCircle(error)) throw error
+    }
+}
+
+const isCircle = (error: unknown): boolean => error instanceof Error && 'code' in error && error.code === '40P01'

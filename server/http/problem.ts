@@ -87,10 +87,16 @@ function problemOf(error: unknown): Problem {
 /** The validator's own wording speaks of types; people get a sentence. */
 function plainer({ message, path }: ValidationError): string {
   const keys = /unspecified keys: (.*)/.exec(message)
-  if (keys) return `The request has fields that are not known: ${keys[1]}.`
+  if (keys) return `The request has fields that are not known: ${shortened(keys[1] ?? '')}.`
   const type = /must be a[n]? `(\w+)` type/.exec(message)
   if (type) return `The field ${path || 'body'} must be of the kind ${type[1]}.`
   return message.split('\n')[0] ?? message
+}
+
+const MOST_NAMED = 200
+const shortened = (text: string) => {
+  const letters = [...text]
+  return letters.length > MOST_NAMED ? `${letters.slice(0, MOST_NAMED).join('')} …` : text
 }
 
 /** Turns whatever was thrown into problem details (RFC 9457). */

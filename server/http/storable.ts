@@ -3,7 +3,7 @@ const LONGEST = 20_000
 
 /**
  * What no field of any request may be: text that PostgreSQL cannot store (NUL, half of a character), text of absurd
- * length, or values nested beyond sense. `undefined` when there is nothing of it.
+ * length, or values nested beyond sense; nor a field called like what every object of JavaScript has. `undefined` when there is nothing of it.
  */
 export function storableFault(value: unknown): { sentence: string; field: string } | undefined {
   const open: [value: unknown, field: string, depth: number][] = [[value, '', 0]]
@@ -15,7 +15,7 @@ export function storableFault(value: unknown): { sentence: string; field: string
       if (sentence) return { sentence, field }
     } else if (typeof part === 'object' && part !== null)
       for (const [name, inner] of Object.entries(part)) {
-        const fault = textFault(name)
+        const fault = textFault(name) ?? nameFault(name)
         if (fault) return { sentence: fault, field }
         open.push([inner, field === '' ? name : `${field}.${name}`, depth + 1])
       }
@@ -29,3 +29,6 @@ function textFault(text: string): string | undefined {
   if (!text.isWellFormed()) return 'A text holds half of a character. Type it again.'
   return undefined
 }
+
+const nameFault = (name: string) =>
+  name in Object.prototype ? `The request has fields that are not known: ${name}.` : undefined

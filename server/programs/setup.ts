@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { mkdir, rm, writeFile } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
-import { openDatabase, type Db } from '../db/connection'
+import { openDatabase, type Db, inTransaction } from '../db/connection'
 import { addProduction } from '../db/queries/productions'
 import { addReader } from '../db/queries/readers'
 import { addVolume, putMount } from '../db/queries/volumes'
@@ -96,7 +96,7 @@ async function makeDemo(db: Db): Promise<void> {
   await rm(benchFolder(), { recursive: true, force: true })
   const today = new Date().toISOString().slice(0, 10)
   const cards = await makeCards(join(benchFolder(), 'cards'), new Date(today))
-  await db.transaction().execute(async (tx) => {
+  await inTransaction(db, async (tx) => {
     const volumes = await addVolumes(tx)
     const later = new Date(Date.now() + 12 * 86_400_000).toISOString().slice(0, 10)
     const productions = await addProductions(tx, today, later)

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import { sql } from 'kysely'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import type { Db } from '../../server/db/connection'
+import { inTransaction, type Db } from '../../server/db/connection'
+import { lock } from '../../server/db/lock'
 import { knownBytes } from '../../server/db/queries/bytes'
 import * as cards from '../../server/db/queries/cards'
 import { loadsLike } from '../../server/db/queries/loadsLike'
@@ -406,5 +407,24 @@ describe('searching', () => {
     for (const pattern of ['%', '_', '\\', "'", '&', ':*', 'w%m'])
       expect(await names(`${pattern}zzz`), pattern).toEqual([])
     expect((await search(db, '')).every((hit) => hit.kind === 'production')).toBe(true)
+  })
+})
+
+describe('writes that wait for each other in a circle', () => {
+  it('are made anew, and both are there', async () => {
+    const arrived: string[] = []
+    const write = (name: string, first: string, second: string) =>
+      inTransaction(db, async (tx) => {
+        await lock(tx, first)
+        const isFirstTry = !arrived.includes(name)
+        arrived.push(name)
+        // Each holds what the other one wants next.
+        while (isFirstTry && new Set(arrived).size < 2) await new Promise((resolve) => setTimeout(resolve, 5))
+        await lock(tx, second)
+        return (await addProduction(tx, { title: name }))?.id
+      })
+    const made = await Promise.all([write('Ebb', 'one', 'other'), write('Flood', 'other', 'one')])
+    expect(arrived).toHaveLength(3)
+    for (const id of made) expect(await production(db, id ?? '')).toBeDefined()
   })
 })

@@ -9,6 +9,10 @@ import { newWorld, startStation, type Station } from '../yes/station'
 
 /** Bodies that are tried at each endpoint. */
 const BODIES = 300
+/** Addresses that are tried at each question. */
+const QUESTIONS = 60
+/** What Node.js takes of an address before it answers by itself. */
+const LONGEST_ADDRESS = 12_000
 const SEED = 20261125
 
 let station: Station
@@ -21,6 +25,7 @@ const idsIn = new Map<string, string[]>()
 beforeAll(async () => {
   station = await startStation()
   db = new pg.Pool({ connectionString: station.databaseUrl, max: 2 })
+  db.on('error', () => undefined)
   const world = await newWorld(station, ['CURL0041.MP4'])
   await world.look()
   await fillBooks(world.productionId)
@@ -62,6 +67,7 @@ async function fillBooks(productionId: string): Promise<void> {
 /** In the place of the worker: tells whoever asks for a look at once that nobody can. */
 async function standIn(): Promise<pg.Client> {
   const client = new pg.Client({ connectionString: station.databaseUrl })
+  client.on('error', () => undefined)
   client.on('notification', ({ payload }) => {
     const { id } = JSON.parse(payload ?? '{}') as Looked
     void db.query('select pg_notify($1, $2)', [CHANNELS.looked, JSON.stringify({ id, done: false })])
@@ -165,8 +171,8 @@ const nearObject = ({ fields }: SchemaObjectDescription, plain: number): fc.Arbi
 }
 
 /** Half of the bodies are nearly right, so that much is let in; the others are hard at every place. */
-const bodiesOf = (described: Described, seed: number) =>
-  [20, 1].flatMap((plain) => fc.sample(near(described, plain), { seed, numRuns: BODIES / 2 }))
+const bodiesOf = (described: Described, seed: number, count = BODIES) =>
+  [20, 1].flatMap((plain) => fc.sample(near(described, plain), { seed, numRuns: count / 2 }))
 
 /** Mostly with an id of the right kind, each fourth time with one of any. */
 const pathOf = (endpoint: AnyEndpoint, turn: number) =>
@@ -262,6 +268,32 @@ describe('what is sent to the API', () => {
     }
   })
 
+  it('may be asked for in any words, and by ids of any kind', async () => {
+    for (const [at, endpoint] of ENDPOINTS.entries()) {
+      if (endpoint.method !== 'GET') continue
+      const questions = endpoint.query ? bodiesOf(endpoint.query.describe(), SEED + at, QUESTIONS) : [{}]
+      await expectSound(
+        questions.map((question, turn) => {
+          const words = Object.entries(question ?? {}).map(([name, value]): [string, string] => [
+            name.toWellFormed(),
+            (typeof value === 'string' ? value : JSON.stringify(value)).toWellFormed(),
+          ])
+          const address = `${pathOf(endpoint, turn + 1)}?${new URLSearchParams(words).toString()}`
+          return { method: 'GET', path: address.slice(0, LONGEST_ADDRESS).replace(/%[^%]?$/, '') }
+        }),
+      )
+    }
+  })
+
+  it('may be ordered by many windows at the same moment', async () => {
+    for (const endpoint of ENDPOINTS) {
+      if (endpoint.method === 'GET' || endpoint.body) continue
+      await expectSound(
+        Array.from({ length: 12 }, (_, turn) => ({ method: endpoint.method, path: pathOf(endpoint, turn) })),
+      )
+    }
+  })
+
   it('may be any bytes at all', async () => {
     const orders = ENDPOINTS.filter((endpoint) => endpoint.body)
     await expectSound(
@@ -296,6 +328,10 @@ describe('what is sent to the API', () => {
       text: expect.stringContaining('%25'),
     })
     expect(await ask('GET', '/search?q=%00')).toMatchObject({ status: 422 })
+    for (const name of ['valueOf', '__proto__', 'constructor']) {
+      expect(await ask('GET', `/search?q=x&${name}=1`), name).toMatchObject({ status: 422 })
+      expect(await ask('POST', '/productions', `{"title":"x","${name}":1}`), name).toMatchObject({ status: 422 })
+    }
     expect(await ask('GET', `/clips/${idsFor('clip')[0]}/frame?at=soon`)).toMatchObject({ status: 422 })
     expect(await ask('POST', '/productions', 'null')).toMatchObject({
       status: 422,

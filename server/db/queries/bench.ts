@@ -1,5 +1,5 @@
 import type { Fault } from '../../../contract/bench'
-import type { Db } from '../connection'
+import { inTransaction, type Db } from '../connection'
 
 /** All simulated devices. */
 export const benchDevices = (db: Db) => db.selectFrom('benchDevice').selectAll().execute()
@@ -19,7 +19,7 @@ export const benchCard = (db: Db, name: string) =>
 
 /** Puts a card into a simulated reader, or takes it out with `undefined`; a card lies in one reader at most. */
 export async function putCard(db: Db, readerId: string, card: string | undefined): Promise<void> {
-  await db.transaction().execute(async (tx) => {
+  await inTransaction(db, async (tx) => {
     if (card)
       await tx.updateTable('benchDevice').set({ card: null, insertedAt: null }).where('card', '=', card).execute()
     await tx

@@ -1,7 +1,7 @@
 import { sql } from 'kysely'
 import type { ClockShift, LoadStarts } from '../../../core/cards/clock'
 import type { EdgeClip, GoesOn, LoadEdges } from '../../../core/cards/spans'
-import type { Db } from '../connection'
+import { inTransaction, type Db } from '../connection'
 
 /** When the clips of each load of a production began, by the clocks of their cameras, in milliseconds. */
 export async function clipStarts(db: Db, productionId: string): Promise<LoadStarts[]> {
@@ -42,7 +42,7 @@ export async function putClocks(
 
 /** Shows the times of a load’s clips moved by so many milliseconds; what the files say stays. False when there is none. */
 export const moveClock = (db: Db, loadId: string, shiftMs: number): Promise<boolean> =>
-  db.transaction().execute(async (tx) => {
+  inTransaction(db, async (tx) => {
     const load = await tx
       .updateTable('load')
       .set({ clockShiftMs: shiftMs })

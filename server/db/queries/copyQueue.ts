@@ -1,5 +1,5 @@
 import type { CopyPlan } from '../../../core/copies/plan'
-import type { Db } from '../connection'
+import { inTransaction, type Db } from '../connection'
 import { lock } from '../lock'
 
 export interface QueuedCopy {
@@ -11,7 +11,7 @@ export interface QueuedCopy {
 
 /** Puts copies into the queue of a machine, in this order, behind those that wait; a load that waits already gets this order. */
 export const putInQueue = (db: Db, host: string, copies: readonly QueuedCopy[]): Promise<void> =>
-  db.transaction().execute(async (tx) => {
+  inTransaction(db, async (tx) => {
     await lock(tx, `queue ${host}`)
     for (const { loadId, volumeIds, plan } of copies) {
       await tx.deleteFrom('copyQueue').where('loadId', '=', loadId).execute()

@@ -1,6 +1,6 @@
 import { sql } from 'kysely'
 import { anyOf } from '../anyOf'
-import type { Db } from '../connection'
+import { inTransaction, type Db } from '../connection'
 
 /** What is counted of cards in each production that has clips of them. */
 export const cardParts = (db: Db, productionIds: readonly string[]) =>
@@ -13,7 +13,7 @@ export type CardPart = Awaited<ReturnType<typeof cardParts>>[number]
  * production before gave them. False where one is no clip, and then nothing changes.
  */
 export const giveClips = (db: Db, clipIds: readonly string[], productionId: string): Promise<boolean> =>
-  db.transaction().execute(async (tx) => {
+  inTransaction(db, async (tx) => {
     const clips = await tx.selectFrom('clip').select(['id', 'takeId', 'memberOf']).where(anyOf('id', clipIds)).execute()
     if (clips.length < new Set(clipIds).size) return false
     const firsts = clips.map((clip) => clip.memberOf ?? clip.takeId ?? clip.id)

@@ -9,7 +9,7 @@ import {
   type Standing,
 } from '../../../core/copies/standing'
 import { anyNumberOf } from '../anyOf'
-import type { Db } from '../connection'
+import { inTransaction, type Db } from '../connection'
 import { lockCopy } from '../lock'
 import { mirror } from './copies'
 import { addSeenChanges, type SeenChange } from './seen'
@@ -45,7 +45,7 @@ export async function putMirrorListing(db: Db, listing: MirrorListing): Promise<
   })
   const shift = commonShift(paired)
   const shiftMs = shift !== 0 && (await listing.samplesEqual()) ? shift : 0
-  return db.transaction().execute(async (tx) => {
+  return inTransaction(db, async (tx) => {
     await lockCopy(tx, loadId, volumeId)
     const before = await mirror(tx, loadId, volumeId)
     if (!before) return false

@@ -2,7 +2,7 @@ import { sql } from 'kysely'
 import type { CopyRecord, FileRecord } from '../../../core/copies/record'
 import { standingOf } from '../../../core/copies/standing'
 import { anyNumberOf } from '../anyOf'
-import type { Db } from '../connection'
+import { inTransaction, type Db } from '../connection'
 import { lockCopy } from '../lock'
 
 const OUTCOMES = { proved: 'equal', mismatch: 'differs', conflict: 'conflict' } as const
@@ -25,7 +25,7 @@ export async function addCopyProofs(db: Db, run: CopyRunFacts, records: readonly
   for (const volumeId of volumeIds) {
     const own = provable.filter((record) => record.destinationId === volumeId)
     for (let at = 0; at < own.length; at += 1000)
-      await db.transaction().execute((tx) => addProofs(tx, run, volumeId, own.slice(at, at + 1000)))
+      await inTransaction(db, (tx) => addProofs(tx, run, volumeId, own.slice(at, at + 1000)))
   }
 }
 

@@ -2,7 +2,7 @@ import { sql } from 'kysely'
 import type { Verdict } from '../../../core/cards/review'
 import type { ReviewAsked, ReviewBody } from '../../../contract/review'
 import type { PageAsked } from '../../../contract/page'
-import type { Db } from '../connection'
+import { inTransaction, type Db } from '../connection'
 import { lock } from '../lock'
 import { pageOf } from '../page'
 import { hasWords, wordsOf } from '../words'
@@ -155,7 +155,7 @@ export const putNames = (
   productionId: string,
   names: readonly { readonly id: string; readonly name: string | null }[],
 ): Promise<string | undefined> =>
-  db.transaction().execute(async (tx) => {
+  inTransaction(db, async (tx) => {
     await lock(tx, `names ${productionId}`)
     const given = new Map(names.map(({ id, name }) => [id, name]))
     const standing = await tx

@@ -1,7 +1,7 @@
 import { sql } from 'kysely'
 import type { LensCard, LensClip, RigOddity } from '../../../core/cards/rig'
 import { anyOf } from '../anyOf'
-import type { Db } from '../connection'
+import { inTransaction, type Db } from '../connection'
 
 /** Cards of a production with the rig that they are in, by rig and lens. */
 export const rigCards = (db: Db, productionId: string) =>
@@ -52,33 +52,30 @@ export const tieRig = (
   productionId: string,
   { name, loadIds }: { readonly name: string; readonly loadIds: readonly string[] },
 ): Promise<boolean> =>
-  db
-    .transaction()
-    .execute(async (tx) => {
-      const { id } = await tx.insertInto('rig').values({ productionId, name }).returning('id').executeTakeFirstOrThrow()
-      for (const [at, loadId] of loadIds.entries()) {
-        const tied = await tx
-          .updateTable('load')
-          .set({ rigId: id, lens: at + 1 })
-          .where('id', '=', loadId)
-          .where('productionId', '=', productionId)
-          .where('rigId', 'is', null)
-          .returning('id')
-          .executeTakeFirst()
-        if (!tied) throw new NotTied()
-      }
-      return true
-    })
-    .catch((error: unknown) => {
-      if (error instanceof NotTied) return false
-      throw error
-    })
+  inTransaction(db, async (tx) => {
+    const { id } = await tx.insertInto('rig').values({ productionId, name }).returning('id').executeTakeFirstOrThrow()
+    for (const [at, loadId] of loadIds.entries()) {
+      const tied = await tx
+        .updateTable('load')
+        .set({ rigId: id, lens: at + 1 })
+        .where('id', '=', loadId)
+        .where('productionId', '=', productionId)
+        .where('rigId', 'is', null)
+        .returning('id')
+        .executeTakeFirst()
+      if (!tied) throw new NotTied()
+    }
+    return true
+  }).catch((error: unknown) => {
+    if (error instanceof NotTied) return false
+    throw error
+  })
 
 class NotTied extends Error {}
 
 /** Unties a rig; its cards stay, and so does what was said of their clips. Returns its production, `undefined` when there is none. */
 export const untieRig = (db: Db, rigId: string): Promise<string | undefined> =>
-  db.transaction().execute(async (tx) => {
+  inTransaction(db, async (tx) => {
     await sql`update clip set lens_of = null from load where load.id = clip.load_id and load.rig_id = ${rigId} and lens_of is not null`.execute(
       tx,
     )
@@ -115,7 +112,7 @@ export const putRig = (
     readonly lenses: readonly { readonly id: string; readonly of: string }[]
   },
 ): Promise<void> =>
-  db.transaction().execute(async (tx) => {
+  inTransaction(db, async (tx) => {
     await tx.updateTable('rig').set({ sentence: found.sentence }).where('id', '=', rigId).execute()
     for (const { loadId, oddities } of found.odd)
       await tx

@@ -3,6 +3,7 @@ import type { NewShot } from '../../../core/shoot/shots'
 import type { DayBody, PlanBody, ShotBody } from '../../../contract/shoot'
 import { anyOf } from '../anyOf'
 import { inTransaction, type Db } from '../connection'
+import { lock } from '../lock'
 
 export interface PlanRow extends RecordingPlan {
   readonly productionId: string
@@ -132,9 +133,12 @@ export const plannedProductions = (db: Db, exceptId: string) =>
 export const shotsOf = (db: Db, productionId: string) =>
   db.selectFrom('shot').selectAll().where('productionId', '=', productionId).orderBy('place').orderBy('id').execute()
 
+const lockList = (tx: Db, productionId: string) => lock(tx, `shots ${productionId}`)
+
 /** Adds shots at the end of the list. */
 export const addShots = (db: Db, productionId: string, shots: readonly NewShot[]) =>
   inTransaction(db, async (tx) => {
+    await lockList(tx, productionId)
     const last = await tx
       .selectFrom('shot')
       .select(({ fn }) => [fn.max('place').as('place'), fn.countAll<number>().as('count')])
@@ -170,14 +174,14 @@ export const moveShot = (db: Db, id: string, before: string | null): Promise<boo
   inTransaction(db, async (tx) => {
     const shot = await tx.selectFrom('shot').select('productionId').where('id', '=', id).executeTakeFirst()
     if (!shot) return false
-    // Locked together, so that two moves at once give one order.
+    // Two moves at once give one order.
+    await lockList(tx, shot.productionId)
     const all = await tx
       .selectFrom('shot')
       .select('id')
       .where('productionId', '=', shot.productionId)
       .orderBy('place')
       .orderBy('id')
-      .forUpdate()
       .execute()
     const rest = all.map((row) => row.id).filter((one) => one !== id)
     const at = before === null ? rest.length : rest.indexOf(before)

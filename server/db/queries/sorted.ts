@@ -1,6 +1,6 @@
 import { sql } from 'kysely'
 import { USUAL_TEMPLATE, type SortSettings } from '../../../core/cards/sorted'
-import type { Db } from '../connection'
+import { inTransaction, type Db } from '../connection'
 
 const USUAL: SortSettings = { template: USUAL_TEMPLATE, aRoll: [], which: 'keep', links: 'reflink', editBegun: false }
 
@@ -118,7 +118,7 @@ export const putSorted = (
   file: { readonly sizeBytes: number; readonly modifiedMs: number } | undefined,
   note = true,
 ): Promise<void> =>
-  db.transaction().execute(async (tx) => {
+  inTransaction(db, async (tx) => {
     const { volumeId, path, fromPath, productionId, entryId, kind } = change
     const gone = kind === 'remove' ? path : fromPath
     if (gone !== null)
@@ -165,7 +165,7 @@ export const putByHand = (
   clipIds: readonly string[],
   folder: string | null,
 ): Promise<void> =>
-  db.transaction().execute(async (tx) => {
+  inTransaction(db, async (tx) => {
     const own = await tx
       .selectFrom('clip')
       .select('id')

@@ -8,6 +8,7 @@ import type { Context } from '../context'
 import { invalid, notFound } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve } from '../route'
+import { inTransaction } from '../../db/connection'
 
 /** Shots of one production at most. */
 const MOST_SHOTS = 2000
@@ -72,7 +73,7 @@ export function shotRoutes({ db }: Context): Router {
     const known = new Map((await shoot.shotsOf(db, id)).map((shot) => [shot.id, shot.filmedAt?.toISOString() ?? null]))
     const mine = body.ticks.filter((tick) => known.has(tick.shotId))
     const news = mine.filter((tick) => known.get(tick.shotId) !== timeOf(tick.filmedAt))
-    await db.transaction().execute(async (tx) => {
+    await inTransaction(db, async (tx) => {
       for (const { shotId, filmedAt } of news) await shoot.tickShot(tx, shotId, filmedAt)
     })
     await changed()

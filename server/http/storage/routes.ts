@@ -14,6 +14,7 @@ import type { Context } from '../context'
 import { invalid } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve } from '../route'
+import { inTransaction } from '../../db/connection'
 
 /** Station 5: volumes and their room. */
 export function storageRoutes({ db, host, looks }: Context): Router {
@@ -53,7 +54,7 @@ export function storageRoutes({ db, host, looks }: Context): Router {
     const marked = await markVolume(rootPath)
     const newId = marked.id
     try {
-      await db.transaction().execute(async (tx) => {
+      await inTransaction(db, async (tx) => {
         if (!again) await addVolume(tx, { id: newId, name, kind, site, simulated: false, capacityBytes })
         await putMount(tx, newId, host, rootPath)
       })

@@ -12,7 +12,7 @@ import {
   otherPaths,
   type ArrangedClip,
 } from '../../db/queries/clipFiles'
-import type { Db } from '../../db/connection'
+import { inTransaction, type Db } from '../../db/connection'
 
 export interface LookedFiles {
   readonly runs: readonly FrameRun[]
@@ -29,7 +29,7 @@ export async function arrange(db: Db, loadId: string, { runs, beside, entryIdOf 
   const clips = clipsOf(media, runs, beside)
   const ids = await clipIds(db, loadId)
   const rows = clips.flatMap((clip) => arranged(clip, entryIdOf, ids))
-  await db.transaction().execute((tx) => arrangeClips(tx, loadId, rows))
+  await inTransaction(db, (tx) => arrangeClips(tx, loadId, rows))
   return rows.filter(({ part }) => (part ?? 1) === 1).length
 }
 

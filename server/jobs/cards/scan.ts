@@ -20,6 +20,7 @@ import type { Job, NextTask, Work, WorkEnd } from '../work'
 import { arrange, findInClips } from './arrange'
 import { noteSameContent } from './sameContent'
 import { lookAtAll, sortedFiles } from './lookAtAll'
+import { inTransaction } from '../../db/connection'
 
 type ScanInput = TaskInput<'scan'>
 
@@ -112,7 +113,7 @@ async function settleLoad(
     leftOut: listing.entries.filter((entry) => entry.kind === 'link' || entry.kind === 'special').length,
   }
   const [node, device, volumeUid] = await Promise.all([medium.place(), medium.device(), content.volumeUid()])
-  return db.transaction().execute(async (tx) => {
+  return inTransaction(db, async (tx) => {
     const id =
       known?.id ??
       (
@@ -147,7 +148,7 @@ async function finishLook(
     const row = rows.get(printablePath(path))
     return row ? [{ loadId, entryId: row.id, hash }] : []
   })
-  await db.transaction().execute(async (tx) => {
+  await inTransaction(db, async (tx) => {
     await cards.addSamples(tx, known)
     await countRecorded(tx, loadId)
     await cards.finishLook(tx, loadId, await findInClips(tx, loadId))

@@ -22,6 +22,7 @@ import { originalOf, targetVolume } from '../../media/originals'
 import { fullPath, partsOf } from '../../media/mediumOf'
 import { readFinished } from '../proveFile'
 import type { Job, Work, WorkEnd } from '../work'
+import { inTransaction } from '../../db/connection'
 
 const NOTHING: MeasuredDelivery = {
   bars: { left: 0, right: 0, top: 0, bottom: 0 },
@@ -66,7 +67,7 @@ async function runRender(work: Work, input: TaskInput<'render'>): Promise<WorkEn
     const measured = made.video ? await measureDelivery(work, { path, file, plan, video: made.video }) : NOTHING
     const { hash, sizeBytes, modifiedMs, pastCache } = await readFinished(medium, Buffer.from(final), control.gate)
     const checks = checkDelivery(plan, made, measured)
-    await db.transaction().execute(async (tx) => {
+    await inTransaction(db, async (tx) => {
       const { volumeId } = input
       const kept = { volumeId, path: final, sizeBytes }
       const { id } = await addDeliverable(tx, {

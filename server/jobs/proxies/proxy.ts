@@ -17,6 +17,7 @@ import { originalOf, targetVolume } from '../../media/originals'
 import { fullPath, partsOf } from '../../media/mediumOf'
 import { readFinished } from '../proveFile'
 import type { Job, Work, WorkEnd } from '../work'
+import { inTransaction } from '../../db/connection'
 
 type Original = Awaited<ReturnType<typeof originalOf>>
 
@@ -44,7 +45,7 @@ async function runProxy(work: Work, input: TaskInput<'proxy'>): Promise<WorkEnd>
     // One that equals the original in every check may stay: a worker that died after naming it left it so.
     const made = found ?? (await makeIt())
     const { hash, sizeBytes, modifiedMs, pastCache } = await readFinished(medium, final, control.gate)
-    await db.transaction().execute(async (tx) => {
+    await inTransaction(db, async (tx) => {
       await putProxy(tx, {
         clipId: clip.id,
         volumeId: input.volumeId,

@@ -16,6 +16,7 @@ import { CannotWork } from '../../media/cannotWork'
 import { targetVolume } from '../../media/originals'
 import { partsOf, volumeMedium } from '../../media/mediumOf'
 import type { Job, Work, WorkEnd } from '../work'
+import { inTransaction } from '../../db/connection'
 
 /** Puts a deliverable on the shelf as a BagIt bag that any tool can check. */
 export const bag: Job<'bag'> = { kind: 'bag', run: runBag }
@@ -80,7 +81,7 @@ async function runBag({ db, host, attemptId, control, progress }: Work, input: T
   const times = new Map<string, number>()
   for (const file of written.files)
     times.set(file.path, (await medium.entry(Buffer.from(`${folder}/${file.path}`)))?.modifiedMs ?? 0)
-  await db.transaction().execute(async (tx) => {
+  await inTransaction(db, async (tx) => {
     const { id } = await addBag(tx, {
       productionId: owner.id,
       deliverableId: made.id,
