@@ -37,7 +37,8 @@ export const sortBody = object({
     .max(40, 'Forty folders at most.')
     .required('Give the folders.')
     .test('unique', 'Two folders have one name.', (folders) => {
-      const names = (folders ?? []).map((one) => String(one.path).toLowerCase())
+      // Asked before each folder is looked at by itself: there may be anything in the list.
+      const names = (folders ?? []).map((one) => String((one as typeof one | null)?.path).toLowerCase())
       return new Set(names).size === names.length
     }),
   aRoll: array()

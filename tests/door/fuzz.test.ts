@@ -1,10 +1,9 @@
-import fc from 'fast-check'
 import pg from 'pg'
-import type { Schema, SchemaObjectDescription } from 'yup'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { ENDPOINTS, type AnyEndpoint } from '../../contract/api'
 import { CHANNELS } from '../../server/db/queries/tasks'
 import type { Looked } from '../../server/http/lookDesk'
+import { bodiesNear } from './near'
 import { newWorld, startStation, type Station } from '../yes/station'
 
 /** Bodies that are tried at each endpoint. */
@@ -77,102 +76,11 @@ async function standIn(): Promise<pg.Client> {
   return client
 }
 
-const HARD_TEXTS = [
-  '',
-  ' ',
-  '\0',
-  'a\0b',
-  '\ud800',
-  '2026-02-30',
-  '0.0001',
-  '24000/0',
-  '../../etc',
-  '/',
-  '/etc',
-  '%',
-  '😀'.repeat(70),
-  'x'.repeat(300_000),
-]
-/** What a field of that name may well hold; any other one a name. */
-const PLAIN: Partial<Record<string, readonly string[]>> = {
-  shootOn: ['2026-11-26', ''],
-  timeZone: ['Etc/UTC', 'Europe/Lisbon'],
-  filmedAt: ['2026-11-26T10:00:00Z'],
-  at: ['09:30'],
-  rate: ['25', '24000/1001'],
-  codec: ['H.264'],
-}
-const NAMES = ['Ribs', 'Curlew A', 'Steam box']
-const HARD_NUMBERS = [0, -1, 0.5, 1e308, -1e308, 2 ** 53, Number.MIN_VALUE, 25]
-
-const text = fc.oneof(
-  fc.string({ unit: 'binary', maxLength: 30 }),
-  fc.constantFrom(...HARD_TEXTS),
-  fc.string({ maxLength: 20 }),
-)
-const number = fc.oneof(fc.integer({ min: 0, max: 1e6 }), fc.double({ noNaN: true }), fc.constantFrom(...HARD_NUMBERS))
-const anything = fc.oneof(fc.jsonValue({ maxDepth: 3 }), text, number)
-
-type Described = ReturnType<Schema['describe']>
-
 /** Ids of things that a word names: `load` of `loadIds`, `loads` of `/loads/:id`. */
 const idsFor = (word: string): readonly string[] => {
   const table = word.replace(/Ids?$/, '').replace(/s$/, '').toLowerCase()
   return [...idsIn].find(([name]) => name === table || name.endsWith(`_${table}`))?.[1] ?? []
 }
-
-/** A number within the bounds that the schema names. */
-function bounded({ tests }: Extract<Described, { tests: unknown }>): fc.Arbitrary<number> {
-  const bound = (name: 'min' | 'max') => Number(tests.find((test) => test.name === name)?.params?.[name] ?? NaN)
-  const min = Math.ceil(bound('min') || 0)
-  return fc.integer({ min, max: Math.min(Number.MAX_SAFE_INTEGER, Math.floor(bound('max') || min + 1000)) })
-}
-
-/** Values near what a schema wants: plain, hard, and of another kind altogether; `plain` says how often the first. */
-function near(described: Described, plain: number, name = ''): fc.Arbitrary<unknown> {
-  const often = <T>(usual: fc.Arbitrary<T>, hard: fc.Arbitrary<T>) =>
-    fc.oneof({ weight: plain, arbitrary: usual }, { weight: 1, arbitrary: hard })
-  const right = (): fc.Arbitrary<unknown> => {
-    if (described.type === 'object') return nearObject(described as SchemaObjectDescription, plain)
-    const inner = 'innerType' in described && !Array.isArray(described.innerType) ? described.innerType : undefined
-    if (described.type === 'array')
-      return fc.array(inner ? near(inner as Described, plain, name) : anything, { maxLength: 4 })
-    if (described.type === 'boolean') return fc.boolean()
-    const known: readonly unknown[] = 'oneOf' in described ? described.oneOf.filter((one) => one !== null) : []
-    if (described.type === 'number')
-      return often(
-        known.length > 0 ? fc.constantFrom(...known) : 'tests' in described ? bounded(described) : number,
-        number,
-      )
-    const usual = [known, idsFor(name === 'before' ? 'shot' : name), PLAIN[name] ?? NAMES].find(
-      (some) => some.length > 0,
-    )
-    return often(
-      fc.constantFrom(...(usual ?? []), ...('nullable' in described && described.nullable ? [null] : [])),
-      text,
-    )
-  }
-  return often(right(), anything)
-}
-
-const nearObject = ({ fields }: SchemaObjectDescription, plain: number): fc.Arbitrary<unknown> => {
-  const parts = Object.entries(fields).map(([name, field]) => [name, near(field as Described, plain, name)] as const)
-  const whole = fc.record(Object.fromEntries(parts))
-  return fc.oneof(
-    { weight: 4, arbitrary: whole },
-    { weight: 2, arbitrary: fc.record(Object.fromEntries(parts), { requiredKeys: [] }) },
-    {
-      weight: 1,
-      arbitrary: fc
-        .tuple(whole, fc.dictionary(fc.string({ maxLength: 8 }), anything))
-        .map(([a, b]) => ({ ...b, ...a })),
-    },
-  )
-}
-
-/** Half of the bodies are nearly right, so that much is let in; the others are hard at every place. */
-const bodiesOf = (described: Described, seed: number, count = BODIES) =>
-  [20, 1].flatMap((plain) => fc.sample(near(described, plain), { seed, numRuns: count / 2 }))
 
 /** Mostly with an id of the right kind, each fourth time with one of any. */
 const pathOf = (endpoint: AnyEndpoint, turn: number) =>
@@ -257,7 +165,7 @@ describe('what is sent to the API', () => {
   it('never breaks it and is never half carried out, whatever it is', async () => {
     for (const [at, endpoint] of ENDPOINTS.entries()) {
       if (!endpoint.body) continue
-      const bodies = bodiesOf(endpoint.body.describe(), SEED + at)
+      const bodies = bodiesNear(endpoint.body, idsFor, SEED + at, BODIES)
       await expectSound(
         bodies.map((body, turn) => ({
           method: endpoint.method,
@@ -271,7 +179,7 @@ describe('what is sent to the API', () => {
   it('may be asked for in any words, and by ids of any kind', async () => {
     for (const [at, endpoint] of ENDPOINTS.entries()) {
       if (endpoint.method !== 'GET') continue
-      const questions = endpoint.query ? bodiesOf(endpoint.query.describe(), SEED + at, QUESTIONS) : [{}]
+      const questions = endpoint.query ? bodiesNear(endpoint.query, idsFor, SEED + at, QUESTIONS) : [{}]
       await expectSound(
         questions.map((question, turn) => {
           const words = Object.entries(question ?? {}).map(([name, value]): [string, string] => [
