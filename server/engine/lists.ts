@@ -10,36 +10,42 @@ export interface ListOrder {
   /** The mirror; the lists stand beside it, under its name with `.xxh64` and `.sha256`. */
   readonly folder: Buffer
   readonly parts: Buffer
-  readonly proved: readonly { readonly path: Buffer; readonly hash: string }[]
+  /** What the mirror is to hold, with the content that each file had when it was proved. */
+  readonly files: readonly { readonly path: Buffer; readonly hash: string | undefined }[]
   readonly gate: () => Promise<void>
 }
 
 /**
  * Checksum lists beside a mirror, so that it can be checked in ten years with Debian's tools alone: xxHash64 for
- * names that `xxhsum` can read, SHA-256 for the others (read again for it, past the cache, and compared). The old
- * lists stay until the new ones are whole.
+ * names that `xxhsum` can read, SHA-256 for the others (read again for it, past the cache, and compared). Every file
+ * that belongs here is listed, also one that is missing, differs, or could never be read: its sum is of what it was, or
+ * zeros where nobody knows, so that the check names it and never passes a mirror that is not whole. The old lists stay
+ * until the new ones are whole.
  */
-export async function writeLists({ medium, folder, parts, proved, gate }: ListOrder): Promise<void> {
+export async function writeLists({ medium, folder, parts, files, gate }: ListOrder): Promise<void> {
   const label = folder.subarray(folder.lastIndexOf(0x2f) + 1)
   const named = (path: Buffer) => joinPath(label, path).toString('latin1')
-  const plain = proved.filter((one) => isPlainName(named(one.path)))
-  const odd = proved.filter((one) => !isPlainName(named(one.path)))
+  const plain = files.filter((one) => isPlainName(named(one.path)))
+  const odd = files.filter((one) => !isPlainName(named(one.path)))
   await writeOne(
     medium,
     folder,
     parts,
     '.xxh64',
-    plain.map((one) => ({ hash: one.hash, path: named(one.path) })),
+    plain.map((one) => ({ hash: one.hash ?? UNKNOWN.xxh64, path: named(one.path) })),
   )
   const sums: ListedSum[] = []
   for (const { path, hash } of odd) {
     await gate()
     const both = await bothHashes(medium, joinPath(folder, path))
-    if (both.xxh64 === hash) sums.push({ hash: both.sha256, path: named(path) })
+    sums.push({ hash: both !== undefined && both.xxh64 === hash ? both.sha256 : UNKNOWN.sha256, path: named(path) })
   }
   const sha256List = Buffer.concat([folder, Buffer.from('.sha256')])
   if (sums.length > 0 || (await medium.entry(sha256List))) await writeOne(medium, folder, parts, '.sha256', sums)
 }
+
+/** No file is likely to have these. */
+const UNKNOWN = { xxh64: '0'.repeat(16), sha256: '0'.repeat(64) }
 
 async function writeOne(
   medium: Medium,
@@ -61,7 +67,9 @@ async function writeOne(
   await publishOver(medium, part, Buffer.concat([folder, Buffer.from(ending)]))
 }
 
-async function bothHashes(medium: Medium, path: Buffer): Promise<{ xxh64: string; sha256: string }> {
+/** `undefined` when no such file lies there. */
+async function bothHashes(medium: Medium, path: Buffer): Promise<{ xxh64: string; sha256: string } | undefined> {
+  if ((await medium.entry(path))?.kind !== 'file') return undefined
   const block = itemAt(alignedBlocks(1, LARGE_BLOCK), 0)
   const file = await medium.open(path)
   try {

@@ -106,7 +106,8 @@ async function copyCard(world: World): Promise<void> {
     path: file.path,
     hash: hashOf(world.content[file.path.toString('latin1')] ?? Buffer.alloc(0)),
   }))
-  for (const medium of media) await writeLists({ medium, folder: path('Mirror'), parts: partsOf(world), proved, gate })
+  for (const medium of media)
+    await writeLists({ medium, folder: path('Mirror'), parts: partsOf(world), files: proved, gate })
   for (const medium of media) await medium.remove(partsOf(world))
 }
 

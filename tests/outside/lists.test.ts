@@ -1,5 +1,5 @@
 import { execFileSync, spawnSync } from 'node:child_process'
-import { mkdirSync, mkdtempSync, readFileSync, truncateSync, writeFileSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, truncateSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
@@ -17,22 +17,28 @@ async function mirror() {
   mkdirSync(join(root, 'Cards/Curlew A'), { recursive: true })
   const medium = new FolderMedium(root)
   const folder = Buffer.from('Cards/Curlew A')
-  const proved: { path: Buffer; hash: string }[] = []
+  const files: { path: Buffer; hash: string | undefined }[] = []
   for (const name of [...PLAIN, ...ODD]) {
     writeFileSync(Buffer.from(`${root}/Cards/Curlew A/${name}`, 'latin1'), `content of ${name}`)
     const path = Buffer.from(name, 'latin1')
     const whole = Buffer.concat([folder, Buffer.from('/'), path])
     const { hash } = await readBack(medium, whole, alignedBlocks(1, SMALL_BLOCK), () => undefined, gate)
-    proved.push({ path, hash })
+    files.push({ path, hash })
   }
-  const write = () => writeLists({ medium, folder, parts: Buffer.from('.yendra/parts/1'), proved, gate })
+  const write = () => writeLists({ medium, folder, parts: Buffer.from('.yendra/parts/1'), files, gate })
   await write()
-  return { cards: join(root, 'Cards'), write }
+  return { cards: join(root, 'Cards'), files, write }
 }
 
 /** The commands that the README and the screen give. */
 const check = (program: string, list: string, cwd: string) =>
   spawnSync(program, ['--strict', '--quiet', '-c', list], { cwd, encoding: 'latin1' }).status
+
+/** What the same command says, and where: xxhsum names files that are missing on the other stream. */
+const said = (program: string, list: string, cwd: string) => {
+  const { stdout, stderr } = spawnSync(program, ['--strict', '--quiet', '-c', list], { cwd, encoding: 'latin1' })
+  return stdout + stderr
+}
 
 describe('the lists beside a copy', () => {
   // Source: xxhsum 0.8.1 and sha256sum of Debian, called as the README says.
@@ -60,10 +66,22 @@ describe('the lists beside a copy', () => {
     })
   }
 
-  it('leave a damaged file of an odd name out of the list, rather than bless it', async () => {
-    const { cards, write } = await mirror()
-    writeFileSync(Buffer.from(`${cards}/Curlew A/back\\slash`), 'other')
+  it('fail when they are written again beside a mirror that is not whole, rather than bless it', async () => {
+    const { cards, files, write } = await mirror()
+    const at = (name: string) => Buffer.from(`${cards}/Curlew A/${name}`, 'latin1')
+    writeFileSync(at('back\\slash'), 'other')
+    writeFileSync(at('CURL0041.MP4'), 'other')
     await write()
-    expect(readFileSync(join(cards, 'Curlew A.sha256'), 'latin1')).not.toContain('back')
+    expect(said('xxhsum', 'Curlew A.xxh64', cards)).toContain('Curlew A/CURL0041.MP4: FAILED')
+    expect(said('sha256sum', 'Curlew A.sha256', cards)).toContain('Curlew A/back\\slash: FAILED')
+    // Of what the card could never give, only the name is known.
+    files.push(
+      { path: Buffer.from('CURL0042.MP4'), hash: undefined },
+      { path: Buffer.from('tab\tthere'), hash: undefined },
+    )
+    rmSync(at('two\nlines.TXT'))
+    await write()
+    expect(said('xxhsum', 'Curlew A.xxh64', cards)).toContain('CURL0042.MP4')
+    expect(said('sha256sum', 'Curlew A.sha256', cards)).toMatch(/lines\.TXT: FAILED[^]*there: FAILED/)
   })
 })

@@ -1,4 +1,4 @@
-import { execFileSync } from 'node:child_process'
+import { execFileSync, spawnSync } from 'node:child_process'
 import {
   cpSync,
   mkdirSync,
@@ -12,7 +12,7 @@ import {
   writeFileSync,
   symlinkSync,
 } from 'node:fs'
-import { join } from 'node:path'
+import { dirname, join } from 'node:path'
 import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { GearView } from '../../contract/gear'
@@ -252,6 +252,14 @@ describe('a flipped bit', () => {
     const end = await world.copy()
     expect(end.troubles.join()).toMatch(/CURL0041\.MP4 on Slipway/)
     await expectNotClear(world, /Slipway/)
+    // Nor does the list that was written anew beside it (xxhsum of Debian).
+    const cwd = dirname(world.mirror(world.slipway))
+    const { status, stdout } = spawnSync('xxhsum', ['--strict', '--quiet', '-c', 'Curlew A.xxh64'], {
+      cwd,
+      encoding: 'utf8',
+    })
+    expect(status).not.toBe(0)
+    expect(stdout).toContain('CURL0041.MP4: FAILED')
   })
 })
 

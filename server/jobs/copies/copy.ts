@@ -92,7 +92,7 @@ async function runCopy(work: Work, input: CopyInput): Promise<WorkEnd> {
         )
       throw error
     })
-  for (const to of targets) if (!tally.failed(to.id)) await finishTarget(work, to, load.id)
+  for (const to of targets) if (!tally.failed(to.id)) await finishTarget(work, to, load.id, files)
   await keepSpeeds(work, load, source, targets, (performance.now() - begun) / 1000)
   const changed = (await changesOf(card, files)).words
   if (changed !== '') troubles.push(`The card changed while it was copied: ${changed}. Look at it again, then copy.`)
@@ -151,13 +151,24 @@ async function keepSpeeds(
 }
 
 /** Checksum lists beside the mirror, and a listing of it, so that what is known of it is what lies there. */
-async function finishTarget(work: Work, to: Target, loadId: string): Promise<void> {
+async function finishTarget(
+  work: Work,
+  to: Target,
+  loadId: string,
+  onCard: readonly Pick<cards.EntryRow, 'id' | 'path'>[],
+): Promise<void> {
   const { db, control } = work
-  const proved = await copies.provedOn(db, loadId, to.id)
-  const standing = proved.filter((file) => file.standing === 'verified' || file.standing === 'memory')
+  const known = await copies.knownHashes(db, loadId)
+  const kept = await copies.provedOn(db, loadId, to.id)
+  const belonging = new Map([
+    ...kept.map((file) => [file.entryId, file.path] as const),
+    ...onCard.map((file) => [file.id, file.path] as const),
+  ])
+  const files = [...belonging].map(([id, path]) => ({ path, hash: known.get(id) }))
+  files.sort((a, b) => a.path.compare(b.path))
   const { medium, folder, parts } = to
   try {
-    await writeLists({ medium, folder, parts, proved: standing, gate: control.gate })
+    await writeLists({ medium, folder, parts, files, gate: control.gate })
     await medium.remove(parts)
     await lookAtMirror(db, { loadId, volumeId: to.id, folder: folder.toString() }, medium)
   } catch (error) {
