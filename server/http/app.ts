@@ -17,7 +17,7 @@ import { copyRoutes } from './copies/routes'
 import type { EventStream } from './events'
 import { exportRoutes } from './exports/routes'
 import { gearRoutes } from './beside/gear'
-import { guard } from './guard'
+import { guard, onlyJson } from './guard'
 import { lockerRoutes } from './beside/locker'
 import { answerProblem, missing, ProblemError } from './problem'
 import { productionRoutes } from './beside/productions'
@@ -86,6 +86,8 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
     res.set('Cache-Control', 'no-store')
     next()
   })
+  app.use('/api', onlyMethods())
+  app.use(onlyJson)
   // Not strict: whatever is JSON reaches the schema, which has the better sentence.
   app.use('/api', express.json({ limit: '1mb', strict: false }))
   for (const routes of [
@@ -112,7 +114,7 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
   ]) {
     app.use('/api', routes(context))
   }
-  app.use('/api', wrongMethods(), missing)
+  app.use('/api', missing)
   app.use('/assets', express.static(join(webFolder, 'assets'), { immutable: true, maxAge: '1y' }), missing)
   app.use(express.static(webFolder, { index: false }))
   const page = readFileSync(join(webFolder, 'index.html'), 'utf8')
@@ -123,18 +125,20 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
       .set('Permissions-Policy', NO_FEATURES)
       .send(page.replaceAll('__NONCE__', res.locals.nonce as string))
   })
+  app.use(missing)
   app.use(answerProblem)
   return app
 }
 
-/** A path that exists, asked in a way that it does not know: 405, with the ways that it does. */
-function wrongMethods(): Router {
+/** A path that exists, asked in a way that it does not know, in whatever format: 405, with the ways that it does. */
+function onlyMethods(): Router {
   const router = Router()
   for (const path of new Set(ENDPOINTS.map((one) => one.path))) {
-    const allowed = ENDPOINTS.filter((one) => one.path === path).flatMap(({ method }) =>
-      method === 'GET' ? ['GET', 'HEAD'] : method,
+    const allowed = ENDPOINTS.filter((one) => one.path === path).flatMap(({ method }): string[] =>
+      method === 'GET' ? ['GET', 'HEAD'] : [method],
     )
-    router.all(path, (req, res) => {
+    router.all(path, (req, res, next) => {
+      if (allowed.includes(req.method)) return next()
       res.set('Allow', allowed.join(', '))
       throw new ProblemError(
         405,

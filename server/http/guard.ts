@@ -16,8 +16,8 @@ const isOurs = (name: string, listening: string) =>
 const refused = () => new ProblemError(403, 'wrong-origin', 'Refused', 'Another site may not ask Yendra for anything.')
 
 /**
- * Only this machine's own pages may ask: the Host is ours, what another site sends is refused whatever it asks for, and
- * whatever changes something comes from the same origin as JSON. `listening` is the address that the server listens on.
+ * Only this machine's own pages may ask: the Host is ours, and what another site sends is refused whatever it asks
+ * for. `listening` is the address that the server listens on.
  */
 export const guard =
   (listening: string): RequestHandler =>
@@ -35,11 +35,18 @@ export const guard =
     const { origin } = req.headers
     if (origin !== undefined && origin !== `http://${host}`) throw refused()
     const site = req.headers['sec-fetch-site']
-    const changes = !['GET', 'HEAD'].includes(req.method)
+    const changes = !isAsking(req.method)
     // Pages may be opened from anywhere; what lies under them may be asked for by our own pages only.
     const openedAsPage = req.headers['sec-fetch-dest'] === 'document' && !req.path.startsWith('/api')
     if (site !== undefined && site !== 'same-origin' && !(site === 'none' && !changes) && !openedAsPage) throw refused()
-    if (changes && !req.is('application/json'))
-      throw new ProblemError(415, 'not-json', 'Wrong format', 'Send the request as application/json.')
     next()
   }
+
+/** Whatever changes something comes as JSON, which no form of another site can send. */
+export const onlyJson: RequestHandler = (req, _res, next) => {
+  if (!isAsking(req.method) && !req.is('application/json'))
+    throw new ProblemError(415, 'not-json', 'Wrong format', 'Send the request as application/json.')
+  next()
+}
+
+const isAsking = (method: string) => ['GET', 'HEAD'].includes(method)

@@ -230,6 +230,7 @@ describe('what is sent to the API', () => {
         expect(response.status, `${method} ${path}`).toBe(405)
         expect(response.headers.get('allow'), path).toContain(known[0])
       }
+      expect((await ask('OPTIONS', path.replaceAll(/:\w+/g, ids[0] ?? ''))).status, path).toBe(405)
     }
     expect(await ask('GET', '/productions/%E0%A4%A/copies')).toMatchObject({
       status: 400,
