@@ -9,13 +9,12 @@ import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 
 /** Names a new production and goes to its first station. */
-export function NewProductionSheet({ open, onClose }: { open: boolean; onClose: () => void }) {
+export default function NewProductionSheet({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate()
   const send = useSend(productionsApi.add)
   const {
     register,
     handleSubmit,
-    reset,
     formState: { errors },
   } = useForm<NewProduction>({
     resolver: yupResolver(newProduction),
@@ -29,7 +28,6 @@ export function NewProductionSheet({ open, onClose }: { open: boolean; onClose: 
       },
       {
         onSuccess: ({ id }) => {
-          reset()
           void navigate(`/p/${id}/shoot`)
         },
       },
@@ -39,7 +37,7 @@ export function NewProductionSheet({ open, onClose }: { open: boolean; onClose: 
     <Sheet
       title="New production"
       about="One video for one client or channel. Everything but the title can wait."
-      open={open}
+      open
       onClose={onClose}
     >
       <form onSubmit={(event) => void save(event)} noValidate>

@@ -1,4 +1,5 @@
 import { Plus } from 'lucide-react'
+import { lazy, Suspense } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { STATION_NAMES } from '../../../core/line/stations'
 import { counted } from '../../../core/units/quantity'
@@ -12,7 +13,9 @@ import { useProductions } from '../../parts/queries'
 import { usePageTitle } from '../usePageTitle'
 import { Knot } from '../StationLine'
 import { AwayProductions } from './AwayProductions'
-import { NewProductionSheet } from './NewProductionSheet'
+
+// Forms are no part of the first screen.
+const NewProductionSheet = lazy(() => import('./NewProductionSheet'))
 
 const needsYou = (production: ProductionView) => production.line.some((status) => status.worry)
 
@@ -35,7 +38,7 @@ export function Overview() {
       </Ask>
       <Older pages={query}>Show older productions</Older>
       <AwayProductions />
-      <NewProductionSheet open={search.has('new')} onClose={() => setSearch({})} />
+      <Suspense>{search.has('new') && <NewProductionSheet onClose={() => setSearch({})} />}</Suspense>
     </>
   )
 }

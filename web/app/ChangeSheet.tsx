@@ -1,0 +1,56 @@
+import { yupResolver } from '@hookform/resolvers/yup'
+import { useForm } from 'react-hook-form'
+import { useNavigate } from 'react-router'
+import { productionChange, productionsApi, type ProductionView } from '../../contract/productions'
+import { Button } from '../parts/Button'
+import { Field } from '../parts/Field'
+import { Sheet } from '../parts/Sheet'
+import { Trouble } from '../parts/Trouble'
+import { useSend } from '../parts/useSend'
+
+/** Title, client and day of a production, and the way to put it away. */
+export default function ChangeSheet({ production, onClose }: { production: ProductionView; onClose: () => void }) {
+  const { id, title, client, shootOn, folder } = production
+  const navigate = useNavigate()
+  const change = useSend(productionsApi.change)
+  const putAway = useSend(productionsApi.putAway)
+  const {
+    register,
+    handleSubmit,
+    formState: { errors },
+  } = useForm({ resolver: yupResolver(productionChange), defaultValues: { title, client, shootOn: shootOn ?? '' } })
+  const save = handleSubmit((body) => change.mutate({ params: { id }, body }, { onSuccess: onClose }))
+  return (
+    <Sheet
+      title={`Change ${title}`}
+      about={`Its folder on every volume stays “${folder}”, so that nothing that was copied moves.`}
+      open
+      onClose={onClose}
+    >
+      <form onSubmit={(event) => void save(event)} noValidate>
+        <Field label="Title" fault={errors.title?.message} {...register('title')} />
+        <div className="grid gap-x-4 sm:grid-cols-2">
+          <Field label="Client or channel" fault={errors.client?.message} {...register('client')} />
+          <Field label="Shoot day" type="date" fault={errors.shootOn?.message} {...register('shootOn')} />
+        </div>
+        <Trouble error={change.error ?? putAway.error} />
+        <div className="flex flex-wrap gap-3">
+          <Button look="primary" type="submit" disabled={change.isPending}>
+            Keep the change
+          </Button>
+          <Button
+            disabled={putAway.isPending}
+            onClick={() =>
+              putAway.mutate({ params: { id }, body: { away: true } }, { onSuccess: () => void navigate('/') })
+            }
+          >
+            Put it away
+          </Button>
+        </div>
+        <p className="mt-3 text-sm text-quiet">
+          Put away, it leaves the overview and can be brought back there. Its loads, copies and proofs stay.
+        </p>
+      </form>
+    </Sheet>
+  )
+}
