@@ -77,10 +77,18 @@ export interface Medium {
   device(): Promise<DeviceIdentity>
 }
 
-export const joinPath = (...parts: readonly Buffer[]): Buffer =>
-  Buffer.concat(
-    parts.filter((part) => part.length > 0).flatMap((part, at) => (at === 0 ? [part] : [Buffer.from('/'), part])),
-  )
+export function joinPath(...parts: readonly Buffer[]): Buffer {
+  let length = 0
+  for (const part of parts) if (part.length > 0) length += part.length + (length > 0 ? 1 : 0)
+  const path = Buffer.allocUnsafe(length)
+  let at = 0
+  for (const part of parts) {
+    if (part.length === 0) continue
+    if (at > 0) at = path.writeUInt8(0x2f, at)
+    at += part.copy(path, at)
+  }
+  return path
+}
 
 export const parentOf = (path: Buffer): Buffer => path.subarray(0, Math.max(0, path.lastIndexOf(0x2f)))
 
