@@ -41,7 +41,7 @@ const COLUMNS: readonly Column<ClipView, ClipSort>[] = [
     header: 'Frame',
     sort: 'frame',
     className: 'figure',
-    cell: (clip) => <span className={clip.trouble ? 'font-sans text-stop' : ''}>{frame(clip)}</span>,
+    cell: (clip) => (clip.trouble ? '' : frame(clip)),
     text: frame,
   },
   {
@@ -121,13 +121,14 @@ function Picture({ clip }: { clip: ClipView }) {
     />
   ) : (
     <span className="flex h-15 w-[6.7rem] items-center justify-center border border-dashed border-rule text-sm text-quiet">
-      {clip.hasPicture ? 'no picture' : clip.isRun ? 'raw frames' : 'sound'}
+      {clip.trouble ? 'unreadable' : clip.hasPicture ? 'no picture' : clip.isRun ? 'raw frames' : 'sound'}
     </span>
   )
 }
 
 function Name({ clip }: { clip: ClipView }) {
   const { open } = useContext(Around)
+  const wrong = [clip.trouble, clip.cut].filter(Boolean).join('; ')
   return (
     <>
       <button
@@ -141,14 +142,16 @@ function Name({ clip }: { clip: ClipView }) {
           open(clip)
         }}
       >
-        {clip.name}
+        <span className="line-clamp-2" title={clip.name}>
+          {clip.name}
+        </span>
       </button>
       <span className="block text-sm text-quiet">{clip.onCard ? filesOf(clip) : 'no longer on the card'}</span>
       {clip.givenTo !== null && <span className="block text-sm">given to “{clip.givenTo}”</span>}
-      {clip.cut ? (
-        <span className="block text-sm text-stop">{clip.cut}</span>
-      ) : (
+      {wrong === '' ? (
         clip.remarks.length > 0 && <span className="block text-sm">{clip.remarks.slice(0, 3).join(', ')}</span>
+      ) : (
+        <span className="block text-sm text-stop">{wrong}</span>
       )}
     </>
   )
