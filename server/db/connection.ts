@@ -1,6 +1,7 @@
-import { CamelCasePlugin, Kysely, Migrator, PostgresDialect } from 'kysely'
+import { CamelCasePlugin, Kysely, Migrator } from 'kysely'
 import pg from 'pg'
 import { migrations } from './migrations'
+import { PatientDialect, untilFree } from './patience'
 import type { Database } from './schema'
 
 export type Db = Kysely<Database>
@@ -16,7 +17,7 @@ export async function openDatabase(url: string): Promise<Db> {
   // A database that goes away is met by the next question, and by those who listen to it.
   pool.on('error', () => undefined)
   const db = new Kysely<Database>({
-    dialect: new PostgresDialect({ pool }),
+    dialect: new PatientDialect({ pool }),
     plugins: [new CamelCasePlugin({ maintainNestedObjectKeys: true })],
   })
   const { error } = await new Migrator({
@@ -27,22 +28,6 @@ export async function openDatabase(url: string): Promise<Db> {
   return db
 }
 
-/** How often writes are tried that others were in the way of. */
-const TRIES = 5
-
-/**
- * Several writes as one; within a transaction that is open already they belong to it. Writes that waited for each other
- * in a circle are made anew, so that `write` must do nothing but ask and write. Source: PostgreSQL documentation,
- * appendix A: 40P01 is deadlock_detected.
- */
-export async function inTransaction<T>(db: Db, write: (tx: Db) => Promise<T>): Promise<T> {
-  if (db.isTransaction) return write(db)
-  for (let turn = 1; ; turn += 1)
-    try {
-      return await db.transaction().execute(write)
-    } catch (error) {
-      if (turn === TRIES || !isCircle(error)) throw error
-    }
-}
-
-const isCircle = (error: unknown): boolean => error instanceof Error && 'code' in error && error.code === '40P01'
+/** Several writes as one; within a transaction that is open already they belong to it. `write` may be called again. */
+export const inTransaction = <T>(db: Db, write: (tx: Db) => Promise<T>): Promise<T> =>
+  db.isTransaction ? write(db) : untilFree(() => db.transaction().execute(write))

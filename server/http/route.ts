@@ -49,7 +49,7 @@ function route<Path extends string, Body, Query, Answer>(
     await handle({
       params: paramsOf<Path>(req),
       body: await validated(endpoint.body, req.body),
-      query: await validated(endpoint.query, { ...req.query }, 'casts'),
+      query: await validated(endpoint.query, questionOf(req), 'casts'),
       req,
       res,
     })
@@ -63,6 +63,13 @@ function paramsOf<Path extends string>(req: Request): Params<Path> {
   return Object.fromEntries(
     Object.entries(params).map(([name, id]) => [name, String(id).toLowerCase()]),
   ) as Params<Path>
+}
+
+/** Each name stands in an address once, so that every value of it is a text. */
+function questionOf({ query }: Request): Record<string, unknown> {
+  const twice = Object.keys(query).find((name) => typeof query[name] !== 'string')
+  if (twice !== undefined) throw invalid('A name stands in the address more than once. Give it once.', twice)
+  return { ...query }
 }
 
 /** What was sent, as its schema wants it; throws with the first field that is wrong. Text of addresses is turned into numbers. */

@@ -237,6 +237,11 @@ describe('what is sent to the API', () => {
       text: expect.stringContaining('%25'),
     })
     expect(await ask('GET', '/search?q=%00')).toMatchObject({ status: 422 })
+    for (const path of ['/search?q=a&q=b', `/loads/${idsFor('load')[0]}/plan?volumeIds=&volumeIds=`])
+      expect(await ask('GET', path), path).toMatchObject({
+        status: 422,
+        text: expect.stringContaining('more than once'),
+      })
     for (const name of ['valueOf', '__proto__', 'constructor']) {
       expect(await ask('GET', `/search?q=x&${name}=1`), name).toMatchObject({ status: 422 })
       expect(await ask('POST', '/productions', `{"title":"x","${name}":1}`), name).toMatchObject({ status: 422 })
