@@ -1,6 +1,6 @@
 import { sql, type Kysely } from 'kysely'
-import { findingKeyOf } from '../../../core/cards/findings'
-import { fileTitle } from '../../../core/units/fileTitle'
+import { findingKeyOf } from './core0022/cards/findings'
+import { fileTitle } from './core0022/units/fileTitle'
 
 /** Sites, mounts, cards and cameras; no cascade reaches a fact any more. */
 const THINGS = [

@@ -1,5 +1,5 @@
 import { sql, type Kysely } from 'kysely'
-import { findingKeyOf } from '../../../core/cards/findings'
+import { findingKeyOf } from './core0022/cards/findings'
 
 /** What is true now of each file of a copy, and how many are so: kept with the facts, in the same transaction. */
 const STATEMENTS = [

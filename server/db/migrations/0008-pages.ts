@@ -1,5 +1,5 @@
 import { sql, type Kysely } from 'kysely'
-import { clipFindings } from '../../../core/cards/findings'
+import { clipFindings } from './core0022/cards/findings'
 
 /** The sign of each count of a load's clips: `new` adds a row, `old` takes it away. */
 const CLIP_COUNTS = `

@@ -1,7 +1,7 @@
 import { sql, type Kysely } from 'kysely'
-import { USUAL_CHOICE } from '../../../core/exports/plan'
-import type { MediaFacts } from '../../../core/media/facts'
-import { currentFacts } from '../../../core/media/olderFacts'
+import { USUAL_CHOICE } from './core0022/exports/plan'
+import type { MediaFacts } from './core0022/media/facts'
+import { currentFacts } from './core0022/media/olderFacts'
 import { judgeDeliverables, judgeProxies } from './judge'
 
 /** What was read of media files takes the shape of the reader that knows more; what it knew not is open until the next look. */

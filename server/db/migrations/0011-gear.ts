@@ -1,5 +1,5 @@
 import { sql, type Kysely } from 'kysely'
-import { frameRate, parseFrameRate } from '../../../core/units/frameRate'
+import { frameRate, parseFrameRate } from './core0022/units/frameRate'
 
 /** What is put away is hidden from lists and choices; nothing of it is lost. */
 const AWAY = ['production', 'camera', 'card', 'volume', 'site', 'reader']

@@ -1,12 +1,12 @@
 import { sql, type Kysely } from 'kysely'
-import { checkDelivery, type MeasuredDelivery } from '../../../core/exports/check'
-import { destinationOf } from '../../../core/exports/destination'
-import { deliveryPlan } from '../../../core/exports/plan'
-import type { CropWindow } from '../../../core/exports/reframe'
-import { allPass } from '../../../core/media/check'
-import type { MediaFacts } from '../../../core/media/facts'
-import { checkProxy } from '../../../core/proxies/check'
-import { HALF_SIZE, mostProxyBytes } from '../../../core/proxies/recipe'
+import { checkDelivery, type MeasuredDelivery } from './core0022/exports/check'
+import { destinationOf } from './core0022/exports/destination'
+import { deliveryPlan } from './core0022/exports/plan'
+import type { CropWindow } from './core0022/exports/reframe'
+import { allPass } from './core0022/media/check'
+import type { MediaFacts } from './core0022/media/facts'
+import { checkProxy } from './core0022/proxies/check'
+import { HALF_SIZE, mostProxyBytes } from './core0022/proxies/recipe'
 
 interface ProxyRow {
   readonly id: string

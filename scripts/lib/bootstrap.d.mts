@@ -1,0 +1,1 @@
+export function postgresBin(): string | undefined

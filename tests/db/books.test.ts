@@ -1,0 +1,87 @@
+import { execFileSync } from 'node:child_process'
+import { readFileSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import pg from 'pg'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { bookAnswers } from './books/answers'
+import { makeBooks } from './books/make'
+import { testCluster } from './database'
+
+let cluster: Awaited<ReturnType<typeof testCluster>>
+beforeAll(async () => {
+  cluster = await testCluster()
+})
+afterAll(() => cluster.stop())
+
+const KEPT = ['2026-11-28'] as const
+const kept = (name: string) => join(import.meta.dirname, 'books', name)
+
+/** Puts a kept database back as it was written. */
+function restored(file: string, name: string): string {
+  const url = cluster.url(name)
+  execFileSync('psql', ['-q', '-v', 'ON_ERROR_STOP=1', '-f', file, url])
+  return url
+}
+
+/** What nobody may lose: facts, and what was decided. */
+const FACTS = [
+  ...['seen', 'seen_change', 'proof', 'reading', 'twin', 'twin_reading', 'load_sample', 'said', 'journal'],
+  ...['load_entry', 'clip', 'clip_file', 'review', 'rig', 'mirror', 'copy_file', 'load_summary', 'load_finding'],
+  ...['proxy', 'deliverable', 'bag', 'sorted_file', 'sorted_change', 'production_bytes', 'shot', 'setting'],
+] as const
+
+/** Every row of those tables, with the columns that they had when they were written. */
+async function factsIn(url: string, columnsOf?: ReadonlyMap<string, readonly string[]>) {
+  const client = new pg.Client({ connectionString: url })
+  await client.connect()
+  const columns = new Map<string, readonly string[]>(columnsOf)
+  const rows: Record<string, string[]> = {}
+  for (const table of FACTS) {
+    if (!columns.has(table)) {
+      const { rows: found } = await client.query<{ name: string }>(
+        `select column_name as name from information_schema.columns where table_schema = 'public' and table_name = $1 order by 1`,
+        [table],
+      )
+      columns.set(
+        table,
+        found.map((one) => one.name),
+      )
+    }
+    const names = (columns.get(table) ?? []).map((name) => `"${name}"`).join(', ')
+    const { rows: found } = await client.query<{ row: string }>(
+      `select row_to_json(kept)::text as row from (select ${names} from ${table}) kept order by 1`,
+    )
+    rows[table] = found.map((one) => one.row)
+  }
+  await client.end()
+  return { columns, rows }
+}
+
+describe.each(KEPT)('a database of %s', (day) => {
+  it('opens with every fact it had, and says of every copy what it said then', async () => {
+    const name = `books_${day.replaceAll('-', '_')}`
+    const url = restored(kept(`${day}.sql`), name)
+    const before = await factsIn(url)
+    expect(before.rows.proof?.length).toBeGreaterThan(20)
+    const db = await cluster.open(name)
+    const answers: unknown = JSON.parse(JSON.stringify(await bookAnswers(db)))
+    await db.destroy()
+    const after = await factsIn(url, before.columns)
+    expect(after.rows).toEqual(before.rows)
+    expect(answers).toEqual(JSON.parse(readFileSync(kept(`${day}.json`), 'utf8')))
+  })
+})
+
+// Written once for each shape of the database: YENDRA_MAKE_BOOKS=tests/db/books/DAY npx vitest run tests/db/books.test.ts
+describe.runIf(process.env.YENDRA_MAKE_BOOKS)('a database of today', () => {
+  it('is written down, with what is said of it', async () => {
+    const to = String(process.env.YENDRA_MAKE_BOOKS)
+    writeFileSync(`${to}.sql`, await makeBooks())
+    restored(`${to}.sql`, 'made')
+    const db = await cluster.open('made')
+    const answers = await bookAnswers(db)
+    await db.destroy()
+    writeFileSync(`${to}.json`, `${JSON.stringify(answers, null, 1)}\n`)
+    expect(answers.loads.map((load) => load.clear.clear)).toContain(true)
+  })
+})

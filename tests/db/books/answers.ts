@@ -1,0 +1,48 @@
+import { markOf } from '../../../core/copies/mark'
+import type { Db } from '../../../server/db/connection'
+import { clipPage, loadsOf } from '../../../server/db/queries/cards'
+import { loadStates } from '../../../server/facts/loadStates'
+import { BOOKS_HOST } from './make'
+
+/** When a kept database is asked: answers that speak of ages do not change from one day to the next. */
+const ASKED_AT = Date.parse('2026-11-29T12:00:00Z')
+
+/** What is said of every load of a kept database, in an order that does not depend on ids. */
+export async function bookAnswers(db: Db) {
+  const productions = await db.selectFrom('production').select(['id', 'title']).orderBy('title').execute()
+  const loads = await loadsOf(
+    db,
+    productions.map((one) => one.id),
+  )
+  const states = await loadStates(db, loads, { host: BOOKS_HOST, now: ASKED_AT, looked: true })
+  const reviews = await db.selectFrom('review').selectAll().orderBy('clipId').execute()
+  const asked = { limit: 200, after: undefined, down: false }
+  const clips = await Promise.all(
+    productions.map(async ({ id, title }) => {
+      const page = await clipPage(db, { productionId: id, loadId: null, show: 'all', q: '', sort: 'name' }, asked)
+      return {
+        title,
+        clips: page.rows.map(({ name, seconds, parts, proxy, wrong, sizeBytes, recordedAt }) => ({
+          ...{ name, seconds, parts, proxy, wrong, sizeBytes, recordedAt },
+        })),
+      }
+    }),
+  )
+  return {
+    loads: states.map((state) => ({
+      label: state.load.label,
+      clips: state.load.clips,
+      playable: state.load.playable,
+      rig: state.load.rigName,
+      findings: state.findings,
+      copies: state.copies.map((copy) => ({ ...copy, mark: markOf(copy, state.settings) })),
+      clear: state.clear,
+      formattedAt: state.formattedAt,
+      formattedAgainst: state.formattedAgainst,
+      returned: state.returned,
+      twins: state.twins.map(({ name, facts, isFormatted }) => ({ name, facts, isFormatted })),
+    })),
+    clips,
+    reviews: reviews.map(({ verdict, ranges, note, name, folder }) => ({ verdict, ranges, note, name, folder })),
+  }
+}
