@@ -1,7 +1,7 @@
 import { array, boolean, mixed, object, string, type InferType } from 'yup'
 import type { CopyPlan } from '../core/copies/plan'
 import type { Station } from '../core/line/stations'
-import { checkOrder } from './copies'
+import { CHECK_WAYS, checkOrder } from './copies'
 import { renderOrder } from './exports'
 import { bagOrder } from './shelf'
 import type { Topic } from './topics'
@@ -66,7 +66,16 @@ export const TASK_KINDS = {
     station: 'copies',
     line: 'files',
     topics: ['copies', 'productions'],
-    input: checkOrder.concat(object({ loadId: id(), seed: string().required() })),
+    input: checkOrder.concat(
+      object({
+        loadId: id(),
+        seed: string().required(),
+        /** Files that may have been replaced are read again by themselves. */
+        how: string()
+          .oneOf([...CHECK_WAYS, 'doubted'] as const)
+          .required(),
+      }),
+    ),
     subject: (input: { loadId: string }) => input.loadId,
   },
   /** Reads a second card with the content of a load, and compares it with what was proved. */

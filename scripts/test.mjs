@@ -5,7 +5,17 @@ import { ensureBuild, ensureDebian, ensurePackages, PROJECT } from './lib/bootst
 import { freePort } from './lib/postgres.mjs'
 
 ensurePackages()
-ensureDebian(['postgresql', 'ffmpeg', 'chromium', 'xxhash', 'mediainfo', 'xfsprogs'])
+ensureDebian([
+  'postgresql',
+  'ffmpeg',
+  'chromium',
+  'xxhash',
+  'mediainfo',
+  'xfsprogs',
+  'exfat-fuse',
+  'exfatprogs',
+  'btrfs-progs',
+])
 ensureBuild()
 
 const results = join(PROJECT, 'test-results')

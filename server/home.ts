@@ -9,6 +9,9 @@ export function home(): string {
   return folder
 }
 
+/** For trials: disk images count as drives of their own, and each answer says so. */
+export const loopsApart = (): boolean => process.env.YENDRA_LOOPS === 'apart'
+
 export const picturesFolder = (): string => join(home(), 'pictures')
 /** Small films of clips that browsers cannot play; each can be made again. */
 export const previewsFolder = (): string => join(home(), 'previews')

@@ -77,9 +77,11 @@ export function namesBy(pattern: string, clips: readonly NamedClip[], taken: rea
         ),
       )
     const base = filled('')
-    // Of a very long name the end is cut off, and with it the number.
-    const isCut = filled('01') === filled('02')
-    const numbered = (number: string) => (isCut ? `${[...base].slice(0, 25).join('')}_${number}` : filled(number))
+    // Of a very long name the end is cut off, and with it the number, or its last digit.
+    const isCut = (number: string) =>
+      filled(number) === filled(`${number.slice(0, -1)}${number.endsWith('0') ? '1' : '0'}`)
+    const numbered = (number: string) =>
+      isCut(number) ? `${[...base].slice(0, 25).join('')}_${number}` : filled(number)
     for (let take = (counts.get(base) ?? 0) + 1; ; take += 1) {
       const to = pattern.includes('{take}')
         ? numbered(String(take).padStart(2, '0'))

@@ -1,4 +1,4 @@
-import { fileTitle } from '../units/fileTitle'
+import { fileTitle, freeTitle, titleWith } from '../units/fileTitle'
 import { counted, formatBytes } from '../units/quantity'
 import type { Verdict } from './review'
 
@@ -139,19 +139,28 @@ export function sortedFiles(
     const first = clip.files[0]
     if (folder === undefined || !first) return []
     const base = fileTitle(clip.name ?? stemOf(first.fileName))
-    for (let turn = 0; ; turn += 1) {
-      const name = turn === 0 ? base : fileTitle(`${base} ${clip.load}${turn === 1 ? '' : ` ${turn}`}`)
-      const files = named(clip, `${folder}/${turn > 1 && name === base ? `${base} ${turn}` : name}`)
-      if (files.some(({ path }) => taken.has(path.toLowerCase()))) continue
-      for (const { path } of files) taken.add(path.toLowerCase())
-      return files
-    }
+    const filesAs = (name: string) => named(clip, `${folder}/${name}`)
+    const isFree = (name: string) => filesAs(name).every(({ path }) => !taken.has(path.toLowerCase()))
+    const files = filesAs(
+      isFree(base) ? base : freeTitle(fileTitle(`${base} ${clip.load}`), isFree, (turn) => ` ${turn}`),
+    )
+    for (const { path } of files) taken.add(path.toLowerCase())
+    return files
   })
+}
+
+/** A file name that is too long keeps its number and ending: they tell the frames of a run apart. */
+function frameTitle(fileName: string): string {
+  const tail = /\d*(\.[^.]*)?$/.exec(fileName)?.[0] ?? ''
+  const name = fileTitle(fileName)
+  return name.endsWith(tail)
+    ? name
+    : titleWith(fileName.slice(0, fileName.length - tail.length), fileTitle(`x${tail}`).slice(1))
 }
 
 function named(clip: SortClip, base: string): WantedFile[] {
   if (clip.isRun)
-    return clip.files.map((file) => ({ ...placedAt(file, `${base}/${fileTitle(file.fileName)}`), clipId: clip.id }))
+    return clip.files.map((file) => ({ ...placedAt(file, `${base}/${frameTitle(file.fileName)}`), clipId: clip.id }))
   const used = new Map<string, number>()
   return clip.files.map((file) => {
     // Parts of a take have one ending, the sound beside a picture another.

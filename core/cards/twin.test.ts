@@ -6,17 +6,26 @@ const own = { readerId: 'left', volumeUid: 'AAAA-0001', heldNow: true }
 
 describe('which of two cards with one content is which', () => {
   it('file systems of other ids are other cards, wherever they lie', () => {
-    expect(twinKey({ readerId: 'left', volumeUid: 'BBBB-0002' }, own, [])).toBe('BBBB-0002')
-    expect(twinKey({ readerId: 'right', volumeUid: 'AAAA-0001' }, own, [])).toBeUndefined()
+    expect(twinKey({ readerId: 'left', volumeUid: 'BBBB-0002', isFirstStay: false }, own, [])).toBe('BBBB-0002')
+    expect(twinKey({ readerId: 'right', volumeUid: 'AAAA-0001', isFirstStay: false }, own, [])).toBeUndefined()
   })
 
-  it('without ids they are two only where both lie in readers at once, and stay so', () => {
+  it('without ids they are two only where both lie in readers at once', () => {
     const blind = { ...own, volumeUid: undefined }
-    const right = { readerId: 'right', volumeUid: undefined }
+    const right = { readerId: 'right', volumeUid: undefined, isFirstStay: false }
     expect(twinKey(right, blind, [])).toBe('reader right')
     expect(twinKey(right, { ...blind, heldNow: false }, [])).toBeUndefined()
-    expect(twinKey(right, { ...blind, heldNow: false }, ['reader right'])).toBe('reader right')
-    expect(twinKey({ readerId: 'left', volumeUid: undefined }, blind, [])).toBeUndefined()
+    expect(twinKey({ ...right, readerId: 'left' }, blind, [])).toBeUndefined()
+  })
+
+  it('once two without ids were seen, each that is put in anew may be either, also in the reader of the first', () => {
+    const blind = { ...own, volumeUid: undefined, heldNow: false }
+    const left = { readerId: 'left', volumeUid: undefined, isFirstStay: false }
+    expect(twinKey(left, blind, ['reader right'])).toBe('reader left')
+    expect(twinKey({ ...left, readerId: 'right' }, blind, ['reader right'])).toBe('reader right')
+    // The first card has not left its reader since it was looked at.
+    expect(twinKey({ ...left, isFirstStay: true }, blind, ['reader right'])).toBeUndefined()
+    expect(twinKey(left, blind, ['AAAA-0002'])).toBeUndefined()
   })
 })
 

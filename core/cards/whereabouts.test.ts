@@ -6,6 +6,7 @@ const copy = (volumeName: string, more: Partial<CopyFacts> = {}): CopyFacts => (
   ...{ volumeId: volumeName, volumeName, site: 'workshop', connected: true, device: undefined, sizeBytes: 1000 },
   ...{ filesWanted: 11, filesCopied: 11, filesVerified: 11, filesVerifiedFromCache: 0 },
   ...{ filesMismatched: 0, filesInConflict: 0, filesMissing: 0, mirrorLost: false },
+  ...{ filesDoubted: 0, doubtedBytes: 0, mounted: [] },
   ...{ firstVerifiedAt: undefined, lastVerifiedAt: undefined, readAgainAt: undefined, seenAt: undefined },
   spotPlayedAt: undefined,
   ...more,

@@ -1,57 +1,11 @@
-import { counted } from '../units/quantity'
-import { deviceRelation, type DeviceRelation, type Standing } from './device'
-import { markOf, type CopyFacts, type MarkRule } from './mark'
+import { counted, formatBytes } from '../units/quantity'
+import { deviceRelation, isImage, type DeviceRelation } from './device'
+import { ageOf, isFresh, timeOf } from './age'
+import { knownReasons, twinAsked, twinReasons } from './cardReasons'
+import type { ClearAnswer, ClearQuestion, Reason } from './clearQuestion'
+import { markOf, type CopyFacts } from './mark'
 
-export type ClearPolicy = 'at-home-only' | 'reuse-on-the-job'
-
-export interface ClearRules extends MarkRule {
-  /** A proof older than this counts no more: of a volume that cannot be seen, or until a sample of it was read again. */
-  readonly proofHours: number
-}
-
-export interface ClearQuestion {
-  readonly copies: readonly CopyFacts[]
-  /** Other cards with the same content that nobody said were formatted; none where a twin itself is asked about. */
-  readonly twins: readonly CopyFacts[]
-  /** The twin that is asked about, where it is not the load’s own card: what was copied was read from that one. */
-  readonly askedTwin: CopyFacts | undefined
-  /** Something was copied from a twin: then that is not known to be what lies on the load’s own card. */
-  readonly readFromTwin: boolean
-  readonly policy: ClearPolicy
-  readonly rules: ClearRules
-  /** Whether the person says they are at their own desk now. */
-  readonly atHome: boolean
-  readonly cardInReader: boolean
-  /** How the card in the reader differs from what was looked at, in words; it may be another card of the same names. */
-  readonly cardDifference: string | undefined
-  /** What the card stood on when it was last listed. */
-  readonly cardStanding: Standing
-  /** Pairs of volumes of which the person said that they are different drives. */
-  readonly saidDifferent: readonly (readonly [string, string])[]
-  /** Files on the card that were not copied because they are neither file nor folder. */
-  readonly filesLeftOut: number
-  /** Findings of the card that are wrong and that nobody has settled. */
-  readonly thingsWrong: number
-  readonly formattedAt: string | undefined
-  /** Milliseconds since 1970. */
-  readonly now: number
-  /** False when nobody could look at the card and the copies just now. */
-  readonly looked: boolean
-}
-
-export interface Reason {
-  readonly met: boolean
-  readonly sentence: string
-}
-
-export interface ClearAnswer {
-  readonly clear: boolean
-  readonly sentence: string
-  readonly reasons: readonly Reason[]
-  readonly caution: string
-  /** Volumes of which a sample must be read before the answer can be yes. */
-  readonly sampleFirst: readonly string[]
-}
+export type { ClearAnswer, ClearQuestion } from './clearQuestion'
 
 const namesOf = (copies: readonly CopyFacts[], joint = ' and ') => copies.map((copy) => copy.volumeName).join(joint)
 
@@ -105,20 +59,6 @@ function countingTwin({ twins, rules, ...question }: ClearQuestion): CopyFacts |
   )
 }
 
-/** Read within the time that the rule allows: every file of it, or a sample since. */
-function isFresh(copy: CopyFacts, { now, rules }: ClearQuestion): boolean {
-  const readAt = Math.max(timeOf(copy.firstVerifiedAt), timeOf(copy.readAgainAt))
-  return now - readAt <= rules.proofHours * 3_600_000
-}
-
-const timeOf = (at: string | undefined) => (at === undefined ? 0 : Date.parse(at))
-
-function ageOf(copy: CopyFacts, now: number): string {
-  const hours = Math.floor((now - Math.max(timeOf(copy.firstVerifiedAt), timeOf(copy.readAgainAt))) / 3_600_000)
-  if (hours < 1) return 'less than an hour ago'
-  return hours < 48 ? `${counted(hours, 'hour')} ago` : `${Math.floor(hours / 24)} days ago`
-}
-
 const oldest = (copies: readonly [CopyFacts, ...CopyFacts[]]): CopyFacts =>
   copies.reduce((old, copy) => (timeOf(copy.firstVerifiedAt) < timeOf(old.firstVerifiedAt) ? copy : old))
 
@@ -157,38 +97,10 @@ function copyReasons(question: ClearQuestion, counting: readonly CopyFacts[], st
   if (counting.length > 0 && !counting.some((copy) => copy.connected))
     reasons.unshift({ met: false, sentence: `No copy can be seen now: connect ${namesOf(counting, ' or ')}.` })
   if (counting.length >= 2) reasons.push(...deviceReasons(question, counting))
+  if (counting.some((copy) => copy.device?.disks.some(isImage)))
+    reasons.push({ met: true, sentence: 'Disk images count as drives of their own here, for a trial.' })
   return reasons
 }
-
-/** What is said of cards with the same content, while they are wanted as copies. */
-function twinReasons({ twins, rules, now }: ClearQuestion, counting: readonly CopyFacts[]): Reason[] {
-  const met = counting.length >= 2
-  return twins
-    .filter((twin) => !met || counting.includes(twin))
-    .map((twin) => {
-      const name = upperFirst(twin.volumeName)
-      if (counting.includes(twin))
-        return {
-          met: true,
-          sentence: `${name} counts as a copy while it lies in a reader: read whole ${ageOf(twin, now)}, equal to what was copied.`,
-        }
-      if (twin.filesMismatched > 0)
-        return { met, sentence: `${name} is not what was copied: ${counted(twin.filesMismatched, 'file')} differ.` }
-      if (!twin.connected)
-        return { met, sentence: `${name} is in no reader now: it counts as a copy only where it can be seen.` }
-      if (markOf(twin, rules) === 1)
-        return { met, sentence: `${name} could only be read through memory, perhaps not from the card.` }
-      const copied = markOf(twin, rules) >= 2
-      return {
-        met,
-        sentence: copied
-          ? `${name} was read ${ageOf(twin, now)}: read it again, and it counts as a copy.`
-          : `${name} holds the same files, but only samples of it were read: read it whole, and it counts as a copy.`,
-      }
-    })
-}
-
-const upperFirst = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 /** How two copies lie to each other, with what the person said where the system cannot know. */
 function relationOf(question: ClearQuestion, a: CopyFacts, b: CopyFacts): DeviceRelation {
@@ -266,6 +178,16 @@ function troubleReasons({ copies, rules }: ClearQuestion): Reason[] {
       sentence: `${copy.volumeName}: ${files} ${are} gone or no longer as ${copy.filesMissing === 1 ? 'it was' : 'they were'} proved. Copy again.`,
     })
   }
+  for (const copy of copies.filter((one) => one.filesDoubted > 0 && !one.mirrorLost))
+    reasons.push({
+      met: verified >= 2,
+      sentence: `${copy.volumeName}: ${counted(copy.filesDoubted, 'file')} (${formatBytes(copy.doubtedBytes)}) may have been replaced since ${copy.filesDoubted === 1 ? 'it was' : 'they were'} proved. ${copy.connected ? `${copy.filesDoubted === 1 ? 'It is' : 'They are'} being read again by ${copy.filesDoubted === 1 ? 'itself' : 'themselves'}.` : 'Connect it: then they are read again.'}`,
+    })
+  for (const copy of copies.filter((one) => one.mounted.length > 0))
+    reasons.push({
+      met: verified >= 2,
+      sentence: `${copy.volumeName}: another file system is mounted inside the copy, at “${copy.mounted[0]}”. What lies there is on another drive and counts for nothing here.`,
+    })
   const lost = copies.filter((copy) => copy.mirrorLost)
   if (lost.length > 0)
     reasons.push({
@@ -281,27 +203,12 @@ function troubleReasons({ copies, rules }: ClearQuestion): Reason[] {
   return reasons
 }
 
-/** Whether the very bytes of the card that is asked about were read, where there are two of it. */
-function twinAsked({ askedTwin, readFromTwin, rules }: ClearQuestion): Reason[] {
-  if (!askedTwin)
-    return readFromTwin
-      ? [{ met: false, sentence: 'What was copied was read from its twin; of this card only samples were. Keep it.' }]
-      : []
-  if (markOf(askedTwin, rules) >= 2)
-    return [{ met: true, sentence: 'Every file of this card was read, and is what was copied.' }]
-  const sentence =
-    askedTwin.filesMismatched > 0
-      ? `This card is not what was copied: ${counted(askedTwin.filesMismatched, 'file')} differ. Keep it.`
-      : 'What was copied was read from its twin; of this card only samples were. Read it whole first.'
-  return [{ met: false, sentence }]
-}
-
 function lookReasons(question: ClearQuestion): Reason[] {
   const reasons: Reason[] = []
   if (!question.looked)
     reasons.push({ met: false, sentence: 'Nobody could look at the card and the copies just now. Wait a moment.' })
   if (question.cardDifference !== undefined) reasons.push({ met: false, sentence: question.cardDifference })
-  reasons.push(...twinAsked(question))
+  reasons.push(...knownReasons(question), ...twinAsked(question))
   return reasons
 }
 

@@ -6,7 +6,7 @@ import { deviceRelation } from './device'
 import { drawSample, SAMPLE_BOUNDS } from './draw'
 import { markOf, type CopyFacts } from './mark'
 import { printablePath } from './pathText'
-import { commonShift, listedAs, standingOf } from './standing'
+import { commonShift, listedAs, standingOf, type ListedFile } from './standing'
 
 const copy = (volumeName: string, more: Partial<CopyFacts> = {}): CopyFacts => ({
   volumeId: volumeName,
@@ -20,6 +20,7 @@ const copy = (volumeName: string, more: Partial<CopyFacts> = {}): CopyFacts => (
   filesMismatched: 0,
   filesInConflict: 0,
   filesMissing: 0,
+  ...{ filesDoubted: 0, doubtedBytes: 0, mounted: [] },
   device: { fileSystem: volumeName, disks: [volumeName], known: true, pastCache: true },
   mirrorLost: false,
   sizeBytes: 1e9,
@@ -40,6 +41,7 @@ const home: ClearQuestion = {
   atHome: true,
   cardInReader: false,
   cardDifference: undefined,
+  cardKnown: undefined,
   cardStanding: { device: undefined, connected: false },
   saidDifferent: [],
   rules: { acceptMemory: false, proofHours: 24 },
@@ -255,15 +257,43 @@ describe('devices', () => {
 })
 
 describe('a listing against a proof', () => {
-  const file = (sizeBytes: number, modifiedMs: number) => ({ sizeBytes, modifiedMs })
+  const file = (sizeBytes: number, modifiedMs: number, more: Partial<ListedFile> = {}): ListedFile => ({
+    ...{ sizeBytes, modifiedMs, inode: null, changedMs: null },
+    ...more,
+  })
   it('stands while size and time are the same', () => {
-    expect(listedAs(file(5, 1000.7), 'as-proved', file(5, 1000.2), 0)).toBe('as-proved')
-    expect(listedAs(file(5, 1000), 'as-proved', file(4, 1000), 0)).toBe('changed')
-    expect(listedAs(file(5, 1000), 'as-proved', file(5, 2000), 0)).toBe('changed')
-    expect(listedAs(file(5, 1000), 'as-proved', undefined, 0)).toBe('absent')
-    expect(listedAs(file(5, 1000), 'as-proved', file(5, 3_601_000), 3_600_000)).toBe('as-proved')
-    expect(listedAs(file(5, 1000), 'absent', file(5, 1000), 0)).toBe('changed')
-    expect(listedAs(file(5, 1000), 'changed', undefined, 0)).toBe('absent')
+    expect(listedAs(file(5, 1000.7), 'as-proved', file(5, 1000.2))).toBe('as-proved')
+    expect(listedAs(file(5, 1000), 'as-proved', file(4, 1000))).toBe('changed')
+    expect(listedAs(file(5, 1000), 'as-proved', file(5, 2000))).toBe('changed')
+    expect(listedAs(file(5, 1000), 'as-proved', undefined)).toBe('absent')
+    expect(listedAs(file(5, 1000), 'absent', file(5, 1000))).toBe('changed')
+    expect(listedAs(file(5, 1000), 'changed', undefined)).toBe('absent')
+  })
+
+  it('is doubted with another number or a later touch, where the file system keeps them, until it is read again', () => {
+    const proved = file(5, 1000, { inode: '17', changedMs: 2000.5 })
+    expect(listedAs(proved, 'as-proved', { ...proved })).toBe('as-proved')
+    expect(listedAs(proved, 'as-proved', { ...proved, inode: '18' })).toBe('doubted')
+    expect(listedAs(proved, 'as-proved', { ...proved, changedMs: 2000.6 })).toBe('doubted')
+    // Equal again, it stays doubted: nothing says what it was meanwhile.
+    expect(listedAs(proved, 'doubted', { ...proved })).toBe('doubted')
+    // Older proofs have neither, and some file systems keep neither.
+    expect(listedAs(file(5, 1000), 'as-proved', proved)).toBe('as-proved')
+    expect(listedAs(proved, 'as-proved', file(5, 1000))).toBe('as-proved')
+    expect(standingOf({ outcome: 'equal', pastCache: true }, 'doubted')).toBe('doubted')
+  })
+
+  it('a shift of the clock is believed by the ends of the file, doubted without them, and no shift where they differ', () => {
+    const [then, now] = [file(5, 1000), file(5, 3_601_000)]
+    const shift = (ends: 'equal' | 'differ' | 'unknown', shiftMs = 3_600_000) => ({ shiftMs, ends })
+    expect(listedAs(then, 'as-proved', now, shift('equal'))).toBe('as-proved')
+    expect(listedAs(then, 'as-proved', now, shift('unknown'))).toBe('doubted')
+    expect(listedAs(then, 'as-proved', now, shift('differ'))).toBe('changed')
+    expect(listedAs(then, 'as-proved', now, shift('equal', 7_200_000))).toBe('changed')
+    expect(listedAs(then, 'as-proved', now)).toBe('changed')
+  })
+
+  it('stands for what it proved', () => {
     expect(standingOf({ outcome: 'equal', pastCache: false }, 'as-proved')).toBe('memory')
     expect(standingOf({ outcome: 'equal', pastCache: true }, 'absent')).toBe('missing')
     expect(standingOf({ outcome: 'differs', pastCache: true }, 'as-proved')).toBe('differs')

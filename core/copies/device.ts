@@ -39,6 +39,9 @@ export interface Standing {
 /** Names such as `sdb` are given anew to whatever is plugged in; only serial numbers and their like last. */
 export const NAMED_DISK = 'name:'
 
+/** A disk image that counts as a drive of its own; else it is followed to the disk that it lies on. */
+export const isImage = (disk: string): boolean => disk.startsWith(`${NAMED_DISK}loop`)
+
 /**
  * How two places are related. Seen together, one file system or a shared disk is one device. Seen at different times,
  * numbers of file systems and names of disks say nothing: two drives may have had the same port one after the other.

@@ -26,6 +26,11 @@ export interface CopyFacts {
   readonly filesInConflict: number
   /** Proved once, and listed no more, or with another size or time. */
   readonly filesMissing: number
+  /** Of the size and time that were proved, and perhaps replaced all the same; they are read again by themselves. */
+  readonly filesDoubted: number
+  readonly doubtedBytes: number
+  /** Places inside it where other file systems are mounted: what lies there is no part of it. */
+  readonly mounted: readonly string[]
   /** Its folder is gone from the volume, though the volume is connected. */
   readonly mirrorLost: boolean
   readonly sizeBytes: number
@@ -48,7 +53,7 @@ const CAREFUL: MarkRule = { acceptMemory: false }
 
 /** The mark that the facts earn: a single missing, differing or unproved file holds it back, and so does a lost folder. */
 export function markOf(facts: CopyFacts, rule = CAREFUL): Mark {
-  const wrong = facts.filesMismatched + facts.filesInConflict + facts.filesMissing
+  const wrong = facts.filesMismatched + facts.filesInConflict + facts.filesMissing + facts.filesDoubted
   if (facts.mirrorLost || facts.filesWanted === 0 || facts.filesCopied < facts.filesWanted || wrong > 0) return 0
   if (facts.filesVerified < facts.filesWanted && !rule.acceptMemory) return 1
   return facts.spotPlayedAt ? 3 : 2

@@ -18,6 +18,11 @@ export interface Proved extends OfFile {
   readonly placed: boolean
   readonly sizeBytes: number
   readonly modifiedMs: number
+  /** What the destination's file system tells of it beside, where it does. */
+  readonly inode: string | null
+  readonly changedMs: number | null
+  /** Hash of its first and last 64 KiB, as they were read back. */
+  readonly ends: string | null
 }
 
 /** Other bytes were read back than written; the file got no name. When checked again: other bytes than were proved. */

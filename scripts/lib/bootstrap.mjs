@@ -16,6 +16,10 @@ const DEBIAN = {
   vmtouch: () => onPath('vmtouch'),
   // Makes file systems on which files share bytes, for tests.
   xfsprogs: () => existsSync('/sbin/mkfs.xfs'),
+  // File systems of cards of today, and of drives with snapshots, for tests.
+  'exfat-fuse': () => existsSync('/usr/sbin/mount.exfat-fuse'),
+  exfatprogs: () => existsSync('/usr/sbin/mkfs.exfat'),
+  'btrfs-progs': () => existsSync('/usr/sbin/mkfs.btrfs'),
 }
 
 export function onPath(program) {

@@ -1,7 +1,14 @@
 import { setTimeout as sleep } from 'node:timers/promises'
 import type { DeviceIdentity } from '../../core/copies/device'
 import { FolderMedium } from '../engine/folder'
-import { deviceError, type Medium, type MediumEntry, type ReadableFile, type WritableFile } from '../engine/medium'
+import {
+  deviceError,
+  type Medium,
+  type MediumEntry,
+  type ReadableFile,
+  type Stamps,
+  type WritableFile,
+} from '../engine/medium'
 import { walk } from '../engine/walk'
 import type { Fault } from '../../contract/bench'
 import type { BenchDevice } from './benchDevice'
@@ -191,6 +198,14 @@ export class BenchMedium implements Medium {
   async place(): Promise<string> {
     this.#plugged()
     return Promise.resolve(this.bench.id)
+  }
+
+  stamps(): Promise<Stamps> {
+    return this.#folder.stamps()
+  }
+
+  mounted(): readonly string[] {
+    return this.#folder.mounted()
   }
 
   async device(): Promise<DeviceIdentity> {

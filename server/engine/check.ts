@@ -4,6 +4,8 @@ import { awaitedLater, readBack } from './hash'
 import { inLanes } from './lanes'
 import { errorCode, joinPath, type Medium } from './medium'
 import { NewNames } from './newNames'
+import { EndsHash } from './sample'
+import { stampOf } from './stamps'
 
 /** A file of a copy with the hash that was proved of it. */
 export interface ProvedFile {
@@ -67,7 +69,8 @@ async function checkFile(
   await gate()
   const entry = await medium.entry(path)
   if (entry?.kind !== 'file') return { kind: 'mismatch', ...outcome, found: entry ? `a ${entry.kind}` : 'nothing' }
-  const found = await readSafely(medium, path, blocks, { onBytes, gate, isSource })
+  const ends = new EndsHash(file.sizeBytes)
+  const found = await readSafely(medium, path, blocks, { onBytes, gate, isSource, ends })
   if (typeof found === 'string') return { kind: 'mismatch', ...outcome, found }
   if (found.hash !== file.hash) return { kind: 'mismatch', ...outcome, found: found.hash }
   names.add(path)
@@ -81,6 +84,9 @@ async function checkFile(
     placed: false,
     sizeBytes,
     modifiedMs,
+    // As it lay before it was read: what is put in its place meanwhile is listed otherwise.
+    ...stampOf(await medium.stamps(), entry),
+    ends: ends.digest() ?? null,
   }
 }
 
@@ -89,10 +95,10 @@ async function readSafely(
   medium: Medium,
   path: Buffer,
   blocks: readonly Uint8Array[],
-  { onBytes, gate, isSource }: Pick<CheckOrder, 'onBytes' | 'gate' | 'isSource'>,
+  { onBytes, gate, isSource, ends }: Pick<CheckOrder, 'onBytes' | 'gate' | 'isSource'> & { readonly ends: EndsHash },
 ) {
   try {
-    return await readBack(medium, path, blocks, onBytes, gate, isSource ? undefined : 'settled')
+    return await readBack(medium, path, blocks, onBytes, gate, { ends, ...(!isSource && { how: 'settled' as const }) })
   } catch (error) {
     if (errorCode(error) !== 'EIO') throw error
     return 'unreadable'

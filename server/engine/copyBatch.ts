@@ -6,6 +6,7 @@ import { settleExisting } from './existing'
 import { readBack, RunningHash } from './hash'
 import { inLanes } from './lanes'
 import { nameIfEqual } from './nameIfEqual'
+import { EndsHash } from './sample'
 import { assertUnchanged, openSource } from './source'
 
 /** Small files under way at the same time. */
@@ -51,6 +52,7 @@ export async function proveBatch(run: CopyRun, batch: WrittenBatch, blocks: read
   await Promise.all(run.alive().map((to) => run.attempt(to, () => to.medium.settle())))
   const proofs = batch.written.flatMap(({ file, hash, targets }) => targets.map((to) => ({ file, hash, to })))
   await inLanes(proofs, blocks, async ({ file, hash, to }, block) => {
+    const ends = new EndsHash(file.sizeBytes)
     const found = await run.attempt(to, () =>
       readBack(
         to.medium,
@@ -58,9 +60,10 @@ export async function proveBatch(run: CopyRun, batch: WrittenBatch, blocks: read
         [fitted(block, file.sizeBytes)],
         (bytes) => run.order.onBytes(to.id, 'proved', bytes),
         run.order.gate,
+        { ends },
       ),
     )
-    const record = found && (await nameIfEqual(run, file, to, hash, found))
+    const record = found && (await nameIfEqual(run, file, to, hash, { ...found, ends: ends.digest() ?? null }))
     if (record) records.push(record)
   })
   await run.report(records)

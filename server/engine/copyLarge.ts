@@ -6,6 +6,7 @@ import { settleExisting } from './existing'
 import { awaitedLater, readBack, RunningHash } from './hash'
 import type { WritableFile } from './medium'
 import { nameIfEqual } from './nameIfEqual'
+import { EndsHash } from './sample'
 import { assertUnchanged, openSource } from './source'
 
 const RING = 4
@@ -100,6 +101,7 @@ async function prove(
   wanted: string,
   blocks: readonly Uint8Array[],
 ): Promise<FileRecord | undefined> {
+  const ends = new EndsHash(file.sizeBytes)
   const found = await run.attempt(to, () =>
     readBack(
       to.medium,
@@ -107,7 +109,8 @@ async function prove(
       blocks,
       (bytes) => run.order.onBytes(to.id, 'proved', bytes),
       run.order.gate,
+      { ends },
     ),
   )
-  return found && nameIfEqual(run, file, to, wanted, found)
+  return found && nameIfEqual(run, file, to, wanted, { ...found, ends: ends.digest() ?? null })
 }

@@ -1,7 +1,8 @@
 import type { CopyRecord, DestinationFailed, FileRecord } from '../../core/copies/record'
 import type { CopyDestination, CopyOrder, SourceFile } from './copyOrder'
-import { errorCode, joinPath, parentOf, type FileIdentity, type Medium } from './medium'
+import { errorCode, joinPath, parentOf, type FileIdentity, type Medium, type Stamps } from './medium'
 import { NewNames } from './newNames'
+import { stampOf, type FileStamp } from './stamps'
 import { Stopped } from './stopped'
 
 const GONE = new Set(['ENODEV', 'ENXIO', 'ENOTCONN', 'ESTALE', 'EHOSTDOWN'])
@@ -30,6 +31,7 @@ export class CopyRun {
   readonly #placed = new Map<string, number>()
   readonly #fresh = new Set<string>()
   readonly #names: Map<string, NewNames>
+  readonly #stamps = new Map<string, Stamps>()
   #place = ''
 
   constructor(readonly order: CopyOrder) {
@@ -58,6 +60,7 @@ export class CopyRun {
     await Promise.all(
       this.order.destinations.map((to) =>
         this.attempt(to, async () => {
+          this.#stamps.set(to.id, await to.medium.stamps())
           await to.medium.makeFolder(to.parts)
           await this.#makeFolder(to, to.folder)
           for (const folder of this.order.folders) {
@@ -69,6 +72,11 @@ export class CopyRun {
         }),
       ),
     )
+  }
+
+  /** What the file system of a destination tells of a file beside size and time. */
+  stampOf(to: CopyDestination, identity: FileIdentity): FileStamp {
+    return stampOf(this.#stamps.get(to.id) ?? 'none', identity)
   }
 
   async #makeFolder(to: CopyDestination, folder: Buffer): Promise<void> {

@@ -1,8 +1,10 @@
-import { existsSync, readFileSync } from 'node:fs'
-import { lstat, readdir, readFile, realpath, stat } from 'node:fs/promises'
+import { constants, existsSync, readFileSync } from 'node:fs'
+import { lstat, open, readdir, readFile, realpath, stat } from 'node:fs/promises'
 import { basename, dirname, join } from 'node:path'
 import { NAMED_DISK, type DeviceIdentity } from '../../core/copies/device'
+import { loopsApart } from '../home'
 import { busOf } from './bus'
+import { mountIdOf, mounts } from './mounts'
 
 /** Major and minor number as Linux packs them into a device number (glibc's `gnu_dev_major` and `gnu_dev_minor`). */
 const numbersOf = (dev: number): { major: number; minor: number } => {
@@ -14,21 +16,48 @@ const numbersOf = (dev: number): { major: number; minor: number } => {
 
 /**
  * The device that a folder stands on. A partition is its disk, a mapped or joined device is the disks below it
- * (`slaves` of the system's block device tree), a loop device is its own. Memory, network shares and pools have no
- * block device: their file system is all that is known. Rejects when the folder is not there.
+ * (`slaves` of the system's block device tree), a loop device is the disk that its image lies on. Memory, network shares
+ * and pools have no block device: their file system is all that is known. Rejects when the folder is not there.
  */
 export async function deviceOf(root: string): Promise<DeviceIdentity> {
   const given = testIdentity(root)
   if (given) return { fileSystem: given, disks: [given], known: true, pastCache: true }
   const { dev } = await lstat(root)
   const fileSystem = `fs:${dev}`
-  const { type, source } = await mountOf(dev)
+  const { type, source } = await mountOf(root)
   // Memory is one device however often it is mounted.
-  if (MEMORY.has(type)) return { fileSystem, disks: ['memory'], known: true, pastCache: false }
-  const block = (await blockOf(dev)) ?? (source.startsWith('/dev/') ? await blockOfNode(source) : undefined)
+  if (MEMORY.has(type)) return { fileSystem, disks: [MEMORY_DISK], known: true, pastCache: false }
+  const block = (await blockOf(dev)) ?? (await blockOfNode(source))
   if (block === undefined) return { fileSystem, disks: [], known: false, pastCache: false }
-  const [disks, bus] = await Promise.all([disksBelow(block), busOf(block)])
-  return { fileSystem, disks, known: true, pastCache: !type.startsWith('fuse'), ...(bus.length > 0 && { bus }) }
+  const [below, bus] = await Promise.all([type === 'btrfs' ? disksOfPool(block) : disksBelow(block), busOf(block)])
+  const pastCache = !type.startsWith('fuse') && !below.disks.includes(MEMORY_DISK)
+  return { fileSystem, ...below, pastCache, ...(bus.length > 0 && { bus }) }
+}
+
+/**
+ * The numbers that the kernel gives anew to each medium in a drive, of the disks below a file system; `''` where there is
+ * no block device, or a kernel before 5.15. Source: Documentation/ABI/stable/sysfs-block of Linux (`diskseq`).
+ */
+export async function mediumNumber(root: string): Promise<string> {
+  const block = (await blockOf((await lstat(root)).dev)) ?? (await blockOfNode((await mountOf(root)).source))
+  return block === undefined ? '' : numbersBelow(block)
+}
+
+/** Whether the medium below a folder has such a number, so that another one in its place is noticed. */
+export const numberedMedium = async (root: string): Promise<boolean> => (await mediumNumber(root)) !== ''
+
+/** What is mounted where a folder lies. */
+export const mountedFrom = async (root: string): Promise<string> => (await mountOf(root)).source
+
+async function numbersBelow(block: string): Promise<string> {
+  const below = await readdir(join(block, 'slaves')).catch(() => [])
+  if (below.length > 0)
+    return (
+      await Promise.all(below.map(async (name) => numbersBelow(await realpath(join(block, 'slaves', name)))))
+    ).join('+')
+  const whole = existsSync(join(block, 'partition')) ? dirname(block) : block
+  const number = await lineOf(join(whole, 'diskseq'))
+  return number === '' ? '' : `${basename(whole)}#${number}`
 }
 
 /** File systems on which two files may share bytes until one is changed. Source: ioctl_ficlone(2) of Linux. */
@@ -38,11 +67,12 @@ const ONE_NAME = new Set(['vfat', 'msdos', 'exfat', 'fuse.exfat', 'cifs', 'smb3'
 
 /** Whether files below a folder can share bytes, have a second name, or neither. */
 export async function linksOf(root: string): Promise<'reflink' | 'hard' | 'none'> {
-  const { type } = await mountOf((await lstat(root)).dev)
+  const { type } = await mountOf(root)
   return SHARING.has(type) ? 'reflink' : ONE_NAME.has(type) ? 'none' : 'hard'
 }
 
 const MEMORY = new Set(['tmpfs', 'ramfs'])
+const MEMORY_DISK = 'memory'
 
 const blockOf = (dev: number): Promise<string | undefined> => {
   const { major, minor } = numbersOf(dev)
@@ -51,32 +81,69 @@ const blockOf = (dev: number): Promise<string | undefined> => {
 
 /** File systems with numbers of their own name the device they are mounted from. */
 async function blockOfNode(path: string): Promise<string | undefined> {
+  if (!path.startsWith('/dev/')) return undefined
   const stats = await stat(path).catch(() => undefined)
   return stats?.isBlockDevice() ? blockOf(stats.rdev) : undefined
 }
 
-/** Type and source of a file system, by the kernel's list of mounts (proc(5), mountinfo). */
-export async function mountOf(dev: number): Promise<{ type: string; source: string }> {
-  const { major, minor } = numbersOf(dev)
-  const mounts = await readFile('/proc/self/mountinfo', 'utf8').catch(() => '')
-  for (const line of mounts.split('\n')) {
-    const [before, after] = line.split(' - ')
-    if (before?.split(' ')[2] !== `${major}:${minor}`) continue
-    const [type = '', source = ''] = after?.split(' ') ?? []
-    return { type, source }
+/**
+ * Type and source of the file system that a folder lies on: its mount as the kernel numbers it, since the numbers of some file
+ * systems (btrfs) are others in the list of mounts than in what is said of a file. Rejects when the folder is not there.
+ */
+export async function mountOf(root: string): Promise<{ readonly type: string; readonly source: string }> {
+  const folder = await open(root, constants.O_RDONLY | constants.O_DIRECTORY)
+  try {
+    const id = mountIdOf(folder.fd)
+    return (await mounts()).find((mount) => mount.id === id) ?? { type: '', source: '' }
+  } finally {
+    await folder.close()
   }
-  return { type: '', source: '' }
 }
 
-/** The whole disks below a block device, by its folder in the system’s tree. */
-export async function disksBelow(block: string): Promise<string[]> {
+type Below = Pick<DeviceIdentity, 'disks' | 'known'>
+
+/** The whole disks below a block device, by its folder in the system’s tree; not known where one of them cannot be told. */
+export async function disksBelow(block: string): Promise<Below> {
   const below = await readdir(join(block, 'slaves')).catch(() => [])
   if (below.length > 0) {
     const nested = await Promise.all(below.map(async (name) => disksBelow(await realpath(join(block, 'slaves', name)))))
-    return [...new Set(nested.flat())].sort()
+    return {
+      disks: [...new Set(nested.flatMap((one) => one.disks))].sort(),
+      known: nested.every((one) => one.known),
+    }
   }
   const whole = existsSync(join(block, 'partition')) ? dirname(block) : block
-  return [await lastingMark(whole)]
+  const image = await lineOf(join(whole, 'loop/backing_file'))
+  if (image !== '' && !loopsApart()) return disksOfImage(image)
+  return { disks: [await lastingMark(whole)], known: true }
+}
+
+const POOLS = '/sys/fs/btrfs'
+
+/** A pool may lie on several disks, of which only one is named where it is mounted. Source: btrfs(5), sysfs interface. */
+async function disksOfPool(block: string): Promise<Below> {
+  for (const pool of await readdir(POOLS).catch((): string[] => [])) {
+    const devices = await readdir(join(POOLS, pool, 'devices')).catch((): string[] => [])
+    if (!devices.includes(basename(block))) continue
+    const all = await Promise.all(
+      devices.map(async (name) => disksBelow(await realpath(join(POOLS, pool, 'devices', name)))),
+    )
+    return { disks: [...new Set(all.flatMap((one) => one.disks))].sort(), known: all.every((one) => one.known) }
+  }
+  return disksBelow(block)
+}
+
+/**
+ * The disks that a disk image lies on; nothing is known of one that was deleted, or that lies on a share or behind a program.
+ * Source: Documentation/ABI/testing/sysfs-block-loop of Linux (`backing_file`).
+ */
+async function disksOfImage(image: string): Promise<Below> {
+  const stats = await lstat(image).catch(() => undefined)
+  const folder = stats && dirname(image)
+  const { type } = folder ? await mountOf(folder) : { type: '' }
+  if (folder === undefined || type.startsWith('fuse')) return { disks: [], known: false }
+  const { disks, known } = await deviceOf(folder)
+  return { disks, known }
 }
 
 /** Files in which the system tells one disk from all others, in its own folder (NVMe, SCSI and ATA, memory cards). */

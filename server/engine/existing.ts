@@ -3,6 +3,7 @@ import type { CopyDestination, SourceFile } from './copyOrder'
 import type { CopyRun } from './copyRun'
 import { readBack } from './hash'
 import type { MediumEntry } from './medium'
+import { EndsHash } from './sample'
 import { assertUnchanged, openSource } from './source'
 
 export interface Existing {
@@ -73,11 +74,14 @@ async function compare(
   if (entry.sizeBytes !== file.sizeBytes)
     return { kind: 'conflict', ...outcome, wanted, found: `${entry.sizeBytes} bytes` }
   const path = run.finalPath(to, file)
-  const found = await readBack(to.medium, path, blocks, () => undefined, order.gate, 'settled')
+  const ends = new EndsHash(file.sizeBytes)
+  const found = await readBack(to.medium, path, blocks, () => undefined, order.gate, { how: 'settled', ends })
   if (found.hash !== wanted) return { kind: 'conflict', ...outcome, wanted, found: found.hash }
   order.onBytes(to.id, 'written', file.sizeBytes)
   order.onBytes(to.id, 'proved', file.sizeBytes)
-  const { sizeBytes, modifiedMs } = await run.met(to, path)
+  // As it lay before it was read: what is put in its place meanwhile is listed otherwise.
+  await run.met(to, path)
+  const { sizeBytes, modifiedMs } = entry
   return {
     kind: 'proved',
     ...outcome,
@@ -86,5 +90,7 @@ async function compare(
     placed: false,
     sizeBytes,
     modifiedMs,
+    ...run.stampOf(to, entry),
+    ends: ends.digest() ?? null,
   }
 }

@@ -8,9 +8,9 @@ export interface TreeEntry extends MediumEntry {
 
 const KINDS: Readonly<Record<string, EntryKind>> = { f: 'file', d: 'folder', l: 'link' }
 
-/** Kind, bytes, time, file system and inode, path, and where a link points, each ended by NUL, which no path can hold. */
-const FORMAT = ['%y', '%s', '%T@', '%D:%i', '%P', '%l'].map((field) => `${field}\\0`).join('')
-const FIELDS = 6
+/** Kind, bytes, times of the last change of content and of anything, file system and inode, path, and where a link points, each ended by NUL, which no path can hold. */
+const FORMAT = ['%y', '%s', '%T@', '%C@', '%D:%i', '%P', '%l'].map((field) => `${field}\\0`).join('')
+const FIELDS = 7
 /** Bytes of a path that the system takes at most, its end included. Source: limits.h of Linux. */
 const PATH_MAX = 4096
 
@@ -26,9 +26,12 @@ export async function findTree(folder: Buffer): Promise<TreeEntry[] | undefined>
   const lines: Line[] = []
   let longest = 0
   for (let at = 0; at + FIELDS <= fields.length; at += FIELDS) {
-    const [kind = '', size = '', time = '', node = '', path = '', target = ''] = fields.slice(at, at + FIELDS)
+    const [kind = '', size = '', time = '', changed = '', node = '', path = '', target = ''] = fields.slice(
+      at,
+      at + FIELDS,
+    )
     longest = Math.max(longest, path.length)
-    lines.push({ kind, size, time, node, path, target, order: orderOf(path) })
+    lines.push({ kind, size, time, changed, node, path, target, order: orderOf(path) })
   }
   // find reaches deeper than any path that can be opened.
   if (longest + folder.length + 1 >= PATH_MAX) return undefined
@@ -56,6 +59,7 @@ interface Line {
   readonly kind: string
   readonly size: string
   readonly time: string
+  readonly changed: string
   readonly node: string
   readonly path: string
   readonly target: string
@@ -71,6 +75,7 @@ function entryOf(line: Line): TreeEntry {
     kind,
     sizeBytes: Number(line.size),
     modifiedMs: millisecondsOf(line.time),
+    changedMs: millisecondsOf(line.changed),
     node: line.node,
     linkTarget: kind === 'link' ? Buffer.from(line.target, 'latin1') : undefined,
   }

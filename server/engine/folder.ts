@@ -3,6 +3,7 @@ import type { DeviceIdentity } from '../../core/copies/device'
 import { GRID } from './blocks'
 import { RealDisk, type Disk, type DiskFile, type DiskStats } from './disk'
 import type { TreeEntry } from './find'
+import { mountOnTheWay, notOfThisMedium } from './mounts'
 import {
   deviceError,
   errorCode,
@@ -13,6 +14,7 @@ import {
   type Medium,
   type MediumEntry,
   type ReadableFile,
+  type Stamps,
   type WritableFile,
 } from './medium'
 
@@ -23,6 +25,16 @@ const identityOf = (stats: DiskStats): FileIdentity => ({
   sizeBytes: stats.size,
   modifiedMs: stats.mtimeMs,
   node: `${stats.dev}:${stats.ino}`,
+  changedMs: stats.ctimeMs,
+})
+
+const BESIDE = Buffer.from('.yendra-part')
+
+/** Something that is there, and of which nothing else can be said. */
+const nothingKnown = (path: Buffer): MediumEntry => ({
+  name: path.subarray(path.lastIndexOf(0x2f) + 1),
+  kind: 'special',
+  ...{ sizeBytes: 0, modifiedMs: 0, changedMs: 0, node: '', linkTarget: undefined },
 })
 
 /** A folder of a mounted file system. */
@@ -30,6 +42,7 @@ export class FolderMedium implements Medium {
   readonly #made = new Set<string>()
   readonly #disk: Disk
   #device: Promise<DeviceIdentity> | undefined
+  #stamps: Promise<Stamps> | undefined
 
   constructor(
     readonly root: string,
@@ -58,8 +71,7 @@ export class FolderMedium implements Medium {
   async #listed(path: Buffer): Promise<MediumEntry | undefined> {
     return this.entry(path).catch((error: unknown) => {
       if (!['EACCES', 'EPERM', 'EIO', 'ENAMETOOLONG', 'EUCLEAN'].includes(errorCode(error))) throw error
-      const name = path.subarray(path.lastIndexOf(0x2f) + 1)
-      return { name, kind: 'special' as const, sizeBytes: 0, modifiedMs: 0, node: '', linkTarget: undefined }
+      return nothingKnown(path)
     })
   }
 
@@ -68,8 +80,11 @@ export class FolderMedium implements Medium {
     const stats = await this.#disk.lstat(full).catch((error: unknown) => {
       // What lies behind a link does not lie here.
       if (['ENOENT', 'ENOTDIR', 'ELOOP'].includes(errorCode(error))) return undefined
+      // Nor does what lies on another mount; the place where it is mounted is there.
+      if (errorCode(error) === 'EXDEV') return this.mounted().includes(path.toString('latin1')) ? 'mount' : undefined
       throw error
     })
+    if (stats === 'mount') return nothingKnown(path)
     if (!stats) return undefined
     const kind = kindOf(stats)
     return {
@@ -124,6 +139,7 @@ export class FolderMedium implements Medium {
         return false
       },
     )
+    if (mountOnTheWay(key, this.mounted()) !== undefined) throw notOfThisMedium(key)
     if ((await this.entry(path))?.kind !== 'folder')
       throw deviceError('ENOTDIR', 'A file or link stands where a folder is needed.')
     this.#made.add(key)
@@ -137,6 +153,7 @@ export class FolderMedium implements Medium {
       return 'named'
     } catch (error) {
       if (errorCode(error) === 'EEXIST') return 'taken'
+      if (errorCode(error) === 'EXDEV') return this.#acrossParts(part, path, 'link')
       if (!['EPERM', 'ENOTSUP', 'EOPNOTSUPP', 'ENOSYS', 'EMLINK'].includes(errorCode(error))) throw error
     }
     // File systems without hard links (exFAT and its kin on cards and sticks).
@@ -146,7 +163,34 @@ export class FolderMedium implements Medium {
   }
 
   async replace(part: Buffer, path: Buffer): Promise<void> {
-    await this.#disk.rename(this.#at(part), this.#at(path))
+    await this.#disk.rename(this.#at(part), this.#at(path)).catch(async (error: unknown) => {
+      if (errorCode(error) !== 'EXDEV') throw error
+      await this.#acrossParts(part, path, 'rename')
+    })
+  }
+
+  /**
+   * Parts of one file system between which no file can be moved (subvolumes): the bytes are shared with a file beside the
+   * name, which then gets it. What a cut leaves of it is taken away when the name is given again.
+   */
+  async #acrossParts(part: Buffer, path: Buffer, how: 'link' | 'rename'): Promise<'named' | 'taken'> {
+    const beside = Buffer.concat([path, BESIDE])
+    await this.#disk.remove(this.#at(beside))
+    await this.#disk.clone(this.#at(part), this.#at(beside))
+    await this.settleFile(beside)
+    const result =
+      how === 'rename'
+        ? await this.#disk.rename(this.#at(beside), this.#at(path)).then(() => 'named' as const)
+        : await this.#disk.link(this.#at(beside), this.#at(path)).then(
+            () => 'named' as const,
+            (error: unknown) => {
+              if (errorCode(error) !== 'EEXIST') throw error
+              return 'taken' as const
+            },
+          )
+    await this.#disk.remove(this.#at(beside))
+    if (result === 'named') await this.#disk.unlink(this.#at(part))
+    return result
   }
 
   async linkFile(from: Buffer, to: Buffer): Promise<void> {
@@ -192,9 +236,17 @@ export class FolderMedium implements Medium {
     return { capacityBytes: stats.blocks * stats.bsize, freeBytes: stats.bavail * stats.bsize }
   }
 
-  async place(): Promise<string> {
-    const stats = await this.#disk.lstat(Buffer.from(this.root))
-    return `${stats.dev}:${stats.ino}`
+  place(): Promise<string> {
+    return this.#disk.place(this.root)
+  }
+
+  stamps(): Promise<Stamps> {
+    this.#stamps ??= this.#disk.stamps(this.root)
+    return this.#stamps
+  }
+
+  mounted(): readonly string[] {
+    return this.#disk.mounted()
   }
 
   /** Asked once: a medium is made anew for each piece of work. */

@@ -42,6 +42,13 @@ export interface ReadBack {
   readonly fromMedium: boolean
 }
 
+/** What is told of each block while a file is read. */
+export interface ReadBackOptions {
+  readonly how?: 'settled'
+  /** Taken along: a hash of the ends of the file. */
+  readonly ends?: { update(block: Uint8Array): void }
+}
+
 /** Reads a file again from its medium and hashes it in order, with a read under way in every block but the one being hashed. */
 export async function readBack(
   medium: Medium,
@@ -49,7 +56,7 @@ export async function readBack(
   blocks: readonly Uint8Array[],
   onBytes: (bytes: number) => void,
   gate: () => Promise<void>,
-  how?: 'settled',
+  { how, ends }: ReadBackOptions = {},
 ): Promise<ReadBack> {
   const file = await medium.open(path, how)
   try {
@@ -64,6 +71,7 @@ export async function readBack(
         const bytes = await itemAt(pending, slot)
         await gate()
         hash.update(block.subarray(0, bytes))
+        ends?.update(block.subarray(0, bytes))
         position += bytes
         onBytes(bytes)
         // A short read is the end of the file.

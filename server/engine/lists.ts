@@ -27,10 +27,9 @@ export async function writeLists({ medium, folder, parts, files, gate }: ListOrd
   const named = (path: Buffer) => joinPath(label, path).toString('latin1')
   const plain = files.filter((one) => isPlainName(named(one.path)))
   const odd = files.filter((one) => !isPlainName(named(one.path)))
+  const ours = new RegExp(`^\\\\?[0-9a-f]{16,64}  ${escaped(label.toString('latin1'))}/`)
   await writeOne(
-    medium,
-    folder,
-    parts,
+    { medium, folder, parts, ours },
     '.xxh64',
     plain.map((one) => ({ hash: one.hash ?? UNKNOWN.xxh64, path: named(one.path) })),
   )
@@ -40,20 +39,48 @@ export async function writeLists({ medium, folder, parts, files, gate }: ListOrd
     const both = await bothHashes(medium, joinPath(folder, path))
     sums.push({ hash: both !== undefined && both.xxh64 === hash ? both.sha256 : UNKNOWN.sha256, path: named(path) })
   }
-  const sha256List = Buffer.concat([folder, Buffer.from('.sha256')])
-  if (sums.length > 0 || (await medium.entry(sha256List))) await writeOne(medium, folder, parts, '.sha256', sums)
+  const sha256List = await freeListPath({ medium, folder, parts, ours }, '.sha256')
+  if (sums.length > 0 || (await medium.entry(sha256List)))
+    await writeOne({ medium, folder, parts, ours }, '.sha256', sums)
 }
+
+const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
+
+interface ListPlace extends Pick<ListOrder, 'medium' | 'folder' | 'parts'> {
+  /** How a line of a list of ours begins. */
+  readonly ours: RegExp
+}
+
+/**
+ * The name of a list: that of the mirror with its ending, unless something that is not ours has it, such as a folder. Nothing
+ * of anybody else’s is written over.
+ */
+async function freeListPath({ medium, folder, ours }: ListPlace, ending: string): Promise<Buffer> {
+  for (const more of ['', ' list', ' list 2', ' list 3']) {
+    const path = Buffer.concat([folder, Buffer.from(`${more}${ending}`)])
+    const entry = await medium.entry(path)
+    if (!entry || (entry.kind === 'file' && (await isOurs(medium, path, ours)))) return path
+  }
+  throw new Error(
+    `Things that are not Yendra’s have the names of the checksum lists (${ending}). Move them away, then copy again.`,
+  )
+}
+
+async function isOurs(medium: Medium, path: Buffer, ours: RegExp): Promise<boolean> {
+  const block = itemAt(alignedBlocks(1, LINE_BYTES), 0)
+  const file = await medium.open(path)
+  const bytes = await file.read(block, 0).finally(() => file.close())
+  return bytes === 0 || ours.test(asBuffer(block.subarray(0, bytes)).toString('latin1'))
+}
+
+/** Enough for the first line of a list. */
+const LINE_BYTES = 65_536
 
 /** No file is likely to have these. */
 const UNKNOWN = { xxh64: '0'.repeat(16), sha256: '0'.repeat(64) }
 
-async function writeOne(
-  medium: Medium,
-  folder: Buffer,
-  parts: Buffer,
-  ending: string,
-  sums: readonly ListedSum[],
-): Promise<void> {
+async function writeOne(place: ListPlace, ending: string, sums: readonly ListedSum[]): Promise<void> {
+  const { medium, parts } = place
   const part = joinPath(parts, Buffer.from(`list${ending}`))
   await medium.makeFolder(parts)
   const out = await medium.create(part)
@@ -64,7 +91,7 @@ async function writeOne(
     throw error
   }
   await out.close(Date.now(), 'settled-later')
-  await publishOver(medium, part, Buffer.concat([folder, Buffer.from(ending)]))
+  await publishOver(medium, part, await freeListPath(place, ending))
 }
 
 /** `undefined` when no such file lies there. */

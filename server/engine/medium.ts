@@ -2,6 +2,12 @@ import type { DeviceIdentity } from '../../core/copies/device'
 
 /** What the engine needs of a place that stores files. A real folder and a simulated device look the same from here. */
 
+/**
+ * What a file system tells of a file beside its size and time, in a way that lasts: its number and when anything of it was
+ * last changed. Elsewhere both are invented anew at each mount.
+ */
+export type Stamps = 'inode-and-change' | 'change' | 'none'
+
 export type EntryKind = 'file' | 'folder' | 'link' | 'special'
 
 /** What tells a file from another at the same path: a file written anew under its old name differs in one of these. */
@@ -10,6 +16,8 @@ export interface FileIdentity {
   readonly modifiedMs: number
   /** File system and inode. */
   readonly node: string
+  /** When anything of it was last changed (ctime), as the system says; lasting only where `stamps` says so. */
+  readonly changedMs: number
 }
 
 export interface MediumEntry extends FileIdentity {
@@ -71,8 +79,12 @@ export interface Medium {
   /** Makes names in these folders durable. */
   settleFolders(folders: readonly Buffer[]): Promise<void>
   room(): Promise<{ capacityBytes: number; freeBytes: number }>
-  /** Changes when another file system or folder stands at the root. */
+  /** Changes when another medium, file system or folder stands at the root. */
   place(): Promise<string>
+  /** What tells its files from others of the same size and time. */
+  stamps(): Promise<Stamps>
+  /** Places below its root where other file systems are mounted, which are no part of it; path bytes, one a character. */
+  mounted(): readonly string[]
   /** What it stands on: two media on one device are one copy. */
   device(): Promise<DeviceIdentity>
 }

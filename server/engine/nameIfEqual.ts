@@ -8,7 +8,7 @@ export async function nameIfEqual(
   file: SourceFile,
   to: CopyDestination,
   wanted: string,
-  found: { readonly hash: string; readonly fromMedium: boolean },
+  found: { readonly hash: string; readonly fromMedium: boolean; readonly ends: string | null },
 ): Promise<FileRecord | undefined> {
   const outcome = { fileId: file.id, destinationId: to.id }
   if (found.hash !== wanted) {
@@ -20,5 +20,7 @@ export async function nameIfEqual(
   const { identity } = placed
   if (!identity) return { kind: 'conflict', ...outcome, wanted, found: 'a file that appeared meanwhile' }
   const { sizeBytes, modifiedMs } = identity
-  return { kind: 'proved', ...outcome, hash: wanted, fromMedium: found.fromMedium, placed: true, sizeBytes, modifiedMs }
+  const { fromMedium, ends } = found
+  const lies = { sizeBytes, modifiedMs, ...run.stampOf(to, identity), ends }
+  return { kind: 'proved', ...outcome, hash: wanted, fromMedium, placed: true, ...lies }
 }

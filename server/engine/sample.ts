@@ -3,6 +3,10 @@ import { RunningHash } from './hash'
 import type { Medium } from './medium'
 
 const END_BYTES = 64 * 1024
+const GRID = 4096
+
+/** Where the second part of what is sampled begins; 0 where the first is all. Reading past the cache wants the grid of the medium. */
+const lastPart = (sizeBytes: number): number => Math.floor(Math.max(0, sizeBytes - END_BYTES) / GRID) * GRID
 
 /** Hash of the first and last 64 KiB of a file: two files of one size and name, told apart at little cost. */
 export async function sampleHash(medium: Medium, path: Buffer, sizeBytes: number): Promise<string> {
@@ -11,8 +15,7 @@ export async function sampleHash(medium: Medium, path: Buffer, sizeBytes: number
   try {
     const hash = new RunningHash()
     hash.update(block.subarray(0, await file.read(block, 0)))
-    // Reading past the cache wants positions on the grid of the medium.
-    const last = Math.floor(Math.max(0, sizeBytes - END_BYTES) / 4096) * 4096
+    const last = lastPart(sizeBytes)
     if (last > 0) {
       hash.update(block.subarray(0, await file.read(block, last)))
       if (sizeBytes > last + END_BYTES) hash.update(block.subarray(0, await file.read(block, last + END_BYTES)))
@@ -20,5 +23,42 @@ export async function sampleHash(medium: Medium, path: Buffer, sizeBytes: number
     return hash.digest()
   } finally {
     await file.close()
+  }
+}
+
+/** The same hash, made of blocks in their order while a file of that size is read anyhow. */
+export class EndsHash {
+  readonly #hash = new RunningHash()
+  readonly #last: number
+  #position = 0
+
+  constructor(readonly sizeBytes: number) {
+    this.#last = lastPart(sizeBytes)
+  }
+
+  update(block: Uint8Array): void {
+    const from = this.#position
+    this.#position += block.length
+    this.#take(block, from, 0, Math.min(END_BYTES, this.sizeBytes))
+    if (this.#last > 0) this.#pending(block, from)
+  }
+
+  #take(block: Uint8Array, at: number, from: number, to: number): void {
+    const [begin, end] = [Math.max(from - at, 0), Math.min(to - at, block.length)]
+    if (begin < end) this.#hash.update(block.subarray(begin, end))
+  }
+
+  /** The second part may begin inside the first: it is kept until the first is whole. */
+  readonly #second: Uint8Array[] = []
+  #pending(block: Uint8Array, at: number): void {
+    const begin = Math.max(this.#last - at, 0)
+    if (begin < block.length) this.#second.push(block.slice(begin))
+  }
+
+  /** `undefined` when the file turned out to have another size. */
+  digest(): string | undefined {
+    if (this.#position !== this.sizeBytes) return undefined
+    for (const part of this.#second) this.#hash.update(part)
+    return this.#hash.digest()
   }
 }

@@ -2,7 +2,7 @@ import { copyPlan, type CopyPlan } from '../../core/copies/plan'
 import { sameDevice } from '../../core/copies/device'
 import type { Db } from '../db/connection'
 import type { LoadRow } from '../db/queries/cards'
-import { bytesInTheWay, mirrorsOf } from '../db/queries/copies'
+import { bytesInTheWay, doubtedBytes, mirrorsOf } from '../db/queries/copies'
 import { readerOfLoad } from '../db/queries/readers'
 import { hashSpeed } from '../db/queries/settings'
 import { volumes } from '../db/queries/volumes'
@@ -27,14 +27,16 @@ export async function copyPlanOf(
 
 /** What is known of a load and of all volumes before it is copied. */
 export async function copyRows(db: Db, host: string, load: LoadRow) {
-  const [mirrors, known, card, inTheWay, hashBytesPerSecond] = await Promise.all([
+  const [mirrors, known, card, inTheWay, hashBytesPerSecond, doubted] = await Promise.all([
     mirrorsOf(db, [load.id]),
     volumes(db, host),
     readerOfLoad(db, load),
     bytesInTheWay(db, load.id),
     hashSpeed(db, host),
+    doubtedBytes(db, [load.id]),
   ])
-  return { load, mirrors, known, card, inTheWay, hashBytesPerSecond }
+  const bytes = new Map(doubted.map((one) => [one.volumeId, one.sizeBytes]))
+  return { load, mirrors, known, card, inTheWay, hashBytesPerSecond, doubted: bytes }
 }
 
 interface Meanwhile {
@@ -45,7 +47,7 @@ interface Meanwhile {
 
 /** The plan of a copy from rows. */
 export function planFrom(
-  { load, mirrors, known, card, inTheWay, hashBytesPerSecond }: Awaited<ReturnType<typeof copyRows>>,
+  { load, mirrors, known, card, inTheWay, hashBytesPerSecond, doubted }: Awaited<ReturnType<typeof copyRows>>,
   volumeIds: readonly string[],
   { seen = new Map(), taken = new Map() }: Meanwhile = {},
 ): CopyPlan {
@@ -63,8 +65,9 @@ export function planFrom(
     if (!row) return []
     const mirror = mirrors.find((one) => one.volumeId === id)
     const proved = {
-      files: (mirror?.filesVerified ?? 0) + (mirror?.filesMemory ?? 0),
-      sizeBytes: mirror?.sizeBytes ?? 0,
+      // What may have been replaced lies there, and is read again.
+      files: (mirror?.filesVerified ?? 0) + (mirror?.filesMemory ?? 0) + (mirror?.filesDoubted ?? 0),
+      sizeBytes: (mirror?.sizeBytes ?? 0) + (doubted.get(id) ?? 0),
     }
     const conflict = {
       files: (mirror?.filesDiffer ?? 0) + (mirror?.filesConflict ?? 0) + (mirror?.filesChanged ?? 0),

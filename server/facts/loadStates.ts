@@ -3,6 +3,7 @@ import { cardFindings, openStops, withAnswers, type Finding } from '../../core/c
 import { rigFinding } from '../../core/cards/rig'
 import { goesOnSentence, type GoesOn } from '../../core/cards/spans'
 import { clearToFormat, type ClearAnswer } from '../../core/copies/clear'
+import type { CardKnown } from '../../core/copies/clearQuestion'
 import { deviceRelation } from '../../core/copies/device'
 import type { CopyFacts } from '../../core/copies/mark'
 import { playedStill } from '../../core/copies/standing'
@@ -10,7 +11,8 @@ import type { Settings } from '../../contract/copies'
 import type { Db } from '../db/connection'
 import * as cards from '../db/queries/cards'
 import * as copies from '../db/queries/copies'
-import { readers } from '../db/queries/readers'
+import { readers, type ReaderRow } from '../db/queries/readers'
+import { comparisonsOf, staysById, type StayRow } from '../db/queries/stays'
 import { volumes, type VolumeRow } from '../db/queries/volumes'
 import { readSettings } from '../db/queries/settings'
 import { twinsOf } from '../db/queries/twins'
@@ -72,6 +74,8 @@ export async function loadStates(
     saidDifferent(db),
     readCopies(db, ids, host),
   ])
+  const stayIds = inReaders.flatMap((reader) => reader.stayId ?? [])
+  const [stays, comparisons] = await Promise.all([staysById(db, stayIds), comparisonsOf(db, stayIds)])
   const said = pairs.flatMap(({ volumeId, otherVolumeId }) =>
     volumeId && otherVolumeId ? [[volumeId, otherVolumeId] as const] : [],
   )
@@ -92,6 +96,7 @@ export async function loadStates(
     )
     const facts = withRelations(copyFacts(load, copyRows), said)
     const there = holding ?? asked?.reader
+    const known = there && cardKnown(load, there, stays, comparisons)
     const unfinished = load.lookDone ? null : `The look at “${load.label}” did not come to its end: look at it again.`
     const clear = clearToFormat({
       copies: facts,
@@ -102,6 +107,7 @@ export async function loadStates(
       rules: settings,
       atHome: settings.atHome,
       cardInReader: there?.same === true,
+      cardKnown: known,
       cardDifference: there?.difference ?? unfinished ?? undefined,
       cardStanding: { device: there?.device ?? look?.device ?? undefined, connected: there !== undefined },
       saidDifferent: said,
@@ -126,15 +132,34 @@ export async function loadStates(
   })
 }
 
+/** What is known of the card that lies in a reader, in this stay of it. */
+function cardKnown(
+  load: LoadRow,
+  reader: ReaderRow,
+  stays: readonly StayRow[],
+  comparisons: Awaited<ReturnType<typeof comparisonsOf>>,
+): CardKnown {
+  const stay = stays.find((one) => one.id === reader.stayId)
+  const isOf = stay?.loadId === load.id && stay.twinId === reader.twinId
+  const compared = comparisons.find((one) => one.stayId === reader.stayId && one.loadId === load.id)
+  return {
+    readerName: reader.name,
+    how: isOf ? (stay.knownHow ?? undefined) : undefined,
+    compared,
+    swapsSeen: stay?.swapsSeen ?? false,
+  }
+}
+
 async function readCopies(db: Db, loadIds: readonly string[], host: string) {
-  const [mirrors, times, readings, played, known] = await Promise.all([
+  const [mirrors, times, readings, played, known, doubted] = await Promise.all([
     copies.mirrorsOf(db, loadIds),
     copies.proofTimes(db, loadIds),
     copies.readingsOf(db, loadIds),
     playedOf(db, loadIds),
     volumes(db, host),
+    copies.doubtedBytes(db, loadIds),
   ])
-  return { mirrors, times, readings, played, volumes: new Map(known.map((row) => [row.id, row])) }
+  return { mirrors, times, readings, played, doubted, volumes: new Map(known.map((row) => [row.id, row])) }
 }
 
 type CopyRows = Awaited<ReturnType<typeof readCopies>>
@@ -172,6 +197,9 @@ function copyFacts(load: LoadRow, rows: CopyRows): (CopyFacts & { folder: string
         filesMismatched: mirror.filesDiffer,
         filesInConflict: mirror.filesConflict,
         filesMissing,
+        filesDoubted: mirror.filesDoubted,
+        doubtedBytes: of(rows.doubted)[0]?.sizeBytes ?? 0,
+        mounted: mirror.mounted,
         mirrorLost: !mirror.present && proved + filesMissing > 0,
         sizeBytes: mirror.sizeBytes,
         firstVerifiedAt: time?.first.toISOString(),

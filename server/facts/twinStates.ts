@@ -1,3 +1,4 @@
+import { isNameless } from '../../core/cards/twin'
 import type { CopyFacts } from '../../core/copies/mark'
 import type { LoadRow } from '../db/queries/cards'
 import type { ReaderRow } from '../db/queries/readers'
@@ -33,7 +34,9 @@ export function twinStates(
     .map((row) => {
       const reader = inReaders.find((one) => one.twinId === row.id && one.state === 'card' && one.putAwayAt === null)
       const format = formats.find((one) => one.twinId === row.id)
-      const isRead = row.readAt !== null && (!reader || reader.print === row.readPrint)
+      // A card without a name of its own was read only in that stay: in the next one it may be the other card.
+      const sameStay = !isNameless(row.key) || row.readStayId === reader?.stayId
+      const isRead = row.readAt !== null && (!reader || (reader.print === row.readPrint && sameStay))
       const equal = isRead ? (row.filesEqual ?? 0) : 0
       const memory = isRead ? (row.filesMemory ?? 0) : 0
       const readAt = isRead ? (row.readAt ?? undefined) : undefined
@@ -50,6 +53,7 @@ export function twinStates(
           filesVerifiedFromCache: memory,
           filesMismatched: isRead ? (row.filesWrong ?? 0) : 0,
           ...{ filesInConflict: 0, filesMissing: 0, mirrorLost: false, sizeBytes: load.sizeBytes },
+          ...{ filesDoubted: 0, doubtedBytes: 0, mounted: [] },
           firstVerifiedAt: readAt?.toISOString(),
           lastVerifiedAt: readAt?.toISOString(),
           ...{ readAgainAt: undefined, seenAt: row.seenAt.toISOString(), spotPlayedAt: undefined },

@@ -8,6 +8,7 @@ import { loadsById } from '../db/queries/cards'
 import { copyQueue } from '../db/queries/copyQueue'
 import { readers, type ReaderRow } from '../db/queries/readers'
 import { readUnattended } from '../db/queries/settings'
+import { staysById } from '../db/queries/stays'
 import { readersLookedAt } from '../db/queries/tasks'
 import { cameraHabits, copiedLately, latestTask } from '../db/queries/unattended'
 import { loadStates, type LoadState } from './loadStates'
@@ -36,11 +37,20 @@ export async function watchedReaders(db: Db, host: string, now: number): Promise
     db,
     held.flatMap((row) => (row.loadId !== null && row.same ? row.loadId : [])),
   )
-  const states = await loadStates(db, loads, { host, now, looked: true })
+  const [states, stays] = await Promise.all([
+    loadStates(db, loads, { host, now, looked: true }),
+    staysById(
+      db,
+      held.flatMap((row) => row.stayId ?? []),
+    ),
+  ])
   return Promise.all(
     held.map(async (reader) => {
       const state = reader.same ? states.find((one) => one.load.id === reader.loadId) : undefined
-      const scan = state ? undefined : await latestTask(db, 'scan', reader.id)
+      // What went wrong with the card before it says nothing of this one.
+      const since = stays.find((stay) => stay.id === reader.stayId)?.cameAt ?? new Date()
+      const latest = state ? undefined : await latestTask(db, 'scan', reader.id)
+      const scan = latest && latest.createdAt >= since ? latest : undefined
       const watched: WatchedCard = {
         name: reader.cardName ?? reader.name,
         ruleOn: rule.on,
@@ -49,23 +59,26 @@ export async function watchedReaders(db: Db, host: string, now: number): Promise
         cameraKnown: cameraByHabits(reader.habits, known) !== undefined,
         load:
           state &&
-          (await watchedLoad(
-            db,
-            state,
-            queue.some((one) => one.loadId === state.load.id),
-          )),
+          (await watchedLoad(db, state, {
+            since,
+            isQueued: queue.some((one) => one.loadId === state.load.id),
+          })),
       }
       return { reader, load: state?.load, card: bigCard(watched) }
     }),
   )
 }
 
-async function watchedLoad(db: Db, state: LoadState, isQueued: boolean): Promise<WatchedCard['load']> {
+async function watchedLoad(
+  db: Db,
+  state: LoadState,
+  { since, isQueued }: { readonly since: Date; readonly isQueued: boolean },
+): Promise<WatchedCard['load']> {
   const { load, copies, settings, findings } = state
   const task = await latestTask(db, 'copy', load.id)
   const isOpen = isQueued || (task !== undefined && OPEN.includes(task.state))
   const { done = 0, total = 0 } = (isOpen && task?.progress) || {}
-  const isSince = task !== undefined && task.createdAt > load.scannedAt
+  const isSince = task !== undefined && task.createdAt > load.scannedAt && task.createdAt >= since
   return {
     label: load.label,
     lookDone: load.lookDone,

@@ -26,6 +26,16 @@ const STOPPED: tasks.TaskEnd = {
 
 type TaskRow = NonNullable<Awaited<ReturnType<typeof tasks.task>>>
 
+/** What the runner needs of the program that it runs in. */
+export interface RunnerProgram {
+  /** Looks at readers, drives and the mirrors of loads now, and writes down what is seen. */
+  look(loadIds: readonly string[]): Promise<void>
+  /** Puts a task that follows another into the line. */
+  follow(task: NextTask): Promise<void>
+  /** What happens when a task of a kind has ended, however it ended. */
+  after(kind: TaskKind): Promise<void>
+}
+
 /** Runs the tasks of one machine, and takes up what an earlier worker left open. */
 export class Runner {
   readonly #running = new Map<string, TaskControl>()
@@ -33,12 +43,7 @@ export class Runner {
   constructor(
     readonly db: Db,
     readonly host: string,
-    /** Looks at what a task has just changed, before anybody is told that it ended. */
-    readonly lookAfter: (loadIds: readonly string[]) => Promise<void>,
-    /** Puts a task that follows another into the line. */
-    readonly follow: (task: NextTask) => Promise<void>,
-    /** What happens when a task of a kind has ended, however it ended. */
-    readonly after: (kind: TaskKind) => Promise<void>,
+    readonly program: RunnerProgram,
   ) {}
 
   /** Passes on orders that were written down for a running task. */
@@ -69,11 +74,14 @@ export class Runner {
       const input = TASK_KINDS[row.kind].input.cast(row.input)
       // The registry pairs each kind with the input that its schema gives.
       const job = JOBS[row.kind] as Job<TaskKind>
-      const { next, ...end } = await job.run({ db, host, taskId: id, attemptId, control, progress }, input)
+      const { next, ...end } = await job.run(
+        { db, host, taskId: id, attemptId, control, progress, look: (ids) => this.program.look(ids) },
+        input,
+      )
       await progress.flush()
       await this.#look(row)
       await tasks.endTask(db, id, { state: 'done', ...end })
-      if (next) await this.follow(next).catch((error: unknown) => log.warn(error, 'next task'))
+      if (next) await this.program.follow(next).catch((error: unknown) => log.warn(error, 'next task'))
     } catch (error) {
       await progress.flush()
       how = error instanceof Stopped ? 'stopped' : 'failed'
@@ -84,7 +92,7 @@ export class Runner {
       await tasks.endAttempt(db, attemptId, how)
       await tasks.tellNews(db, { kind: 'task', id })
       await tasks.tellChanged(db, 'tasks', ...TASK_KINDS[row.kind].topics)
-      await this.after(row.kind).catch((error: unknown) => log.warn(error, 'after a task'))
+      await this.program.after(row.kind).catch((error: unknown) => log.warn(error, 'after a task'))
     }
   }
 
@@ -123,7 +131,7 @@ export class Runner {
 
   async #look({ kind, loadId }: TaskRow): Promise<void> {
     if (TASK_KINDS[kind].line !== 'files') return
-    await this.lookAfter(loadId ? [loadId] : []).catch((error: unknown) => log.warn(error, 'look'))
+    await this.program.look(loadId ? [loadId] : []).catch((error: unknown) => log.warn(error, 'look'))
   }
 
   async #cleanParts(): Promise<void> {

@@ -13,6 +13,8 @@ export interface Work {
   readonly attemptId: string
   readonly control: TaskControl
   readonly progress: ProgressWriter
+  /** Looks at readers, drives and the mirrors of loads now, and writes down what is seen. */
+  readonly look: (loadIds: readonly string[]) => Promise<void>
 }
 
 /** How a job ended: a sentence for the person, and what they must look at. */

@@ -5,7 +5,7 @@ import { promisify } from 'node:util'
 import { volumeUidOf } from '../engine/volumeUid'
 import { roomOf } from './choose'
 import { markerIn } from './marker'
-import { mounts } from './mounts'
+import { mounts } from '../engine/mounts'
 import { refuser, within } from './register'
 
 /** Where the system mounts what somebody plugs in. Source: udisks(8), and its Debian default. */
@@ -37,13 +37,17 @@ function isPluggedIn(path: string, named: readonly string[]): boolean {
   )
 }
 
-/** File systems that somebody plugged in and that are not registered; nothing of them is read but where they are. */
+/** Whether it is mounted inside something that is registered: it is no part of that, and may be a volume of its own. */
+const isInside = (path: string, taken: readonly (string | null)[]): boolean =>
+  taken.some((root) => root !== null && path !== root && within(path, root))
+
+/** File systems that somebody plugged in, or mounted inside a registered one, and that are not registered; nothing of them is read but where they are. */
 export async function newMounts(taken: readonly (string | null)[], named: readonly string[]): Promise<MountSeen[]> {
   const refusalOf = await refuser(taken)
   const paths = (await mounts())
     .filter(({ source }) => source.startsWith('/dev/'))
     .map(({ path }) => path)
-    .filter((path) => isPluggedIn(path, named))
+    .filter((path) => isPluggedIn(path, named) || isInside(path, taken))
     .filter((path) => refusalOf(path) === undefined)
   const seen = await Promise.all(
     [...new Set(paths)].map(async (path) => {

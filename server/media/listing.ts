@@ -1,8 +1,12 @@
 import { filesToSample } from '../../core/cards/load'
+import { MOST_COMPARED } from '../../core/cards/stay'
 import { printablePath } from '../../core/copies/pathText'
 import type { NewEntry } from '../db/queries/seen'
+import { alignedBlocks } from '../engine/blocks'
+import { inLanes } from '../engine/lanes'
 import { joinPath, type Medium } from '../engine/medium'
 import { sampleHash } from '../engine/sample'
+import { stampOf } from '../engine/stamps'
 import { listingPrint, walk, type WalkedEntry } from '../engine/walk'
 
 /** What a card lists, as rows and as a print. */
@@ -25,45 +29,75 @@ export async function listCard(medium: Medium): Promise<Listing> {
   return { walked, entries, files: entries.filter((entry) => entry.kind === 'file'), print: listingPrint(walked) }
 }
 
-/** Whether a folder really lies on the medium: no part of its path is a link, or another file system mounted there. */
+/** Whether a folder really lies on the medium: no part of its path is a link, or a place where something else is mounted. */
 async function liesHere(medium: Medium, folder: Buffer): Promise<boolean> {
-  const fileSystem = (node: string | undefined) => node?.split(':')[0]
   const parts = folder.toString('latin1').split('/')
-  let first: string | undefined
   for (let length = 1; length <= parts.length; length += 1) {
     const entry = await medium.entry(Buffer.from(parts.slice(0, length).join('/'), 'latin1'))
     if (entry?.kind !== 'folder') return false
-    first ??= fileSystem(entry.node)
-    if (fileSystem(entry.node) !== first) return false
   }
   return true
 }
 
-/** Files below a mirror, keyed by their path bytes as latin1; `undefined` when there is no such folder. */
+/** Places inside a folder, or on the way to it, where other file systems are mounted; as text, from the root. */
+export function mountedInside(medium: Medium, folder: Buffer): string[] {
+  const path = folder.toString('latin1')
+  return medium
+    .mounted()
+    .filter((place) => path === '' || place.startsWith(`${path}/`) || `${path}/`.startsWith(`${place}/`))
+    .map((place) => printablePath(Buffer.from(place, 'latin1')))
+}
+
+/** Files below a mirror, keyed by their path bytes as latin1, as they are told from others; `undefined` when there is no such folder. */
 export async function listMirror(medium: Medium, folder: Buffer) {
   if (!(await liesHere(medium, folder))) return undefined
-  const walked = await walk(medium, folder)
+  const [walked, stamps] = [await walk(medium, folder), await medium.stamps()]
   return new Map(
     walked.flatMap((entry) =>
-      entry.kind === 'file' ? [[entry.path.subarray(folder.length + 1).toString('latin1'), entry] as const] : [],
+      entry.kind === 'file'
+        ? [
+            [
+              entry.path.subarray(folder.length + 1).toString('latin1'),
+              { ...entry, ...stampOf(stamps, entry) },
+            ] as const,
+          ]
+        : [],
     ),
   )
 }
 
-/** The files of a card whose ends are hashed, with the hashes; one that cannot be read is left out. */
-export async function takeSamples(medium: Medium, files: readonly NewEntry[], seed: string) {
+/** Files that are read at the same time while their ends are hashed. */
+const LANES = 4
+
+/**
+ * The files of a card whose ends are hashed, with the hashes: a few of all, and every clip up to a number. One that cannot
+ * be read is left out.
+ */
+export async function takeSamples(
+  medium: Medium,
+  files: readonly NewEntry[],
+  seed: string,
+  isClip: (path: string) => boolean,
+) {
   const drawn = filesToSample(
     files.map((file) => ({ ...file, path: file.pathText, bytes: file.path })),
     seed,
-  )
-  const taken = await Promise.all(
-    drawn.map(async (file) => {
-      const hash = await sampleHash(medium, file.bytes, file.sizeBytes).catch(() => undefined)
-      return hash === undefined ? [] : [{ path: file.bytes, hash }]
-    }),
-  )
-  return taken.flat()
+  ).map((file) => ({ path: file.bytes, sizeBytes: file.sizeBytes }))
+  const clips = files.filter((file) => file.sizeBytes > 0 && isClip(file.pathText)).slice(0, MOST_COMPARED)
+  const wanted = new Map([...drawn, ...clips].map((file) => [file.path.toString('latin1'), file]))
+  const taken: { path: Buffer; hash: string }[] = []
+  await inLanes([...wanted.values()], alignedBlocks(LANES, 4096), async ({ path, sizeBytes }) => {
+    const hash = await sampleHash(medium, path, sizeBytes).catch(() => undefined)
+    if (hash !== undefined) taken.push({ path, hash })
+  })
+  return taken
 }
+
+export { keepsLocalTime } from '../engine/superblock'
+
+/** Hash of the ends of a file below a folder; `undefined` when it cannot be read. */
+export const endsAt = (medium: Medium, folder: Buffer, path: Buffer, sizeBytes: number): Promise<string | undefined> =>
+  sampleHash(medium, joinPath(folder, path), sizeBytes).catch(() => undefined)
 
 export interface KnownSample {
   readonly path: Buffer
@@ -91,7 +125,9 @@ export async function samplesEqual(
     if (entry?.kind !== 'file' || entry.sizeBytes !== sample.sizeBytes) continue
     const wantedMs = shiftMs === undefined ? entry.modifiedMs : sample.modifiedMs + shiftMs
     if (Math.trunc(entry.modifiedMs) !== Math.trunc(wantedMs)) continue
-    if ((await sampleHash(medium, path, sample.sizeBytes)) !== sample.hash) return false
+    // One file that cannot be read any more says nothing of the others.
+    const now = await sampleHash(medium, path, sample.sizeBytes).catch(() => undefined)
+    if (now !== undefined && now !== sample.hash) return false
   }
   return true
 }

@@ -5,7 +5,7 @@ import { FolderMedium } from '../engine/folder'
 import { home, programFolder } from '../home'
 import { CannotWork } from './cannotWork'
 import { mark, MARKER, MarkerTaken, type Marked } from './marker'
-import { mounts } from './mounts'
+import { mounts } from '../engine/mounts'
 
 /** A folder that cannot be registered; the message says why and what to do. */
 export class WrongFolder extends CannotWork {}
@@ -48,6 +48,10 @@ const isSystem = (real: string) =>
   real === homedir() ||
   (within(real, '/run') && !MOUNTED.some((folder) => real !== folder && within(real, folder)))
 
+/** One lies in the other; what is mounted somewhere inside is no part of what lies around it. */
+const overlaps = (a: string, b: string, mounted: ReadonlySet<string>): boolean =>
+  a === b || (within(a, b) && !mounted.has(a)) || (within(b, a) && !mounted.has(b))
+
 export interface Refusal {
   /** What the folder is: the system's or a whole home, our own or another program's, or registered already. */
   readonly kind: 'system' | 'program' | 'known'
@@ -58,6 +62,7 @@ export interface Refusal {
 export async function refuser(taken: readonly (string | null)[]) {
   const program = programFolder()
   const own = [await realpath(home()), ...OWN.map((name) => join(program, name))]
+  const mounted = new Set((await mounts()).map((mount) => mount.path))
   return (real: string, typed: string = real): Refusal | undefined => {
     const refuse = (kind: Refusal['kind'], why: string): Refusal => ({ kind, sentence: `${typed} ${why}` })
     if (isSystem(real))
@@ -69,7 +74,7 @@ export async function refuser(taken: readonly (string | null)[]) {
       return refuse('program', 'is where Yendra keeps its own things. Choose another folder.')
     if (real.split('/').includes('node_modules'))
       return refuse('program', 'belongs to a program. Choose the folder of a drive or a card.')
-    const overlap = taken.find((root) => root !== null && (within(real, root) || within(root, real)))
+    const overlap = taken.find((root) => root !== null && overlaps(real, root, mounted))
     return overlap ? refuse('known', `overlaps with ${overlap}, which is registered already.`) : undefined
   }
 }
@@ -126,6 +131,6 @@ export async function markVolume(root: string): Promise<Marked> {
 /** Room and device of a folder that is about to be registered. */
 export async function folderFigures(root: string) {
   const medium = new FolderMedium(root)
-  const [room, device] = await Promise.all([medium.room(), medium.device()])
-  return { ...room, device }
+  const [room, device, mounted] = await Promise.all([medium.room(), medium.device(), isMountPoint(root)])
+  return { ...room, device, isMountPoint: mounted }
 }

@@ -1,7 +1,6 @@
 import type { Db } from '../db/connection'
-import { samplesOf } from '../db/queries/cards'
 import { databaseTime, putMirrorListing } from '../db/queries/mirrors'
-import { listMirror, samplesEqual } from '../media/listing'
+import { endsAt, keepsLocalTime, listMirror, mountedInside } from '../media/listing'
 import type { Medium } from '../media/mediumOf'
 
 /** What a look at a mirror came to. */
@@ -34,7 +33,9 @@ export async function lookAtMirror(
     node,
     device,
     files: files ?? new Map(),
-    samplesEqual: async () => samplesEqual(medium, await samplesOf(db, mirror.loadId), folder),
+    mounted: mountedInside(medium, folder),
+    keepsLocalTime: () => keepsLocalTime(medium.root),
+    endsOf: (path, sizeBytes) => endsAt(medium, folder, path, sizeBytes),
   })
   return { isNew, files: files ?? new Map() }
 }

@@ -1,13 +1,17 @@
 import type { Db } from '../db/connection'
 import { mirrorsOf, mirrorsOn } from '../db/queries/copies'
+import { addNote } from '../db/queries/journal'
 import { putSeenReader, readers } from '../db/queries/readers'
 import { putSeenVolume, volumes, type VolumeRow } from '../db/queries/volumes'
 import { tellChanged } from '../db/queries/tasks'
 import { log } from '../log'
+import { MountNews } from '../media/mountNews'
+import { Sleep } from '../media/sleep'
 import { linksOf, volumeMedium, type Medium } from '../media/mediumOf'
 import { lookAtMirror } from './mirrorLook'
 import { lookForMounts } from './mountWatch'
 import { ReaderLook } from './readerLook'
+import { Stays } from './stays'
 
 const EVERY_MS = 3_000
 /** Idle looks at mirrors take at most this share of the time. */
@@ -19,6 +23,9 @@ const IDLE_SHARE = 0.1
  */
 export class Observer {
   readonly #readers: ReaderLook
+  readonly #stays: Stays
+  readonly #news = new MountNews()
+  readonly #sleep = new Sleep()
   readonly #connected = new Map<string, Medium>()
   #timer: NodeJS.Timeout | undefined
   #looking: Promise<void> = Promise.resolve()
@@ -29,7 +36,8 @@ export class Observer {
     readonly db: Db,
     readonly host: string,
   ) {
-    this.#readers = new ReaderLook(db)
+    this.#stays = new Stays(db, host, this.#news)
+    this.#readers = new ReaderLook(db, host, this.#stays)
   }
 
   /** What is done after each look at everything that is connected. */
@@ -37,7 +45,9 @@ export class Observer {
     this.#afterwards = act
   }
 
-  start(): void {
+  async start(): Promise<void> {
+    this.#news.start()
+    await this.#stays.begin()
     const turn = () => {
       void this.#turn().finally(() => {
         if (this.#timer) this.#timer = setTimeout(turn, EVERY_MS)
@@ -49,6 +59,7 @@ export class Observer {
   stop(): void {
     clearTimeout(this.#timer)
     this.#timer = undefined
+    this.#news.stop()
   }
 
   async #turn(): Promise<void> {
@@ -86,6 +97,11 @@ export class Observer {
   /** Looks at everything that is connected; returns the volumes that have appeared. */
   async #devices(afresh: boolean): Promise<string[]> {
     const { db, host } = this
+    const sleptMs = this.#sleep.since()
+    if (sleptMs > 0) {
+      await this.#stays.slept()
+      await addNote(db, { kind: 'slept', detail: { ms: Math.round(sleptMs) } })
+    }
     let changed = false
     const appeared: string[] = []
     for (const row of await volumes(db, host)) {

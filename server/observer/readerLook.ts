@@ -1,40 +1,33 @@
 import { habitsOf } from '../../core/cards/habit'
-import { cardChanges, differenceSentence, recogniseLoads } from '../../core/cards/load'
+import { cardChanges, differenceSentence } from '../../core/cards/load'
+import { counted } from '../../core/units/quantity'
 import type { Db } from '../db/connection'
-import { entriesOf, load as loadRow, samplesOf } from '../db/queries/cards'
-import { loadsLike } from '../db/queries/loadsLike'
+import { entriesOf, loadsById } from '../db/queries/cards'
 import type { ReaderRow, SeenReader } from '../db/queries/readers'
-import { lastCardLook, loadsWithPrint } from '../db/queries/seen'
+import { lastCardLook } from '../db/queries/seen'
+import { forgetStay, knowStay, type StayRow } from '../db/queries/stays'
 import { seeTwinAgain } from '../db/queries/twins'
-import { CARD_ROOT, listCard, samplesEqual, type Listing } from '../media/listing'
+import { listCard, mountedInside, type Listing } from '../media/listing'
 import { readerContent, type ReaderContent } from '../media/mediumOf'
-import { sameCards, twinAmong, twinOf } from './twins'
+import { compareCard, isBorneOut } from '../media/compareCard'
+import type { Stays } from './stays'
+import { whichLoad } from './whichLoad'
 
 /** Which load a card holds. Not settled while the look at it is under way. */
 interface Recognised extends Pick<SeenReader, 'loadId' | 'same' | 'twinId' | 'difference'> {
   readonly settled: boolean
 }
 
-/** What was made of a card once; asked again when another lies there, it lists something else, or a look was taken. */
+/** What was made of a card once; asked again in another stay, when it lists something else, or a look was taken. */
 interface Known {
   readonly key: string
   readonly seen: Recognised
-  readonly volumeUid: string | null
   readonly habits: readonly string[]
 }
 
 const NOTHING = {
-  cardName: null,
-  loadId: null,
-  same: false,
-  twinId: null,
-  difference: null,
-  device: undefined,
-  capacityBytes: null,
-  freeBytes: null,
-  volumeUid: null,
-  habits: [],
-  print: null,
+  ...{ cardName: null, loadId: null, same: false, twinId: null, difference: null, device: undefined, stayId: null },
+  ...{ capacityBytes: null, freeBytes: null, volumeUid: null, habits: [], print: null },
 } as const
 
 /** Looks into readers and says which card lies there; listing is left out while nothing seems to have changed. */
@@ -42,7 +35,11 @@ export class ReaderLook {
   readonly #known = new Map<string, Known>()
   readonly #listed = new Map<string, { place: string; freeBytes: number; againAt: number; listing: Listing }>()
 
-  constructor(readonly db: Db) {}
+  constructor(
+    readonly db: Db,
+    readonly host: string,
+    readonly stays: Stays,
+  ) {}
 
   /** `afresh` lists the card and reads its samples whatever is known. */
   async look(row: ReaderRow, afresh: boolean): Promise<SeenReader> {
@@ -50,34 +47,30 @@ export class ReaderLook {
     if (typeof content === 'string') {
       this.#known.delete(row.id)
       this.#listed.delete(row.id)
+      await this.stays.left(row.id, content === 'empty' ? 'empty' : 'gone')
       return { state: content, ...NOTHING }
     }
     try {
-      const [device, room] = await Promise.all([content.medium.device(), content.medium.room()])
+      const { medium } = content
+      const [device, room] = await Promise.all([medium.device(), medium.room()])
+      const stay = await this.stays.of(row, content)
       const listing = await this.#listing(row.id, content, afresh)
-      const key = `${await content.medium.place()} ${listing.print} ${await lastCardLook(this.db)}`
+      const key = `${stay.id} ${listing.print} ${await lastCardLook(this.db)}`
       const known = this.#known.get(row.id)
-      const volumeUid = known?.key === key ? known.volumeUid : ((await content.volumeUid()) ?? null)
       const seen =
-        known?.key === key && !afresh ? known.seen : await recognise(this.db, { row, content, listing, volumeUid })
+        known?.key === key && !afresh && isKnown(stay, known.seen)
+          ? known.seen
+          : await this.#recognise(row, content, listing, stay)
       const habits =
         known?.key === key ? known.habits : habitsOf(listing.files.map((file) => file.pathText)).slice(0, MOST_HABITS)
       // A look that is under way may end at any moment.
-      if (seen.settled) this.#known.set(row.id, { key, seen, volumeUid, habits })
+      if (seen.settled) this.#known.set(row.id, { key, seen, habits })
       else this.#known.delete(row.id)
       const { loadId, same, twinId, difference } = seen
       if (twinId !== null && twinId !== row.twinId) await seeTwinAgain(this.db, twinId)
       return {
-        state: 'card',
-        cardName: content.cardName,
-        device,
-        loadId,
-        same,
-        twinId,
-        difference,
-        volumeUid,
-        habits,
-        print: listing.print,
+        ...{ state: 'card', cardName: content.cardName, device, loadId, same, twinId, difference },
+        ...{ volumeUid: stay.mark.volumeUid, habits, print: listing.print, stayId: stay.id },
         ...room,
       }
     } catch {
@@ -93,7 +86,7 @@ export class ReaderLook {
       medium.room(),
       medium.list(Buffer.alloc(0)),
     ])
-    const rootKey = `${place} ${root.map((entry) => `${entry.name.toString('latin1')} ${entry.modifiedMs}`).join('/')}`
+    const rootKey = `${place} ${medium.mounted().join('/')} ${root.map((entry) => `${entry.name.toString('latin1')} ${entry.modifiedMs}`).join('/')}`
     const earlier = this.#listed.get(readerId)
     const begun = performance.now()
     const unchanged = earlier?.place === rootKey && (earlier.freeBytes === freeBytes || begun < earlier.againAt)
@@ -103,59 +96,86 @@ export class ReaderLook {
     this.#listed.set(readerId, { place: rootKey, freeBytes, againAt, listing })
     return listing
   }
+
+  /** Which load lies there by listing and samples; in a new stay also by comparing it, before anything counts. */
+  async #recognise(row: ReaderRow, content: ReaderContent, listing: Listing, stay: StayRow): Promise<Recognised> {
+    const found = await recognise(this.db, row, content, listing, stay)
+    const [mounted] = mountedInside(content.medium, Buffer.alloc(0))
+    if (mounted !== undefined)
+      return {
+        ...found,
+        loadId: found.loadId ?? stay.loadId,
+        same: false,
+        difference: `Another file system is mounted on the card in ${row.name}, at “${mounted}”: what the card itself holds there cannot be seen. Unmount it, and look again.`,
+      }
+    if (found.loadId === null || isKnown(stay, found)) return found
+    const { loadId, twinId } = found
+    const compared = await compareCard(this.db, this.host, {
+      ...{ medium: content.medium, stayId: stay.id, loadId, print: listing.print },
+    })
+    if (isBorneOut(compared)) await knowStay(this.db, stay.id, { loadId, twinId, knownHow: 'compared' })
+    else if (stay.loadId !== null) await forgetStay(this.db, stay.id)
+    if (compared.differing === 0) return found
+    return {
+      ...found,
+      same: false,
+      twinId: null,
+      difference: otherContent(row.name, await labelOf(this.db, loadId), compared),
+    }
+  }
 }
+
+const labelOf = async (db: Db, loadId: string) => (await loadsById(db, [loadId]))[0]?.label ?? ''
+
+/** Whether a stay is known to be of the card that it was recognised as. */
+const isKnown = (stay: Pick<StayRow, 'loadId' | 'twinId' | 'knownHow'>, seen: Pick<Recognised, 'loadId' | 'twinId'>) =>
+  stay.knownHow !== null && stay.loadId === seen.loadId && stay.twinId === seen.twinId
 
 /** A card has a handful; more of them tell no camera. */
 const MOST_HABITS = 60
 const LEAST_PAUSE_MS = 5_000
 const PAUSE_FOR_LISTING = 10
 
-interface Held {
-  readonly row: ReaderRow
-  readonly content: ReaderContent
-  readonly listing: Listing
-  readonly volumeUid: string | null
-}
+const otherContent = (reader: string, label: string, { clips, differing }: { clips: number; differing: number }) =>
+  `The card in ${reader} has the names, sizes and times of “${label}”, but ${differing} of ${counted(clips, 'clip')} ${differing === 1 ? 'differs' : 'differ'}: it is not the card that was copied.`
 
-/** Which load a card holds, by what it lists and by samples of its content, and how it differs from the latest look. */
-async function recognise(db: Db, { row, content, listing, volumeUid }: Held): Promise<Recognised> {
+/** Which load a card holds, and how it differs from the latest look. */
+async function recognise(
+  db: Db,
+  row: ReaderRow,
+  content: ReaderContent,
+  listing: Listing,
+  stay: StayRow,
+): Promise<Recognised> {
   const { medium } = content
-  const held = { readerId: row.id, volumeUid: volumeUid ?? undefined, name: content.cardName, medium }
-  const whole = { same: true, twinId: null, difference: null, settled: true }
+  const volumeUid = stay.mark.volumeUid ?? undefined
+  const held = { readerId: row.id, stay, volumeUid, name: content.cardName, medium }
+  const found = await whichLoad(db, held, listing)
   const other = { same: false, twinId: null, settled: true }
-  const equal = async (loadId: string, shiftMs = 0) =>
-    samplesEqual(medium, await samplesOf(db, loadId), CARD_ROOT, shiftMs)
-  let impostor: Recognised | undefined
-  for (const load of await loadsWithPrint(db, listing.print)) {
-    if (await equal(load.id)) {
-      const difference = `The look at “${load.label}” did not come to its end: look at it again.`
-      if (!load.lookDone) return { ...other, loadId: load.id, difference, settled: false }
-      return { ...whole, loadId: load.id, twinId: (await twinOf(db, held, load, 'equal')) ?? null }
+  if (found.kind === 'none') return { ...other, loadId: null, difference: null }
+  const { load } = found
+  if (found.kind === 'backup')
+    return { same: true, twinId: found.twinId, difference: null, settled: true, loadId: load.id }
+  if (found.kind === 'other content')
+    return {
+      ...other,
+      loadId: load.id,
+      difference: `The card in ${row.name} has the names, sizes and times of “${load.label}”, but other content: it is not the card that was copied.`,
     }
-    const difference = `The card in ${row.name} has the names, sizes and times of “${load.label}”, but other content: it is not the card that was copied.`
-    impostor ??= { ...other, loadId: load.id, difference }
+  if (!load.lookDone) {
+    const difference = `The look at “${load.label}” did not come to its end: look at it again.`
+    return { ...other, loadId: load.id, difference, settled: false }
   }
-  if (impostor) return impostor
-  const files = listing.files.map((file) => ({ ...file, path: file.pathText }))
-  const known = await loadsLike(
-    db,
-    files.map((file) => file.path),
+  if (found.lists === 'the same') return { same: true, twinId: null, difference: null, settled: true, loadId: load.id }
+  const { shiftMs } = found
+  const before = (await entriesOf(db, load.id)).filter((entry) => entry.kind === 'file')
+  const changes = cardChanges(
+    before.map((entry) => ({
+      path: entry.pathText,
+      sizeBytes: entry.sizeBytes,
+      modifiedMs: entry.modifiedMs + shiftMs,
+    })),
+    listing.files.map((file) => ({ ...file, path: file.pathText })),
   )
-  const twin = await twinAmong(db, held, files, known)
-  if (twin) return { ...whole, loadId: twin.load.id, twinId: twin.id }
-  for (const { id, shiftMs } of recogniseLoads(files, await sameCards(db, held, known))) {
-    if (!(await equal(id, shiftMs))) continue
-    const load = await loadRow(db, id)
-    const before = (await entriesOf(db, id)).filter((entry) => entry.kind === 'file')
-    const changes = cardChanges(
-      before.map((entry) => ({
-        path: entry.pathText,
-        sizeBytes: entry.sizeBytes,
-        modifiedMs: entry.modifiedMs + shiftMs,
-      })),
-      files,
-    )
-    return { ...other, loadId: id, difference: differenceSentence(load?.label ?? '', changes, shiftMs) }
-  }
-  return { ...other, loadId: null, difference: null }
+  return { ...other, loadId: load.id, difference: differenceSentence(load.label, changes, shiftMs) }
 }

@@ -3,12 +3,15 @@ import { twinKey, twinListing, type HeldCard } from '../../core/cards/twin'
 import type { Db } from '../db/connection'
 import { loadsById, samplesOf } from '../db/queries/cards'
 import { readers } from '../db/queries/readers'
+import type { StayRow } from '../db/queries/stays'
 import { putTwin, twinsOf } from '../db/queries/twins'
 import { CARD_ROOT, samplesEqual } from '../media/listing'
 import type { Medium } from '../media/mediumOf'
 
 /** A card in a reader whose content is known already. */
-export interface Held extends HeldCard {
+export interface Held extends Omit<HeldCard, 'isFirstStay'> {
+  /** In which it lies there. */
+  readonly stay: Pick<StayRow, 'id' | 'loadId' | 'twinId' | 'knownHow'>
   /** As it calls itself. */
   readonly name: string
   readonly medium: Medium
@@ -28,8 +31,10 @@ export async function twinOf(db: Db, held: Held, load: OwnLoad, times: 'equal' |
   const known = (await twinsOf(db, [load.id])).map((twin) => twin.key)
   const own = inReaders.find((row) => row.id === load.readerId)
   const heldNow = own?.state === 'card' && own.loadId === load.id && own.same && own.twinId === null
+  const { stay } = held
+  const isFirstStay = stay.knownHow === 'first-look' && stay.loadId === load.id && stay.twinId === null
   const key = twinKey(
-    held,
+    { ...held, isFirstStay },
     {
       readerId: load.readerId ?? '',
       volumeUid: load.volumeUid ?? undefined,

@@ -8,6 +8,7 @@ import { measureHashing } from '../engine/hash'
 import { databaseUrl, hostName } from '../home'
 import { startNextCopy } from '../enqueue/copyQueue'
 import { openBoss, queueName, startTask } from '../enqueue/enqueue'
+import { Doubts } from '../jobs/copies/doubts'
 import { Unattended } from '../jobs/copies/unattended'
 import { Runner } from '../jobs/runner'
 import type { NextTask } from '../jobs/work'
@@ -75,7 +76,7 @@ const follow = async (task: NextTask) => {
   })
 }
 const after = (kind: TaskKind) => (kind === 'copy' ? startNextCopy(db, boss) : Promise.resolve())
-const runner = new Runner(db, hostName(), (loadIds) => observer.look(loadIds), follow, after)
+const runner = new Runner(db, hostName(), { look: (loadIds) => observer.look(loadIds), follow, after })
 const heard = await listen(url, db, runner, observer, bench)
 await runner.takeUp(boss)
 for (const line of TASK_LINES) {
@@ -91,10 +92,14 @@ for (const line of TASK_LINES) {
   }
 }
 const unattended = new Unattended(db, hostName(), { look: follow, startNextCopy: () => startNextCopy(db, boss) })
-observer.afterEach(() => unattended.turn())
+const doubts = new Doubts(db, hostName(), follow)
+observer.afterEach(async () => {
+  await unattended.turn()
+  await doubts.turn()
+})
 await startNextCopy(db, boss).catch((error: unknown) => log.error(error, 'queue of copies'))
 await putHashSpeed(db, hostName(), measureHashing())
-observer.start()
+await observer.start()
 process.send?.('ready')
 
 const stop = async () => {

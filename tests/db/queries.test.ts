@@ -85,6 +85,9 @@ const proved = (fileId: number, destinationId: string, more = {}) =>
     placed: true,
     sizeBytes: 100,
     modifiedMs: 1.5,
+    inode: null,
+    changedMs: null,
+    ends: '0e',
     ...more,
   }) as const
 
@@ -97,8 +100,15 @@ const list = async (loadId: string, volumeId: string, files: Record<string, [num
     present: true,
     node: '1:3',
     device,
-    files: new Map(Object.entries(files).map(([path, [sizeBytes, modifiedMs]]) => [path, { sizeBytes, modifiedMs }])),
-    samplesEqual: () => Promise.resolve(equal),
+    mounted: [],
+    files: new Map(
+      Object.entries(files).map(([path, [sizeBytes, modifiedMs]]) => [
+        path,
+        { sizeBytes, modifiedMs, inode: null, changedMs: null },
+      ]),
+    ),
+    keepsLocalTime: () => Promise.resolve(equal),
+    endsOf: () => Promise.resolve('0e'),
   })
 
 describe('facts about copies', () => {

@@ -253,6 +253,18 @@ export class PowerDisk implements Disk {
     return Promise.resolve({ blocks: 1e9, bsize: 4096, bavail: 1e9 })
   }
 
+  stamps() {
+    return Promise.resolve('none' as const)
+  }
+
+  mounted() {
+    return []
+  }
+
+  place() {
+    return Promise.resolve(this.device_)
+  }
+
   device() {
     return Promise.resolve({ fileSystem: this.device_, disks: [this.device_], known: true, pastCache: true })
   }
@@ -261,6 +273,7 @@ export class PowerDisk implements Disk {
 const statsOf = (node: Inode): DiskStats => ({
   size: node.data.length,
   mtimeMs: node.modifiedMs,
+  ctimeMs: node.modifiedMs,
   dev: 1,
   ino: node.number,
   isFile: () => node.kind === 'file',

@@ -1,8 +1,9 @@
-import { mkdirSync, symlinkSync, writeFileSync } from 'node:fs'
+import { execFileSync } from 'node:child_process'
+import { mkdirSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { disksBelow } from '../../server/engine/device'
-import { canMount, canPartition, loopDrive, partitionedDrive, memoryDrive, unmountAll } from './mounts'
+import { deviceOf, disksBelow } from '../../server/engine/device'
+import { canMount, canPartition, imageDrive, loopDrive, partitionedDrive, memoryDrive, unmountAll } from './mounts'
 import { newWorld, startStation, type Station, type World } from './station'
 
 let station: Station
@@ -20,8 +21,8 @@ const words = async (world: World) => {
 }
 
 /** A world whose two drives are these folders, copied to and played from. */
-async function worldOn(slipway: string, tide: string): Promise<World> {
-  const world = await newWorld(station, ['CURL0041.MP4', 'CURL0042.MP4'], [slipway, tide])
+async function worldOn(slipway: string, tide: string, at = station): Promise<World> {
+  const world = await newWorld(at, ['CURL0041.MP4', 'CURL0042.MP4'], [slipway, tide])
   await world.look()
   await world.copy()
   await world.play()
@@ -57,7 +58,7 @@ describe('the system’s tree of block devices', () => {
     symlinkSync(join(sys, 'sda/sda2'), join(sys, 'dm-0/slaves/sda2'))
     symlinkSync(join(sys, 'dm-0'), join(sys, 'md0/slaves/dm-0'))
     symlinkSync(join(sys, 'sdb/sdb1'), join(sys, 'md0/slaves/sdb1'))
-    const disks = (name: string) => disksBelow(join(sys, name))
+    const disks = async (name: string) => (await disksBelow(join(sys, name))).disks
     expect(await disks('sda/sda1')).toEqual(['name:sda'])
     expect(await disks('dm-0')).toEqual(['name:sda'])
     expect(await disks('md0')).toEqual(['name:sda', 'name:sdb'])
@@ -80,8 +81,8 @@ describe('the system’s tree of block devices', () => {
     }
     writeFileSync(join(usb, 'idVendor'), '1d6b')
     writeFileSync(join(usb, 'serial'), 'TIDE0001')
-    expect(await disksBelow(disk('sdc'))).toEqual(['usb:TIDE0001:0'])
-    expect(await disksBelow(disk('sdd'))).toEqual(['name:sdd'])
+    expect((await disksBelow(disk('sdc'))).disks).toEqual(['usb:TIDE0001:0'])
+    expect((await disksBelow(disk('sdd'))).disks).toEqual(['name:sdd'])
   })
 })
 
@@ -90,8 +91,29 @@ describe('mounted drives', () => {
     const world = await worldOn(loopDrive(station.root, 'loop 1'), loopDrive(station.root, 'loop 2'))
     expect(await words(world)).toMatchObject({
       clear: true,
-      words: expect.stringContaining('read back from the medium'),
+      words: expect.stringMatching(/read back from the medium[^]*Disk images count as drives of their own/),
     })
+  })
+
+  it.skipIf(!canMount)('needs root to mount: two disk images on one disk are one drive', async () => {
+    const plain = await startStation({ YENDRA_LOOPS: '' })
+    try {
+      const world = await worldOn(loopDrive(plain.root, 'image 1'), loopDrive(plain.root, 'image 2'), plain)
+      const { copies, clear } = await world.copies()
+      expect(copies.map((copy) => copy.mark)).toEqual([3, 2])
+      expect(copies[0]?.sharesDriveWith).toHaveLength(1)
+      expect(clear).toMatchObject({ clear: false, sentence: expect.stringContaining('lie on the same drive') })
+      // An image in memory, on a disk that is none: read through memory, and known to be.
+      const image = join(memoryDrive(plain.root, 'ram'), 'image.img')
+      execFileSync('truncate', ['-s', '30M', image])
+      const at = imageDrive(image, join(plain.root, 'ram drive'))
+      expect(await deviceOf(at)).toMatchObject({ disks: ['memory'], pastCache: false })
+      rmSync(image)
+      expect(await deviceOf(at)).toMatchObject({ disks: [], known: false })
+    } finally {
+      unmountAll()
+      await plain.stop()
+    }
   })
 
   it.skipIf(!canPartition)('needs root to mount: two partitions of one disk are one drive', async () => {

@@ -27,7 +27,7 @@ function mount(what: string[], at: string): string {
 
 function loop(image: string): string {
   const device = run('losetup', '-f', '--show', image)
-  undo.push(() => run('losetup', '-d', device))
+  undo.push(() => run('sh', '-c', 'losetup -d "$1" 2>/dev/null || true', 'sh', device))
   return device
 }
 
@@ -94,3 +94,79 @@ export function partitionedDrive(folder: string, name: string): [string, string]
 
 export const memoryDrive = (folder: string, name: string): string =>
   mount(['-t', 'tmpfs', '-o', 'size=64m', 'tmpfs'], join(folder, name))
+
+/** A file system on an image that is there already, made on it. */
+export function imageDrive(image: string, at: string): string {
+  const device = loop(image)
+  run('mkfs.ext4', '-q', '-F', device)
+  return mount([device], at)
+}
+
+/** Shows a folder at another place as well, as `mount --bind` does. */
+export const bind = (from: string, to: string): string => mount(['--bind', from], to)
+
+/** A card of today: exFAT, served by a program (exfat-fuse of Debian), with times of 10 ms and no numbers of files. */
+export function exfatDrive(folder: string, name: string): string {
+  const device = loop(imageFile(folder, name, 64 * 1024 ** 2))
+  run('mkfs.exfat', device)
+  return mountExfat(device, join(folder, name))
+}
+export const canExfat = canMount && existsSync('/usr/sbin/mkfs.exfat') && existsSync('/usr/sbin/mount.exfat-fuse')
+
+function mountExfat(device: string, at: string): string {
+  mkdirSync(at, { recursive: true })
+  run('mount.exfat-fuse', device, at)
+  undo.push(() => run('sh', '-c', 'mountpoint -q "$1" && umount -l "$1" || true', 'sh', at))
+  return at
+}
+
+/** A file system of pools, snapshots and subvolumes (btrfs-progs of Debian; 110 MiB are the least it takes). */
+export function btrfsDrive(folder: string, name: string): string {
+  const device = loop(imageFile(folder, name, 128 * 1024 ** 2))
+  run('mkfs.btrfs', '-q', device)
+  return mount([device], join(folder, name))
+}
+export const canBtrfs = canMount && existsSync('/usr/sbin/mkfs.btrfs')
+
+/** A medium in a slot: an image that can be changed for another within a moment, at one place and under one device number. */
+export class Slot {
+  readonly #device: string
+
+  constructor(
+    readonly at: string,
+    image: string,
+  ) {
+    this.#device = loop(image)
+    mount([this.#device], at)
+  }
+
+  /** Takes the medium out and puts another one, or the same, in. */
+  change(image: string): void {
+    const script = 'umount "$1" && losetup -d "$2" && losetup "$2" "$3" && mount "$2" "$1"'
+    run('sh', '-c', script, 'sh', this.at, this.#device, image)
+  }
+
+  out(): void {
+    run('sh', '-c', 'umount "$1" && losetup -d "$2"', 'sh', this.at, this.#device)
+  }
+
+  /** As somebody pulls it, whoever reads from it. */
+  outAtOnce(): void {
+    run('sh', '-c', 'umount -l "$1" && losetup -d "$2"', 'sh', this.at, this.#device)
+  }
+
+  putIn(image: string): void {
+    run('sh', '-c', 'losetup "$1" "$2" && mount "$1" "$3"', 'sh', this.#device, image, this.at)
+  }
+}
+
+/** An image with an ext4 file system that `fill` writes on. */
+export function filledImage(folder: string, name: string, fill: (at: string) => void): string {
+  const image = imageFile(folder, name, 96 * 1024 ** 2)
+  run('mkfs.ext4', '-q', '-F', image)
+  const at = join(folder, `${name} filling`)
+  const slot = new Slot(at, image)
+  fill(at)
+  slot.out()
+  return image
+}

@@ -47,7 +47,7 @@ const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
 
 /** Asks until the answer is as wanted, for at most ten minutes, since a busy machine may be slow; returns the last answer. */
 export async function until<T>(ask: () => Promise<T>, wanted: (answer: T) => boolean): Promise<T> {
-  const end = Date.now() + 600_000
+  const end = Date.now() + Number(process.env.YENDRA_UNTIL_MS ?? 600_000)
   for (;;) {
     const answer = await ask()
     if (wanted(answer) || Date.now() > end) return answer
@@ -85,6 +85,8 @@ export async function startStation(more: NodeJS.ProcessEnv = {}): Promise<Statio
     YENDRA_HOME: join(root, 'home'),
     YENDRA_WEB: 'dist/web',
     YENDRA_TEST_DEVICES: deviceFile,
+    // Drives of tests are disk images: they count as drives of their own, and each answer says so.
+    YENDRA_LOOPS: 'apart',
     PORT: String(port),
     ...more,
   }
@@ -189,15 +191,16 @@ export async function newWorld(
   station: Station,
   clips: readonly string[] = ['CURL0041.MP4', 'CURL0042.MP4'],
   drives?: readonly [string, string],
+  cardAt?: string,
 ): Promise<World> {
   worlds += 1
   const title = `Production ${worlds}`
   const root = join(station.root, `world ${worlds}`)
-  const card = join(root, 'card')
+  const card = cardAt ?? join(root, 'card')
   const [slipway, tide] = drives ?? [join(root, 'slipway'), join(root, 'tide')]
   for (const folder of [join(card, 'DCIM/100CURLW'), slipway, tide]) mkdirSync(folder, { recursive: true })
   // Folders of one file system play devices of their own; what is mounted speaks for itself.
-  for (const folder of drives ? [card] : [card, slipway, tide]) station.device(folder, folder)
+  for (const folder of [...(cardAt ? [] : [card]), ...(drives ? [] : [slipway, tide])]) station.device(folder, folder)
   const filmedAt = Date.parse('2026-11-14T10:00:00Z') + worlds * 60_000
   const film = (name: string, at = new Date(filmedAt)) => {
     const path = join(card, 'DCIM/100CURLW', name)

@@ -21,6 +21,7 @@ import * as same from './0019-same'
 import * as twins from './0020-twins'
 import * as given from './0021-given'
 import * as rigs from './0022-rigs'
+import * as stays from './0023-stays'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -46,4 +47,5 @@ export const migrations: Record<string, Migration> = {
   '0020-twins': twins,
   '0021-given': given,
   '0022-rigs': rigs,
+  '0023-stays': stays,
 }

@@ -68,7 +68,7 @@ export const copyTroubles = (db: Db, loadId: string) =>
     .select(['copyFile.volumeId', 'copyFile.entryId', 'copyFile.standing', 'loadEntry.pathText', 'loadEntry.path'])
     .where('copyFile.loadId', '=', loadId)
     .where('copyFile.onCard', '=', true)
-    .where('copyFile.standing', 'in', ['differs', 'conflict', 'missing', 'changed'])
+    .where('copyFile.standing', 'in', ['differs', 'conflict', 'missing', 'changed', 'doubted'])
     .orderBy('loadEntry.path')
 
 /** Bytes of files that differ, collide or were changed, on each volume that holds a copy of a load. */
@@ -83,6 +83,64 @@ export async function bytesInTheWay(db: Db, loadId: string): Promise<ReadonlyMap
     .execute()
   return new Map(rows.map((row) => [row.volumeId, row.sizeBytes]))
 }
+
+/** Bytes of files that may have been replaced, on each volume that holds a copy of loads. */
+export const doubtedBytes = (db: Db, loadIds: readonly string[]) =>
+  db
+    .selectFrom('copyFile')
+    .select(['loadId', 'volumeId', sql<number>`sum(entry_bytes)::bigint`.as('sizeBytes')])
+    .where(anyOf('load_id', loadIds))
+    .where('onCard', '=', true)
+    .where('standing', '=', 'doubted')
+    .groupBy(['loadId', 'volumeId'])
+    .execute()
+
+/** Copies with files that may have been replaced, on volumes that are connected to a computer. */
+export const doubtedCopies = (db: Db, host: string) =>
+  db
+    .selectFrom('mirror')
+    .innerJoin('mount', (join) => join.onRef('mount.volumeId', '=', 'mirror.volumeId').on('mount.host', '=', host))
+    .innerJoin('volume', 'volume.id', 'mirror.volumeId')
+    .innerJoin('load', 'load.id', 'mirror.loadId')
+    .select([
+      'mirror.loadId',
+      'mirror.volumeId',
+      'mirror.filesDoubted',
+      'volume.name',
+      'load.label',
+      'load.productionId',
+    ])
+    .select('mount.readBytesPerSecond')
+    .where('filesDoubted', '>', 0)
+    .where('mirror.present', '=', true)
+    .where('mount.connected', '=', true)
+    .execute()
+
+/** How a file of a copy lies on a volume, where its file system tells; `undefined` where there is no copy of it. */
+export const stampedCopy = (db: Db, volumeId: string, entryId: number) =>
+  db
+    .selectFrom('copyFile')
+    .innerJoin('mirror', (join) =>
+      join.onRef('mirror.loadId', '=', 'copyFile.loadId').onRef('mirror.volumeId', '=', 'copyFile.volumeId'),
+    )
+    .innerJoin('loadEntry', 'loadEntry.id', 'copyFile.entryId')
+    .select(['copyFile.inode', 'copyFile.changedMs', 'mirror.folder', 'loadEntry.path'])
+    .where('copyFile.volumeId', '=', volumeId)
+    .where('copyFile.entryId', '=', entryId)
+    .executeTakeFirst()
+
+/** A copy was touched by us; not where it was proved anew meanwhile. */
+export const touchCopy = (
+  db: Db,
+  { volumeId, entryId, from, to }: { volumeId: string; entryId: number; from: number; to: number },
+) =>
+  db
+    .updateTable('copyFile')
+    .set({ changedMs: to })
+    .where('volumeId', '=', volumeId)
+    .where('entryId', '=', entryId)
+    .where('changedMs', '=', from)
+    .execute()
 
 /** Whether a copy holds files whose names only the second checksum list can name. */
 export const oddNamesOf = (db: Db, loadIds: readonly string[]) =>
@@ -106,7 +164,7 @@ export const provedOn = (db: Db, loadId: string, volumeId: string) =>
     .where('copyFile.loadId', '=', loadId)
     .where('copyFile.volumeId', '=', volumeId)
     .where('loadEntry.state', '!=', 'replaced')
-    .where('copyFile.standing', 'in', ['verified', 'memory', 'missing', 'changed'])
+    .where('copyFile.standing', 'in', ['verified', 'memory', 'missing', 'changed', 'doubted'])
     .orderBy('loadEntry.path')
     .execute()
 

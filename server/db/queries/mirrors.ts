@@ -3,7 +3,9 @@ import type { DeviceIdentity } from '../../../core/copies/device'
 import {
   commonShift,
   listedAs,
+  NO_SHIFT,
   standingOf,
+  type KnownShift,
   type Listed,
   type ListedFile,
   type Standing,
@@ -25,8 +27,14 @@ export interface MirrorListing {
   readonly device: DeviceIdentity
   /** Files below the mirror’s folder, keys being path bytes as latin1. */
   readonly files: ReadonlyMap<string, ListedFile>
-  /** Whether samples of the content are equal, asked only when all times moved by the same whole hours. */
-  readonly samplesEqual: () => Promise<boolean>
+  /** Where other file systems are mounted inside it. */
+  readonly mounted: readonly string[]
+  /**
+   * Whether its times may move together at all, and whether the ends of a file are as they were read back; asked only when
+   * all times moved by the same whole hours.
+   */
+  readonly keepsLocalTime: () => Promise<boolean>
+  readonly endsOf: (path: Buffer, sizeBytes: number) => Promise<string | undefined>
 }
 
 /** Now, by the clock that facts are dated with. */
@@ -38,31 +46,56 @@ export const databaseTime = async (db: Db): Promise<Date> => {
 /** Writes down how a volume lists a mirror now. True when it differs from what was known. */
 export async function putMirrorListing(db: Db, listing: MirrorListing): Promise<boolean> {
   const { loadId, volumeId } = listing
-  const known = await knownFiles(db, listing)
-  const paired = known.flatMap((row) => {
-    const now = listing.files.get(row.path.toString('latin1'))
-    return now && row.proved ? [[row.proved, now] as const] : []
-  })
-  const shift = commonShift(paired)
-  const shiftMs = shift !== 0 && (await listing.samplesEqual()) ? shift : 0
+  const shifts = await shiftsOf(listing, await knownFiles(db, listing))
   return inTransaction(db, async (tx) => {
     await lockCopy(tx, loadId, volumeId)
     const before = await mirror(tx, loadId, volumeId)
     if (!before) return false
     const first = before.seenId === null
-    const differing = differences(listing, await knownFiles(tx, listing), shiftMs)
-    const moved = differing.length > 0 || before.present !== listing.present
+    const differing = differences(listing, await knownFiles(tx, listing), shifts)
+    const mounted = JSON.stringify(listing.mounted)
+    const moved =
+      differing.length > 0 ||
+      shifts.shiftMs !== 0 ||
+      before.present !== listing.present ||
+      JSON.stringify(before.mounted) !== mounted
     const changes = first ? allThere(listing) : differing.map((file) => seenChange(file.path, file.now))
-    const seenId = first || moved ? await addMirrorSeen(tx, listing, changes, shiftMs) : before.seenId
+    const seenId = first || moved ? await addMirrorSeen(tx, listing, changes, shifts.shiftMs) : before.seenId
     await setListed(tx, volumeId, differing)
+    await keepShift(tx, volumeId, shifts)
     await tx
       .updateTable('mirror')
-      .set({ seenAt: listing.begunAt, present: listing.present, seenId })
+      .set({ seenAt: listing.begunAt, present: listing.present, seenId, mounted })
       .where('loadId', '=', loadId)
       .where('volumeId', '=', volumeId)
       .execute()
     return moved
   })
+}
+
+interface Shifts {
+  readonly shiftMs: number
+  /** Of each file, by its id. */
+  readonly ends: ReadonlyMap<number, KnownShift['ends']>
+}
+
+/**
+ * A shift by whole hours is believed of a file system that keeps local time, and of each file whose ends are as they were
+ * read back; what has no such hash is read whole before it counts.
+ */
+async function shiftsOf(listing: MirrorListing, known: readonly KnownFile[]): Promise<Shifts> {
+  const pairs = known.flatMap((row) => {
+    const now = listing.files.get(row.path.toString('latin1'))
+    return now && row.proved ? [{ row, proved: row.proved, now }] : []
+  })
+  const shiftMs = commonShift(pairs.map(({ proved, now }) => [proved, now] as const))
+  const ends = new Map<number, KnownShift['ends']>()
+  if (shiftMs === 0 || !(await listing.keepsLocalTime())) return { shiftMs: 0, ends }
+  for (const { row, now } of pairs) {
+    const found = row.ends === null ? undefined : await listing.endsOf(row.path, now.sizeBytes)
+    ends.set(row.entryId, row.ends === null ? 'unknown' : found === row.ends ? 'equal' : 'differ')
+  }
+  return { shiftMs, ends }
 }
 
 async function knownFiles(db: Db, { loadId, volumeId, begunAt }: MirrorListing) {
@@ -71,16 +104,19 @@ async function knownFiles(db: Db, { loadId, volumeId, begunAt }: MirrorListing) 
     .innerJoin('loadEntry', 'loadEntry.id', 'copyFile.entryId')
     .innerJoin('proof', 'proof.id', 'copyFile.proofId')
     .select(['copyFile.entryId', 'copyFile.listed', 'loadEntry.path', 'proof.outcome'])
-    .select(['proof.pastCache', 'proof.sizeBytes', 'proof.modifiedMs'])
+    .select(['proof.pastCache', 'proof.sizeBytes', 'proof.modifiedMs', 'proof.ends'])
+    .select(['copyFile.inode', 'copyFile.changedMs', 'copyFile.modifiedMs as shiftedMs'])
     .where('copyFile.loadId', '=', loadId)
     .where('copyFile.volumeId', '=', volumeId)
     .where('copyFile.provedAt', '<', begunAt)
     .where('loadEntry.state', '<>', 'replaced')
     .execute()
-  return rows.map(({ sizeBytes, modifiedMs, ...row }) => ({
+  return rows.map(({ sizeBytes, modifiedMs, shiftedMs, inode, changedMs, ...row }) => ({
     ...row,
     proved:
-      row.outcome === 'equal' && sizeBytes !== null && modifiedMs !== null ? { sizeBytes, modifiedMs } : undefined,
+      row.outcome === 'equal' && sizeBytes !== null && modifiedMs !== null
+        ? { sizeBytes, modifiedMs: shiftedMs ?? modifiedMs, inode, changedMs }
+        : undefined,
   }))
 }
 
@@ -95,11 +131,13 @@ interface DifferingFile {
 }
 
 /** Files that are listed otherwise now than they were known to be. */
-function differences(listing: MirrorListing, known: readonly KnownFile[], shiftMs: number): DifferingFile[] {
+function differences(listing: MirrorListing, known: readonly KnownFile[], shifts: Shifts): DifferingFile[] {
   return known.flatMap((row) => {
     if (!row.proved) return []
     const now = listing.files.get(row.path.toString('latin1'))
-    const listed = listedAs(row.proved, row.listed, now, shiftMs)
+    const ends = shifts.ends.get(row.entryId)
+    const shift = ends === undefined ? NO_SHIFT : { shiftMs: shifts.shiftMs, ends }
+    const listed = listedAs(row.proved, row.listed, now, shift)
     if (listed === row.listed) return []
     return { entryId: row.entryId, path: row.path, now, listed, standing: standingOf(row, listed) }
   })
@@ -143,6 +181,16 @@ async function addMirrorSeen(
   return id
 }
 
+/** The clock moved, not the content: from now on the file has its new time. */
+async function keepShift(tx: Db, volumeId: string, { shiftMs, ends }: Shifts): Promise<void> {
+  const moved = [...ends].flatMap(([entryId, how]) => (how === 'equal' ? entryId : []))
+  if (moved.length === 0) return
+  await sql`update copy_file set modified_ms = coalesce(copy_file.modified_ms, proof.modified_ms) + ${shiftMs}
+    from proof where proof.id = copy_file.proof_id and copy_file.volume_id = ${volumeId} and ${anyNumberOf('copy_file.entry_id', moved)}`.execute(
+    tx,
+  )
+}
+
 async function setListed(tx: Db, volumeId: string, files: readonly DifferingFile[]): Promise<void> {
   for (const standing of new Set(files.map((file) => file.standing))) {
     const [first, ...more] = files.filter((file) => file.standing === standing)
@@ -150,7 +198,7 @@ async function setListed(tx: Db, volumeId: string, files: readonly DifferingFile
     const { listed } = first
     await tx
       .updateTable('copyFile')
-      .set({ listed, standing, ...(listed === 'as-proved' ? {} : { absentAt: new Date() }) })
+      .set({ listed, standing, ...(listed === 'absent' || listed === 'changed' ? { absentAt: new Date() } : {}) })
       .where('volumeId', '=', volumeId)
       .where(
         anyNumberOf(

@@ -1,5 +1,5 @@
 import { sql } from 'kysely'
-import { fileTitle } from '../../../core/units/fileTitle'
+import { productionFolder } from '../../../core/units/fileTitle'
 import type { NewProduction } from '../../../contract/productions'
 import type { PageAsked } from '../../../contract/page'
 import { anyOf } from '../anyOf'
@@ -47,7 +47,7 @@ export const addProduction = (
         title,
         clientId: await clientNamed(tx, client ?? ''),
         shootOn: shootOn || null,
-        folder: fileTitle(title),
+        folder: productionFolder(title),
         timeZone: timeZone || Intl.DateTimeFormat().resolvedOptions().timeZone,
       })
       .onConflict((at) => at.doNothing())

@@ -16,6 +16,8 @@ export interface CopyRunFacts {
   readonly runId: string
   /** The mirror’s folder on each volume. */
   readonly folders: ReadonlyMap<string, string>
+  /** Where the files were read, when that was not the card. */
+  readonly sourceVolumeId?: string
 }
 
 /** Writes what the engine reported of single files; records about a whole side are the task's to tell. */
@@ -41,6 +43,9 @@ const rowOf = (record: Provable) => {
     modified_ms: proved?.modifiedMs ?? null,
     past_cache: proved?.fromMedium ?? false,
     placed: proved?.placed ?? false,
+    inode: proved?.inode ?? null,
+    changed_ms: proved?.changedMs ?? null,
+    ends: proved?.ends ?? null,
   }
 }
 
@@ -58,22 +63,24 @@ async function addProofs(tx: Db, run: CopyRunFacts, volumeId: string, records: r
   const rows = JSON.stringify(records.map(rowOf))
   const folder = Buffer.from(`${run.folders.get(volumeId) ?? ''}/`)
   const { rows: proofs } = await sql<{ id: number }>`
-    insert into proof (what, outcome, volume_id, path, hash, found, size_bytes, modified_ms, past_cache, placed, run_id, load_id, entry_id)
+    insert into proof (what, outcome, volume_id, path, hash, found, size_bytes, modified_ms, past_cache, placed, run_id, load_id, entry_id,
+      inode, changed_ms, ends, source_volume_id)
     select 'copy', r.outcome, ${volumeId}::uuid, ${folder}::bytea || e.path, r.hash, r.found, r.size_bytes, r.modified_ms, r.past_cache,
-      r.placed, ${runId}::uuid, ${loadId}::uuid, e.id
+      r.placed, ${runId}::uuid, ${loadId}::uuid, e.id, r.inode, r.changed_ms, r.ends, ${run.sourceVolumeId ?? null}::uuid
     from jsonb_to_recordset(${rows}::jsonb) as r (
-      entry_id bigint, outcome text, hash text, found text, size_bytes bigint, modified_ms double precision, past_cache boolean, placed boolean)
+      entry_id bigint, outcome text, hash text, found text, size_bytes bigint, modified_ms double precision, past_cache boolean, placed boolean,
+      inode text, changed_ms double precision, ends text)
     join load_entry e on e.id = r.entry_id
     returning id`.execute(tx)
   await sql`
-    insert into copy_file (load_id, volume_id, entry_id, proof_id, proved_at, on_card, entry_bytes, placed_at, standing)
-    select p.load_id, p.volume_id, p.entry_id, p.id, p.at, e.state = 'on-card', e.size_bytes, p.at, ${STANDINGS}
+    insert into copy_file (load_id, volume_id, entry_id, proof_id, proved_at, on_card, entry_bytes, placed_at, standing, inode, changed_ms)
+    select p.load_id, p.volume_id, p.entry_id, p.id, p.at, e.state = 'on-card', e.size_bytes, p.at, ${STANDINGS}, p.inode, p.changed_ms
     from proof p join load_entry e on e.id = p.entry_id where ${anyNumberOf(
       'p.id',
       proofs.map((proof) => proof.id),
     )}
     on conflict (volume_id, entry_id) do update set
-      proof_id = excluded.proof_id, proved_at = excluded.proved_at, on_card = excluded.on_card, standing = excluded.standing, listed = 'as-proved',
+      proof_id = excluded.proof_id, inode = excluded.inode, changed_ms = excluded.changed_ms, modified_ms = null, proved_at = excluded.proved_at, on_card = excluded.on_card, standing = excluded.standing, listed = 'as-proved',
       -- A file that was found there lies there since it was placed.
       placed_at = case when (select placed from proof where proof.id = excluded.proof_id) then excluded.placed_at else copy_file.placed_at end`.execute(
     tx,

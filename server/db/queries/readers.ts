@@ -56,6 +56,7 @@ export interface SeenReader {
   readonly print: string | null
   /** How the files on it are called. */
   readonly habits: readonly string[]
+  readonly stayId: string | null
 }
 
 /** What the observer saw in a reader. True when it differs from what was seen before. */
@@ -77,6 +78,7 @@ export async function putSeenReader(db: Db, id: string, { device, habits, ...see
         ),
         at('same', '<>', seen.same),
         at('twinId', 'is distinct from', seen.twinId),
+        at('stayId', 'is distinct from', seen.stayId),
       ]),
     )
     .returning('id')

@@ -33,7 +33,7 @@ export const twinsOf = (db: Db, loadIds: readonly string[]) =>
       (join) => join.onTrue(),
     )
     .selectAll('twin')
-    .select(['reading.at as readAt', 'reading.print as readPrint'])
+    .select(['reading.at as readAt', 'reading.print as readPrint', 'reading.stayId as readStayId'])
     .select(['reading.filesEqual', 'reading.filesMemory', 'reading.filesWrong'])
     .where(anyOf('twin.load_id', loadIds))
     .orderBy('firstSeenAt')
@@ -52,6 +52,7 @@ export const addTwinReading = (
     filesWrong: number
     sizeBytes: number
     runId: string
+    stayId: string | null
   },
 ) => db.insertInto('twinReading').values(values).execute()
 

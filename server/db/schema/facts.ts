@@ -1,6 +1,7 @@
 import type { ColumnType, Generated } from 'kysely'
 import type { DeviceIdentity } from '../../../core/copies/device'
 import type { Listed, Standing } from '../../../core/copies/standing'
+import type { StayMark } from '../../../core/cards/stay'
 import type { Given, Json, JsonOrNull, Now } from './columns'
 
 /** Seen, proof and said, and what is kept beside them: which of them is the latest, and how many say what. */
@@ -47,6 +48,13 @@ export interface FactTables {
     clipId: string | null
     deliverableId: string | null
     bagId: string | null
+    /** As the volume listed it when it was read, where its file system tells (`FileStamp`). */
+    inode: Given<string | null>
+    changedMs: Given<number | null>
+    /** Hash of its first and last 64 KiB, from the same reading. */
+    ends: Given<string | null>
+    /** The volume that it was copied from, where that was not its card. */
+    sourceVolumeId: Given<string | null>
   }
   /** A copy was read again from end to end, or a sample of it was. */
   reading: {
@@ -85,7 +93,51 @@ export interface FactTables {
     filesWrong: number
     sizeBytes: number
     runId: string
+    /** In which stay of the card. */
+    stayId: Given<string | null>
   }
+  /**
+   * One stay of a card in a reader: from when it appeared until the disk, the mount, the root or the file system is another
+   * one, the reader was empty, the computer slept, or the observer was restarted.
+   */
+  stay: {
+    id: Generated<string>
+    readerId: string
+    host: string
+    cameAt: Now
+    seenAt: ColumnType<Date, Date | undefined, Date>
+    leftAt: Given<Date | null>
+    leftHow: Given<string | null>
+    mark: Json<StayMark>
+    /** False where nothing tells when another card takes its place. */
+    swapsSeen: boolean
+    /** The load whose card this is, or whose backup card, and how that is known. */
+    loadId: Given<string | null>
+    twinId: Given<string | null>
+    knownHow: Given<'first-look' | 'compared' | null>
+    /** What was tried by itself in this stay. */
+    tried: Given<string[]>
+  }
+  /** A card was compared with what is known of a load: at one place in every clip, or whole. */
+  comparison: {
+    id: Generated<number>
+    at: Now
+    stayId: string
+    loadId: string
+    print: string
+    how: 'places' | 'whole'
+    clips: number
+    compared: number
+    withCopies: number
+    unreadable: number
+    differing: number
+    volumeNames: Json<string[]>
+    /** The first few that differ. */
+    paths: Json<string[]>
+    seed: string
+  }
+  /** Written on every volume, newest last: one that is not known here shows that these books are older. */
+  booksMark: { token: Generated<string>; number: Generated<number>; at: Now }
   loadSample: { loadId: string; entryId: number; hash: string; takenAt: Now }
   said: {
     id: Generated<number>
@@ -104,7 +156,7 @@ export interface FactTables {
   journal: {
     id: Generated<number>
     at: Now
-    kind: 'copied' | 'set-aside' | 'rendering' | 'rendered' | 'shelved'
+    kind: 'copied' | 'set-aside' | 'rendering' | 'rendered' | 'shelved' | 'slept' | 'rescued' | 'let-go'
     productionId: string | null
     loadId: string | null
     volumeId: string | null
@@ -124,10 +176,13 @@ export interface FactTables {
     filesMemory: Given<number>
     filesMissing: Given<number>
     filesChanged: Given<number>
+    filesDoubted: Given<number>
     filesDiffer: Given<number>
     filesConflict: Given<number>
     sizeBytes: Given<number>
     copiedBytes: Given<number>
+    /** Places inside it where other file systems are mounted. */
+    mounted: ColumnType<string[], string | undefined, string>
   }
   /** What is true now of one file of a mirror: its latest proof, and how the volume listed it since. */
   copyFile: {
@@ -142,5 +197,10 @@ export interface FactTables {
     listed: Given<Listed>
     absentAt: Date | null
     standing: Standing
+    /** As it lay when it was proved, or after we ourselves gave it another name. */
+    inode: Given<string | null>
+    changedMs: Given<number | null>
+    /** Its time after a change of the clock that the ends of its content bore out; `null` while it has the time of its proof. */
+    modifiedMs: Given<number | null>
   }
 }

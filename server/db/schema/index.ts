@@ -58,6 +58,13 @@ export interface Database extends FactTables, GearTables, SortedTables, TaskTabl
     /** In the latest copy that was long enough to tell. */
     readBytesPerSecond: number | null
     writeBytesPerSecond: number | null
+    /** The newest state of the books that is written on it. */
+    booksNumber: Given<number | null>
+    booksAt: Given<Date | null>
+    /** It was written on by newer books than these: older proofs count only when they are read again. */
+    olderSince: Given<Date | null>
+    /** What its superblock calls its file system. */
+    superblock: Given<string | null>
   }
   reader: {
     id: Generated<string>
@@ -87,6 +94,8 @@ export interface Database extends FactTables, GearTables, SortedTables, TaskTabl
     print: string | null
     /** How the files on it are called. */
     habits: ColumnType<string[], string | undefined, string>
+    /** The stay of the card that lies in it now. */
+    stayId: Given<string | null>
   }
   /** A file system that was mounted and is not registered. */
   appeared: {

@@ -1,4 +1,4 @@
-import type { Generated, GeneratedAlways } from 'kysely'
+import type { ColumnType, Generated, GeneratedAlways } from 'kysely'
 import type { CopyPlan } from '../../../core/copies/plan'
 import type { TaskKind } from '../../../contract/taskKinds'
 import type { TaskOrder, TaskProgress, TaskState } from '../../../contract/tasks'
@@ -33,6 +33,8 @@ export interface TaskTables {
     startedAt: Now
     endedAt: Date | null
     how: string | null
+    /** When its worker last said that it runs. */
+    aliveAt: ColumnType<Date, Date | undefined, Date>
   }
   /** Copies that wait for those before them. */
   copyQueue: {

@@ -1,6 +1,6 @@
 import { Router } from 'express'
 import { lineOf, nextStep } from '../../../core/line/line'
-import { fileTitle } from '../../../core/units/fileTitle'
+import { productionFolder } from '../../../core/units/fileTitle'
 import { productionsApi, type ProductionView } from '../../../contract/productions'
 import {
   addProduction,
@@ -43,7 +43,7 @@ export function productionRoutes({ db, host }: Context): Router {
     const made = await addProduction(db, body)
     if (!made)
       throw invalid(
-        `There is a production in the folder “${(await productionIn(db, fileTitle(body.title)))?.folder ?? body.title}” already, and both would share it on every volume. Choose another title.`,
+        `There is a production in the folder “${(await productionIn(db, productionFolder(body.title)))?.folder ?? body.title}” already, and both would share it on every volume. Choose another title.`,
         'title',
       )
     await tellChanged(db, 'productions')

@@ -1,4 +1,5 @@
 import { Router, type Request } from 'express'
+import { freeTitle } from '../../../core/units/fileTitle'
 import { offerOf } from '../../../core/cards/appeared'
 import { cardsApi, type ReaderView, type ScanOrder } from '../../../contract/cards'
 import { noticedApi } from '../../../contract/noticed'
@@ -115,9 +116,8 @@ export function readerRoutes(context: Context): Router {
     const row = await appearedOne(db, host, params.id)
     if (!row) throw notFound('What appeared there')
     if (!(await production(db, body.productionId))) throw notFound('That production')
-    const names = new Set((await readers(db)).map((one) => one.name))
-    let name = row.name.slice(0, 60) || 'card'
-    for (let turn = 2; names.has(name); turn += 1) name = `${row.name.slice(0, 50)} (${turn})`
+    const names = new Set((await readers(db)).filter((one) => one.host === host).map((one) => one.name))
+    const name = freeTitle(row.name.slice(0, 60) || 'card', (one) => !names.has(one))
     const { id } = await register({ name, path: row.path, sure: true })
     return look({ id, name }, body, req)
   })

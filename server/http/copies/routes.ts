@@ -29,6 +29,7 @@ const WORDS: Partial<Record<Standing, string>> = {
   differs: 'differed when it was read back',
   conflict: 'another file has its name on the volume',
   missing: 'was proved once, and is gone from the volume',
+  doubted: 'may have been replaced since it was proved: it is being read again',
   changed: 'was proved once, and was changed or away since: only reading it again tells what it is now',
 }
 const SHOWN_TROUBLES = 100
@@ -71,7 +72,9 @@ export function copyRoutes(context: Context): Router {
 
   async function copiesView(state: LoadState, withOddNames: ReadonlySet<string>): Promise<LoadCopies> {
     const { load, copies, clear, settings, formattedAt, formattedAgainst, returned, twins, asked } = state
-    const troubled = copies.some((copy) => copy.filesMismatched + copy.filesInConflict + copy.filesMissing > 0)
+    const troubled = copies.some(
+      (copy) => copy.filesMismatched + copy.filesInConflict + copy.filesMissing + copy.filesDoubted > 0,
+    )
     const troubles = troubled ? await copyTroubles(db, load.id).limit(SHOWN_TROUBLES).execute() : []
     return {
       loadId: load.id,

@@ -50,7 +50,11 @@ export function storageRoutes({ db, host, looks }: Context): Router {
       [...known.filter((row) => row.connected), ...(await readers(db))].map((row) => row.rootPath),
       sure || again !== undefined,
     )
-    const { capacityBytes, device } = await folderFigures(rootPath)
+    const { capacityBytes, device, isMountPoint } = await folderFigures(rootPath)
+    // Nothing is ever written to a card, also not where it is mounted a second time.
+    const card = (await readers(db)).find((row) => row.device?.fileSystem === device.fileSystem)
+    if (isMountPoint && card)
+      throw invalid(`What is mounted at ${path} is the card in ${card.name}. A card is no volume.`, 'path')
     const marked = await markVolume(rootPath)
     const newId = marked.id
     try {

@@ -1,21 +1,23 @@
 import type { TaskInput } from '../../../contract/taskKinds'
-import { recogniseLoads, type KnownLoad, type Recognised } from '../../../core/cards/load'
 import { printablePath } from '../../../core/copies/pathText'
-import { sameFolder } from '../../../core/units/fileTitle'
+import { freeTitle, loadLabel, sameFolder } from '../../../core/units/fileTitle'
 import { counted, formatBytes } from '../../../core/units/quantity'
 import * as cards from '../../db/queries/cards'
-import { loadsLike } from '../../db/queries/loadsLike'
+import { knownHashes } from '../../db/queries/copies'
 import { countRecorded } from '../../db/queries/measured'
 import { reader as readerRow } from '../../db/queries/readers'
 import { putCardListing } from '../../db/queries/seen'
+import { knowStay, stay } from '../../db/queries/stays'
 import { seeTwinAgain } from '../../db/queries/twins'
 import { renewClocks, renewSpans } from '../../facts/clocks'
 import { renewRigs } from '../../facts/rigs'
 import { CannotWork } from '../../media/cannotWork'
 import { mediaByContent } from '../../media/contentKind'
-import { CARD_ROOT, listCard, samplesEqual, takeSamples, type Listing } from '../../media/listing'
+import { CARD_ROOT, listCard, mountedInside, takeSamples, type Listing } from '../../media/listing'
 import { readerContent, type ReaderContent } from '../../media/mediumOf'
-import { sameCards, twinAmong } from '../../observer/twins'
+import { compareCard, isBorneOut } from '../../media/compareCard'
+import type { Held } from '../../observer/twins'
+import { whichLoad } from '../../observer/whichLoad'
 import type { Job, NextTask, Work, WorkEnd } from '../work'
 import { arrange, findInClips } from './arrange'
 import { noteSameContent } from './sameContent'
@@ -29,25 +31,31 @@ export const scan: Job<'scan'> = { kind: 'scan', run: runScan }
 
 async function runScan(work: Work, input: ScanInput): Promise<WorkEnd> {
   const { db } = work
+  await work.look([])
   const reader = await readerRow(db, input.readerId)
   if (!reader) throw new CannotWork('This reader is no longer registered. Add it again.')
   const content = await readerContent(db, reader)
   if (content === 'empty') throw new CannotWork(`There is no card in ${reader.name}. Put it in and look again.`)
-  if (content === 'unreachable') throw new CannotWork(`${reader.name} cannot be reached. Connect it and look again.`)
+  const stayRow = reader.stayId === null ? undefined : await stay(db, reader.stayId)
+  if (content === 'unreachable' || !stayRow)
+    throw new CannotWork(`${reader.name} cannot be reached. Connect it and look again.`)
   const place = await content.medium.place()
   const listing = await listCard(content.medium)
+  const [mounted] = mountedInside(content.medium, CARD_ROOT)
+  if (mounted !== undefined)
+    throw new CannotWork(
+      `Another file system is mounted on the card in ${reader.name}, at “${mounted}”: what the card itself holds there cannot be seen. Unmount it, and look again.`,
+    )
   const held = {
-    ...{ readerId: reader.id, name: content.cardName, medium: content.medium },
-    volumeUid: await content.volumeUid(),
+    ...{ readerId: reader.id, name: content.cardName, medium: content.medium, stay: stayRow },
+    volumeUid: stayRow.mark.volumeUid ?? undefined,
   }
   const files = listing.files.map((file) => ({ ...file, path: file.pathText }))
-  const known = await loadsLike(
-    db,
-    files.map((file) => file.path),
-  )
-  const twin = await twinAmong(db, held, files, known)
-  if (twin) return lookedAtTwin(db, twin, content.cardName)
-  const load = await settleLoad(work, input, { content, listing, likely: await sameCards(db, held, known) })
+  const found = await whichLoad(db, held, listing)
+  if (found.kind === 'backup') return lookedAtTwin(db, found, content.cardName)
+  const same = found.kind === 'own' ? await sameCard(work, found.load, held, listing) : 'another'
+  const known = found.kind === 'own' && same !== 'another' ? found : undefined
+  const load = await settleLoad(work, input, { content, listing, known, volumeUid: held.volumeUid })
   const rows = new Map((await cards.entriesOf(db, load.id)).map((row) => [row.pathText, row]))
   const sorted = sortedFiles(listing, await mediaByContent(content.medium, listing.walked))
   const seen = await lookAtAll(work, { load, medium: content.medium, rows, files: sorted })
@@ -56,7 +64,17 @@ async function runScan(work: Work, input: ScanInput): Promise<WorkEnd> {
     ...{ loadId: load.id, medium: content.medium, media: sorted.media },
     gate: work.control.gate,
   })
-  await finishLook(work, load.id, content, listing, rows, place)
+  const media = new Set(sorted.media.map((file) => file.path))
+  await finishLook(work, {
+    loadId: load.id,
+    content,
+    listing,
+    rows,
+    place,
+    media,
+    stayId: stayRow.id,
+    isFirst: !known || same === 'nothing known',
+  })
   await renewClocks(db, load.productionId)
   await renewSpans(db, load.productionId)
   await renewRigs(db, load.productionId)
@@ -74,10 +92,10 @@ const bytesOf = (files: readonly { readonly sizeBytes: number }[]) =>
 /** What lies on another card already was looked at there: nothing of it is read twice. */
 async function lookedAtTwin(
   db: Work['db'],
-  { id, load }: { readonly id: string; readonly load: { readonly label: string } },
+  { twinId, load }: { readonly twinId: string; readonly load: { readonly label: string } },
   cardName: string,
 ): Promise<WorkEnd> {
-  await seeTwinAgain(db, id)
+  await seeTwinAgain(db, twinId)
   const sentence = `${cardName} is the twin of the card of “${load.label}”: the same files with the same samples of content. Nothing was read twice.`
   return { sentence, troubles: [] }
 }
@@ -95,27 +113,49 @@ const measuring = (
   idempotencyKey: null,
 })
 
-/** The load that this card holds: one that is known by its listing and by samples of its content, or a new one. */
+/** Whether a card with the files of a load is really its card: in a new stay it is compared before anything counts. */
+async function sameCard(
+  { db, host }: Work,
+  load: { readonly id: string },
+  { stay: { id: stayId, loadId, knownHow }, medium }: Held,
+  { print }: Listing,
+): Promise<'the same' | 'another' | 'nothing known'> {
+  if (knownHow !== null && loadId === load.id) return 'the same'
+  const compared = await compareCard(db, host, { medium, stayId, loadId: load.id, print })
+  if (isBorneOut(compared)) await knowStay(db, stayId, { loadId: load.id, twinId: null, knownHow: 'compared' })
+  if (compared.differing > 0) return 'another'
+  // Its first look was cut before it had read anything that could be compared.
+  return compared.compared === 0 && (await knownHashes(db, load.id)).size === 0 ? 'nothing known' : 'the same'
+}
+
+/** The load that this card holds: the one that it is known as, or a new one. */
 async function settleLoad(
   { db }: Work,
   input: ScanInput,
-  { content, listing, likely }: { content: ReaderContent; listing: Listing; likely: readonly KnownLoad[] },
+  {
+    content,
+    listing,
+    known,
+    volumeUid,
+  }: {
+    content: ReaderContent
+    listing: Listing
+    known: { readonly load: { readonly id: string }; readonly shiftMs: number } | undefined
+    volumeUid: string | undefined
+  },
 ): Promise<{ id: string; productionId: string }> {
   const { medium } = content
-  const files = listing.files.map((file) => ({ ...file, path: file.pathText }))
-  let known: Recognised | undefined
-  for (const one of recogniseLoads(files, likely))
-    if (!known && (await samplesEqual(medium, await cards.samplesOf(db, one.id), CARD_ROOT, one.shiftMs))) known = one
+  const files = listing.files
   const sums = {
     readerId: input.readerId,
     fileCount: files.length,
     sizeBytes: bytesOf(files),
     leftOut: listing.entries.filter((entry) => entry.kind === 'link' || entry.kind === 'special').length,
   }
-  const [node, device, volumeUid] = await Promise.all([medium.place(), medium.device(), content.volumeUid()])
+  const [node, device] = await Promise.all([medium.place(), medium.device()])
   return inTransaction(db, async (tx) => {
     const id =
-      known?.id ??
+      known?.load.id ??
       (
         await cards.addLoad(tx, {
           productionId: input.productionId,
@@ -132,17 +172,28 @@ async function settleLoad(
   })
 }
 
+interface FinishedLook {
+  readonly loadId: string
+  readonly content: ReaderContent
+  readonly listing: Listing
+  readonly rows: ReadonlyMap<string, cards.EntryRow>
+  readonly place: string
+  readonly media: ReadonlySet<string>
+  readonly stayId: string
+  /** Nothing was known of its load before. */
+  readonly isFirst: boolean
+}
+
 /** Samples of the content, and that the look came to its end; not when another card lies there by now. */
 async function finishLook(
-  { db }: Work,
-  loadId: string,
-  { medium, cardName }: ReaderContent,
-  listing: Listing,
-  rows: ReadonlyMap<string, cards.EntryRow>,
-  place: string,
+  work: Work,
+  { loadId, content: { medium, cardName }, listing, rows, place, media, stayId, isFirst }: FinishedLook,
 ): Promise<void> {
-  const samples = await takeSamples(medium, listing.files, loadId)
-  if ((await medium.place().catch(() => '')) !== place)
+  const { db } = work
+  const samples = await takeSamples(medium, listing.files, loadId, (path) => media.has(path))
+  await work.look([])
+  const isOver = (await stay(db, stayId))?.leftAt !== null
+  if (isOver || (await medium.place().catch(() => '')) !== place)
     throw new CannotWork(`Another card lies in the reader now than ${cardName}, which was being looked at. Look again.`)
   const known = samples.flatMap(({ path, hash }) => {
     const row = rows.get(printablePath(path))
@@ -152,14 +203,11 @@ async function finishLook(
     await cards.addSamples(tx, known)
     await countRecorded(tx, loadId)
     await cards.finishLook(tx, loadId, await findInClips(tx, loadId))
+    if (isFirst) await knowStay(tx, stayId, { loadId, twinId: null, knownHow: 'first-look' })
   })
 }
 
 async function freeLabel(db: Work['db'], input: ScanInput, cardName: string): Promise<string> {
-  const wanted = input.label || cardName
   const taken = await cards.loadLabels(db, input.productionId)
-  for (let turn = 1; ; turn += 1) {
-    const label = turn === 1 ? wanted : `${wanted} (${turn})`
-    if (!taken.some((one) => sameFolder(one, label))) return label
-  }
+  return freeTitle(loadLabel(input.label || cardName), (label) => !taken.some((one) => sameFolder(one, label)))
 }

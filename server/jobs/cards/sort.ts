@@ -14,6 +14,7 @@ import { sortedOf, type SortSource } from '../../facts/sorted'
 import { CannotWork } from '../../media/cannotWork'
 import { partsOf, volumeMedium } from '../../media/mediumOf'
 import type { Job, Work, WorkEnd } from '../work'
+import { keepingStamp } from './keepStamp'
 
 type SortInput = TaskInput<'sort'>
 
@@ -145,7 +146,10 @@ async function trying(view: View, path: string, act: () => Promise<string | unde
 }
 
 /** Carries one step out; a sentence where it could not be. `note` is false where a change is taken back. */
-async function carryOutOne(view: View, step: SortStep, note = true): Promise<string | undefined> {
+const carryOutOne = (view: View, step: SortStep, note = true): Promise<string | undefined> =>
+  keepingStamp(view.work.db, { ...view, entryId: step.entryId }, () => carriedOut(view, step, note))
+
+async function carriedOut(view: View, step: SortStep, note: boolean): Promise<string | undefined> {
   const { medium, base, productionId, volumeId, runId } = view
   const { db } = view.work
   const at = (path: string) => Buffer.from(`${base}/${path}`)

@@ -1,6 +1,7 @@
 import { cardChanges, changeWords } from '../../../core/cards/load'
 import { samplesOf, type EntryRow } from '../../db/queries/cards'
 import { readerOfLoad } from '../../db/queries/readers'
+import { stay } from '../../db/queries/stays'
 import { noteReadFromTwin } from '../../db/queries/twins'
 import type { Medium } from '../../engine/medium'
 import { CannotWork } from '../../media/cannotWork'
@@ -26,10 +27,12 @@ export async function changesOf(
 
 /** The card of a load, in its reader, just as it was when it was looked at. */
 export async function cardOf(
-  { db }: Work,
+  { db, look }: Work,
   load: { id: string; readerId: string | null; label: string; lookDone: boolean },
   files: readonly EntryRow[],
 ): Promise<Medium> {
+  // In a new stay the card is compared with what is known of it, before anything of it is copied or counts.
+  await look([])
   const reader = await readerOfLoad(db, load)
   const content = reader ? await readerContent(db, reader) : 'unreachable'
   if (content === 'empty' || content === 'unreachable')
@@ -46,6 +49,12 @@ export async function cardOf(
     throw new CannotWork(
       `The card has changed since it was looked at: ${words}. Look at it again, then copy; nothing was written.`,
     )
-  if (reader && reader.twinId !== null) await noteReadFromTwin(db, load.id)
+  const stayRow = reader?.stayId ? await stay(db, reader.stayId) : undefined
+  if (!reader?.same || stayRow?.loadId !== load.id || stayRow.knownHow === null)
+    throw new CannotWork(
+      reader?.difference ??
+        `The card in the reader could not be compared with what is known of “${load.label}”: nothing was copied. Take it out, put it in again, and copy again.`,
+    )
+  if (reader.twinId !== null) await noteReadFromTwin(db, load.id)
   return content.medium
 }

@@ -1,6 +1,7 @@
 import type { TaskInput } from '../../../contract/taskKinds'
 import type { EntryRow } from '../../db/queries/cards'
 import * as copies from '../../db/queries/copies'
+import { SET_ASIDE } from '../../../core/units/fileTitle'
 import { addNote } from '../../db/queries/journal'
 import { volume as volumeRow } from '../../db/queries/volumes'
 import { liveAttempts } from '../../db/queries/tasks'
@@ -71,7 +72,7 @@ async function setConflictsAside(
     .execute()
   for (const trouble of stuck) {
     const from = joinPath(base, trouble.path)
-    await setAside(medium, from, joinPath(Buffer.from('Set aside'), Buffer.from(taskId), trouble.path))
+    await setAside(medium, from, joinPath(Buffer.from(SET_ASIDE), Buffer.from(taskId), trouble.path))
   }
   if (stuck.length > 0)
     await addNote(db, {

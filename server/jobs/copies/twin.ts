@@ -63,7 +63,7 @@ async function runTwin(work: Work, { loadId, twinId }: TaskInput<'twin'>): Promi
       `${cardName} was changed or taken out while it was read. Nothing was written down: read it again.`,
     )
   await addTwinReading(db, {
-    ...{ twinId, print, sizeBytes: total, runId: attemptId },
+    ...{ twinId, print, sizeBytes: total, runId: attemptId, stayId: reader.stayId },
     ...{ filesEqual: count.equal, filesMemory: count.memory, filesWrong: wrong.length },
   })
   const all = `${counted(files.length, 'file')}, ${formatBytes(total)}`

@@ -1,6 +1,7 @@
 import type { Db } from '../../db/connection'
 import { putInQueue } from '../../db/queries/copyQueue'
 import { readNoticed, readUnattended } from '../../db/queries/settings'
+import { tryOnce } from '../../db/queries/stays'
 import type { NewTask } from '../../db/queries/tasks'
 import { watchedReaders } from '../../facts/unattended'
 import { log } from '../../log'
@@ -18,8 +19,6 @@ export interface Orders {
  * card is tried once; whatever goes wrong is said, and waits for a person. Nothing here ever says that a card may be formatted.
  */
 export class Unattended {
-  readonly #tried = new Set<string>()
-
   constructor(
     readonly db: Db,
     readonly host: string,
@@ -30,16 +29,13 @@ export class Unattended {
     const { on, productionId, volumeIds } = await readUnattended(this.db)
     if (!on || productionId === null || volumeIds.length < 2) return
     const watched = await watchedReaders(this.db, this.host, Date.now())
-    const stays = new Set(watched.map(({ reader }) => reader.id))
-    for (const tried of this.#tried) if (!stays.has(tried.split(' ')[0] ?? '')) this.#tried.delete(tried)
     for (const { reader, load, card } of watched) {
-      const once = (what: string) => {
-        const key = `${reader.id} ${what} ${reader.print ?? ''} ${load?.scannedAt.getTime() ?? ''}`
-        const isNew = !this.#tried.has(key)
-        this.#tried.add(key)
-        return isNew
-      }
-      if (card.act === 'look' && once('look'))
+      // What was tried hangs on the stay: put in again, a card is tried again, and after a change of it as well.
+      const once = (what: string) =>
+        reader.stayId === null
+          ? Promise.resolve(false)
+          : tryOnce(this.db, reader.stayId, `${what} ${reader.print ?? ''} ${load?.scannedAt.getTime() ?? ''}`)
+      if (card.act === 'look' && (await once('look')))
         await this.orders.look({
           kind: 'scan',
           title: `Look at the card in ${reader.name}`,
@@ -51,11 +47,11 @@ export class Unattended {
       // What lies on two cards is copied from one of them.
       const isDouble =
         reader.twinId !== null && watched.some((one) => one.load?.id === load?.id && one.reader.twinId === null)
-      if (card.act === 'copy' && load && !isDouble && once('copy')) {
+      if (card.act === 'copy' && load && !isDouble && (await once('copy'))) {
         await putInQueue(this.db, this.host, [{ loadId: load.id, volumeIds: [...volumeIds], plan: null }])
         await this.orders.startNextCopy()
       }
-      if (card.state === 'proved' && reader.rootPath !== null && !reader.simulated && once('unmount'))
+      if (card.state === 'proved' && reader.rootPath !== null && !reader.simulated && (await once('unmount')))
         await unmountCard(reader.rootPath, (await readNoticed(this.db)).folders).catch((error: unknown) =>
           log.info(error, 'a card stays mounted'),
         )

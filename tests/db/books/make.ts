@@ -7,7 +7,16 @@ import type { Page } from '../../../contract/page'
 import { USUAL_TEMPLATE } from '../../../core/cards/sorted'
 import { postgresBin } from '../../../scripts/lib/bootstrap.mjs'
 import { hostName } from '../../../server/home'
-import { clipFile, newWorld, ownClip, startStation, until, type Answer, type Station, type World } from '../../yes/station'
+import {
+  clipFile,
+  newWorld,
+  ownClip,
+  startStation,
+  until,
+  type Answer,
+  type Station,
+  type World,
+} from '../../yes/station'
 
 /** The name that the computer has in kept databases. */
 export const BOOKS_HOST = 'saltmarsh'

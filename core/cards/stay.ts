@@ -1,0 +1,89 @@
+import { drawOf } from '../units/print'
+
+/** By what a stay of a medium is told from the next one in the same place. */
+export interface StayMark {
+  /** Changes when another folder, mount or medium stands at the root: file system, inode, mount, number of the medium. */
+  readonly place: string
+  /** What is mounted there. */
+  readonly source: string
+  /** What the system calls the file system. */
+  readonly volumeUid: string | null
+}
+
+/** Whether a look still sees the stay that an earlier one saw: every mark must be the same. */
+export const isSameStay = (before: StayMark, now: StayMark): boolean =>
+  before.place === now.place && before.source === now.source && before.volumeUid === now.volumeUid
+
+/** How a stay ended, for a person. */
+export const LEFT = {
+  other: 'another medium, mount or folder took its place',
+  remounted: 'something was mounted or unmounted there',
+  empty: 'the reader was empty',
+  gone: 'it could not be reached',
+  slept: 'the computer slept',
+  restarted: 'Yendra was restarted',
+} as const
+export type LeftHow = keyof typeof LEFT
+
+/** What is compared of one clip: a place in it, and where it is compared with. */
+export const COMPARED_BYTES = 65_536
+/** Of more clips than these some are drawn. */
+export const MOST_COMPARED = 500
+const GRID = 4096
+
+/** Where in a file of so many bytes a draw between 0 and 1 falls: on the grid of a medium, so that it can be read past the cache. */
+export function comparedPlace(sizeBytes: number, draw: number): number {
+  const room = Math.max(0, sizeBytes - COMPARED_BYTES)
+  // The last place reaches the end of the file, wherever the grid lies.
+  const places = Math.ceil(room / GRID) + 1
+  return Math.min(places - 1, Math.floor(draw * places)) * GRID
+}
+
+/** What a comparison came to. */
+export interface Compared {
+  readonly how: 'places' | 'whole'
+  readonly clips: number
+  readonly compared: number
+  /** Of them with a copy; the others with the ends that were read at the first look. */
+  readonly withCopies: number
+  readonly unreadable: number
+  readonly differing: number
+  readonly volumeNames: readonly string[]
+}
+
+/** `30 of 30 clips were compared at one place with Tide.` */
+export function comparedSentence({ how, clips, compared, withCopies, unreadable, volumeNames }: Compared): string {
+  const what = how === 'whole' ? 'read whole and compared' : 'compared at one place'
+  const names = volumeNames.length > 0 ? ` with ${new Intl.ListFormat('en-GB').format(volumeNames)}` : ''
+  const withEnds =
+    withCopies < compared
+      ? `${withCopies > 0 ? `, ${compared - withCopies} of them` : ''} with their first and last 64 KiB at the first look`
+      : ''
+  const rest = unreadable > 0 ? `; ${unreadable} could not be read` : ''
+  return `${compared} of ${clips} ${clips === 1 ? 'clip was' : 'clips were'} ${what}${names}${withEnds}${rest}.`
+}
+
+/** What may be compared: a file of a card. */
+export interface Comparable {
+  readonly pathText: string
+  readonly sizeBytes: number
+  readonly isClip: boolean
+}
+
+/** Which files of a card are compared, and where: every clip, or so many drawn ones; all files where nothing on it is a clip. */
+export function comparedFiles<F extends Comparable>(
+  files: readonly F[],
+  seed: string,
+): readonly { readonly file: F; readonly position: number }[] {
+  const clips = files.filter((file) => file.isClip)
+  const from = clips.length > 0 ? clips : files
+  const drawn =
+    from.length <= MOST_COMPARED
+      ? from
+      : from
+          .map((file) => ({ file, key: drawOf(`${seed} which`, file.pathText) }))
+          .sort((a, b) => a.key - b.key)
+          .slice(0, MOST_COMPARED)
+          .map(({ file }) => file)
+  return drawn.map((file) => ({ file, position: comparedPlace(file.sizeBytes, drawOf(seed, file.pathText)) }))
+}

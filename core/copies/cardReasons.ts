@@ -1,0 +1,71 @@
+import { comparedSentence } from '../cards/stay'
+import { counted } from '../units/quantity'
+import { ageOf } from './age'
+import type { ClearQuestion, Reason } from './clearQuestion'
+import { markOf, type CopyFacts } from './mark'
+
+/** What is said of cards with the same content, while they are wanted as copies. */
+export function twinReasons({ twins, rules, now }: ClearQuestion, counting: readonly CopyFacts[]): Reason[] {
+  const met = counting.length >= 2
+  return twins
+    .filter((twin) => !met || counting.includes(twin))
+    .map((twin) => {
+      const name = upperFirst(twin.volumeName)
+      if (counting.includes(twin))
+        return {
+          met: true,
+          sentence: `${name} counts as a copy while it lies in a reader: read whole ${ageOf(twin, now)}, equal to what was copied.`,
+        }
+      if (twin.filesMismatched > 0)
+        return { met, sentence: `${name} is not what was copied: ${counted(twin.filesMismatched, 'file')} differ.` }
+      if (!twin.connected)
+        return { met, sentence: `${name} is in no reader now: it counts as a copy only where it can be seen.` }
+      if (markOf(twin, rules) === 1)
+        return { met, sentence: `${name} could only be read through memory, perhaps not from the card.` }
+      const copied = markOf(twin, rules) >= 2
+      return {
+        met,
+        sentence: copied
+          ? `${name} was read ${ageOf(twin, now)}: read it again, and it counts as a copy.`
+          : `${name} holds the same files, but only samples of it were read: read it whole, and it counts as a copy.`,
+      }
+    })
+}
+
+const upperFirst = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
+
+/** Whether the very bytes of the card that is asked about were read, where there are two of it. */
+export function twinAsked({ askedTwin, readFromTwin, rules }: ClearQuestion): Reason[] {
+  if (!askedTwin)
+    return readFromTwin
+      ? [{ met: false, sentence: 'What was copied was read from its twin; of this card only samples were. Keep it.' }]
+      : []
+  if (markOf(askedTwin, rules) >= 2)
+    return [{ met: true, sentence: 'Every file of this card was read, and is what was copied.' }]
+  const sentence =
+    askedTwin.filesMismatched > 0
+      ? `This card is not what was copied: ${counted(askedTwin.filesMismatched, 'file')} differ. Keep it.`
+      : 'What was copied was read from its twin; of this card only samples were. Read it whole first.'
+  return [{ met: false, sentence }]
+}
+
+/** In each stay in a reader the card is another one until it was looked at or compared. */
+export function knownReasons({ cardKnown, cardDifference }: ClearQuestion): Reason[] {
+  if (!cardKnown) return []
+  const { readerName, how, compared, swapsSeen } = cardKnown
+  const reasons: Reason[] = []
+  if (how === 'compared' && compared) reasons.push({ met: true, sentence: comparedSentence(compared) })
+  if (how === undefined && cardDifference === undefined)
+    reasons.push({
+      met: false,
+      sentence: compared
+        ? `The card in ${readerName} was put in anew and could not be compared with what was copied: connect a drive with a copy of it, or read the card whole.`
+        : `The card in ${readerName} was put in anew and is not compared with what was copied yet. Wait a moment.`,
+    })
+  if (!swapsSeen)
+    reasons.push({
+      met: true,
+      sentence: `Nothing tells Yendra when another card takes the place of this one in ${readerName}: leave it in until you have formatted it, or look again.`,
+    })
+  return reasons
+}

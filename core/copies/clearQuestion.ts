@@ -1,0 +1,66 @@
+import type { Compared } from '../cards/stay'
+import type { Standing } from './device'
+import type { CopyFacts, MarkRule } from './mark'
+
+export type ClearPolicy = 'at-home-only' | 'reuse-on-the-job'
+
+export interface ClearRules extends MarkRule {
+  /** A proof older than this counts no more: of a volume that cannot be seen, or until a sample of it was read again. */
+  readonly proofHours: number
+}
+
+export interface ClearQuestion {
+  readonly copies: readonly CopyFacts[]
+  /** Other cards with the same content that nobody said were formatted; none where a twin itself is asked about. */
+  readonly twins: readonly CopyFacts[]
+  /** The twin that is asked about, where it is not the load’s own card: what was copied was read from that one. */
+  readonly askedTwin: CopyFacts | undefined
+  /** Something was copied from a twin: then that is not known to be what lies on the load’s own card. */
+  readonly readFromTwin: boolean
+  readonly policy: ClearPolicy
+  readonly rules: ClearRules
+  /** Whether the person says they are at their own desk now. */
+  readonly atHome: boolean
+  readonly cardInReader: boolean
+  /** How the card in the reader differs from what was looked at, in words; it may be another card of the same names. */
+  readonly cardDifference: string | undefined
+  /** How the card in the reader is known to be the one that was copied; `undefined` while none lies in a reader. */
+  readonly cardKnown: CardKnown | undefined
+  /** What the card stood on when it was last listed. */
+  readonly cardStanding: Standing
+  /** Pairs of volumes of which the person said that they are different drives. */
+  readonly saidDifferent: readonly (readonly [string, string])[]
+  /** Files on the card that were not copied because they are neither file nor folder. */
+  readonly filesLeftOut: number
+  /** Findings of the card that are wrong and that nobody has settled. */
+  readonly thingsWrong: number
+  readonly formattedAt: string | undefined
+  /** Milliseconds since 1970. */
+  readonly now: number
+  /** False when nobody could look at the card and the copies just now. */
+  readonly looked: boolean
+}
+
+/** How a card is known in this stay in its reader. */
+export interface CardKnown {
+  readonly readerName: string
+  readonly how: 'first-look' | 'compared' | undefined
+  /** Its latest comparison in this stay. */
+  readonly compared: Compared | undefined
+  /** False where nothing tells when another card takes its place. */
+  readonly swapsSeen: boolean
+}
+
+export interface Reason {
+  readonly met: boolean
+  readonly sentence: string
+}
+
+export interface ClearAnswer {
+  readonly clear: boolean
+  readonly sentence: string
+  readonly reasons: readonly Reason[]
+  readonly caution: string
+  /** Volumes of which a sample must be read before the answer can be yes. */
+  readonly sampleFirst: readonly string[]
+}

@@ -1,0 +1,122 @@
+import { sql } from 'kysely'
+import type { Compared, LeftHow, StayMark } from '../../../core/cards/stay'
+import { anyOf } from '../anyOf'
+import { inTransaction, type Db } from '../connection'
+
+/** Ends every stay of a computer: whoever watched its readers was away for a while. */
+export const endStays = (db: Db, host: string, how: LeftHow) =>
+  db
+    .updateTable('stay')
+    .set({ leftAt: new Date(), leftHow: how })
+    .where('host', '=', host)
+    .where('leftAt', 'is', null)
+    .execute()
+
+/** Ends the stay of a card. */
+export const endStay = (db: Db, id: string, how: LeftHow) =>
+  db
+    .updateTable('stay')
+    .set({ leftAt: new Date(), leftHow: how })
+    .where('id', '=', id)
+    .where('leftAt', 'is', null)
+    .execute()
+
+/** A card was put in. Whatever lay in that reader before has left it. */
+export const beginStay = (
+  db: Db,
+  { readerId, host, mark, swapsSeen }: { readerId: string; host: string; mark: StayMark; swapsSeen: boolean },
+): Promise<StayRow> =>
+  inTransaction(db, async (tx) => {
+    await tx
+      .updateTable('stay')
+      .set({ leftAt: new Date(), leftHow: 'other' })
+      .where('readerId', '=', readerId)
+      .where('leftAt', 'is', null)
+      .execute()
+    return tx
+      .insertInto('stay')
+      .values({ readerId, host, mark: JSON.stringify(mark), swapsSeen })
+      .returningAll()
+      .executeTakeFirstOrThrow()
+  })
+
+/** A stay; `undefined` when there is none. */
+export const stay = (db: Db, id: string) => db.selectFrom('stay').selectAll().where('id', '=', id).executeTakeFirst()
+
+export type StayRow = NonNullable<Awaited<ReturnType<typeof stay>>>
+
+/** It is still there. */
+export const seeStay = (db: Db, id: string) =>
+  db.updateTable('stay').set({ seenAt: new Date() }).where('id', '=', id).execute()
+
+/** The card of a stay was looked at for the first time, or compared and found equal. */
+export const knowStay = (
+  db: Db,
+  id: string,
+  known: { readonly loadId: string; readonly twinId: string | null; readonly knownHow: 'first-look' | 'compared' },
+) => db.updateTable('stay').set(known).where('id', '=', id).execute()
+
+/** Nothing is known of the card of a stay any more. */
+export const forgetStay = (db: Db, id: string) =>
+  db.updateTable('stay').set({ loadId: null, twinId: null, knownHow: null }).where('id', '=', id).execute()
+
+/** Something was tried by itself in a stay. False when it had been tried before. */
+export const tryOnce = async (db: Db, id: string, what: string): Promise<boolean> => {
+  const { rows } = await sql<{ id: string }>`
+    update stay set tried = array_append(tried, ${what}) where id = ${id} and not (${what} = any(tried)) returning id`.execute(
+    db,
+  )
+  return rows.length > 0
+}
+
+/** A card was compared with what is known of a load. */
+export const addComparison = (
+  db: Db,
+  {
+    volumeNames,
+    ...compared
+  }: Compared & { stayId: string; loadId: string; print: string; paths: readonly string[]; seed: string },
+) =>
+  db
+    .insertInto('comparison')
+    .values({ ...compared, volumeNames: JSON.stringify(volumeNames), paths: JSON.stringify(compared.paths) })
+    .execute()
+
+/** The latest comparison of each stay. */
+export const comparisonsOf = (db: Db, stayIds: readonly string[]) =>
+  db
+    .selectFrom('comparison')
+    .distinctOn('stayId')
+    .selectAll()
+    .where(anyOf('stay_id', stayIds))
+    .orderBy('stayId')
+    .orderBy('id', 'desc')
+    .execute()
+
+/** Stays by their ids. */
+export const staysById = (db: Db, ids: readonly string[]) =>
+  db.selectFrom('stay').selectAll().where(anyOf('id', ids)).execute()
+
+/** Clips of a load as they lie on its card, with the ends that were read at the look and the copies that are whole. */
+export async function comparableClips(db: Db, host: string, loadId: string) {
+  const { rows } = await sql<{
+    entryId: number
+    path: Buffer
+    pathText: string
+    sizeBytes: number
+    isClip: boolean
+    ends: string | null
+    holders: { volumeId: string; folder: string }[] | null
+  }>`
+    select e.id as entry_id, e.path, e.path_text, e.size_bytes, clip.id is not null as is_clip, s.hash as ends,
+      (select jsonb_agg(jsonb_build_object('volumeId', c.volume_id, 'folder', m.folder) order by c.volume_id)
+        from copy_file c join mirror m on m.load_id = c.load_id and m.volume_id = c.volume_id
+          join mount on mount.volume_id = c.volume_id and mount.host = ${host} and mount.connected
+        where c.entry_id = e.id and c.load_id = e.load_id and c.standing in ('verified', 'memory')) as holders
+    from load_entry e left join clip on clip.entry_id = e.id left join load_sample s on s.entry_id = e.id
+    where e.load_id = ${loadId} and e.state = 'on-card' and e.kind = 'file' and e.size_bytes > 0
+    order by e.path`.execute(db)
+  return rows
+}
+
+export type ComparableClip = Awaited<ReturnType<typeof comparableClips>>[number]

@@ -1,0 +1,120 @@
+import { randomUUID } from 'node:crypto'
+import { comparedFiles, COMPARED_BYTES, type Compared } from '../../core/cards/stay'
+import type { Db } from '../db/connection'
+import { addComparison, comparableClips, type ComparableClip } from '../db/queries/stays'
+import { volumes } from '../db/queries/volumes'
+import { alignedBlocks, itemAt } from '../engine/blocks'
+import { joinPath, type Medium } from '../engine/medium'
+import { sampleHash } from '../engine/sample'
+import { volumeMedium } from './mediumOf'
+
+/** Which card is compared with which load. */
+export interface ComparedCard {
+  readonly medium: Medium
+  readonly stayId: string
+  readonly loadId: string
+  /** Of what it lists. */
+  readonly print: string
+}
+
+interface Holder {
+  readonly name: string
+  readonly medium: Medium
+}
+
+/**
+ * Compares a card with what is known of a load at one newly drawn place in every clip: with a proved copy that is
+ * connected, else with the ends that were read at the first look. Writes down what came of it.
+ */
+export async function compareCard(db: Db, host: string, card: ComparedCard): Promise<Compared> {
+  const seed = randomUUID()
+  const drawn = comparedFiles(await comparableClips(db, host, card.loadId), seed)
+  const holders = await connectedHolders(
+    db,
+    host,
+    drawn.map(({ file }) => file),
+  )
+  const blocks = alignedBlocks(2, COMPARED_BYTES)
+  const [names, differing] = [new Set<string>(), [] as string[]]
+  const count = { compared: 0, withCopies: 0, unreadable: 0 }
+  for (const { file, position } of drawn) {
+    const there = await pieceAt(card.medium, file.path, position, itemAt(blocks, 0))
+    if (there === undefined) {
+      count.unreadable += 1
+      continue
+    }
+    const found = await equalInCopy(file, position, there, itemAt(blocks, 1), holders)
+    const equal = found?.equal ?? (await hasKnownEnds(card.medium, file))
+    if (equal === undefined) continue
+    count.compared += 1
+    if (found) {
+      count.withCopies += 1
+      names.add(found.name)
+    }
+    if (!equal) differing.push(file.pathText)
+  }
+  const compared = { how: 'places', clips: drawn.length, ...count, differing: differing.length } as const
+  const volumeNames = [...names].sort()
+  const { stayId, loadId, print } = card
+  await addComparison(db, { ...compared, volumeNames, stayId, loadId, print, paths: differing.slice(0, 20), seed })
+  return { ...compared, volumeNames }
+}
+
+/** A card may be taken for the one that was copied: everything that could be compared was equal, and something could. */
+export const isBorneOut = ({ compared, differing }: Compared): boolean => compared > 0 && differing === 0
+
+async function connectedHolders(
+  db: Db,
+  host: string,
+  files: readonly ComparableClip[],
+): Promise<ReadonlyMap<string, Holder>> {
+  const wanted = new Set(files.flatMap((file) => (file.holders ?? []).map((holder) => holder.volumeId)))
+  const found = new Map<string, Holder>()
+  for (const row of await volumes(db, host)) {
+    if (!wanted.has(row.id)) continue
+    const medium = await volumeMedium(db, row).catch(() => undefined)
+    if (medium) found.set(row.id, { name: row.name, medium })
+  }
+  return found
+}
+
+async function pieceAt(
+  medium: Medium,
+  path: Buffer,
+  position: number,
+  block: Uint8Array,
+): Promise<Uint8Array | undefined> {
+  const file = await medium.open(path).catch(() => undefined)
+  if (!file) return undefined
+  try {
+    return block.subarray(0, await file.read(block, position))
+  } catch {
+    return undefined
+  } finally {
+    await file.close().catch(() => undefined)
+  }
+}
+
+/** Compares with the first copy that can be read there. */
+async function equalInCopy(
+  file: ComparableClip,
+  position: number,
+  there: Uint8Array,
+  block: Uint8Array,
+  holders: ReadonlyMap<string, Holder>,
+): Promise<{ readonly equal: boolean; readonly name: string } | undefined> {
+  for (const { volumeId, folder } of file.holders ?? []) {
+    const holder = holders.get(volumeId)
+    const path = joinPath(Buffer.from(folder), file.path)
+    const copied = holder && (await pieceAt(holder.medium, path, position, block))
+    if (holder && copied) return { equal: Buffer.compare(there, copied) === 0, name: holder.name }
+  }
+  return undefined
+}
+
+/** `undefined` where no ends are known. */
+async function hasKnownEnds(medium: Medium, { path, sizeBytes, ends }: ComparableClip): Promise<boolean | undefined> {
+  if (ends === null) return undefined
+  const now = await sampleHash(medium, path, sizeBytes).catch(() => undefined)
+  return now === undefined ? undefined : now === ends
+}

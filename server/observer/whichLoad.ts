@@ -1,0 +1,60 @@
+import { recogniseLoads } from '../../core/cards/load'
+import type { Db } from '../db/connection'
+import { loadsById, samplesOf } from '../db/queries/cards'
+import { loadsLike } from '../db/queries/loadsLike'
+import { loadsWithPrint } from '../db/queries/seen'
+import { CARD_ROOT, samplesEqual, type Listing } from '../media/listing'
+import { sameCards, twinAmong, twinOf, type Held } from './twins'
+
+interface KnownCard {
+  readonly id: string
+  readonly label: string
+  readonly lookDone: boolean
+}
+
+/**
+ * Which load a card holds, as far as its listing and samples of its content tell: the load’s own card or a backup card of it,
+ * listing just what was looked at or something else; a card with the listing of a load and other content; or none.
+ */
+export type WhichLoad =
+  | {
+      readonly kind: 'own'
+      readonly load: KnownCard
+      readonly lists: 'the same' | 'something else'
+      readonly shiftMs: number
+    }
+  | { readonly kind: 'backup'; readonly load: KnownCard; readonly twinId: string }
+  | { readonly kind: 'other content'; readonly load: KnownCard }
+  | { readonly kind: 'none' }
+
+/** The one place that answers it, for the observer and for every look. */
+export async function whichLoad(db: Db, held: Held, listing: Listing): Promise<WhichLoad> {
+  const { medium } = held
+  const equal = async (loadId: string, shiftMs = 0) =>
+    samplesEqual(medium, await samplesOf(db, loadId), CARD_ROOT, shiftMs)
+  let impostor: KnownCard | undefined
+  for (const load of await loadsWithPrint(db, listing.print)) {
+    if (!(await equal(load.id))) {
+      impostor ??= load
+      continue
+    }
+    const twinId = load.lookDone ? await twinOf(db, held, load, 'equal') : undefined
+    return twinId === undefined
+      ? { kind: 'own', load, lists: 'the same', shiftMs: 0 }
+      : { kind: 'backup', load, twinId }
+  }
+  if (impostor) return { kind: 'other content', load: impostor }
+  const files = listing.files.map((file) => ({ ...file, path: file.pathText }))
+  const known = await loadsLike(
+    db,
+    files.map((file) => file.path),
+  )
+  const twin = await twinAmong(db, held, files, known)
+  if (twin) return { kind: 'backup', load: twin.load, twinId: twin.id }
+  for (const { id, shiftMs } of recogniseLoads(files, await sameCards(db, held, known))) {
+    if (!(await equal(id, shiftMs))) continue
+    const [load] = await loadsById(db, [id])
+    if (load) return { kind: 'own', load, lists: 'something else', shiftMs }
+  }
+  return { kind: 'none' }
+}

@@ -1,0 +1,441 @@
+import {
+  closeSync,
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  utimesSync,
+  writeFileSync,
+  writeSync,
+} from 'node:fs'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { ReaderView } from '../../contract/cards'
+import type { AppearedView } from '../../contract/noticed'
+import type { TaskView } from '../../contract/tasks'
+import type { UnattendedView } from '../../contract/unattended'
+import {
+  bind,
+  btrfsDrive,
+  canBtrfs,
+  canExfat,
+  canMount,
+  exfatDrive,
+  filledImage,
+  loopDrive,
+  Slot,
+  unmountAll,
+} from './mounts'
+import { newWorld, ownClip, startStation, until, type Station, type World } from './station'
+
+let station: Station
+beforeAll(async () => {
+  station = await startStation()
+})
+afterAll(async () => {
+  unmountAll()
+  await station.stop()
+})
+
+const CLIPS = ['CURL0041.MP4', 'CURL0042.MP4', 'CURL0043.MP4', 'CURL0044.MP4'] as const
+const FILMED_AT = new Date('2026-11-14T10:00:00Z')
+const reasonsOf = async (world: World) => {
+  const { clear } = await world.copies()
+  return [clear.sentence, ...clear.reasons.map((reason) => reason.sentence)].join('\n')
+}
+
+async function expectNotClear(world: World, words: RegExp): Promise<void> {
+  const { clear } = await world.copies()
+  expect(clear.clear, clear.sentence).toBe(false)
+  expect([clear.sentence, ...clear.reasons.map((reason) => reason.sentence)].join('\n')).toMatch(words)
+  expect((await world.formatted()).status).toBe(409)
+}
+
+let drives = 0
+/** Two ext4 drives of their own. */
+const twoDrives = (): [string, string] => {
+  drives += 2
+  return [loopDrive(station.root, `drive ${drives - 1}`), loopDrive(station.root, `drive ${drives}`)]
+}
+
+/** Clips long enough to have a middle that no sample of their ends reaches. */
+function film(root: string, middle: string, middleBytes = 3_000_000): void {
+  const folder = join(root, 'DCIM/100CURLW')
+  mkdirSync(folder, { recursive: true })
+  for (const name of CLIPS) {
+    // A box of free space (ISO/IEC 14496-12, 8.1.2) as a middle that no program reads.
+    const box = Buffer.alloc(middleBytes, `${middle} ${name}`)
+    box.writeUInt32BE(box.length)
+    box.write('free', 4, 'latin1')
+    const clip = ownClip(`${middle} ${name}`)
+    writeFileSync(join(folder, name), Buffer.concat([clip, box]))
+    utimesSync(join(folder, name), FILMED_AT, FILMED_AT)
+  }
+}
+
+/** The same card once more, sector by sector, and other bytes in the middle of every clip: same names, sizes, times, ends and ids. */
+function otherCard(root: string, image: string): string {
+  const other = `${image} other`
+  copyFileSync(image, other)
+  const slot = new Slot(join(root, 'other filling'), other)
+  for (const name of CLIPS) {
+    const path = join(root, 'other filling/DCIM/100CURLW', name)
+    const { size } = statSync(path)
+    const file = openSync(path, 'r+')
+    writeSync(file, Buffer.alloc(2_800_000, 0x5a), 0, undefined, size - 2_900_000)
+    closeSync(file)
+    utimesSync(path, FILMED_AT, FILMED_AT)
+  }
+  slot.out()
+  return other
+}
+
+interface SlotWorld extends World {
+  readonly slot: Slot
+  /** The card itself, and another one that looks alike. */
+  readonly image: string
+  readonly other: string
+}
+
+let slots = 0
+/** A card in a slot, looked at and copied to two drives of their own. */
+async function slotWorld(): Promise<SlotWorld> {
+  slots += 1
+  const image = filledImage(station.root, `card ${slots}`, (at) => film(at, `ribs ${slots}`))
+  const other = otherCard(station.root, image)
+  const at = join(station.root, `slot ${slots}`)
+  const slot = new Slot(at, image)
+  const world = await newWorld(station, [], twoDrives(), at)
+  return { ...world, slot, image, other }
+}
+
+async function cleared(world: SlotWorld): Promise<SlotWorld> {
+  await world.look()
+  await world.copy()
+  await world.play()
+  const { clear } = await world.copies()
+  expect(clear.clear, clear.sentence).toBe(true)
+  return world
+}
+
+describe.skipIf(!canMount)('which card lies in a reader (needs root to mount)', () => {
+  it('another card of the same names, sizes, times and ends, put in within a moment, gets no yes', async () => {
+    const world = await cleared(await slotWorld())
+    world.slot.change(world.other)
+    await expectNotClear(world, /4 of 4 clips differ: it is not the card that was copied/)
+    const copied = readFileSync(join(world.mirror(world.slipway), 'DCIM/100CURLW', CLIPS[0]))
+    expect(copied.equals(readFileSync(join(world.card, 'DCIM/100CURLW', CLIPS[0])))).toBe(false)
+    // The first card again, put in anew: compared with its copies, and yes.
+    world.slot.change(world.image)
+    expect((await world.copies()).clear.clear).toBe(true)
+    expect(await reasonsOf(world)).toMatch(/4 of 4 clips were compared at one place with .*\./)
+  })
+
+  it('copying again mixes no other card into a copy that is there', async () => {
+    const world = await cleared(await slotWorld())
+    // What a cut copy leaves: some of the clips, on both drives.
+    for (const drive of [world.slipway, world.tide])
+      for (const name of CLIPS.slice(1)) rmSync(join(world.mirror(drive), 'DCIM/100CURLW', name))
+    world.slot.change(world.other)
+    const end = await world.copy()
+    expect(end.state).toBe('failed')
+    expect(end.sentence).toMatch(/not the card that was copied/)
+    for (const drive of [world.slipway, world.tide])
+      expect(readdirSync(join(world.mirror(drive), 'DCIM/100CURLW'))).toEqual([CLIPS[0]])
+    await expectNotClear(world, /differ/)
+    world.slot.change(world.image)
+    expect((await world.copy()).sentence).toContain('All 4 files proved')
+    await world.play()
+    expect((await world.copies()).clear.clear).toBe(true)
+  })
+
+  it('a look at the other card makes a load of its own', async () => {
+    const world = await cleared(await slotWorld())
+    const { id } = await world.load()
+    world.slot.change(world.other)
+    expect((await world.look()).state).toBe('done')
+    const second = await world.load()
+    expect(second.id).not.toBe(id)
+    expect(second.whereabouts.state).toBe('nowhere')
+    await world.copy()
+    for (const name of CLIPS)
+      expect(
+        readFileSync(join(world.slipway, world.title, 'Cards', second.label, 'DCIM/100CURLW', name)).equals(
+          readFileSync(join(world.card, 'DCIM/100CURLW', name)),
+        ),
+      ).toBe(true)
+  })
+
+  it('without any copy that can be read it is compared with its ends, and drives that are away say so', async () => {
+    const world = await slotWorld()
+    await world.look()
+    world.slot.change(world.image)
+    const { body } = await station.post(`/loads/${(await world.load()).id}/copies`, { volumeIds: world.volumeIds })
+    expect((await station.ended(String(body.taskId))).sentence).toContain('All 4 files proved')
+  })
+
+  it('readers of two computers may have one name and one place', async () => {
+    const { default: pg } = await import('pg')
+    const db = new pg.Client({ connectionString: station.databaseUrl })
+    await db.connect()
+    const add = (host: string) =>
+      db.query(`insert into reader (name, root_path, simulated, host) values ('left slot', '/media/left', false, $1)`, [
+        host,
+      ])
+    await add('one')
+    await add('two')
+    await expect(add('two')).rejects.toThrow(/reader_(name|place)/)
+    await db.query(`delete from reader where root_path = '/media/left'`)
+    await db.end()
+  })
+})
+
+describe.skipIf(!canMount)('what is mounted inside a copy (needs root to mount)', () => {
+  it('is no part of it: a card shown in the place of its copy gets no yes, and is named and offered', async () => {
+    const world = await clearWorldOn(twoDrives())
+    for (const drive of [world.slipway, world.tide]) {
+      rmSync(join(world.mirror(drive), 'DCIM'), { recursive: true })
+      bind(join(world.card, 'DCIM'), join(world.mirror(drive), 'DCIM'))
+    }
+    await expectNotClear(world, /another file system is mounted inside the copy, at “.*Cards\/Curlew A\/DCIM”/)
+    const check = await station.task(`/loads/${(await world.load()).id}/checks`, {
+      volumeIds: world.volumeIds,
+      how: 'whole',
+    })
+    expect(check.troubles.join('\n')).toMatch(/CURL0041\.MP4/)
+    // Sorting, playing and copying again meet the same wall.
+    const end = await world.copy()
+    expect(end.troubles.join('\n')).toMatch(/Another file system is mounted at/)
+    expect((await world.play()).status).not.toBe(204)
+    const offered = await until(
+      () => station.get<AppearedView[]>('/appeared'),
+      (all) => all.some((one) => one.path.startsWith(world.mirror(world.slipway))),
+    )
+    expect(offered.map((one) => one.path)).toContain(join(world.mirror(world.slipway), 'DCIM'))
+  })
+
+  it('a mount that is there before the first copy takes nothing in', async () => {
+    const world = await newWorld(station, ['CURL0041.MP4'], twoDrives())
+    await world.look()
+    for (const drive of [world.slipway, world.tide]) {
+      mkdirSync(join(world.mirror(drive), 'DCIM'), { recursive: true })
+      bind(join(world.card, 'DCIM'), join(world.mirror(drive), 'DCIM'))
+    }
+    const end = await world.copy()
+    expect(end.sentence).toContain('hold no whole proved copy')
+    expect((await world.copies()).copies.map((copy) => copy.mark)).toEqual([0, 0])
+  })
+
+  it('on a card hides what the card holds there: no look, and no yes', async () => {
+    const world = await clearWorldOn(twoDrives())
+    bind(world.slipway, join(world.card, 'DCIM/100CURLW'))
+    await expectNotClear(world, /mounted on the card in .*, at “DCIM\/100CURLW”/)
+    const look = await world.look()
+    expect(look).toMatchObject({ state: 'failed', sentence: expect.stringContaining('mounted on the card') })
+  })
+
+  it('may be registered by itself, but not the card, and a subvolume belongs to its file system', async () => {
+    const world = await clearWorldOn(twoDrives())
+    const inner = join(world.slipway, 'inner')
+    bind(world.tide, inner)
+    const add = (name: string, path: string) =>
+      station.post('/volumes', { name, kind: 'archive', site: 'house', path, sure: true })
+    // It is the other drive, which is registered already.
+    expect(await add('inner', inner)).toMatchObject({
+      status: 422,
+      body: { detail: expect.stringContaining('registered already') },
+    })
+    const [loop, at] = [loopDrive(station.root, 'a third drive'), join(world.slipway, 'third')]
+    bind(loop, at)
+    expect((await add('third', at)).status).toBe(201)
+  })
+})
+
+describe.skipIf(!canBtrfs)('a drive with subvolumes (needs root to mount)', () => {
+  it('holds copies across them as one drive', async () => {
+    const [btrfs, plain] = [btrfsDrive(station.root, 'pool'), loopDrive(station.root, 'beside the pool')]
+    const { execFileSync } = await import('node:child_process')
+    execFileSync('btrfs', ['subvolume', 'create', join(btrfs, 'Production of the pool')])
+    const world = await newWorld(station, ['CURL0041.MP4'], [btrfs, plain])
+    execFileSync('btrfs', ['subvolume', 'create', join(btrfs, world.title)])
+    await world.look()
+    await world.copy()
+    await world.play()
+    const { clear, copies } = await world.copies()
+    expect(copies.map((copy) => copy.mark)).toEqual([3, 2])
+    expect(clear.clear, clear.sentence).toBe(true)
+  })
+})
+
+/** As clearWorld, on drives that are mounted. */
+async function clearWorldOn(on: readonly [string, string]): Promise<World> {
+  const world = await newWorld(station, ['CURL0041.MP4', 'CURL0042.MP4', 'CURL0043.MP4'], on)
+  await world.look()
+  await world.copy()
+  await world.play()
+  const { clear } = await world.copies()
+  expect(clear.clear, clear.sentence).toBe(true)
+  return world
+}
+
+describe.skipIf(!canMount)('a file that was replaced with the same size and time (needs root to mount)', () => {
+  const checksOf = async () =>
+    (await station.get<TaskView[]>('/tasks')).filter(
+      (task) => task.kind === 'check' && task.title.includes('may have been replaced'),
+    )
+
+  it('is doubted at once, read again by itself, and found', async () => {
+    const world = await clearWorldOn(twoDrives())
+    const path = join(world.mirror(world.tide), 'DCIM/100CURLW/CURL0042.MP4')
+    const { atime, mtime, size } = statSync(path)
+    writeFileSync(`${path} new`, Buffer.alloc(size, 7))
+    utimesSync(`${path} new`, atime, mtime)
+    renameSync(`${path} new`, path)
+    await expectNotClear(world, /may have been replaced|differ from the card/)
+    const { copies } = await until(
+      () => world.copies(),
+      (now) => now.copies.some((copy) => copy.filesMismatched > 0),
+    )
+    expect(copies.map((copy) => copy.filesMismatched)).toEqual([0, 1])
+    const [task] = await checksOf()
+    expect(task?.title).toMatch(/1 file on Tide \d+ \(\d+\.?\d* kB/)
+  })
+
+  it('counts again where it was only touched', async () => {
+    const world = await clearWorldOn(twoDrives())
+    for (const name of ['CURL0041.MP4', 'CURL0042.MP4']) {
+      const path = join(world.mirror(world.slipway), 'DCIM/100CURLW', name)
+      const { atime, mtime } = statSync(path)
+      const bytes = readFileSync(path)
+      writeFileSync(path, bytes)
+      utimesSync(path, atime, mtime)
+    }
+    expect((await world.copies()).clear.clear).toBe(false)
+    const { clear } = await until(
+      () => world.copies(),
+      (now) => now.clear.clear,
+    )
+    expect(clear.clear, clear.sentence).toBe(true)
+  })
+
+  it('a second name that is ours is no doubt, one that is not is', async () => {
+    const world = await clearWorldOn(twoDrives())
+    for (const clip of await world.clips())
+      await station.send('PUT', `/clips/${clip.id}/review`, { verdict: 'keep', ranges: [], note: '', shotId: null })
+    const view = {
+      template: [{ path: 'Video', takes: 'a-roll' }],
+      aRoll: [],
+      which: 'keep',
+      links: 'hard',
+      editBegun: false,
+    }
+    await station.send('PUT', `/productions/${world.productionId}/sorted`, { ...view, volumeId: world.volumeIds[0] })
+    expect((await station.task(`/productions/${world.productionId}/sorted`)).sentence).toContain('3 files added')
+    expect(statSync(join(world.mirror(world.slipway), 'DCIM/100CURLW/CURL0041.MP4')).nlink).toBe(2)
+    const { clear, copies } = await world.copies()
+    expect(copies.map((copy) => copy.filesDoubted)).toEqual([0, 0])
+    expect(clear.clear, clear.sentence).toBe(true)
+    expect((await station.task(`/productions/${world.productionId}/sorted/undo`)).state).toBe('done')
+    expect((await world.copies()).clear.clear).toBe(true)
+  })
+})
+
+describe.skipIf(!canExfat)('times that move by whole hours (needs root to mount)', () => {
+  it('are a clock on exFAT, and no clip that was replaced meanwhile comes through', async () => {
+    const on: [string, string] = [exfatDrive(station.root, 'fat 1'), exfatDrive(station.root, 'fat 2')]
+    const world = await newWorld(station, [...CLIPS], on)
+    const settings = await station.get<Record<string, unknown>>('/settings')
+    // A program serves exFAT here, so that what is read back may come from memory.
+    await station.send('PUT', '/settings', { ...settings, acceptMemory: true })
+    await world.look()
+    await world.copy()
+    await world.play()
+    expect((await world.copies()).clear.clear).toBe(true)
+    const folder = join(world.mirror(world.tide), 'DCIM/100CURLW')
+    const shift = () => {
+      for (const name of CLIPS) {
+        const moved = new Date(statSync(join(folder, name)).mtimeMs + 3_600_000)
+        utimesSync(join(folder, name), moved, moved)
+      }
+    }
+    shift()
+    expect((await world.copies()).clear.clear, await reasonsOf(world)).toBe(true)
+    const { size } = statSync(join(folder, CLIPS[2]))
+    writeFileSync(join(folder, CLIPS[2]), Buffer.alloc(size, 9))
+    const before = statSync(join(folder, CLIPS[1]))
+    utimesSync(join(folder, CLIPS[2]), before.atime, before.mtime)
+    shift()
+    await expectNotClear(world, /1 file is gone or no longer as it was proved/)
+    await station.send('PUT', '/settings', settings)
+  })
+
+  it('are a change everywhere else', async () => {
+    const world = await clearWorldOn(twoDrives())
+    const folder = join(world.mirror(world.tide), 'DCIM/100CURLW')
+    for (const name of readdirSync(folder)) {
+      const moved = new Date(statSync(join(folder, name)).mtimeMs + 3_600_000)
+      utimesSync(join(folder, name), moved, moved)
+    }
+    await expectNotClear(world, /3 files are gone or no longer as they were proved/)
+  })
+})
+
+describe.skipIf(!canMount)('what was tried by itself (needs root to mount)', () => {
+  const view = () => station.get<UnattendedView>('/unattended')
+  const stateOf = async (reader: string) => (await view()).cards.find((card) => card.name === reader)
+
+  it('hangs on the stay: the next card shows no fault of the one before, and one that was pulled out is tried again', async () => {
+    slots += 1
+    const image = filledImage(station.root, `card ${slots}`, (at) => film(at, `night ${slots}`, 14_000_000))
+    const strange = filledImage(station.root, `strange ${slots}`, (at) => writeFileSync(join(at, 'X_1.BIN'), 'unknown'))
+    const slot = new Slot(join(station.root, `slot ${slots}`), image)
+    const world = await newWorld(station, [], twoDrives(), slot.at)
+    const { name } = (await station.get<ReaderView[]>('/readers')).find((row) => row.id === world.readerId) ?? {
+      name: '',
+    }
+    // A look that fails since the card is pulled out.
+    const order = await station.post(`/readers/${world.readerId}/scan`, {
+      productionId: world.productionId,
+      label: 'Night',
+    })
+    slot.outAtOnce()
+    expect((await station.ended(String(order.body.taskId))).state).toBe('failed')
+    slot.putIn(strange)
+    expect(
+      await until(
+        () => stateOf(name),
+        (card) => card !== undefined,
+      ),
+    ).toMatchObject({ state: 'unknown' })
+    slot.change(image)
+    await world.look()
+    const camera = await station.post('/cameras', { name: 'Curlew of the night' })
+    await station.send('PUT', `/loads/${(await world.load()).id}/gear`, { cardId: null, cameraId: camera.body.id })
+    const rule = { productionId: world.productionId, volumeIds: world.volumeIds }
+    await station.send('PUT', '/unattended', { ...rule, on: true })
+    await until(
+      () =>
+        Promise.resolve(
+          existsSync(join(world.tide, '.yendra/parts')) && readdirSync(join(world.tide, '.yendra/parts')).length > 0,
+        ),
+      (begun) => begun,
+    )
+    slot.outAtOnce()
+    await until(
+      () => station.get<TaskView[]>('/tasks'),
+      (tasks) => tasks.some((task) => task.kind === 'copy' && task.loadId !== null && task.state === 'failed'),
+    )
+    slot.putIn(image)
+    const end = await until(
+      () => stateOf(name),
+      (card) => card?.state === 'proved' || card?.state === 'wrong',
+    )
+    expect(end).toMatchObject({ state: 'proved' })
+    await station.send('PUT', '/unattended', { ...rule, on: false })
+  })
+})
