@@ -5,6 +5,7 @@ import { hostname } from 'node:os'
 import { join, resolve } from 'node:path'
 import { ensureBuild, ensureDebian, ensurePackages, PROJECT } from './lib/bootstrap.mjs'
 import { setTimeout as wait } from 'node:timers/promises'
+import { keep, watchPings } from './lib/keeper.mjs'
 import { MEMORY_FLAGS } from './lib/memory.mjs'
 import { freePort, isAlive, startPostgres } from './lib/postgres.mjs'
 
@@ -80,67 +81,50 @@ process.on('unhandledRejection', (error) => {
 })
 
 /** Starts one of the built programs and waits until it says that it is ready. */
-function startProgram(name, env, args = []) {
+async function startProgram(name, env) {
+  // While the database is being started again, nothing else is started.
+  while (!postgres.isThere() && !stopping) await wait(100)
+  if (stopping) throw new Error('It is being stopped.')
   return new Promise((done, fail) => {
-    const child = fork(join(PROJECT, `dist/server/${name}.js`), args, {
+    const child = fork(join(PROJECT, `dist/server/${name}.js`), [], {
       env,
       execArgv: MEMORY_FLAGS,
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     })
     children.set(name, child)
-    child.once('message', () => done(child))
-    child.once('exit', (code) =>
-      fail(new Error(`The ${name} process ended with ${code ?? 'a signal'} before it was ready.`)),
-    )
-  })
-}
-
-/** Settles when the database answers; while it is being started again, nothing else is started. */
-let databaseReady = Promise.resolve()
-
-/** Keeps a program alive: a killed worker is started again and takes up its work. */
-async function keepAlive(name, env) {
-  await databaseReady
-  let child
-  try {
-    child = await startProgram(name, env)
-  } catch (error) {
-    // It met a database that had just gone: with it, it is tried once more.
-    if (stopping || postgres.isThere()) throw error
-    await wait(500)
-    return keepAlive(name, env)
-  }
-  child.once('exit', (code, signal) => {
-    if (stopping) return
-    console.error(`The ${name} process ended (${signal ?? code}) and is started again.`)
-    setTimeout(() => keepAlive(name, env).then(writeRun).catch(giveUp), 500)
-  })
-}
-
-const giveUp = (error) => {
-  if (stopping) return
-  console.error(error.message)
-  void stop(1)
-}
-
-const RESTARTS = 3
-const WITHIN_MS = 60_000
-const ends = []
-
-/** Starts the database again when it ends; one that ends again and again stays down, and is said once. */
-function watchDatabase(options) {
-  void postgres.ended.then(() => {
-    if (stopping) return
-    ends.push(Date.now())
-    if (ends.filter((at) => Date.now() - at < WITHIN_MS).length > RESTARTS)
-      return giveUp(new Error(`PostgreSQL ends again and again. Its last words are in ${join(home, 'postgres.log')}.`))
-    console.error('PostgreSQL ended and is started again.')
-    databaseReady = startPostgres(home, { ...options, port: postgres.port }).then((again) => {
-      postgres = again
-      writeRun()
-      watchDatabase(options)
+    const ended = new Promise((end) => child.once('exit', (code, signal) => end(signal ?? code)))
+    child.once('message', () => {
+      watchPings(child, `The ${name} process`)
+      done({ ended })
     })
-    databaseReady.catch(giveUp)
+    void ended.then((why) => fail(new Error(`The ${name} process ended with ${why} before it was ready.`)))
+  })
+}
+
+const keepProgram = (name, env) =>
+  keep({
+    name: `The ${name} process`,
+    start: () => startProgram(name, env),
+    isStopping: () => stopping,
+    onStarted: () => url && writeRun(),
+  })
+
+/** Starts the database again whenever it ends. */
+const keepDatabase = (options) => {
+  let first = { ended: postgres.ended.then(() => `see ${join(home, 'postgres.log')}`) }
+  return keep({
+    name: 'PostgreSQL',
+    start: async () => {
+      if (first) {
+        const running = first
+        first = undefined
+        return running
+      }
+      postgres = await startPostgres(home, { ...options, port: postgres.port })
+      return { ended: postgres.ended.then(() => `see ${join(home, 'postgres.log')}`) }
+    },
+    isStopping: () => stopping,
+    onStarted: () => url && writeRun(),
   })
 }
 
@@ -189,6 +173,7 @@ const env = {
   DATABASE_URL: postgres.database(`yendra_${mode}`),
   YENDRA_HOME: realpathSync(folder),
   YENDRA_WEB: join(PROJECT, 'dist/web'),
+  YENDRA_BOOKS: postgres.data,
 }
 await new Promise((done, fail) => {
   const child = fork(join(PROJECT, 'dist/server/setup.js'), [mode], { env })
@@ -198,13 +183,13 @@ await new Promise((done, fail) => {
   )
 })
 children.delete('setup')
-watchDatabase(options)
+await keepDatabase(options)
 const port = process.env.YENDRA_PORT ? Number(process.env.YENDRA_PORT) : await freePort(4600)
 const key = flags.has('--key') || listening !== '127.0.0.1' ? randomBytes(24).toString('base64url') : undefined
 url = `http://${listening === '0.0.0.0' ? hostname() : listening}:${port}`
 // One after the other: both prepare the same queues.
-await keepAlive('worker', env)
-await keepAlive('http', { ...env, PORT: String(port), YENDRA_LISTEN: listening, ...(key ? { YENDRA_KEY: key } : {}) })
+await keepProgram('worker', env)
+await keepProgram('http', { ...env, PORT: String(port), YENDRA_LISTEN: listening, ...(key ? { YENDRA_KEY: key } : {}) })
 writeRun()
 console.log(
   `\nYendra is ready at ${url}${key ? `/?key=${key}` : ''}  (${((Date.now() - begun) / 1000).toFixed(1)} s; Ctrl-C stops it)\n`,

@@ -124,6 +124,7 @@ export async function startPostgres(home, { tests = false, port: wanted } = {}) 
   return {
     pid: server.pid,
     port,
+    data,
     /** Settles when the server has ended, whoever ended it. */
     isThere: () => !exited,
     ended: new Promise((resolve) => (exited ? resolve() : server.once('exit', () => resolve()))),

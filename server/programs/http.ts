@@ -51,6 +51,10 @@ const stop = async () => {
   process.exit(0)
 }
 process.on('SIGTERM', () => void stop())
+// Whoever started us ends a program that does not answer.
+process.on('message', (message) => {
+  if (message === 'ping') process.send?.('pong')
+})
 // Ctrl-C reaches the whole group; the start command decides when to end us.
 process.on('SIGINT', () => undefined)
 process.on('disconnect', () => void stop())

@@ -15,8 +15,8 @@ interface Started {
   readonly ended: Promise<number | null>
 }
 
-function start(args: readonly string[], port?: number): Started {
-  const env = { ...process.env, YENDRA_STATE: state, YENDRA_PORT: port === undefined ? '' : String(port) }
+function start(args: readonly string[], port?: number, more: NodeJS.ProcessEnv = {}): Started {
+  const env = { ...process.env, ...more, YENDRA_STATE: state, YENDRA_PORT: port === undefined ? '' : String(port) }
   const child = spawn(process.execPath, ['scripts/start.mjs', ...args], { env, stdio: ['ignore', 'pipe', 'pipe'] })
   let said = ''
   child.stdout.on('data', (chunk: Buffer) => (said += chunk.toString()))
@@ -132,9 +132,47 @@ describe('the start command', () => {
       status = await answers()
     }
     expect(status, first.said()).toBe(200)
-    expect(first.said()).toContain('PostgreSQL ended and is started again.')
+    expect(first.said()).toMatch(/PostgreSQL ended .* and is started again\./)
     expect(first.said()).not.toMatch(/\n\s+at /)
     first.child.kill('SIGINT')
     expect(await first.ended).toBe(0)
   })
+
+  it('survives any part that ends at a bad moment, again and again, and ends one that does not answer', async () => {
+    const port = await freePort()
+    const first = start(['--empty'], port, { YENDRA_PING_MS: '500' })
+    await until(() => first.said().includes('Yendra is ready at'), `ready: ${first.said()}`)
+    databasePid = running().processes.database
+    const again = (name: 'worker' | 'http', pid: number) =>
+      until(() => running().processes[name] !== pid && isAlive(running().processes[name]), `${name}: ${first.said()}`)
+    // Killed as soon as it is there, before it is ready: the second time within a second.
+    const { worker } = running().processes
+    process.kill(worker, 'SIGKILL')
+    await until(
+      () => childrenOf(first.child.pid).some((pid) => pid.program === 'worker' && pid.id !== worker),
+      'starting',
+    )
+    for (const one of childrenOf(first.child.pid)) if (one.program === 'worker') process.kill(one.id, 'SIGKILL')
+    await again('worker', worker)
+    expect(first.child.exitCode).toBeNull()
+    // Held in an endless loop, or stopped: it answers no ping.
+    const { http } = running().processes
+    process.kill(http, 'SIGSTOP')
+    await again('http', http)
+    expect(first.said()).toContain('The http process has not answered')
+    await until(() => isAlive(running().processes.http), 'the pages')
+    expect((await fetch(`http://127.0.0.1:${port}/api/productions`)).status).toBe(200)
+    first.child.kill('SIGINT')
+    expect(await first.ended).toBe(0)
+  })
 })
+
+/** The programs that a start command runs at this moment, ready or not. Source: proc_pid_cmdline(5). */
+function childrenOf(pid: number | undefined): { readonly id: number; readonly program: string }[] {
+  const list = readFileSync(`/proc/${pid}/task/${pid}/children`, 'utf8').trim()
+  return list.split(' ').flatMap((id) => {
+    const line = existsSync(`/proc/${id}/cmdline`) ? readFileSync(`/proc/${id}/cmdline`, 'utf8') : ''
+    const program = /dist\/server\/(\w+)\.js/.exec(line)?.[1]
+    return program === undefined ? [] : [{ id: Number(id), program }]
+  })
+}

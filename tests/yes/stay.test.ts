@@ -391,7 +391,7 @@ describe.skipIf(!canMount)('what was tried by itself (needs root to mount)', () 
 
   it('hangs on the stay: the next card shows no fault of the one before, and one that was pulled out is tried again', async () => {
     slots += 1
-    const image = filledImage(station.root, `card ${slots}`, (at) => film(at, `night ${slots}`, 14_000_000))
+    const image = filledImage(station.root, `card ${slots}`, (at) => film(at, `night ${slots}`, 9_000_000))
     const strange = filledImage(station.root, `strange ${slots}`, (at) => writeFileSync(join(at, 'X_1.BIN'), 'unknown'))
     const slot = new Slot(join(station.root, `slot ${slots}`), image)
     const world = await newWorld(station, [], twoDrives(), slot.at)
