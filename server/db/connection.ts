@@ -2,6 +2,7 @@ import { CamelCasePlugin, Kysely, Migrator } from 'kysely'
 import pg from 'pg'
 import { migrations } from './migrations'
 import { PatientDialect, untilFree } from './patience'
+import { impatientPool } from './pool'
 import type { Database } from './schema'
 
 export type Db = Kysely<Database>
@@ -11,21 +12,30 @@ pg.types.setTypeParser(pg.types.builtins.INT8, Number)
 // Days stay text: they have no zone.
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
 
-/** Opens the database and brings it to the newest schema. */
+const MOST_CONNECTIONS = 8
+
+/** Opens the database and brings it to the newest schema. Migrations and work take the time that they need. */
 export async function openDatabase(url: string): Promise<Db> {
-  const pool = new pg.Pool({ connectionString: url, max: 8 })
-  // A database that goes away is met by the next question, and by those who listen to it.
-  pool.on('error', () => undefined)
-  const db = new Kysely<Database>({
-    dialect: new PatientDialect({ pool }),
-    plugins: [new CamelCasePlugin({ maintainNestedObjectKeys: true })],
-  })
+  const db = databaseOn(new pg.Pool({ connectionString: url, max: MOST_CONNECTIONS }))
   const { error } = await new Migrator({
     db,
     provider: { getMigrations: () => Promise.resolve(migrations) },
   }).migrateToLatest()
   if (error) throw error instanceof Error ? error : new Error('The database could not be brought to the newest schema.')
   return db
+}
+
+/** Opens a database that is at the newest schema, for whoever answers a person: nothing is waited for longer than that. */
+export const openForAnswers = (url: string, patienceMs: number): Db =>
+  databaseOn(impatientPool({ connectionString: url, max: MOST_CONNECTIONS }, patienceMs))
+
+function databaseOn(pool: pg.Pool): Db {
+  // A database that goes away is met by the next question, and by those who listen to it.
+  pool.on('error', () => undefined)
+  return new Kysely<Database>({
+    dialect: new PatientDialect({ pool }),
+    plugins: [new CamelCasePlugin({ maintainNestedObjectKeys: true })],
+  })
 }
 
 /** Several writes as one; within a transaction that is open already they belong to it. `write` may be called again. */

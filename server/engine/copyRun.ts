@@ -2,6 +2,7 @@ import type { CopyRecord, DestinationFailed, FileRecord } from '../../core/copie
 import type { CopyDestination, CopyOrder, SourceFile } from './copyOrder'
 import { errorCode, joinPath, parentOf, type FileIdentity, type Medium, type Stamps } from './medium'
 import { NewNames } from './newNames'
+import { partName, removeParts } from './parts'
 import { stampOf, type FileStamp } from './stamps'
 import { Stopped } from './stopped'
 
@@ -31,10 +32,12 @@ export class CopyRun {
   readonly #placed = new Map<string, number>()
   readonly #fresh = new Set<string>()
   readonly #names: Map<string, NewNames>
+  readonly #sizes: ReadonlyMap<number, number>
   readonly #stamps = new Map<string, Stamps>()
   #place = ''
 
   constructor(readonly order: CopyOrder) {
+    this.#sizes = new Map(order.files.map((file) => [file.id, file.sizeBytes]))
     this.#names = new Map(order.destinations.map((to) => [to.id, new NewNames(to.medium)]))
   }
 
@@ -46,7 +49,20 @@ export class CopyRun {
   }
 
   partPath(to: CopyDestination, file: SourceFile): Buffer {
-    return joinPath(to.parts, Buffer.from(`${file.id}.part`))
+    return joinPath(to.parts, partName(file.id))
+  }
+
+  /** Removes the parts of this run but those that are whole: they may be the only file with those bytes. */
+  async #removeParts(to: CopyDestination): Promise<void> {
+    await removeParts(to.medium, to.parts, ({ entryId, sizeBytes }) =>
+      Promise.resolve(this.#sizes.get(entryId) === sizeBytes && sizeBytes > 0),
+    )
+  }
+
+  /** Gives up what was written for a file, unless it is whole. */
+  async #dropPart(to: CopyDestination, file: SourceFile): Promise<void> {
+    const part = await to.medium.entry(this.partPath(to, file))
+    if (part && part.sizeBytes < file.sizeBytes) await to.medium.remove(this.partPath(to, file))
   }
 
   finalPath(to: CopyDestination, file: SourceFile): Buffer {
@@ -135,7 +151,7 @@ export class CopyRun {
     const gone = GONE.has(code) || (await isGone(to.medium))
     const reason = code === 'ENOSPC' || code === 'EDQUOT' ? 'full' : gone ? 'gone' : 'refused'
     // Parts of files that did not arrive are ours to remove, and count as room again.
-    if (reason === 'full') await to.medium.remove(to.parts).catch(() => undefined)
+    if (reason === 'full') await this.#removeParts(to).catch(() => undefined)
     const room = reason === 'full' ? await to.medium.room().catch(() => undefined) : undefined
     return {
       kind: 'destination-failed',
@@ -152,7 +168,7 @@ export class CopyRun {
     if (await isGone(this.order.source)) throw new SourceGone(messageOf(error))
     await this.assertSamePlace()
     await this.order.report([{ kind: 'source-failed', fileId: file.id, message: messageOf(error) }])
-    await Promise.all(this.alive(file).map((to) => to.medium.remove(this.partPath(to, file)).catch(() => undefined)))
+    await Promise.all(this.alive(file).map((to) => this.#dropPart(to, file).catch(() => undefined)))
   }
 
   /** Gives a proved part its name; `undefined` when something has that name already. */
@@ -184,6 +200,6 @@ export class CopyRun {
 
   async finish(): Promise<void> {
     await this.report([])
-    await Promise.all(this.alive().map((to) => this.attempt(to, () => to.medium.remove(to.parts))))
+    await Promise.all(this.alive().map((to) => this.attempt(to, () => this.#removeParts(to))))
   }
 }

@@ -7,8 +7,14 @@ import { hostName } from '../home'
 /** Files and pictures wait in different lines: a transcode must never hold up a copy. */
 export const queueName = (line: (typeof TASK_LINES)[number], host: string): string => `${line}.${host}`
 
-export async function openBoss(databaseUrl: string, onError: (error: Error) => void): Promise<PgBoss> {
-  const boss = new PgBoss({ connectionString: databaseUrl, max: 4 })
+export async function openBoss(
+  databaseUrl: string,
+  onError: (error: Error) => void,
+  /** For those who answer a person: longer than this no question waits. */
+  patienceMs?: number,
+): Promise<PgBoss> {
+  const patience = patienceMs === undefined ? {} : { query_timeout: patienceMs, connectionTimeoutMillis: patienceMs }
+  const boss = new PgBoss({ connectionString: databaseUrl, max: 4, ...patience })
   boss.on('error', onError)
   await boss.start()
   for (const line of TASK_LINES) await boss.createQueue(queueName(line, hostName()))

@@ -8,7 +8,7 @@ export interface Looked {
   readonly done: boolean
 }
 
-const PATIENCE_MS = 25_000
+const PATIENCE_MS = 20_000
 
 /** Asks the observer, in the worker, to look now, and waits until it did. Pages themselves never touch a disk. */
 export class LookDesk {

@@ -2,6 +2,7 @@ import type { ErrorRequestHandler, RequestHandler } from 'express'
 import { ValidationError } from 'yup'
 import type { Problem } from '../../contract/problem'
 import { NoSuchPage } from '../db/page'
+import { isTimeout, NoAnswer } from '../db/pool'
 import { CannotWork } from '../media/cannotWork'
 import { UnlikelyFolder, WrongFolder } from '../media/register'
 import { log } from '../log'
@@ -61,6 +62,13 @@ function problemOf(error: unknown): Problem {
   if (error instanceof CannotWork) return problem(409, 'conflict', 'Not possible now', error.message)
   if (error instanceof ValidationError)
     return problem(422, 'invalid', 'Something is missing or wrong', plainer(error), error.path || undefined)
+  if (error instanceof NoAnswer || isTimeout(error))
+    return problem(
+      503,
+      'no-answer',
+      'No answer',
+      'No: the database of Yendra does not answer, so that nothing is known of cards and copies now. Format nothing. Wait a moment, then ask again; if it stays so, stop Yendra and start it again.',
+    )
   const status = error instanceof Error && 'status' in error && typeof error.status === 'number' ? error.status : 500
   if (error instanceof URIError)
     return problem(400, 'unreadable', 'Unreadable request', 'The address holds a % that is no escape. Write it as %25.')

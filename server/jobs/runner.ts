@@ -3,6 +3,7 @@ import { TASK_KINDS, TASK_LINES, type TaskKind } from '../../contract/taskKinds'
 import type { Db } from '../db/connection'
 import { volumes } from '../db/queries/volumes'
 import * as tasks from '../db/queries/tasks'
+import { errorCode } from '../engine/medium'
 import { Stopped } from '../engine/stopped'
 import { endLeftover, ToolFailed } from '../engine/tool'
 import { log } from '../log'
@@ -38,7 +39,7 @@ export interface RunnerProgram {
 
 /** Runs the tasks of one machine, and takes up what an earlier worker left open. */
 export class Runner {
-  readonly #running = new Map<string, TaskControl>()
+  readonly #running = new Map<string, { readonly control: TaskControl; readonly attemptId: string }>()
 
   constructor(
     readonly db: Db,
@@ -48,7 +49,7 @@ export class Runner {
 
   /** Passes on orders that were written down for a running task. */
   async obey(taskId: string): Promise<void> {
-    const control = this.#running.get(taskId)
+    const control = this.#running.get(taskId)?.control
     if (!control) return
     for (const order of await tasks.takeOrders(this.db, taskId)) control.obey(order)
   }
@@ -61,7 +62,7 @@ export class Runner {
     const control = new TaskControl(({ pid, startedTicks }) => {
       void tasks.addToolChild(db, attemptId, pid, startedTicks).catch((error: unknown) => log.error(error, 'child'))
     })
-    this.#running.set(id, control)
+    this.#running.set(id, { control, attemptId })
     const progress = new ProgressWriter(db, id)
     let how = 'ended'
     try {
@@ -80,18 +81,18 @@ export class Runner {
       )
       await progress.flush()
       await this.#look(row)
-      await tasks.endTask(db, id, { state: 'done', ...end })
+      await untilWritten(() => tasks.endTask(db, id, { state: 'done', ...end }))
       if (next) await this.program.follow(next).catch((error: unknown) => log.warn(error, 'next task'))
     } catch (error) {
       await progress.flush()
       how = error instanceof Stopped ? 'stopped' : 'failed'
       await this.#look(row)
-      await tasks.endTask(db, id, endOf(error, id))
+      await untilWritten(() => tasks.endTask(db, id, endOf(error, id)))
     } finally {
+      await untilWritten(() => tasks.endAttempt(db, attemptId, how))
       this.#running.delete(id)
-      await tasks.endAttempt(db, attemptId, how)
-      await tasks.tellNews(db, { kind: 'task', id })
-      await tasks.tellChanged(db, 'tasks', ...TASK_KINDS[row.kind].topics)
+      await untilWritten(() => tasks.tellNews(db, { kind: 'task', id }))
+      await untilWritten(() => tasks.tellChanged(db, 'tasks', ...TASK_KINDS[row.kind].topics))
       await this.program.after(row.kind).catch((error: unknown) => log.warn(error, 'after a task'))
     }
   }
@@ -120,6 +121,24 @@ export class Runner {
     }
   }
 
+  /** Says which tasks it runs, and takes up what nobody runs: one whose worker could write nothing any more, or whose wake-up was lost. */
+  async turn(boss: PgBoss): Promise<void> {
+    const { db, host } = this
+    const own = [...this.#running.values()].map(({ attemptId }) => attemptId)
+    if (own.length > 0) await tasks.attemptsAlive(db, own)
+    for (const attempt of await tasks.openAttempts(db, host, true))
+      if (!own.includes(attempt.id)) {
+        for (const child of attempt.children) endLeftover(child)
+        await tasks.endAttempt(db, attempt.id, 'lost')
+      }
+    for (const open of await tasks.openTasks(db, host)) {
+      if (this.#running.has(open.id) || Date.now() - open.createdAt.getTime() < tasks.SILENT_MS) continue
+      if (await isWaiting(boss, open)) continue
+      log.warn({ task: open.id }, 'nobody ran this task: it is put into the line again')
+      await sendTask(db, boss, open)
+    }
+  }
+
   async #isPoison(open: TaskRow): Promise<boolean> {
     const died = await tasks.countDied(this.db, open.id)
     if (died < MOST_DEATHS) return false
@@ -138,14 +157,46 @@ export class Runner {
     const live = await tasks.liveAttempts(this.db)
     for (const row of await volumes(this.db, this.host)) {
       const medium = await volumeMedium(this.db, row).catch(() => undefined)
-      if (medium) await removeStaleParts(medium, live).catch((error: unknown) => log.warn(error, 'parts'))
+      if (!medium) continue
+      await removeStaleParts({ db: this.db, host: this.host, volumeId: row.id, medium, live }).catch((error: unknown) =>
+        log.warn(error, 'parts'),
+      )
     }
   }
 }
 
+/** Whether a task waits in the queue, or a worker has just taken it out. */
+async function isWaiting(boss: PgBoss, { bossId, kind, host }: TaskRow): Promise<boolean> {
+  if (!bossId) return false
+  const job = await boss.getJobById(queueName(TASK_KINDS[kind].line, host), bossId).catch(() => null)
+  return job !== null && ['created', 'retry', 'active'].includes(job.state)
+}
+
+const FIRST_PAUSE_MS = 500
+const LONGEST_PAUSE_MS = 15_000
+
+/** What must be written is tried until it is: a database that is full, or away, comes back. */
+async function untilWritten(write: () => Promise<unknown>): Promise<void> {
+  for (let pauseMs = FIRST_PAUSE_MS; ; pauseMs = Math.min(pauseMs * 2, LONGEST_PAUSE_MS)) {
+    try {
+      await write()
+      return
+    } catch (error) {
+      log.error(error, 'could not be written; it is tried again')
+      await new Promise((resolve) => setTimeout(resolve, pauseMs))
+    }
+  }
+}
+
+/** Source: PostgreSQL documentation, appendix A: 53100 is disk_full. */
+const isFull = (error: unknown): boolean => errorCode(error) === '53100'
+
+const BOOKS_FULL =
+  'The disk on which Yendra keeps its books is full: nothing more could be written down. What was proved before stays. Make room on it, then try again.'
+
 function endOf(error: unknown, taskId: string): tasks.TaskEnd {
   if (error instanceof Stopped) return STOPPED
   if (!(error instanceof CannotWork || error instanceof ToolFailed)) log.error({ error, task: taskId }, 'task failed')
-  const sentence = error instanceof Error ? error.message : 'It failed without a word.'
+  const sentence = isFull(error) ? BOOKS_FULL : error instanceof Error ? error.message : 'It failed without a word.'
   return { state: 'failed', sentence, troubles: [] }
 }

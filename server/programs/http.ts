@@ -1,7 +1,7 @@
 import { createServer } from 'node:http'
 import { resolve } from 'node:path'
 import { BenchPlaces } from '../bench/benchPlaces'
-import { openDatabase } from '../db/connection'
+import { openDatabase, openForAnswers } from '../db/connection'
 import { databaseUrl, hostName } from '../home'
 import { createApp } from '../http/app'
 import { EventStream } from '../http/events'
@@ -10,6 +10,9 @@ import { openBoss } from '../enqueue/enqueue'
 import { log } from '../log'
 import { registerSimulated } from '../media/mediumOf'
 
+/** Longer than this nobody waits for a page. */
+const ANSWER_MS = 12_000
+
 const url = databaseUrl()
 const listening = process.env.YENDRA_LISTEN ?? '127.0.0.1'
 const key = process.env.YENDRA_KEY
@@ -17,8 +20,10 @@ if (listening !== '127.0.0.1' && !key) {
   log.fatal('Listening elsewhere than on this machine needs a key. Start with "npm start -- --listen=ADDRESS".')
   process.exit(1)
 }
-const db = await openDatabase(url)
-const boss = await openBoss(url, (error) => log.error(error, 'queue'))
+const migrated = await openDatabase(url)
+await migrated.destroy()
+const db = openForAnswers(url, ANSWER_MS)
+const boss = await openBoss(url, (error) => log.error(error, 'queue'), ANSWER_MS)
 registerSimulated(new BenchPlaces())
 const looks = new LookDesk(db)
 const events = new EventStream(db, looks)

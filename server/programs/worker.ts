@@ -19,6 +19,9 @@ import { Observer } from '../observer/observer'
 /** How many tasks of each line run side by side; a paused one keeps its place. */
 const AT_ONCE = { files: 3, pictures: 2 } as const
 
+/** How often a worker says what it runs. */
+const ALIVE_MS = 15_000
+
 const leave = (error: Error) => {
   log.error(error, 'worker leaves')
   process.exit(1)
@@ -100,6 +103,10 @@ observer.afterEach(async () => {
 await startNextCopy(db, boss).catch((error: unknown) => log.error(error, 'queue of copies'))
 await putHashSpeed(db, hostName(), measureHashing())
 await observer.start()
+setInterval(() => {
+  // Whoever was held for long says so before it is taken for dead.
+  void runner.turn(boss).catch((error: unknown) => log.warn(error, 'tasks'))
+}, ALIVE_MS)
 process.send?.('ready')
 
 const stop = async () => {

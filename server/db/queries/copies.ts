@@ -1,5 +1,5 @@
 import { sql } from 'kysely'
-import { anyOf } from '../anyOf'
+import { anyNumberOf, anyOf } from '../anyOf'
 import type { Db } from '../connection'
 
 /** Writes down that a load is to have a copy in a folder of a volume; nothing when it has one. */
@@ -128,6 +128,31 @@ export const stampedCopy = (db: Db, volumeId: string, entryId: number) =>
     .where('copyFile.volumeId', '=', volumeId)
     .where('copyFile.entryId', '=', entryId)
     .executeTakeFirst()
+
+/** Copies of one file that are proved, on volumes that are connected to a computer. */
+export const provedCopies = (db: Db, host: string, entryId: number) =>
+  db
+    .selectFrom('copyFile')
+    .innerJoin('mirror', (join) =>
+      join.onRef('mirror.loadId', '=', 'copyFile.loadId').onRef('mirror.volumeId', '=', 'copyFile.volumeId'),
+    )
+    .innerJoin('mount', (join) => join.onRef('mount.volumeId', '=', 'copyFile.volumeId').on('mount.host', '=', host))
+    .innerJoin('loadEntry', 'loadEntry.id', 'copyFile.entryId')
+    .select(['copyFile.volumeId', 'copyFile.provedAt', 'copyFile.standing', 'mirror.folder', 'loadEntry.path'])
+    .where('copyFile.entryId', '=', entryId)
+    .where('copyFile.standing', 'in', ['verified', 'memory'])
+    .where('mount.connected', '=', true)
+    .execute()
+
+/** Bytes of files of cards, by their ids. */
+export const entrySizes = async (db: Db, ids: readonly number[]): Promise<ReadonlyMap<number, number>> =>
+  ids.length === 0
+    ? new Map()
+    : new Map(
+        (await db.selectFrom('loadEntry').select(['id', 'sizeBytes']).where(anyNumberOf('id', ids)).execute()).map(
+          (row) => [row.id, row.sizeBytes],
+        ),
+      )
 
 /** A copy was touched by us; not where it was proved anew meanwhile. */
 export const touchCopy = (

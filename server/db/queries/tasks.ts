@@ -179,13 +179,35 @@ export const addAttempt = (db: Db, taskId: string, host: string) =>
 export const endAttempt = (db: Db, id: string, how: string) =>
   db.updateTable('attempt').set({ endedAt: new Date(), how }).where('id', '=', id).execute()
 
+/** These runs are under way. */
+export const attemptsAlive = (db: Db, ids: readonly string[]) =>
+  db
+    .updateTable('attempt')
+    .set({ aliveAt: sql<Date>`clock_timestamp()` })
+    .where('id', 'in', [...ids])
+    .execute()
+
+/** A worker says every quarter of a minute which tasks it runs; after a minute without a word nobody runs it. */
+export const SILENT_MS = 60_000
+
+/** Whether a worker said lately that it runs a task. */
+export const isRun = async (db: Db, taskId: string): Promise<boolean> => {
+  const { rows } = await sql<{ alive: boolean }>`
+    select exists (select 1 from attempt where task_id = ${taskId} and ended_at is null
+      and alive_at > clock_timestamp() - make_interval(secs => ${SILENT_MS / 1000})) as alive`.execute(db)
+  return rows[0]?.alive === true
+}
+
 /** Attempts of a machine that a dead worker left open, with the programs it had started. */
-export async function openAttempts(db: Db, host: string) {
+export async function openAttempts(db: Db, host: string, silent = false) {
   const attempts = await db
     .selectFrom('attempt')
     .select(['id', 'taskId'])
     .where('host', '=', host)
     .where('endedAt', 'is', null)
+    .$if(silent, (open) =>
+      open.where('aliveAt', '<', sql<Date>`clock_timestamp() - make_interval(secs => ${SILENT_MS / 1000})`),
+    )
     .execute()
   const children = await db
     .selectFrom('toolChild')

@@ -3,6 +3,7 @@ import { TASK_ORDERS, tasksApi, type TaskOrder, type TaskState } from '../../../
 import {
   addOrder,
   endTask,
+  isRun,
   recentTasks,
   setTaskState,
   task,
@@ -52,6 +53,12 @@ export function taskRoutes({ db, boss }: Context): Router {
       // A running task ends itself when it hears the order; one that waits is ended here.
       if (order === 'stop' && row.state === 'queued')
         await endTask(db, id, { state: 'stopped', sentence: 'Stopped before it began.', troubles: [] })
+      else if (order === 'stop' && !(await isRun(db, id)))
+        await endTask(db, id, {
+          state: 'stopped',
+          sentence: 'Stopped. Nobody was working on it any more.',
+          troubles: [],
+        })
       else if (order !== 'stop') await setTaskState(db, id, change.to, change.from)
       await tellNews(db, { kind: 'task', id })
     })

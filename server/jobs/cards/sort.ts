@@ -12,6 +12,7 @@ import { setAside } from '../../engine/publish'
 import { Stopped } from '../../engine/stopped'
 import { sortedOf, type SortSource } from '../../facts/sorted'
 import { CannotWork } from '../../media/cannotWork'
+import { whyItStays } from '../../media/mayGo'
 import { partsOf, volumeMedium } from '../../media/mediumOf'
 import type { Job, Work, WorkEnd } from '../work'
 import { keepingStamp } from './keepStamp'
@@ -165,6 +166,9 @@ async function carriedOut(view: View, step: SortStep, note: boolean): Promise<st
   const now = await medium.entry(at(from))
   if (step.kind === 'remove') {
     if (now && !(known && isOurs(known, now))) return 'it was changed since it was placed, and stays'
+    const file = { volumeId, medium, path: at(from), entryId: step.entryId }
+    const why = now && (await whyItStays(db, view.work.host, file))
+    if (why !== undefined) return `it stays, since ${why}`
     if (now) await medium.remove(at(from))
     await sorted.putSorted(db, { ...change, fromPath: null }, undefined, note)
     return undefined

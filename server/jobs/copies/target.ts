@@ -34,7 +34,7 @@ export async function prepareTarget(
   const medium = row && (await volumeMedium(db, row))
   if (!row || !medium) return `${row?.name ?? 'A volume'} is not connected: nothing was copied there.`
   await copies.planCopy(db, input.loadId, id, folder)
-  await removeStaleParts(medium, await liveAttempts(db))
+  await removeStaleParts({ db, host, volumeId: id, medium, live: await liveAttempts(db) })
   // What lies there now, before anything is added: a file that is gone has not been played, whatever is made in its place.
   const mirror = { loadId: input.loadId, volumeId: id, folder }
   let { files: there } = await lookAtMirror(db, mirror, medium)

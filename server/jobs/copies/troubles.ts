@@ -19,10 +19,12 @@ export function troubleSentence(
     case 'refused':
       return `${names.get(record.fileId)} cannot lie on ${volume}: its name does not fit there. Copy it by hand under a shorter name, and keep the card.`
     case 'destination-failed':
-      return record.reason === 'full'
-        ? `${volume} is full: ${formatBytes(record.missingBytes)} (${record.missingBytes} bytes) are missing. Make room and copy again; what is proved there stays.`
-        : record.reason === 'gone'
-          ? `${volume} was unplugged. Connect it and copy again; what is proved there stays.`
-          : `${volume} refused: ${record.message}. What is proved there stays.`
+      return record.reason === 'full' && record.missingBytes === 0
+        ? `${volume} takes no more bytes, though it still shows room: a quota, or a pool that it shares with others, is full. Make room there and copy again; what is proved on it stays.`
+        : record.reason === 'full'
+          ? `${volume} is full: ${formatBytes(record.missingBytes)} (${record.missingBytes} bytes) are missing. Make room and copy again; what is proved there stays.`
+          : record.reason === 'gone'
+            ? `${volume} was unplugged. Connect it and copy again; what is proved there stays.`
+            : `${volume} refused: ${record.message}. What is proved there stays.`
   }
 }
