@@ -4,6 +4,7 @@ const PROGRAMS = {
   http: 'server/programs/http.ts',
   worker: 'server/programs/worker.ts',
   setup: 'server/programs/setup.ts',
+  reader: 'server/programs/reader.ts',
 }
 
 /** The programs that Node.js runs; `--mode bench` builds the measurements instead. */

@@ -13,6 +13,8 @@ export const copyOrder = object({
   volumeIds: ids('That is no volume.').min(1, 'Choose at least one volume.').required('Choose at least one volume.'),
   /** Files of ours or others that stand in the way are moved aside on the volume first; nothing is deleted. */
   setAside: boolean().default(false),
+  /** The volume whose proved copy is read instead of the card. */
+  from: id('That is no volume.').nullable().default(null),
 }).noUnknown()
 
 /** To which volumes every card in a reader is copied. */
@@ -130,6 +132,10 @@ export const planQuery = object({
     .max(2000, 'Choose fewer volumes.')
     .test('ids', 'That is no volume.', (list) => (list ?? '').split(',').every((one) => one === '' || isUuid(one)))
     .transform((list: string) => [...new Set(list.toLowerCase().split(','))].join())
+    .default(''),
+  /** The volume whose proved copy would be read instead of the card. */
+  from: string()
+    .test('id', 'That is no volume.', (one) => !one || isUuid(one))
     .default(''),
 }).noUnknown()
 

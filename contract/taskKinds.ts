@@ -57,6 +57,8 @@ export const TASK_KINDS = {
       loadId: id(),
       volumeIds: array().of(id()).required(),
       setAside: boolean().required(),
+      /** The volume whose proved copy is read; the card where there is none. */
+      from: string().uuid().nullable().optional(),
       /** What the person saw when it was ordered. */
       plan: mixed<CopyPlan>().optional(),
     }),

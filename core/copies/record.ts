@@ -49,6 +49,8 @@ export interface SourceFailed {
   readonly kind: 'source-failed'
   readonly fileId: number
   readonly message: string
+  /** The system’s code (`EIO` …), `differs` where it was read and is not what is known of it, `''` without one. */
+  readonly code: string
 }
 
 export interface DestinationFailed {

@@ -6,6 +6,7 @@ import { settleExisting } from './existing'
 import { readBack, RunningHash } from './hash'
 import { inLanes } from './lanes'
 import { nameIfEqual } from './nameIfEqual'
+import { sourceRecords } from './readSource'
 import { EndsHash } from './sample'
 import { assertUnchanged, openSource } from './source'
 
@@ -16,6 +17,8 @@ interface Written {
   readonly file: SourceFile
   readonly hash: string
   readonly targets: readonly CopyDestination[]
+  /** What was found out about the source itself. */
+  readonly source: readonly FileRecord[]
 }
 
 /** Small files that were written and wait to be proved. */
@@ -40,7 +43,10 @@ export async function writeBatch(
     const existing = await settleExisting(run, file, [block])
     records.push(...existing.records)
     const done = await writeSmall(run, file, block, existing.settled)
-    if (done) written.push(done)
+    if (done) {
+      written.push(done)
+      records.push(...done.source)
+    }
   })
   await run.assertSamePlace()
   return { written, records }
@@ -77,11 +83,10 @@ async function writeSmall(
 ): Promise<Written | undefined> {
   const targets = run.alive(file).filter((to) => !settled.has(to.id))
   if (targets.length === 0) return undefined
-  const bytes = await readWhole(run, file, block)
-  if (bytes === undefined) return undefined
+  const read = await readWhole(run, file, block)
+  if (read === undefined) return undefined
+  const { bytes, hash, source } = read
   const view = block.subarray(0, bytes)
-  const hash = new RunningHash()
-  hash.update(view)
   const taken = await Promise.all(
     targets.map((to) =>
       run.attempt(to, async () => {
@@ -98,16 +103,25 @@ async function writeSmall(
       }),
     ),
   )
-  return { file, hash: hash.digest(), targets: taken.filter((to) => to !== undefined) }
+  return { file, hash, source, targets: taken.filter((to) => to !== undefined) }
 }
 
-async function readWhole(run: CopyRun, file: SourceFile, block: Uint8Array): Promise<number | undefined> {
+async function readWhole(
+  run: CopyRun,
+  file: SourceFile,
+  block: Uint8Array,
+): Promise<{ readonly bytes: number; readonly hash: string; readonly source: readonly FileRecord[] } | undefined> {
   const { source } = run.order
   try {
     const { open, before } = await openSource(source, file)
     const bytes = await open.read(fitted(block, file.sizeBytes), 0).finally(() => open.close())
     await assertUnchanged(source, file, before, bytes)
-    return bytes
+    const [running, ends] = [new RunningHash(), run.endsOfSource(file)]
+    running.update(block.subarray(0, bytes))
+    ends?.update(block.subarray(0, bytes))
+    const hash = running.digest()
+    const read = { hash, before, fromMedium: open.fromMedium, ends }
+    return { bytes, hash, source: await sourceRecords(run, file, read) }
   } catch (error) {
     await run.sourceFailed(file, error)
     return undefined

@@ -6,6 +6,7 @@ import { settleExisting } from './existing'
 import { awaitedLater, readBack, RunningHash } from './hash'
 import type { WritableFile } from './medium'
 import { nameIfEqual } from './nameIfEqual'
+import { sourceRecords } from './readSource'
 import { EndsHash } from './sample'
 import { assertUnchanged, openSource } from './source'
 
@@ -50,6 +51,7 @@ async function writeAll(
     targets.map((to) => run.attempt(to, async () => parts.set(to, await to.medium.create(run.partPath(to, file))))),
   )
   const hash = new RunningHash()
+  const ends = run.endsOfSource(file)
   const size = itemAt(ring, 0).length
   const reading = ring.map((block, at) => awaitedLater(source.read(block, at * size)))
   const taken: Promise<unknown>[] = []
@@ -62,6 +64,7 @@ async function writeAll(
       await order.gate()
       const view = block.subarray(0, bytes)
       hash.update(view)
+      ends?.update(view)
       const at = position
       const written = Promise.all(
         [...parts].map(([to, part]) =>
@@ -79,8 +82,11 @@ async function writeAll(
     await run.assertSamePlace()
     await assertUnchanged(order.source, file, opened.before, position)
     await Promise.all(taken)
+    const digest = hash.digest()
+    const read = { hash: digest, before: opened.before, fromMedium: source.fromMedium, ends }
+    await run.report(await sourceRecords(run, file, read))
     await Promise.all([...parts].map(([to, part]) => run.attempt(to, () => part.close(file.modifiedMs, 'durable'))))
-    return { hash: hash.digest(), targets: run.alive(file).filter((to) => parts.has(to)) }
+    return { hash: digest, targets: run.alive(file).filter((to) => parts.has(to)) }
   } catch (error) {
     await Promise.allSettled(taken)
     await order.gate()

@@ -8,7 +8,7 @@ export interface SourceFile {
   readonly sizeBytes: number
   readonly modifiedMs: number
   readonly wantedBy: ReadonlySet<string>
-  /** Hash of this content where it was proved before: what lies at a destination is compared with it. */
+  /** Hash of this content where it was proved before: what is read, and what lies at a destination, must be that. */
   readonly knownHash?: string
 }
 
@@ -30,6 +30,8 @@ export interface CopyMemory {
 
 export interface CopyOrder {
   readonly source: Medium
+  /** Of a copy that is read: it is proved again by that, or found to differ. A card has none. */
+  readonly sourceId?: string
   readonly files: readonly SourceFile[]
   /** Folders to create even when they are empty. */
   readonly folders: readonly Buffer[]

@@ -4,6 +4,8 @@ import { errorCode, joinPath, parentOf, type FileIdentity, type Medium, type Sta
 import { NewNames } from './newNames'
 import { partName, removeParts } from './parts'
 import { stampOf, type FileStamp } from './stamps'
+import { EndsHash } from './sample'
+import { SourceDiffers } from './sourceDiffers'
 import { Stopped } from './stopped'
 
 const GONE = new Set(['ENODEV', 'ENXIO', 'ENOTCONN', 'ESTALE', 'EHOSTDOWN'])
@@ -35,6 +37,7 @@ export class CopyRun {
   readonly #sizes: ReadonlyMap<number, number>
   readonly #stamps = new Map<string, Stamps>()
   #place = ''
+  sourceStamps: Stamps = 'none'
 
   constructor(readonly order: CopyOrder) {
     this.#sizes = new Map(order.files.map((file) => [file.id, file.sizeBytes]))
@@ -73,6 +76,7 @@ export class CopyRun {
     this.#place = await this.order.source.place().catch((error: unknown) => {
       throw new SourceGone(messageOf(error))
     })
+    this.sourceStamps = await this.order.source.stamps().catch(() => 'none' as const)
     await Promise.all(
       this.order.destinations.map((to) =>
         this.attempt(to, async () => {
@@ -93,6 +97,11 @@ export class CopyRun {
   /** What the file system of a destination tells of a file beside size and time. */
   stampOf(to: CopyDestination, identity: FileIdentity): FileStamp {
     return stampOf(this.#stamps.get(to.id) ?? 'none', identity)
+  }
+
+  /** A copy that is read is proved again, with its ends; of a card nothing is written down. */
+  endsOfSource(file: SourceFile): EndsHash | undefined {
+    return this.order.sourceId === undefined ? undefined : new EndsHash(file.sizeBytes)
   }
 
   async #makeFolder(to: CopyDestination, folder: Buffer): Promise<void> {
@@ -167,8 +176,12 @@ export class CopyRun {
     if (error instanceof SourceGone || error instanceof SourceSwapped) throw error
     if (await isGone(this.order.source)) throw new SourceGone(messageOf(error))
     await this.assertSamePlace()
-    await this.order.report([{ kind: 'source-failed', fileId: file.id, message: messageOf(error) }])
-    await Promise.all(this.alive(file).map((to) => this.#dropPart(to, file).catch(() => undefined)))
+    const code = error instanceof SourceDiffers ? 'differs' : errorCode(error)
+    await this.order.report([{ kind: 'source-failed', fileId: file.id, message: messageOf(error), code }])
+    // Other bytes than the file’s are nobody’s original.
+    const drop = (to: CopyDestination) =>
+      code === 'differs' ? to.medium.remove(this.partPath(to, file)) : this.#dropPart(to, file)
+    await Promise.all(this.alive(file).map((to) => drop(to).catch(() => undefined)))
   }
 
   /** Gives a proved part its name; `undefined` when something has that name already. */

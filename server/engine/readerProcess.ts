@@ -1,14 +1,14 @@
 import { fork, type ChildProcess } from 'node:child_process'
 import { join } from 'node:path'
-import { MEMORY_FLAGS } from '../../scripts/lib/memory.mjs'
 import { programFolder } from '../home'
-import { deviceError, type FileIdentity, type Medium, type ReadableFile } from './medium'
+import { deviceError, errorCode, type FileIdentity, type Medium, type ReadableFile } from './medium'
 import { noAnswer, patienceMs } from './patient'
 
 /** One question to the program that reads, and its answer. */
 export interface ReaderQuestion {
   readonly id: number
-  readonly ask: 'list' | 'tree' | 'entry' | 'place' | 'room' | 'device' | 'stamps' | 'open' | 'read' | 'identity' | 'close'
+  readonly ask:
+    'list' | 'tree' | 'entry' | 'place' | 'room' | 'device' | 'stamps' | 'open' | 'read' | 'identity' | 'close'
   readonly path?: Uint8Array
   readonly file?: number
   readonly length?: number
@@ -20,6 +20,10 @@ export interface ReaderAnswer {
   readonly answer?: unknown
   readonly error?: { readonly code: string; readonly message: string }
 }
+
+/** A question was lost with the program that was to answer it. */
+const RESTARTED = 'ERESTART'
+const MOST_TURNS = 20
 
 /** After so many answers in a row that never came, the card itself is given up. */
 const MOST_SILENT = 3
@@ -37,7 +41,8 @@ export class ReaderProcess {
 
   constructor(local: Medium) {
     const { root } = local
-    const ask = <T>(ask: ReaderQuestion['ask'], more: Partial<ReaderQuestion> = {}) => this.#ask<T>(root, { ask, ...more })
+    const ask = <T>(ask: ReaderQuestion['ask'], more: Partial<ReaderQuestion> = {}) =>
+      this.#ask<T>(root, { ask, ...more })
     const own: Partial<Medium> = {
       list: (path) => ask('list', { path }),
       tree: (path) => ask('tree', { path }),
@@ -61,34 +66,51 @@ export class ReaderProcess {
   end(): void {
     this.#child?.kill('SIGKILL')
     this.#child = undefined
+    for (const [id, answer] of [...this.#waiting])
+      answer({ id, error: { code: RESTARTED, message: 'The program that reads was ended.' } })
   }
 
   async #open(root: string, path: Buffer): Promise<ReadableFile> {
-    const { file, fromMedium } = await this.#ask<{ file: number; fromMedium: boolean }>(root, { ask: 'open', path })
-    // A file of a program that was ended is closed with it.
-    const child = this.#child
-    const still = () => {
-      if (this.#child !== child) throw noAnswer()
+    let held = await this.#opened(root, path)
+    /** Asks about the open file; in a program that was started anew it is opened anew. */
+    const about = async <T>(ask: 'read' | 'identity', more: Partial<ReaderQuestion> = {}): Promise<T> => {
+      if (held.child !== this.#child) held = await this.#opened(root, path)
+      return this.#ask<T>(root, { ask, file: held.file, ...more }).catch(async (error: unknown) => {
+        if (errorCode(error) !== RESTARTED) throw error
+        held = await this.#opened(root, path)
+        return this.#ask<T>(root, { ask, file: held.file, ...more })
+      })
     }
     return {
-      fromMedium,
+      fromMedium: held.fromMedium,
       read: async (block, position) => {
-        still()
-        const bytes = await this.#ask<Uint8Array>(root, { ask: 'read', file, length: block.length, position })
+        const bytes = await about<Uint8Array>('read', { length: block.length, position })
         block.set(bytes)
         return bytes.length
       },
-      identity: async () => {
-        still()
-        return this.#ask<FileIdentity>(root, { ask: 'identity', file })
-      },
+      identity: () => about<FileIdentity>('identity'),
       close: async () => {
-        if (this.#child === child) await this.#ask(root, { ask: 'close', file }).catch(() => undefined)
+        if (this.#child === held.child) await this.#ask(root, { ask: 'close', file: held.file }).catch(() => undefined)
       },
     }
   }
 
-  #ask<T>(root: string, question: Omit<ReaderQuestion, 'id'>): Promise<T> {
+  async #opened(root: string, path: Buffer) {
+    const opened = await this.#ask<{ file: number; fromMedium: boolean }>(root, { ask: 'open', path })
+    return { ...opened, child: this.#child }
+  }
+
+  /** A question that was lost with its program, since another one got no answer, is asked again. */
+  async #ask<T>(root: string, question: Omit<ReaderQuestion, 'id'>): Promise<T> {
+    for (let turn = 1; ; turn += 1)
+      try {
+        return await this.#askOnce<T>(root, question)
+      } catch (error) {
+        if (errorCode(error) !== RESTARTED || question.file !== undefined || turn === MOST_TURNS) throw error
+      }
+  }
+
+  #askOnce<T>(root: string, question: Omit<ReaderQuestion, 'id'>): Promise<T> {
     if (this.#silent >= MOST_SILENT) return Promise.reject(deviceError('ENODEV', 'The card gives no answer any more.'))
     const child = this.#running(root)
     const id = this.#next
@@ -103,12 +125,16 @@ export class ReaderProcess {
       this.#waiting.set(id, ({ answer, error }) => {
         clearTimeout(timer)
         this.#waiting.delete(id)
-        this.#silent = 0
-        if (error) reject(deviceError(error.code, error.message))
-        else resolve(answer as T)
+        if (error) {
+          if (error.code !== RESTARTED) this.#silent = 0
+          reject(deviceError(error.code, error.message))
+        } else {
+          this.#silent = 0
+          resolve(answer as T)
+        }
       })
       child.send({ ...question, id } satisfies ReaderQuestion, (error) => {
-        if (error) this.#waiting.get(id)?.({ id, error: { code: 'ETIMEDOUT', message: error.message } })
+        if (error) this.#waiting.get(id)?.({ id, error: { code: RESTARTED, message: error.message } })
       })
     })
   }
@@ -116,13 +142,12 @@ export class ReaderProcess {
   #running(root: string): ChildProcess {
     if (this.#child) return this.#child
     const child = fork(join(programFolder(), 'dist/server/reader.js'), [root], {
-      execArgv: [...MEMORY_FLAGS],
       serialization: 'advanced',
       stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
     })
     child.on('message', (answer) => this.#waiting.get((answer as ReaderAnswer).id)?.(answer as ReaderAnswer))
     child.on('exit', () => {
-      if (this.#child === child) this.#child = undefined
+      if (this.#child === child) this.end()
     })
     this.#child = child
     return child

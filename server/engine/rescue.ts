@@ -43,21 +43,23 @@ export async function rescueFile(order: RescueOrder): Promise<Rescued> {
   )
   const block = itemAt(alignedBlocks(1, PIECES[0]), 0)
   const holes: Hole[] = []
-  let [file, silent, rescuedBytes]: [ReadableFile | undefined, number, number] = [undefined, 0, 0]
+  const state: { file: ReadableFile | undefined; silent: number; rescuedBytes: number } = {
+    ...{ file: undefined, silent: 0, rescuedBytes: 0 },
+  }
   /** The bytes of a piece; `undefined` when it cannot be read. */
   const piece = async (from: number, length: number): Promise<Uint8Array | 'unreadable' | 'silent'> => {
-    if (silent >= MOST_SILENT) return 'silent'
+    if (state.silent >= MOST_SILENT) return 'silent'
     try {
-      file ??= await source.open(path)
-      return block.subarray(0, await file.read(block.subarray(0, length), from))
+      state.file ??= await source.open(path)
+      return block.subarray(0, await state.file.read(block.subarray(0, length), from))
     } catch (error) {
       if (!isNoAnswer(error)) {
         if (errorCode(error) === 'ENODEV') throw error
         return 'unreadable'
       }
-      silent += 1
-      await file?.close().catch(() => undefined)
-      file = undefined
+      state.silent += 1
+      await state.file?.close().catch(() => undefined)
+      state.file = undefined
       return 'silent'
     }
   }
@@ -69,7 +71,7 @@ export async function rescueFile(order: RescueOrder): Promise<Rescued> {
       const bytes = await piece(at, size)
       if (typeof bytes !== 'string' && bytes.length >= end - at) {
         for (const out of outs) await out.file.write(bytes.subarray(0, end - at), at)
-        rescuedBytes += end - at
+        state.rescuedBytes += end - at
       } else if (bytes === 'unreadable' && level + 1 < PIECES.length) await take(at, end, level + 1)
       else addHole(holes, { from: at, to: end })
     }
@@ -80,8 +82,11 @@ export async function rescueFile(order: RescueOrder): Promise<Rescued> {
     for (const out of outs) await out.file.abandon().catch(() => undefined)
     throw error
   } finally {
-    await file?.close().catch(() => undefined)
+    await state.file?.close().catch(() => undefined)
   }
+  const { rescuedBytes } = state
+  // As long as the file is: what is missing at its end is zeros as well.
+  if (holes.at(-1)?.to === sizeBytes) for (const out of outs) await out.file.write(Buffer.alloc(1), sizeBytes - 1)
   const kept = []
   for (const { medium, part, to, file: out } of outs) {
     await out.close(modifiedMs, 'durable')

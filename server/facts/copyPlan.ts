@@ -20,9 +20,9 @@ export async function copyPlanOf(
   host: string,
   load: LoadRow,
   volumeIds: readonly string[],
-  seen: ReadonlyMap<string, SeenThere> = new Map(),
+  meanwhile: Meanwhile = {},
 ): Promise<CopyPlan> {
-  return planFrom(await copyRows(db, host, load), volumeIds, { seen })
+  return planFrom(await copyRows(db, host, load), volumeIds, meanwhile)
 }
 
 /** What is known of a load and of all volumes before it is copied. */
@@ -43,13 +43,15 @@ interface Meanwhile {
   readonly seen?: ReadonlyMap<string, SeenThere>
   /** Bytes that other copies will have written to each volume by then. */
   readonly taken?: ReadonlyMap<string, number>
+  /** The volume that is read, instead of the card. */
+  readonly from?: string
 }
 
 /** The plan of a copy from rows. */
 export function planFrom(
   { load, mirrors, known, card, inTheWay, hashBytesPerSecond, doubted }: Awaited<ReturnType<typeof copyRows>>,
   volumeIds: readonly string[],
-  { seen = new Map(), taken = new Map() }: Meanwhile = {},
+  { seen = new Map(), taken = new Map(), from }: Meanwhile = {},
 ): CopyPlan {
   /** What is written to one volume takes room of all on the same drive. */
   const takenOf = (row: (typeof known)[number]) =>
@@ -91,14 +93,22 @@ export function planFrom(
       },
     ]
   })
+  const drive = known.find((row) => row.id === from)
   return copyPlan({
     wanted: { files: load.fileCount, sizeBytes: load.sizeBytes },
-    card: {
-      name: card?.name ?? 'the card',
-      readBytesPerSecond: card?.readBytesPerSecond ?? undefined,
-      writeBytesPerSecond: undefined,
-      device: card?.device ?? undefined,
-    },
+    card: drive
+      ? {
+          name: drive.name,
+          readBytesPerSecond: drive.readBytesPerSecond ?? undefined,
+          writeBytesPerSecond: undefined,
+          device: drive.device ?? undefined,
+        }
+      : {
+          name: card?.name ?? 'the card',
+          readBytesPerSecond: card?.readBytesPerSecond ?? undefined,
+          writeBytesPerSecond: undefined,
+          device: card?.device ?? undefined,
+        },
     targets,
     hashBytesPerSecond,
   })

@@ -2,6 +2,8 @@ import { realpath } from 'node:fs/promises'
 import type { Db } from '../db/connection'
 import { FolderMedium } from '../engine/folder'
 import type { Medium } from '../engine/medium'
+import { PatientMedium } from '../engine/patient'
+import { ReaderProcess } from '../engine/readerProcess'
 import { volumeUidOf } from '../engine/volumeUid'
 import { markerIn } from './marker'
 
@@ -28,6 +30,26 @@ export interface ReaderContent {
   readonly cardName: string
   /** What the system calls the file system of the card. */
   volumeUid(): Promise<string | undefined>
+}
+
+/** A card whose files are read in a program of its own, so that none of them can keep everything waiting. */
+export interface CardFiles {
+  readonly medium: Medium
+  end(): void
+}
+
+export function cardFiles({ simulated }: { readonly simulated: boolean }, { medium }: ReaderContent): CardFiles {
+  // A simulated reader answers for itself.
+  if (simulated) return { medium, end: () => undefined }
+  const reader = new ReaderProcess(medium)
+  const through = new Proxy(medium, {
+    get(target, name) {
+      if (name === 'open') return reader.medium.open
+      const value: unknown = Reflect.get(target, name, target)
+      return typeof value === 'function' ? (value.bind(target) as unknown) : value
+    },
+  })
+  return { medium: through, end: () => reader.end() }
 }
 
 /** Makes media of places that are no folders of this computer; the first factory that knows a place answers for it. */
@@ -73,7 +95,7 @@ export async function readerContent(db: Db, reader: ReaderPlace): Promise<Reader
   if (!reader.rootPath) return 'unreachable'
   // A link that was put in its place leads to another folder than the one that was registered.
   if ((await realpath(reader.rootPath).catch(() => undefined)) !== reader.rootPath) return 'unreachable'
-  const medium = new FolderMedium(reader.rootPath)
+  const { medium } = new PatientMedium(new FolderMedium(reader.rootPath))
   try {
     if ((await medium.list(Buffer.alloc(0))).length === 0) return 'empty'
     const volumeUid = () => volumeUidOf(medium.root).catch(() => undefined)

@@ -8,7 +8,7 @@ export interface MirrorLook {
   /** It lies there otherwise than at the look before. */
   readonly isNew: boolean
   /** Bytes of files below its folder, keys being path bytes as latin1. */
-  readonly files: ReadonlyMap<string, { readonly sizeBytes: number }>
+  readonly files: ReadonlyMap<string, { readonly sizeBytes: number; readonly modifiedMs: number }>
 }
 
 /** Lists a mirror and writes down how it lies there now. Rejects when the volume goes away. */

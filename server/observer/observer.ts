@@ -60,6 +60,7 @@ export class Observer {
     clearTimeout(this.#timer)
     this.#timer = undefined
     this.#news.stop()
+    this.#readers.end()
   }
 
   async #turn(): Promise<void> {

@@ -8,7 +8,7 @@ import { lastCardLook } from '../db/queries/seen'
 import { forgetStay, knowStay, type StayRow } from '../db/queries/stays'
 import { seeTwinAgain } from '../db/queries/twins'
 import { listCard, mountedInside, type Listing } from '../media/listing'
-import { readerContent, type ReaderContent } from '../media/mediumOf'
+import { cardFiles, readerContent, type CardFiles, type Medium, type ReaderContent } from '../media/mediumOf'
 import { compareCard, isBorneOut } from '../media/compareCard'
 import type { Stays } from './stays'
 import { whichLoad } from './whichLoad'
@@ -33,6 +33,7 @@ const NOTHING = {
 /** Looks into readers and says which card lies there; listing is left out while nothing seems to have changed. */
 export class ReaderLook {
   readonly #known = new Map<string, Known>()
+  readonly #files = new Map<string, { readonly stayId: string; readonly files: CardFiles }>()
   readonly #listed = new Map<string, { place: string; freeBytes: number; againAt: number; listing: Listing }>()
 
   constructor(
@@ -47,6 +48,7 @@ export class ReaderLook {
     if (typeof content === 'string') {
       this.#known.delete(row.id)
       this.#listed.delete(row.id)
+      this.#endFiles(row.id)
       await this.stays.left(row.id, content === 'empty' ? 'empty' : 'gone')
       return { state: content, ...NOTHING }
     }
@@ -79,6 +81,26 @@ export class ReaderLook {
     }
   }
 
+  /** What reads the files of a card; another one in each stay. */
+  #filesOf(row: ReaderRow, content: ReaderContent, stayId: string): Medium {
+    const known = this.#files.get(row.id)
+    if (known?.stayId === stayId) return known.files.medium
+    this.#endFiles(row.id)
+    const files = cardFiles(row, content)
+    this.#files.set(row.id, { stayId, files })
+    return files.medium
+  }
+
+  #endFiles(readerId: string): void {
+    this.#files.get(readerId)?.files.end()
+    this.#files.delete(readerId)
+  }
+
+  /** Ends the programs that read cards. */
+  end(): void {
+    for (const readerId of [...this.#files.keys()]) this.#endFiles(readerId)
+  }
+
   /** A folder on a busy file system sees its free space change all the time: listing takes a tenth of the time at most. */
   async #listing(readerId: string, { medium }: ReaderContent, afresh: boolean): Promise<Listing> {
     const [place, { freeBytes }, root] = await Promise.all([
@@ -99,7 +121,8 @@ export class ReaderLook {
 
   /** Which load lies there by listing and samples; in a new stay also by comparing it, before anything counts. */
   async #recognise(row: ReaderRow, content: ReaderContent, listing: Listing, stay: StayRow): Promise<Recognised> {
-    const found = await recognise(this.db, row, content, listing, stay)
+    const files = this.#filesOf(row, content, stay.id)
+    const found = await recognise(this.db, row, { ...content, medium: files }, listing, stay)
     const [mounted] = mountedInside(content.medium, Buffer.alloc(0))
     if (mounted !== undefined)
       return {
@@ -111,7 +134,7 @@ export class ReaderLook {
     if (found.loadId === null || isKnown(stay, found)) return found
     const { loadId, twinId } = found
     const compared = await compareCard(this.db, this.host, {
-      ...{ medium: content.medium, stayId: stay.id, loadId, print: listing.print },
+      ...{ medium: files, stayId: stay.id, loadId, print: listing.print },
     })
     if (isBorneOut(compared)) await knowStay(this.db, stay.id, { loadId, twinId, knownHow: 'compared' })
     else if (stay.loadId !== null) await forgetStay(this.db, stay.id)

@@ -119,7 +119,7 @@ describe('facts about copies', () => {
     await prove(
       { kind: 'mismatch', fileId: a, destinationId: tide, wanted: '00ff', found: '00fe' },
       { kind: 'conflict', fileId: b, destinationId: tide, wanted: '00ff', found: '7 bytes' },
-      { kind: 'source-failed', fileId: b, message: 'cannot be read' },
+      { kind: 'source-failed', fileId: b, message: 'cannot be read', code: 'EIO' },
     )
     expect(await counts()).toMatchObject({ filesVerified: 0, filesDiffer: 1, filesConflict: 1, sizeBytes: 0 })
     const troubles = await copies.copyTroubles(db, loadId).execute()

@@ -269,6 +269,9 @@ export const setClipFindings = (db: Db, id: string, clipFindings: readonly Findi
     .where('id', '=', id)
     .execute()
 
+/** So many files are compared at each look: the largest ones, and as many others. */
+const SAMPLED = 6
+
 /** Hashes of the ends of a few files that are still on the card: by these it is known again. */
 export const samplesOf = (db: Db, loadId: string) =>
   db
@@ -284,6 +287,13 @@ export const samplesOf = (db: Db, loadId: string) =>
     ])
     .where('loadSample.loadId', '=', loadId)
     .where('loadEntry.state', '=', 'on-card')
+    .where(
+      sql<boolean>`load_sample.entry_id in (
+        (select s.entry_id from load_sample s join load_entry e on e.id = s.entry_id
+          where s.load_id = ${loadId} and e.state = 'on-card' order by e.size_bytes desc, s.entry_id limit ${SAMPLED})
+        union all
+        (select s.entry_id from load_sample s where s.load_id = ${loadId} order by s.hash, s.entry_id limit ${SAMPLED}))`,
+    )
     .execute()
 
 /** Keeps hashes of the ends of files; of a file that has one already the first stays. */

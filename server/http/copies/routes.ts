@@ -112,23 +112,26 @@ export function copyRoutes(context: Context): Router {
     return names.join(' and ')
   }
 
-  serve(router, copiesApi.plan, async ({ params, query: { volumeIds } }) =>
-    copyPlanOf(db, host, await loadOf(params.id), volumeIds.split(',').filter(Boolean)),
+  serve(router, copiesApi.plan, async ({ params, query: { volumeIds, from } }) =>
+    copyPlanOf(db, host, await loadOf(params.id), volumeIds.split(',').filter(Boolean), { from: from || undefined }),
   )
 
-  serve(router, copiesApi.copy, async ({ params, body: { volumeIds, setAside }, req }) => {
+  serve(router, copiesApi.copy, async ({ params, body: { volumeIds, setAside, from }, req }) => {
     const load = await loadOf(params.id)
     const names = await namesOf(volumeIds)
-    const plan = await copyPlanOf(db, host, load, volumeIds)
+    if (from !== null && volumeIds.includes(from))
+      throw invalid('A copy is not copied onto itself. Choose another volume to copy to.', 'volumeIds')
+    const source = from === null ? '' : ` from ${await namesOf([from])}`
+    const plan = await copyPlanOf(db, host, load, volumeIds, { from: from ?? undefined })
     const taskId = await orderTask(
       context,
       req,
       {
         kind: 'copy',
-        title: `Copy “${load.label}” to ${names}`,
+        title: `Copy “${load.label}”${source} to ${names}`,
         productionId: load.productionId,
         loadId: load.id,
-        input: { loadId: load.id, volumeIds, setAside, plan },
+        input: { loadId: load.id, volumeIds, setAside, from, plan },
       },
       `“${load.label}” is being copied already. Wait for it, or stop it first.`,
     )

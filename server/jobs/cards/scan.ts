@@ -5,7 +5,7 @@ import { counted, formatBytes } from '../../../core/units/quantity'
 import * as cards from '../../db/queries/cards'
 import { knownHashes } from '../../db/queries/copies'
 import { countRecorded } from '../../db/queries/measured'
-import { reader as readerRow } from '../../db/queries/readers'
+import { reader as readerRow, type ReaderRow } from '../../db/queries/readers'
 import { putCardListing } from '../../db/queries/seen'
 import { knowStay, stay } from '../../db/queries/stays'
 import { seeTwinAgain } from '../../db/queries/twins'
@@ -14,7 +14,7 @@ import { renewRigs } from '../../facts/rigs'
 import { CannotWork } from '../../media/cannotWork'
 import { mediaByContent } from '../../media/contentKind'
 import { CARD_ROOT, listCard, mountedInside, takeSamples, type Listing } from '../../media/listing'
-import { readerContent, type ReaderContent } from '../../media/mediumOf'
+import { cardFiles, readerContent, type ReaderContent } from '../../media/mediumOf'
 import { compareCard, isBorneOut } from '../../media/compareCard'
 import type { Held } from '../../observer/twins'
 import { whichLoad } from '../../observer/whichLoad'
@@ -30,15 +30,24 @@ type ScanInput = TaskInput<'scan'>
 export const scan: Job<'scan'> = { kind: 'scan', run: runScan }
 
 async function runScan(work: Work, input: ScanInput): Promise<WorkEnd> {
-  const { db } = work
   await work.look([])
-  const reader = await readerRow(db, input.readerId)
+  const reader = await readerRow(work.db, input.readerId)
   if (!reader) throw new CannotWork('This reader is no longer registered. Add it again.')
-  const content = await readerContent(db, reader)
+  const content = await readerContent(work.db, reader)
   if (content === 'empty') throw new CannotWork(`There is no card in ${reader.name}. Put it in and look again.`)
+  if (content === 'unreachable') throw new CannotWork(`${reader.name} cannot be reached. Connect it and look again.`)
+  const files = cardFiles(reader, content)
+  try {
+    return await lookAtCard(work, input, reader, { ...content, medium: files.medium })
+  } finally {
+    files.end()
+  }
+}
+
+async function lookAtCard(work: Work, input: ScanInput, reader: ReaderRow, content: ReaderContent): Promise<WorkEnd> {
+  const { db } = work
   const stayRow = reader.stayId === null ? undefined : await stay(db, reader.stayId)
-  if (content === 'unreachable' || !stayRow)
-    throw new CannotWork(`${reader.name} cannot be reached. Connect it and look again.`)
+  if (!stayRow) throw new CannotWork(`${reader.name} cannot be reached. Connect it and look again.`)
   const place = await content.medium.place()
   const listing = await listCard(content.medium)
   const [mounted] = mountedInside(content.medium, CARD_ROOT)

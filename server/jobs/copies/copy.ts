@@ -7,23 +7,18 @@ import * as copies from '../../db/queries/copies'
 import { putReaderSpeed, readerOfLoad } from '../../db/queries/readers'
 import { addOffload } from '../../db/queries/measured'
 import { putVolumeSpeed } from '../../db/queries/volumes'
-import { addCopyProofs } from '../../db/queries/proofs'
 import { addNote } from '../../db/queries/journal'
-import { tellChanged } from '../../db/queries/tasks'
-import { copyTree } from '../../engine/copy'
-import type { SourceFile } from '../../engine/copyOrder'
-import { awaitedLater } from '../../engine/hash'
-import { SourceGone, SourceSwapped } from '../../engine/copyRun'
+import { liveAttempts, tellChanged } from '../../db/queries/tasks'
 import { writeLists } from '../../engine/lists'
 import { MeasuredMedium } from '../../engine/measured'
 import { copyPlanOf } from '../../facts/copyPlan'
+import { removeStaleParts } from '../../media/attempts'
 import { CannotWork } from '../../media/cannotWork'
 import { lookAtMirror } from '../../observer/mirrorLook'
 import type { Job, Work, WorkEnd } from '../work'
-import { cardOf, changesOf } from './source'
-import { Tally } from './tally'
+import { CopyPasses } from './copyPasses'
+import { cardSource, volumeSource, type SourceEntry } from './source'
 import { prepareTarget, type Target } from './target'
-import { troubleSentence } from './troubles'
 
 type CopyInput = TaskInput<'copy'>
 
@@ -31,76 +26,38 @@ type CopyInput = TaskInput<'copy'>
 export const copy: Job<'copy'> = { kind: 'copy', run: runCopy }
 
 async function runCopy(work: Work, input: CopyInput): Promise<WorkEnd> {
-  const { db, control, attemptId } = work
+  const { db } = work
   const load = await cards.load(db, input.loadId)
   if (!load) throw new CannotWork('This load is no longer known. Look at the card again.')
   const entries = await cards.entriesOf(db, load.id)
-  const files = entries.filter((entry) => entry.kind === 'file')
-  const card = await cardOf(work, load, files)
-  const source = new MeasuredMedium(card)
+  const onCard = entries.filter((entry) => entry.kind === 'file')
+  const from = input.from ?? undefined
+  const source = from === undefined ? await cardSource(work, load, onCard) : await volumeSource(work, load, from)
   const folder = `${load.productionFolder}/Cards/${fileTitle(load.label)}`
-  const { targets, troubles } = await prepareTargets(work, input, load, folder, files)
+  const { targets, troubles } = await prepareTargets(work, input, load, folder, source.files)
   await tellChanged(db, 'copies')
-  const bytes = files.reduce((sum, file) => sum + file.sizeBytes, 0)
-  const tally = new Tally(
-    work.progress,
-    targets.map((to) => ({ id: to.id, name: to.name, wantedBytes: bytes })),
-  )
-  const names = new Map(files.map((file) => [file.id, file.pathText]))
-  const known = await copies.knownHashes(db, load.id)
-  const wantedBy = new Set(targets.map((to) => to.id))
-  const run = {
-    loadId: load.id,
-    runId: attemptId,
-    folders: new Map(targets.map((to) => [to.id, to.folder.toString()])),
-  }
-  let writing: Promise<void> = Promise.resolve()
   const begun = performance.now()
-  const engine = copyTree({
-    source: source.medium,
-    destinations: targets,
-    gate: control.gate,
-    folders: entries.filter((entry) => entry.kind === 'folder').map((entry) => entry.path),
-    files:
-      targets.length === 0
-        ? []
-        : files.map((file): SourceFile => ({ ...file, wantedBy, knownHash: known.get(file.id) })),
-    onBytes: (id, stage, more) => tally.add(id, stage, more),
-    report: async (records) => {
-      // While these are written down, the engine goes on; the next ones wait for them.
-      await writing
-      writing = awaitedLater(addCopyProofs(db, run, records))
-      for (const record of records) {
-        const sentence = troubleSentence(record, names, targets)
-        if (sentence) troubles.push(sentence)
-        if (record.kind === 'destination-failed') tally.fail(record.destinationId, sentence ?? '')
-      }
-    },
+  const measured = new MeasuredMedium(source.medium)
+  const passes = new CopyPasses(work, {
+    load,
+    source,
+    measured,
+    targets,
+    troubles,
+    known: await copies.knownHashes(db, load.id),
   })
-  // What was reported is written down in any case.
-  await engine
-    .finally(() => writing)
-    .catch(async (error: unknown) => {
-      await Promise.all(targets.map((to) => to.medium.remove(to.parts).catch(() => undefined)))
-      if (error instanceof SourceGone)
-        throw new CannotWork(
-          `The card of “${load.label}” went away in mid-copy. What was proved stays; put the card in and copy again.`,
-        )
-      if (error instanceof SourceSwapped)
-        throw new CannotWork(
-          `Another card lies in the reader now than the one of “${load.label}” that was being copied. What was proved stays; put that card in again and copy.`,
-        )
-      throw error
-    })
-  for (const to of targets) if (!tally.failed(to.id)) await finishTarget(work, to, load.id, files)
-  await keepSpeeds(work, load, source, targets, (performance.now() - begun) / 1000)
-  const changed = (await changesOf(card, files)).words
+  await passes.run(entries.filter((entry) => entry.kind === 'folder').map((entry) => entry.path))
+  const alive = targets.filter((to) => !passes.tally.failed(to.id))
+  for (const to of alive) await finishTarget(work, to, load.id, onCard, troubles)
+  if (source.volumeId === undefined) await keepSpeeds(work, load, measured, targets, (performance.now() - begun) / 1000)
+  else await putVolumeSpeed(db, source.volumeId, work.host, measured)
+  const changed = await source.changes()
   if (changed !== '') troubles.push(`The card changed while it was copied: ${changed}. Look at it again, then copy.`)
   await addNote(db, {
     kind: 'copied',
     productionId: load.productionId,
     loadId: load.id,
-    detail: { volumeIds: input.volumeIds, troubles: troubles.length },
+    detail: { volumeIds: input.volumeIds, from: from ?? null, troubles: troubles.length },
   })
   await tellChanged(db, 'copies', 'productions', 'storage')
   return { sentence: await closingSentence(work, load, targets), troubles }
@@ -112,14 +69,14 @@ async function prepareTargets(
   input: CopyInput,
   load: cards.LoadRow,
   folder: string,
-  files: readonly cards.EntryRow[],
+  files: readonly SourceEntry[],
 ): Promise<{ targets: Target[]; troubles: string[] }> {
   const prepared = []
   for (const id of new Set(input.volumeIds)) prepared.push(await prepareTarget(work, input, id, folder, files))
   const unready = prepared.flatMap((one) => (typeof one === 'string' ? [one] : []))
   const ready = prepared.filter((one) => typeof one !== 'string')
   const seen = new Map(ready.map((to) => [to.id, to.there]))
-  const plan = await copyPlanOf(work.db, work.host, load, [...seen.keys()], seen)
+  const plan = await copyPlanOf(work.db, work.host, load, [...seen.keys()], { seen, from: input.from ?? undefined })
   const faults = new Map(plan.volumes.map((volume) => [volume.volumeId, planFault(volume)]))
   return {
     targets: ready.filter((to) => faults.get(to.id) === undefined),
@@ -156,8 +113,9 @@ async function finishTarget(
   to: Target,
   loadId: string,
   onCard: readonly Pick<cards.EntryRow, 'id' | 'path'>[],
+  troubles: string[],
 ): Promise<void> {
-  const { db, control } = work
+  const { db, host, control } = work
   const known = await copies.knownHashes(db, loadId)
   const kept = await copies.provedOn(db, loadId, to.id)
   const belonging = new Map([
@@ -169,8 +127,14 @@ async function finishTarget(
   const { medium, folder, parts } = to
   try {
     await writeLists({ medium, folder, parts, files, gate: control.gate })
-    await medium.remove(parts)
     await lookAtMirror(db, { loadId, volumeId: to.id, folder: folder.toString() }, medium)
+    const live = await liveAttempts(db)
+    live.delete(work.attemptId)
+    const stay = await removeStaleParts({ db, host, volumeId: to.id, medium, live })
+    if (stay > 0)
+      troubles.push(
+        `${counted(stay, 'whole file')} of an earlier try ${stay === 1 ? 'stays' : 'stay'} on ${to.name}, under .yendra/parts: no other proved copy of ${stay === 1 ? 'it' : 'them'} could be opened just now.`,
+      )
   } catch (error) {
     // Pulled out just after its last file: its proofs stand, the lists come with the next copy.
     if (

@@ -1,13 +1,49 @@
 import { cardChanges, changeWords } from '../../../core/cards/load'
-import { samplesOf, type EntryRow } from '../../db/queries/cards'
-import { readerOfLoad } from '../../db/queries/readers'
+import * as copies from '../../db/queries/copies'
+import { samplesOf, type EntryRow, type LoadRow } from '../../db/queries/cards'
+import { readerOfLoad, type ReaderRow } from '../../db/queries/readers'
 import { stay } from '../../db/queries/stays'
 import { noteReadFromTwin } from '../../db/queries/twins'
+import { volume as volumeRow } from '../../db/queries/volumes'
+import { below } from '../../engine/below'
+import { FolderMedium } from '../../engine/folder'
 import type { Medium } from '../../engine/medium'
+import { PatientMedium } from '../../engine/patient'
+import { ReaderProcess } from '../../engine/readerProcess'
 import { CannotWork } from '../../media/cannotWork'
-import { CARD_ROOT, listCard, samplesEqual } from '../../media/listing'
-import { readerContent } from '../../media/mediumOf'
+import { CARD_ROOT, listCard, samplesEqual, type KnownSample } from '../../media/listing'
+import { cardFiles, readerContent, volumeMedium, type ReaderContent } from '../../media/mediumOf'
+import { lookAtMirror } from '../../observer/mirrorLook'
 import type { Work } from '../work'
+
+/** A file as it lies where it is read. */
+export interface SourceEntry {
+  readonly id: number
+  readonly path: Buffer
+  readonly pathText: string
+  readonly sizeBytes: number
+  readonly modifiedMs: number
+}
+
+/** Where a copy is read: the card of the load, or a proved copy of it. */
+export interface CopySource {
+  readonly medium: Medium
+  /** For sentences: `the card of “Curlew A”`, `Tide 1`. */
+  readonly name: string
+  /** Of a copy. */
+  readonly volumeId: string | undefined
+  /** The folder of the copy on its volume; `''` of a card. */
+  readonly folder: string
+  readonly files: readonly SourceEntry[]
+  /** An answer of it was given up: nothing more is read through it. */
+  isHung(): boolean
+  /** What was being read then. */
+  hungAt(): Buffer | undefined
+  /** Reads it in a program that can be given up; `undefined` where that is not needed. */
+  again(): ReaderProcess | undefined
+  /** How it differs from what it listed before, in words; `''` when it does not. */
+  changes(): Promise<string>
+}
 
 const byBytes = (file: { path: Buffer; sizeBytes: number; modifiedMs: number }) => ({
   path: file.path.toString('latin1'),
@@ -15,33 +51,28 @@ const byBytes = (file: { path: Buffer; sizeBytes: number; modifiedMs: number }) 
   modifiedMs: file.modifiedMs,
 })
 
-/** How a card differs from what it listed at the look, in words; `''` when it does not. */
-export async function changesOf(
-  medium: Medium,
-  files: readonly EntryRow[],
-): Promise<{ stayed: number; words: string }> {
+async function changesOf(medium: Medium, files: readonly EntryRow[]): Promise<{ stayed: number; words: string }> {
   const listed = (await listCard(medium)).files
   const changes = cardChanges(files.map(byBytes), listed.map(byBytes))
   return { stayed: changes.stayed, words: changeWords(changes) }
 }
 
 /** The card of a load, in its reader, just as it was when it was looked at. */
-export async function cardOf(
-  { db, look }: Work,
-  load: { id: string; readerId: string | null; label: string; lookDone: boolean },
-  files: readonly EntryRow[],
-): Promise<Medium> {
+export async function cardSource({ db, look }: Work, load: LoadRow, files: readonly EntryRow[]): Promise<CopySource> {
   // In a new stay the card is compared with what is known of it, before anything of it is copied or counts.
   await look([])
   const reader = await readerOfLoad(db, load)
   const content = reader ? await readerContent(db, reader) : 'unreachable'
-  if (content === 'empty' || content === 'unreachable')
-    throw new CannotWork(`The card of “${load.label}” is not in the reader. Put it in and copy again.`)
+  if (!reader || content === 'empty' || content === 'unreachable')
+    throw new CannotWork(
+      `The card of “${load.label}” is not in the reader. Put it in and copy again, or copy from a drive that has a proved copy.`,
+    )
   if (!load.lookDone)
     throw new CannotWork(`The look at “${load.label}” did not come to its end. Look at the card again, then copy.`)
-  const { stayed, words } = await changesOf(content.medium, files)
+  const patient = new PatientMedium(content.medium)
+  const { stayed, words } = await changesOf(patient.medium, files)
   const other = files.length > 0 && stayed === 0
-  if (other || !(await samplesEqual(content.medium, await samplesOf(db, load.id), CARD_ROOT, 0)))
+  if (other || !(await hasSamples(reader, content, await samplesOf(db, load.id))))
     throw new CannotWork(
       `The card in the reader is not the one of “${load.label}”. Change cards, or look at this one first.`,
     )
@@ -49,12 +80,63 @@ export async function cardOf(
     throw new CannotWork(
       `The card has changed since it was looked at: ${words}. Look at it again, then copy; nothing was written.`,
     )
-  const stayRow = reader?.stayId ? await stay(db, reader.stayId) : undefined
-  if (!reader?.same || stayRow?.loadId !== load.id || stayRow.knownHow === null)
+  const stayRow = reader.stayId === null ? undefined : await stay(db, reader.stayId)
+  if (!reader.same || stayRow?.loadId !== load.id || stayRow.knownHow === null)
     throw new CannotWork(
-      reader?.difference ??
-        `The card in the reader could not be compared with what is known of “${load.label}”: nothing was copied. Take it out, put it in again, and copy again.`,
+      reader.difference ??
+        `The card in the reader could not be compared with what is known of “${load.label}”: nothing was copied. Connect a drive with a copy of it, or read the card whole, then copy again.`,
     )
   if (reader.twinId !== null) await noteReadFromTwin(db, load.id)
-  return content.medium
+  return {
+    medium: patient.medium,
+    name: `the card of “${load.label}”`,
+    volumeId: undefined,
+    folder: '',
+    files,
+    isHung: () => patient.isHung,
+    hungAt: () => patient.hungAt,
+    // A simulated reader answers for itself.
+    again: () => (reader.simulated ? undefined : new ReaderProcess(new FolderMedium(content.medium.root))),
+    changes: async () => (patient.isHung ? '' : (await changesOf(patient.medium, files)).words),
+  }
+}
+
+async function hasSamples(
+  reader: ReaderRow,
+  content: ReaderContent,
+  samples: readonly KnownSample[],
+): Promise<boolean> {
+  const files = cardFiles(reader, content)
+  return samplesEqual(files.medium, samples, CARD_ROOT, 0).finally(() => files.end())
+}
+
+/** A proved copy of a load on a connected volume: its files that are proved and lie there as they were proved. */
+export async function volumeSource(work: Work, load: LoadRow, volumeId: string): Promise<CopySource> {
+  const { db, host } = work
+  const row = await volumeRow(db, host, volumeId)
+  const medium = row && (await volumeMedium(db, row))
+  if (!row || !medium)
+    throw new CannotWork(`${row?.name ?? 'That volume'} is not connected. Connect it, or copy from another one.`)
+  const mirror = await copies.mirror(db, load.id, volumeId)
+  if (!mirror) throw new CannotWork(`${row.name} holds no copy of “${load.label}”.`)
+  const { files: there } = await lookAtMirror(db, mirror, medium)
+  const proved = await copies.provedOn(db, load.id, volumeId)
+  const files = proved.flatMap(({ entryId, path, pathText, sizeBytes, standing }): SourceEntry[] => {
+    const listed = there.get(path.toString('latin1'))
+    const isGood = standing === 'verified' || standing === 'memory'
+    return listed && isGood ? [{ id: entryId, path, pathText, sizeBytes, modifiedMs: listed.modifiedMs }] : []
+  })
+  if (files.length === 0)
+    throw new CannotWork(`${row.name} holds no proved file of “${load.label}” to copy from. Choose another one.`)
+  return {
+    medium: below(medium, Buffer.from(mirror.folder)),
+    name: row.name,
+    volumeId,
+    folder: mirror.folder,
+    files,
+    isHung: () => false,
+    hungAt: () => undefined,
+    again: () => undefined,
+    changes: () => Promise.resolve(''),
+  }
 }

@@ -1,5 +1,4 @@
 import type { TaskInput } from '../../../contract/taskKinds'
-import type { EntryRow } from '../../db/queries/cards'
 import * as copies from '../../db/queries/copies'
 import { SET_ASIDE } from '../../../core/units/fileTitle'
 import { addNote } from '../../db/queries/journal'
@@ -14,6 +13,7 @@ import { removeStaleParts } from '../../media/attempts'
 import { partsOf, volumeMedium } from '../../media/mediumOf'
 import { lookAtMirror } from '../../observer/mirrorLook'
 import type { Work } from '../work'
+import type { SourceEntry } from './source'
 
 export interface Target extends CopyDestination {
   readonly name: string
@@ -27,7 +27,7 @@ export async function prepareTarget(
   input: TaskInput<'copy'>,
   id: string,
   folder: string,
-  files: readonly EntryRow[],
+  files: readonly SourceEntry[],
 ): Promise<Target | string> {
   const { db, host, attemptId } = work
   const row = await volumeRow(db, host, id)

@@ -42,7 +42,7 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
   const shown = [...volumes.filter(holds), ...volumes.filter((volume) => !holds(volume) && isOffered(volume))]
   const verified = held.length
   const conflicts = load.copies.some((copy) => copy.filesInConflict + copy.filesMismatched > 0)
-  const start = (setAside: boolean) => copy.mutate({ params, body: { volumeIds: [...chosen], setAside } })
+  const start = (setAside: boolean) => copy.mutate({ params, body: { from: null, volumeIds: [...chosen], setAside } })
   const readAgain = (volumeId: string) => check.mutate({ params, body: { volumeIds: [volumeId], how: 'whole' } })
   const sayDifferent = (volumeId: string, otherVolumeId: string) =>
     different.mutate({ params: {}, body: { volumeId, otherVolumeId } })
