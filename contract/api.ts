@@ -17,6 +17,7 @@ import { shootApi } from './shoot'
 import { sortedApi } from './sorted'
 import { storageApi } from './storage'
 import { unattendedApi } from './unattended'
+import { stateApi } from './state'
 import { tasksApi } from './tasks'
 
 /** An endpoint of whatever kind, as those who go through all of them see it. */
@@ -42,6 +43,7 @@ const STATIONS: readonly Readonly<Record<string, AnyEndpoint>>[] = [
   shelfApi,
   unattendedApi,
   tasksApi,
+  stateApi,
   searchApi,
   benchApi,
 ]

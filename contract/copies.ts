@@ -116,6 +116,12 @@ export interface LoadCopies {
   readonly twins: readonly TwinView[]
   /** The twin that the answer is about, where only that one lies in a reader. */
   readonly asked: string | null
+  /** It was said to be formatted, and lies in a reader with all that was on it. */
+  readonly saidButThere: boolean
+  /** The reader in which its card lies now, and whether it is known to be that card. */
+  readonly card: { readonly readerName: string; readonly isKnown: boolean } | null
+  /** Volumes with a proved copy that another one can be made from. */
+  readonly sources: readonly { readonly volumeId: string; readonly volumeName: string; readonly files: number }[]
 }
 
 /** A night of copies as it is planned, and what of it waits already. */
@@ -165,6 +171,13 @@ export const copiesApi = {
     changes: ['copies', 'productions', 'cards'],
     body: formattedOrder,
   }),
+  /** Takes back what was said by mistake: the card is not formatted. */
+  unformatted: order()('POST', '/loads/:id/unformatted', {
+    changes: ['copies', 'productions', 'cards'],
+    body: formattedOrder.pick(['twinId']),
+  }),
+  /** Reads the card of a load that lies in a reader, whole, and compares it with what was proved. */
+  readCard: order<Ordered>()('POST', '/loads/:id/card/read', { status: 202, changes: ['copies', 'tasks'] }),
   settings: ask<Settings>()('copies', '/settings'),
   /** Changes when a card may be formatted, for all productions. */
   setSettings: order()('PUT', '/settings', { changes: ['copies', 'productions'], body: settings }),

@@ -35,6 +35,8 @@ export interface VolumeView {
   /** Bytes that Yendra knows on it, by class; `usedBytes` may be more. */
   readonly classes: readonly ClassBytes[]
   /** Names of other volumes on the same drive: copies on both count as one. */
+  /** It was away when the state of the books was last written on drives: an older database would not be known by it. */
+  readonly booksBehind: boolean
   readonly sharesDriveWith: readonly string[]
 }
 

@@ -80,13 +80,13 @@ export const TASK_KINDS = {
     ),
     subject: (input: { loadId: string }) => input.loadId,
   },
-  /** Reads a second card with the content of a load, and compares it with what was proved. */
+  /** Reads a card with the content of a load whole, its own or a second one, and compares it with what was proved. */
   twin: {
     station: 'copies',
     line: 'files',
     topics: ['copies', 'productions'],
-    input: object({ loadId: id(), twinId: id() }),
-    subject: (input: { twinId: string }) => input.twinId,
+    input: object({ loadId: id(), twinId: string().uuid().nullable().default(null) }),
+    subject: (input: { loadId: string; twinId: string | null }) => input.twinId ?? input.loadId,
   },
   proxy: {
     station: 'proxies',

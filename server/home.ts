@@ -12,6 +12,9 @@ export function home(): string {
 /** For trials: disk images count as drives of their own, and each answer says so. */
 export const loopsApart = (): boolean => process.env.YENDRA_LOOPS === 'apart'
 
+/** Where the database keeps its files, where the start command says so. */
+export const booksFolder = (): string | undefined => process.env.YENDRA_BOOKS
+
 export const picturesFolder = (): string => join(home(), 'pictures')
 /** Small films of clips that browsers cannot play; each can be made again. */
 export const previewsFolder = (): string => join(home(), 'previews')

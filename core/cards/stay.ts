@@ -56,11 +56,12 @@ export function comparedSentence({ how, clips, compared, withCopies, unreadable,
   const what = how === 'whole' ? 'read whole and compared' : 'compared at one place'
   const names = volumeNames.length > 0 ? ` with ${new Intl.ListFormat('en-GB').format(volumeNames)}` : ''
   const withEnds =
-    withCopies < compared
+    how === 'places' && withCopies < compared
       ? `${withCopies > 0 ? `, ${compared - withCopies} of them` : ''} with their first and last 64 KiB at the first look`
       : ''
+  const things = how === 'whole' ? 'file' : 'clip'
   const rest = unreadable > 0 ? `; ${unreadable} could not be read` : ''
-  return `${compared} of ${clips} ${clips === 1 ? 'clip was' : 'clips were'} ${what}${names}${withEnds}${rest}.`
+  return `${compared} of ${clips} ${clips === 1 ? `${things} was` : `${things}s were`} ${what}${names}${withEnds}${rest}.`
 }
 
 /** What may be compared: a file of a card. */

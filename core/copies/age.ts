@@ -3,10 +3,16 @@ import type { ClearQuestion } from './clearQuestion'
 import type { CopyFacts } from './mark'
 
 /** Read within the time that the rule allows: every file of it, or a sample since. */
-export function isFresh(copy: CopyFacts, { now, rules }: ClearQuestion): boolean {
+export function isFresh(copy: CopyFacts, { now, rules, olderSince }: ClearQuestion): boolean {
+  // What was found out since is forgotten: only what was read whole after that counts.
+  if (isOlderThan(copy, { olderSince })) return false
   const readAt = Math.max(timeOf(copy.firstVerifiedAt), timeOf(copy.readAgainAt))
   return now - readAt <= rules.proofHours * 3_600_000
 }
+
+/** Whether a proof of it is older than the moment in which the books were found to have come back from an older copy. */
+export const isOlderThan = (copy: CopyFacts, { olderSince }: Pick<ClearQuestion, 'olderSince'>): boolean =>
+  olderSince !== undefined && timeOf(copy.firstVerifiedAt) < timeOf(olderSince)
 
 export const timeOf = (at: string | undefined) => (at === undefined ? 0 : Date.parse(at))
 

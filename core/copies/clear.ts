@@ -1,6 +1,6 @@
 import { counted, formatBytes } from '../units/quantity'
 import { deviceRelation, isImage, type DeviceRelation } from './device'
-import { ageOf, isFresh, timeOf } from './age'
+import { ageOf, isFresh, isOlderThan, timeOf } from './age'
 import { knownReasons, twinAsked, twinReasons } from './cardReasons'
 import type { ClearAnswer, ClearQuestion, Reason } from './clearQuestion'
 import { markOf, type CopyFacts } from './mark'
@@ -20,6 +20,14 @@ export function clearToFormat(question: ClearQuestion): ClearAnswer {
     const sentence = 'You said this card was formatted. The next scan starts a new load.'
     return { clear: false, sentence, reasons: [], caution: '', sampleFirst: [] }
   }
+  if (question.saidButThere !== undefined)
+    return {
+      clear: false,
+      sentence: `Was this card formatted? You said so, but everything is still on it in ${question.saidButThere}. Take it back, or format it in the camera and look again.`,
+      reasons: [],
+      caution: 'Perhaps another card was formatted: look at what lies beside it before you do anything else.',
+      sampleFirst: [],
+    }
   const whole = question.copies.filter((copy) => markOf(copy, question.rules) >= 2)
   const stale = whole.filter((copy) => !isFresh(copy, question))
   const twin = countingTwin(question)
@@ -45,7 +53,7 @@ export function clearToFormat(question: ClearQuestion): ClearAnswer {
     caution: clear
       ? `Do it in the camera, rested, with this screen open. Formatting cannot be undone.${twin && counting.includes(twin) ? ` Keep ${twin.volumeName} as it is: it is one of the two copies.` : ''}`
       : 'Do not format, delete or rewrite when exhausted: this list is still here in the morning.',
-    sampleFirst: stale.filter((copy) => copy.connected).map((copy) => copy.volumeId),
+    sampleFirst: stale.filter((copy) => copy.connected && !isOlderThan(copy, question)).map((copy) => copy.volumeId),
   }
 }
 
@@ -82,13 +90,20 @@ function copyReasons(question: ClearQuestion, counting: readonly CopyFacts[], st
     },
   ]
   const short = counting.length < 2
-  const seen = stale.filter((copy) => copy.connected)
+  const isOlder = (copy: CopyFacts) => isOlderThan(copy, question)
+  const before = stale.filter(isOlder)
+  if (isSome(before))
+    reasons.unshift({
+      met: !short,
+      sentence: `These books came back from an older copy: what was found out since is forgotten. Read ${namesOf(before)} again, whole, before ${before.length === 1 ? 'it counts' : 'they count'}.`,
+    })
+  const seen = stale.filter((copy) => copy.connected && !isOlder(copy))
   if (isSome(seen))
     reasons.unshift({
       met: !short,
       sentence: `${namesOf(seen)} ${seen.length === 1 ? 'was' : 'were'} proved ${ageOf(oldest(seen), now)}: read a sample of ${seen.length === 1 ? 'it' : 'them'} first.`,
     })
-  const unseen = stale.filter((copy) => !copy.connected)
+  const unseen = stale.filter((copy) => !copy.connected && !isOlder(copy))
   if (unseen.length > 0)
     reasons.push({
       met: !short,

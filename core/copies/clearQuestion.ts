@@ -35,6 +35,10 @@ export interface ClearQuestion {
   /** Findings of the card that are wrong and that nobody has settled. */
   readonly thingsWrong: number
   readonly formattedAt: string | undefined
+  /** The reader in which it lies with all that was on it, though it was said to be formatted. */
+  readonly saidButThere: string | undefined
+  /** Since when these books are known to be older than what they wrote on a drive, as an ISO time. */
+  readonly olderSince: string | undefined
   /** Milliseconds since 1970. */
   readonly now: number
   /** False when nobody could look at the card and the copies just now. */

@@ -50,6 +50,8 @@ const home: ClearQuestion = {
   filesLeftOut: 0,
   thingsWrong: 0,
   formattedAt: undefined,
+  saidButThere: undefined,
+  olderSince: undefined,
 }
 
 describe('the mark', () => {

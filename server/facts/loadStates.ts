@@ -9,6 +9,7 @@ import type { CopyFacts } from '../../core/copies/mark'
 import { playedStill } from '../../core/copies/standing'
 import type { Settings } from '../../contract/copies'
 import type { Db } from '../db/connection'
+import { olderSince } from '../db/queries/books'
 import * as cards from '../db/queries/cards'
 import * as copies from '../db/queries/copies'
 import { readers, type ReaderRow } from '../db/queries/readers'
@@ -41,6 +42,10 @@ export interface LoadState {
   readonly formattedAgainst: string | undefined
   /** It was said to be formatted, and its clips were on the card again. */
   readonly returned: boolean
+  /** It was said to be formatted, and lies in a reader with all that was on it. */
+  readonly saidButThere: boolean
+  /** Where its card, or the twin that is asked about, lies now, and whether it is known to be that card. */
+  readonly card: { readonly readerName: string; readonly isKnown: boolean } | undefined
   readonly twins: readonly TwinState[]
   /** The twin that the answer is about: it lies in a reader, and the load’s own card does not. */
   readonly asked: TwinState | undefined
@@ -68,11 +73,12 @@ export async function loadStates(
     latestCardSeen(db, ids),
     twinsOf(db, ids),
   ])
-  const [settings, inReaders, pairs, copyRows] = await Promise.all([
+  const [settings, inReaders, pairs, copyRows, older] = await Promise.all([
     readSettings(db),
     readers(db),
     saidDifferent(db),
     readCopies(db, ids, host),
+    olderSince(db),
   ])
   const stayIds = inReaders.flatMap((reader) => reader.stayId ?? [])
   const [stays, comparisons] = await Promise.all([staysById(db, stayIds), comparisonsOf(db, stayIds)])
@@ -87,7 +93,8 @@ export async function loadStates(
     const format = asked ? asked.format : formats.find((one) => one.twinId === null)
     const look = seen.find((one) => one.loadId === load.id)
     const seenAt = asked ? asked.seenAt : look?.at
-    const returned = format !== undefined && seenAt !== undefined && seenAt > format.at
+    const saidButThere = format !== undefined && (holding ?? asked?.reader)?.same === true
+    const returned = saidButThere || (format !== undefined && seenAt !== undefined && seenAt > format.at)
     const findings = findingsOf(
       load,
       counts.filter((count) => count.loadId === load.id),
@@ -114,8 +121,10 @@ export async function loadStates(
       filesLeftOut: load.leftOut,
       thingsWrong: openStops(findings),
       formattedAt: returned ? undefined : format?.at.toISOString(),
+      olderSince: older ?? undefined,
       now,
       looked,
+      saidButThere: saidButThere ? there?.name : undefined,
     })
     return {
       load,
@@ -126,6 +135,8 @@ export async function loadStates(
       formattedAt: format?.at.toISOString(),
       formattedAgainst: format?.against ?? undefined,
       returned,
+      saidButThere,
+      card: there ? { readerName: there.name, isKnown: known?.how !== undefined } : undefined,
       twins,
       asked,
     }

@@ -2,13 +2,14 @@ import { deviceRelation, type DeviceIdentity } from '../../core/copies/device'
 import { HEADROOM_SHARE, sumByClass, volumeBudget } from '../../core/storage/budget'
 import type { VolumeView } from '../../contract/storage'
 import type { Db } from '../db/connection'
+import { latestMark } from '../db/queries/books'
 import { volumeBytes } from '../db/queries/bytes'
 import { readers } from '../db/queries/readers'
 import { volumes } from '../db/queries/volumes'
 
 /** Every volume with its room: as it was last measured where it is connected, from the books where it is not. */
 export async function volumeViews(db: Db, host: string): Promise<VolumeView[]> {
-  const [rows, bytes] = await Promise.all([volumes(db, host), volumeBytes(db)])
+  const [rows, bytes, mark] = await Promise.all([volumes(db, host), volumeBytes(db), latestMark(db)])
   const placed = rows.map((row) => ({ ...row, connected: row.connected === true }))
   return placed.map((row): VolumeView => {
     const { connected } = row
@@ -28,6 +29,7 @@ export async function volumeViews(db: Db, host: string): Promise<VolumeView[]> {
       capacityBytes,
       usedBytes,
       classes,
+      booksBehind: !connected && row.rootPath !== null && (row.booksNumber ?? 0) < mark,
       sharesDriveWith: sharing(row, placed),
       budget: volumeBudget({
         capacityBytes,

@@ -29,6 +29,7 @@ import { planRoutes } from './shoot/plan'
 import { shotRoutes } from './shoot/shots'
 import { folderRoutes } from './storage/folders'
 import { storageRoutes } from './storage/routes'
+import { stateRoutes } from './beside/state'
 import { taskRoutes } from './beside/tasks'
 
 /** What the application needs from the program that starts it. */
@@ -109,6 +110,7 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
     exportRoutes,
     shelfRoutes,
     taskRoutes,
+    stateRoutes,
     searchRoutes,
     benchRoutes,
   ]) {

@@ -10,6 +10,7 @@ import { log } from '../log'
 import { removeStaleParts } from '../media/attempts'
 import { CannotWork } from '../media/cannotWork'
 import { volumeMedium } from '../media/mediumOf'
+import { Awake } from './awake'
 import { TaskControl } from './control'
 import { queueName, sendTask } from '../enqueue/enqueue'
 import { ProgressWriter } from './progress'
@@ -41,6 +42,8 @@ export interface RunnerProgram {
 export class Runner {
   readonly #running = new Map<string, { readonly control: TaskControl; readonly attemptId: string }>()
 
+  readonly #awake = new Awake()
+
   constructor(
     readonly db: Db,
     readonly host: string,
@@ -65,6 +68,7 @@ export class Runner {
     this.#running.set(id, { control, attemptId })
     const progress = new ProgressWriter(db, id)
     let how = 'ended'
+    if (TASK_KINDS[row.kind].line === 'files') this.#awake.begin(id)
     try {
       if (row.state === 'paused') control.obey('pause')
       await this.obey(id)
@@ -91,6 +95,7 @@ export class Runner {
     } finally {
       await untilWritten(() => tasks.endAttempt(db, attemptId, how))
       this.#running.delete(id)
+      this.#awake.end(id)
       await untilWritten(() => tasks.tellNews(db, { kind: 'task', id }))
       await untilWritten(() => tasks.tellChanged(db, 'tasks', ...TASK_KINDS[row.kind].topics))
       await this.program.after(row.kind).catch((error: unknown) => log.warn(error, 'after a task'))

@@ -8,6 +8,7 @@ import { log } from '../log'
 import { MountNews } from '../media/mountNews'
 import { Sleep } from '../media/sleep'
 import { linksOf, volumeMedium, type Medium } from '../media/mediumOf'
+import { BooksOnDrives } from './books'
 import { lookAtMirror } from './mirrorLook'
 import { lookForMounts } from './mountWatch'
 import { ReaderLook } from './readerLook'
@@ -26,6 +27,7 @@ export class Observer {
   readonly #stays: Stays
   readonly #news = new MountNews()
   readonly #sleep = new Sleep()
+  readonly #books: BooksOnDrives
   readonly #connected = new Map<string, Medium>()
   #timer: NodeJS.Timeout | undefined
   #looking: Promise<void> = Promise.resolve()
@@ -37,6 +39,7 @@ export class Observer {
     readonly host: string,
   ) {
     this.#stays = new Stays(db, host, this.#news)
+    this.#books = new BooksOnDrives(db, host)
     this.#readers = new ReaderLook(db, host, this.#stays)
   }
 
@@ -69,6 +72,7 @@ export class Observer {
         await lookForMounts(this.db, this.host)
         const appeared = await this.#devices(false)
         for (const volumeId of appeared) await this.#mirrorsOf(volumeId)
+        await this.#books.turn(this.#connected)
         await this.#oneMirrorInIdleTime()
       })
       await this.#afterwards?.()
@@ -109,7 +113,10 @@ export class Observer {
       if (row.rootPath === null) continue
       const before = this.#connected.has(row.id)
       changed = (await this.#volume(row)) || changed
-      if (!before && this.#connected.has(row.id)) appeared.push(row.id)
+      const medium = this.#connected.get(row.id)
+      if (before || !medium) continue
+      appeared.push(row.id)
+      await this.#books.appeared(medium)
     }
     if (changed) await tellChanged(db, 'copies', 'storage', 'productions')
     for (const row of await readers(db)) {

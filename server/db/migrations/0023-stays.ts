@@ -76,15 +76,21 @@ const STAMPS = [
   countFiles('update'),
 ]
 
+/** What was said by mistake is taken back by saying so. */
+const SAID = [
+  `alter table said drop constraint said_kind_check, add constraint said_kind_check
+    check (kind in ('answered', 'spot-played', 'formatted', 'unformatted', 'different-drives'))`,
+]
+
 /** Who runs what, and how the books know that they are older than a drive. */
 const WORK = [
   `alter table attempt add column alive_at timestamptz not null default clock_timestamp()`,
   `create table books_mark (
     token uuid primary key default gen_random_uuid(), number bigint generated always as identity unique,
     at timestamptz not null default clock_timestamp())`,
-  `alter table mount add column books_number bigint, add column books_at timestamptz, add column older_since timestamptz, add column superblock text`,
+  `alter table mount add column books_number bigint, add column books_at timestamptz`,
 ]
 
 export async function up(db: Kysely<unknown>): Promise<void> {
-  for (const statement of [...LACKING, ...STAYS, ...STAMPS, ...WORK]) await sql.raw(statement).execute(db)
+  for (const statement of [...LACKING, ...STAYS, ...STAMPS, ...SAID, ...WORK]) await sql.raw(statement).execute(db)
 }

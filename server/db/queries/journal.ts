@@ -28,3 +28,15 @@ export const addNote = (db: Db, { detail, ...note }: NewNote) =>
     .insertInto('journal')
     .values({ ...note, detail: JSON.stringify(detail ?? {}) })
     .execute()
+
+/** When this computer slept since a moment, and for how long in milliseconds. */
+export const sleptLately = async (db: Db, since: Date): Promise<{ at: Date; ms: number }[]> =>
+  (
+    await db
+      .selectFrom('journal')
+      .select(['at', 'detail'])
+      .where('kind', '=', 'slept')
+      .where('at', '>', since)
+      .orderBy('at')
+      .execute()
+  ).map(({ at, detail }) => ({ at, ms: Number((detail as { ms?: number }).ms ?? 0) }))

@@ -34,18 +34,20 @@ export const answersOf = async (db: Db, loadIds: readonly string[]) =>
       .execute()
   ).map(({ loadId, detail }) => ({ loadId, ...(detail as { key: string; answer: string | null }) }))
 
-/** The latest time that the cards of loads, and the twins of those, were said to be formatted. */
-export const formattedOf = (db: Db, loadIds: readonly string[]) =>
-  db
-    .selectFrom('said')
-    .distinctOn(['loadId', 'twinId'])
-    .select(['loadId', 'twinId', 'at', 'against'])
-    .where('kind', '=', 'formatted')
-    .where(anyOf('load_id', loadIds))
-    .orderBy('loadId')
-    .orderBy('twinId')
-    .orderBy('id', 'desc')
-    .execute()
+/** The latest time that the cards of loads, and the twins of those, were said to be formatted, and it was not taken back. */
+export const formattedOf = async (db: Db, loadIds: readonly string[]) =>
+  (
+    await db
+      .selectFrom('said')
+      .distinctOn(['loadId', 'twinId'])
+      .select(['loadId', 'twinId', 'at', 'against', 'kind'])
+      .where('kind', 'in', ['formatted', 'unformatted'])
+      .where(anyOf('load_id', loadIds))
+      .orderBy('loadId')
+      .orderBy('twinId')
+      .orderBy('id', 'desc')
+      .execute()
+  ).flatMap(({ kind, ...row }) => (kind === 'formatted' ? row : []))
 
 /** Every file that was played from a copy, with how it has lain there since. */
 export const playedOf = (db: Db, loadIds: readonly string[]) =>

@@ -13,7 +13,13 @@ const volumesOn = (db: Db, host: string) =>
     .select('volume.putAwayAt')
     .select(['site.name as site', 'mount.path as rootPath', 'mount.connected', 'mount.lastSeen', 'mount.device'])
     .select(['mount.capacityBytes as seenCapacityBytes', 'mount.freeBytes'])
-    .select(['mount.readBytesPerSecond', 'mount.writeBytesPerSecond', 'mount.links'])
+    .select([
+      'mount.readBytesPerSecond',
+      'mount.writeBytesPerSecond',
+      'mount.links',
+      'mount.booksNumber',
+      'mount.booksAt',
+    ])
 
 /** All volumes as they appear on one computer, in the order in which they were added. */
 export const volumes = (db: Db, host: string) => volumesOn(db, host).orderBy('volume.createdAt').execute()

@@ -142,7 +142,7 @@ export interface FactTables {
   said: {
     id: Generated<number>
     at: Now
-    kind: 'answered' | 'spot-played' | 'formatted' | 'different-drives'
+    kind: 'answered' | 'spot-played' | 'formatted' | 'unformatted' | 'different-drives'
     loadId: string | null
     volumeId: string | null
     otherVolumeId: string | null

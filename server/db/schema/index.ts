@@ -61,10 +61,6 @@ export interface Database extends FactTables, GearTables, SortedTables, TaskTabl
     /** The newest state of the books that is written on it. */
     booksNumber: Given<number | null>
     booksAt: Given<Date | null>
-    /** It was written on by newer books than these: older proofs count only when they are read again. */
-    olderSince: Given<Date | null>
-    /** What its superblock calls its file system. */
-    superblock: Given<string | null>
   }
   reader: {
     id: Generated<string>

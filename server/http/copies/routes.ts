@@ -10,7 +10,7 @@ import { copyTroubles, oddNamesOf } from '../../db/queries/copies'
 import { readers } from '../../db/queries/readers'
 import { volumes } from '../../db/queries/volumes'
 import { readSettings, writeSettings, writeUnattended } from '../../db/queries/settings'
-import { addSaid, largestEntry } from '../../db/queries/said'
+import { addSaid, formattedOf, largestEntry } from '../../db/queries/said'
 import { tellChanged } from '../../db/queries/tasks'
 import { twinsOf } from '../../db/queries/twins'
 import { startNextCopy } from '../../enqueue/copyQueue'
@@ -71,7 +71,8 @@ export function copyRoutes(context: Context): Router {
   })
 
   async function copiesView(state: LoadState, withOddNames: ReadonlySet<string>): Promise<LoadCopies> {
-    const { load, copies, clear, settings, formattedAt, formattedAgainst, returned, twins, asked } = state
+    const { load, copies, clear, settings, formattedAt, formattedAgainst, returned, twins, asked, saidButThere, card } =
+      state
     const troubled = copies.some(
       (copy) => copy.filesMismatched + copy.filesInConflict + copy.filesMissing + copy.filesDoubted > 0,
     )
@@ -102,6 +103,11 @@ export function copyRoutes(context: Context): Router {
         formattedAt: isFormatted ? (format?.at.toISOString() ?? null) : null,
       })),
       asked: asked?.id ?? null,
+      saidButThere,
+      card: card ?? null,
+      sources: copies
+        .filter((copy) => copy.connected && !copy.mirrorLost && copy.filesCopied > 0)
+        .map(({ volumeId, volumeName, filesCopied }) => ({ volumeId, volumeName, files: filesCopied })),
     }
   }
 
@@ -253,6 +259,32 @@ export function copyRoutes(context: Context): Router {
       ...(!clear.clear && { against: clear.sentence }),
     })
     await tellChanged(db, 'copies', 'productions', 'cards')
+  })
+
+  serve(router, copiesApi.unformatted, async ({ params, body: { twinId } }) => {
+    const load = await loadOf(params.id)
+    const said = await formattedOf(db, [load.id])
+    if (!said.some((one) => one.twinId === twinId))
+      throw conflict('Nobody said that this card was formatted, or it was taken back already.')
+    await addSaid(db, { kind: 'unformatted', loadId: load.id, ...(twinId !== null && { twinId }) })
+    await tellChanged(db, 'copies', 'productions', 'cards')
+  })
+
+  serve(router, copiesApi.readCard, async ({ params: { id }, req }) => {
+    const load = await loadOf(id)
+    const taskId = await orderTask(
+      context,
+      req,
+      {
+        kind: 'twin',
+        title: `Read the card of “${load.label}” whole`,
+        productionId: load.productionId,
+        loadId: load.id,
+        input: { loadId: load.id, twinId: null },
+      },
+      `The card of “${load.label}” is being read already. Wait for it, or stop it first.`,
+    )
+    return { taskId }
   })
 
   serve(router, copiesApi.settings, () => readSettings(db))

@@ -45,6 +45,7 @@ async function runCopy(work: Work, input: CopyInput): Promise<WorkEnd> {
     targets,
     troubles,
     known: await copies.knownHashes(db, load.id),
+    setAside: input.setAside,
   })
   await passes.run(entries.filter((entry) => entry.kind === 'folder').map((entry) => entry.path))
   const alive = targets.filter((to) => !passes.tally.failed(to.id))

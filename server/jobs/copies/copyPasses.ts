@@ -10,6 +10,7 @@ import { SourceGone, SourceSwapped } from '../../engine/copyRun'
 import { awaitedLater } from '../../engine/hash'
 import type { MeasuredMedium } from '../../engine/measured'
 import { joinPath, type Medium } from '../../engine/medium'
+import { setAside } from '../../engine/publish'
 import { rescueFile } from '../../engine/rescue'
 import { CannotWork } from '../../media/cannotWork'
 import { fullPath } from '../../media/mediumOf'
@@ -26,6 +27,8 @@ interface Copied {
   readonly targets: readonly Target[]
   readonly troubles: string[]
   readonly known: ReadonlyMap<number, string>
+  /** Whatever stands in the way is moved aside, also what nobody knew of before. */
+  readonly setAside: boolean
 }
 
 /** Codes of files that are there and cannot be read. */
@@ -40,6 +43,7 @@ export class CopyPasses {
   readonly #names: ReadonlyMap<number, string>
   readonly #settled = new Map<string, Set<number>>()
   readonly #failed = new Map<number, string>()
+  readonly #conflicts: { readonly fileId: number; readonly destinationId: string; readonly sentence: string }[] = []
 
   constructor(
     readonly work: Work,
@@ -67,6 +71,7 @@ export class CopyPasses {
         this.#failed.clear()
         await this.#pass(again.medium, folders, open)
       }
+      await this.#setConflictsAside(measured.medium, folders)
       await this.#rescue(again?.medium ?? measured.medium)
     } finally {
       again?.end()
@@ -134,6 +139,8 @@ export class CopyPasses {
     }
     const sentence = troubleSentence(record, this.#names, targets)
     if (sentence) troubles.push(sentence)
+    if (record.kind === 'conflict' && sentence)
+      this.#conflicts.push({ fileId: record.fileId, destinationId: record.destinationId, sentence })
     if (record.kind === 'destination-failed') this.tally.fail(record.destinationId, sentence ?? '')
   }
 
@@ -150,6 +157,33 @@ export class CopyPasses {
         `Another card lies in the reader now than the one of “${load.label}” that was being copied. What was proved stays; put that card in again and copy.`,
       )
     return error
+  }
+
+  /** Files in the way that were met on the way are moved aside, and theirs copied after all. */
+  async #setConflictsAside(medium: Medium, folders: readonly Buffer[]): Promise<void> {
+    const { work, copied } = this
+    const conflicts = copied.setAside ? [...this.#conflicts] : []
+    if (conflicts.length === 0 || copied.source.isHung()) return
+    this.#conflicts.length = 0
+    for (const { fileId, destinationId, sentence } of conflicts) {
+      const [to, file] = [
+        copied.targets.find((one) => one.id === destinationId),
+        copied.source.files.find((one) => one.id === fileId),
+      ]
+      if (!to || !file || this.tally.failed(to.id)) continue
+      const aside = joinPath(Buffer.from(SET_ASIDE), Buffer.from(work.taskId), file.path)
+      await setAside(to.medium, joinPath(to.folder, file.path), aside)
+      await addNote(work.db, {
+        kind: 'set-aside',
+        loadId: copied.load.id,
+        volumeId: to.id,
+        detail: { paths: [file.pathText] },
+      })
+      this.#settled.get(to.id)?.delete(file.id)
+      const at = copied.troubles.indexOf(sentence)
+      if (at >= 0) copied.troubles.splice(at, 1)
+    }
+    await this.#pass(medium, folders, this.#openFiles())
   }
 
   /** Saves what can be read of files that could not be read whole. */

@@ -3,7 +3,8 @@ import type { CopyRecord } from '../../../core/copies/record'
 import { counted, formatBytes } from '../../../core/units/quantity'
 import * as cards from '../../db/queries/cards'
 import { knownHashes } from '../../db/queries/copies'
-import { readers } from '../../db/queries/readers'
+import { readers, type ReaderRow } from '../../db/queries/readers'
+import { addComparison, forgetStay, knowStay } from '../../db/queries/stays'
 import { addTwinReading } from '../../db/queries/twins'
 import { checkCopy } from '../../engine/check'
 import { CannotWork } from '../../media/cannotWork'
@@ -11,16 +12,26 @@ import { CARD_ROOT, listCard } from '../../media/listing'
 import { readerContent } from '../../media/mediumOf'
 import type { Job, Work, WorkEnd } from '../work'
 
-/** Reads the twin of a load’s card whole and compares it with what was proved: from then on it is a copy, while it lies there. */
+/**
+ * Reads a card whole and compares it with what was proved of its load: a twin is a copy from then on, while it lies there; the
+ * load’s own card is known to be that card in this stay.
+ */
 export const twin: Job<'twin'> = { kind: 'twin', run: runTwin }
 
 async function runTwin(work: Work, { loadId, twinId }: TaskInput<'twin'>): Promise<WorkEnd> {
   const { db, attemptId, control } = work
   const load = await cards.load(db, loadId)
-  const reader = (await readers(db)).find((row) => row.twinId === twinId && row.loadId === loadId && row.same)
-  if (!load || !reader) throw new CannotWork('The twin is in no reader now. Put it in and read it again.')
+  await work.look([])
+  const reader = (await readers(db)).find(
+    (row) => row.twinId === twinId && row.loadId === loadId && row.state === 'card' && (twinId === null || row.same),
+  )
+  if (!load || !reader)
+    throw new CannotWork(
+      `${twinId === null ? 'The card' : 'The twin'} is in no reader now. Put it in and read it again.`,
+    )
+  const what = twinId === null ? 'card' : 'twin'
   const content = await readerContent(db, reader)
-  if (typeof content === 'string') throw new CannotWork(`There is no card in ${reader.name}. Put the twin in again.`)
+  if (typeof content === 'string') throw new CannotWork(`There is no card in ${reader.name}. Put it in again.`)
   const { medium, cardName } = content
   const [place, hashes, rows] = await Promise.all([
     medium.place(),
@@ -34,7 +45,7 @@ async function runTwin(work: Work, { loadId, twinId }: TaskInput<'twin'>): Promi
   })
   if (files.length < wanted.length)
     throw new CannotWork(
-      `${counted(wanted.length - files.length, 'file')} of “${load.label}” ${wanted.length - files.length === 1 ? 'is' : 'are'} proved nowhere yet: copy the card first, then read its twin against it.`,
+      `${counted(wanted.length - files.length, 'file')} of “${load.label}” ${wanted.length - files.length === 1 ? 'is' : 'are'} proved nowhere yet: copy it first, then read it again.`,
     )
   const { print } = await listCard(medium)
   const names = new Map(files.map((file) => [file.id, file.pathText]))
@@ -51,25 +62,53 @@ async function runTwin(work: Work, { loadId, twinId }: TaskInput<'twin'>): Promi
     for (const record of records)
       if (record.kind === 'proved') count[record.fromMedium ? 'equal' : 'memory'] += 1
       else if (record.kind === 'mismatch')
-        wrong.push(`${names.get(record.fileId) ?? ''} on the twin is not what was copied (${record.found}).`)
+        wrong.push(`${names.get(record.fileId) ?? ''} on the ${what} is not what was copied (${record.found}).`)
     return Promise.resolve()
   }
   await checkCopy({
-    ...{ destinationId: twinId, medium, folder: CARD_ROOT, files, isSource: true },
+    ...{ destinationId: twinId ?? loadId, medium, folder: CARD_ROOT, files, isSource: true },
     ...{ gate: control.gate, onBytes, report },
   })
   if ((await medium.place().catch(() => '')) !== place || (await listCard(medium)).print !== print)
     throw new CannotWork(
       `${cardName} was changed or taken out while it was read. Nothing was written down: read it again.`,
     )
-  await addTwinReading(db, {
-    ...{ twinId, print, sizeBytes: total, runId: attemptId, stayId: reader.stayId },
-    ...{ filesEqual: count.equal, filesMemory: count.memory, filesWrong: wrong.length },
-  })
+  if (twinId === null) await compared(db, { reader, loadId, print, files, wrong })
+  else
+    await addTwinReading(db, {
+      ...{ twinId, print, sizeBytes: total, runId: attemptId, stayId: reader.stayId },
+      ...{ filesEqual: count.equal, filesMemory: count.memory, filesWrong: wrong.length },
+    })
   const all = `${counted(files.length, 'file')}, ${formatBytes(total)}`
   const sentence =
     wrong.length === 0
-      ? `All ${all} of the twin ${cardName} were read and are what was copied.`
-      : `${wrong.length} of ${all} of the twin ${cardName} are not what was copied.`
+      ? `All ${all} of the ${what} ${cardName} were read and are what was copied.`
+      : `${wrong.length} of ${all} of the ${what} ${cardName} are not what was copied.`
   return { sentence, troubles: wrong }
+}
+
+/** The card was read whole in this stay: it is known to be the card of the load, or not to be. */
+async function compared(
+  db: Work['db'],
+  {
+    reader,
+    loadId,
+    print,
+    files,
+    wrong,
+  }: {
+    reader: ReaderRow
+    loadId: string
+    print: string
+    files: readonly unknown[]
+    wrong: readonly string[]
+  },
+): Promise<void> {
+  if (reader.stayId === null) return
+  await addComparison(db, {
+    ...{ how: 'whole', clips: files.length, compared: files.length, withCopies: files.length, unreadable: 0 },
+    ...{ differing: wrong.length, volumeNames: [], stayId: reader.stayId, loadId, print, paths: [], seed: 'whole' },
+  })
+  if (wrong.length === 0) await knowStay(db, reader.stayId, { loadId, twinId: null, knownHow: 'compared' })
+  else await forgetStay(db, reader.stayId)
 }

@@ -1,0 +1,51 @@
+import { isUuid } from '../../core/units/uuid'
+import { alignedBlocks, itemAt } from '../engine/blocks'
+import { joinPath, type Medium } from '../engine/medium'
+import { publishOver } from '../engine/publish'
+
+const PATH = Buffer.from('.yendra/books.json')
+const MOST_BYTES = 65_536
+/** A drive that goes around between computers has a few. */
+const MOST_BOOKS = 20
+
+/** The state of some books as a volume keeps it. */
+export interface WrittenBooks {
+  readonly books: string
+  readonly number: number
+  readonly token: string
+}
+
+const isWritten = (one: unknown): one is WrittenBooks => {
+  const { books, number, token } = (one ?? {}) as Partial<WrittenBooks>
+  return [books, token].every((id) => typeof id === 'string' && isUuid(id)) && Number.isInteger(number)
+}
+
+/** What books have written on a volume; nothing where there is no such file, or one that cannot be read. */
+export async function readBooksFile(medium: Medium): Promise<WrittenBooks[]> {
+  try {
+    if ((await medium.entry(PATH))?.kind !== 'file') return []
+    const block = itemAt(alignedBlocks(1, MOST_BYTES), 0)
+    const file = await medium.open(PATH)
+    const bytes = await file.read(block, 0).finally(() => file.close())
+    const all: unknown = JSON.parse(Buffer.from(block.subarray(0, bytes)).toString())
+    return Array.isArray(all) ? all.filter(isWritten) : []
+  } catch {
+    return []
+  }
+}
+
+/** Writes the state of these books on a volume, beside those of others: at every moment one of the two versions is there. */
+export async function writeBooksFile(medium: Medium, own: WrittenBooks): Promise<void> {
+  const others = (await readBooksFile(medium)).filter((one) => one.books !== own.books)
+  const part = joinPath(Buffer.from('.yendra'), Buffer.from(`books-${own.token}.part`))
+  const out = await medium.create(part)
+  try {
+    await out.write(Buffer.from(`${JSON.stringify([own, ...others].slice(0, MOST_BOOKS))}\n`), 0)
+    await out.close(Date.now(), 'settled-later')
+    await publishOver(medium, part, PATH)
+  } catch (error) {
+    await out.abandon().catch(() => undefined)
+    await medium.remove(part).catch(() => undefined)
+    throw error
+  }
+}
