@@ -23,9 +23,10 @@ export function clearToFormat(question: ClearQuestion): ClearAnswer {
   if (question.saidButThere !== undefined)
     return {
       clear: false,
-      sentence: `Was this card formatted? You said so, but everything is still on it in ${question.saidButThere}. Take it back, or format it in the camera and look again.`,
+      sentence: `Was this card formatted? Everything is still on it, in ${question.saidButThere}.`,
       reasons: [],
-      caution: 'Perhaps another card was formatted: look at what lies beside it before you do anything else.',
+      caution:
+        'You said so. Take it back, or format it in the camera and look again. Perhaps another card was formatted: look at what lies beside it first.',
       sampleFirst: [],
     }
   const whole = question.copies.filter((copy) => markOf(copy, question.rules) >= 2)

@@ -44,7 +44,7 @@ export function cardFiles({ simulated }: { readonly simulated: boolean }, { medi
   const reader = new ReaderProcess(medium)
   const through = new Proxy(medium, {
     get(target, name) {
-      if (name === 'open') return reader.medium.open
+      if (name === 'open') return (path: Buffer) => reader.medium.open(path)
       const value: unknown = Reflect.get(target, name, target)
       return typeof value === 'function' ? (value.bind(target) as unknown) : value
     },

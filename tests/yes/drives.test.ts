@@ -133,7 +133,7 @@ describe('“I formatted it”', () => {
     expect(now).toMatchObject({ saidButThere: true, formattedAt: null })
     expect(now.clear).toMatchObject({
       clear: false,
-      sentence: expect.stringMatching(/^Was this card formatted\? You said so, but everything is still on it/),
+      sentence: expect.stringMatching(/^Was this card formatted\? Everything is still on it/),
     })
     const back = () => station.post(`/loads/${now.loadId}/unformatted`, { twinId: null })
     expect((await back()).status).toBe(204)

@@ -5,6 +5,7 @@ import { Button } from '../parts/Button'
 import { Hint } from '../parts/Hint'
 import { Appeared } from './Appeared'
 import { KeyHelp } from './KeyHelp'
+import { Notices } from './StateLine'
 import { TaskTray } from './TaskTray'
 import { switchTheme } from './theme'
 import { useKeys } from './useKeys'
@@ -81,6 +82,7 @@ export function Shell() {
           Yendra does not answer just now. Work under way goes on or is taken up again; this page joins in by itself.
         </p>
       )}
+      <Notices />
       <Appeared productionId={productionId} />
       <main id="page" tabIndex={-1} className="grow pb-40 outline-none">
         <Outlet />

@@ -5,6 +5,7 @@ import type { TaskView } from '../../contract/tasks'
 import { Notice } from '../parts/Notice'
 import { isOpen, useTasks } from '../parts/queries'
 import { TaskLine } from '../parts/TaskLine'
+import { useStateNow } from './StateLine'
 
 /** Good news goes by itself; it stays at its station. Trouble stays until somebody has seen it. */
 const GOOD_NEWS_MS = 10_000
@@ -14,6 +15,7 @@ const isTrouble = (task: TaskView) => task.state === 'failed' || task.state === 
 /** Work under way, and the last thing that ended since the page was opened, at the foot of every page. */
 export function TaskTray() {
   const { data: tasks = [] } = useTasks()
+  const { data: state } = useStateNow()
   const { pathname } = useLocation()
   const [dismissed, setDismissed] = useState<ReadonlySet<string>>(new Set())
   const [since] = useState(() => Date.now())
@@ -36,6 +38,7 @@ export function TaskTray() {
   return (
     <section aria-label="Work" className="fixed inset-x-0 bottom-0 z-30 border-t border-ink bg-sheet" data-screen-only>
       <div className="mx-auto max-w-[76rem] space-y-2 px-4 py-3 sm:px-8">
+        {open.length > 0 && state?.goodNight && <p className="font-semibold">{state.goodNight}</p>}
         {open.slice(0, 3).map((task) => (
           <TaskLine key={task.id} task={task} />
         ))}

@@ -9,6 +9,11 @@ const ASKED_AT = Date.parse('2026-11-29T12:00:00Z')
 
 /** What is said of every load of a kept database, in an order that does not depend on ids. */
 export async function bookAnswers(db: Db) {
+  // Whatever lay in a reader then is in none now: a card that is put in is another one until it was compared.
+  await db
+    .updateTable('reader')
+    .set({ state: 'empty', loadId: null, twinId: null, same: false, difference: null })
+    .execute()
   const productions = await db.selectFrom('production').select(['id', 'title']).orderBy('title').execute()
   const loads = await loadsOf(
     db,

@@ -6,6 +6,7 @@ import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { Field } from '../../parts/Field'
+import { LetGo } from '../../parts/LetGo'
 import { Older } from '../../parts/Older'
 import { isOpen, useTasks } from '../../parts/queries'
 import { TaskLine } from '../../parts/TaskLine'
@@ -136,6 +137,7 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
                 Look at all {unlooked.length}
               </Button>
             )}
+            {target && !target.looking && <LetGo what="reader" id={target.id} name={target.cardName ?? target.name} />}
             {add}
           </div>
         }

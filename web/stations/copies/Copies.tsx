@@ -49,7 +49,9 @@ export default function Copies({ productionId }: { productionId: string }) {
         return (
           <>
             <Answer why={load.clear.caution}>
-              {load.formattedAt ? load.clear.sentence : `Clear to format ${askedName(load)}? ${load.clear.sentence}`}
+              {load.formattedAt || load.saidButThere
+                ? load.clear.sentence
+                : `Clear to format ${askedName(load)}? ${load.clear.sentence}`}
             </Answer>
             {loads.length > 1 ? (
               <Tabs.Root value={load.loadId} onValueChange={setChosen} activationMode="manual">

@@ -1,12 +1,14 @@
 import { format } from 'date-fns'
 import { Play, RefreshCw } from 'lucide-react'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { planWords } from '../../../core/copies/plan'
 import { proposeVolumes } from '../../../core/copies/proposal'
 import { counted, formatBytes } from '../../../core/units/quantity'
 import { copiesApi, type CopyView, type LoadCopies } from '../../../contract/copies'
 import type { VolumeView } from '../../../contract/storage'
 import { Button } from '../../parts/Button'
+import { Choice } from '../../parts/Choice'
 import { Hint } from '../../parts/Hint'
 import { Mark } from '../../parts/Mark'
 import { Tick } from '../../parts/Tick'
@@ -31,7 +33,10 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
   const [choice, setChoice] = useState<ReadonlySet<string>>()
   const held = load.copies.filter((one) => one.mark >= 2)
   const chosen = choice ?? new Set(proposeVolumes(volumes, load.sizeBytes, held))
-  const plan = usePlan(load.loadId, [...chosen].sort())
+  const [source, setSource] = useState<string>()
+  const from = source ?? (load.card ? CARD : (load.sources[0]?.volumeId ?? CARD))
+  const fromId = from === CARD ? null : from
+  const plan = usePlan(load.loadId, [...chosen].sort(), fromId)
   const toggle = (id: string) => {
     const next = new Set(chosen)
     if (!next.delete(id)) next.add(id)
@@ -42,11 +47,13 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
   const shown = [...volumes.filter(holds), ...volumes.filter((volume) => !holds(volume) && isOffered(volume))]
   const verified = held.length
   const conflicts = load.copies.some((copy) => copy.filesInConflict + copy.filesMismatched > 0)
-  const start = (setAside: boolean) => copy.mutate({ params, body: { from: null, volumeIds: [...chosen], setAside } })
+  const start = (setAside: boolean) => copy.mutate({ params, body: { from: fromId, volumeIds: [...chosen], setAside } })
   const readAgain = (volumeId: string) => check.mutate({ params, body: { volumeIds: [volumeId], how: 'whole' } })
   const sayDifferent = (volumeId: string, otherVolumeId: string) =>
     different.mutate({ params: {}, body: { volumeId, otherVolumeId } })
   const names = volumes.filter((volume) => chosen.has(volume.id)).map((volume) => volume.name)
+  const fromName = load.sources.find((one) => one.volumeId === fromId)?.volumeName
+  if (shown.length === 0) return <NoVolume />
   const unplayed = verified >= 2 && !load.copies.some((one) => one.mark === 3)
   const toPlay = unplayed ? load.copies.find((one) => one.mark === 2 && one.connected)?.volumeId : undefined
   return (
@@ -124,10 +131,25 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
         </table>
       </Wide>
       <Troubles load={load} />
-      <div className="mt-5 flex flex-wrap items-center gap-3">
+      <div className="mt-5 flex flex-wrap items-end gap-3">
+        {load.sources.length > 0 && (
+          <Choice
+            label="Read from"
+            className="w-64"
+            value={from}
+            onChange={setSource}
+            options={[
+              { value: CARD, label: load.card ? `The card in ${load.card.readerName}` : 'The card, when it is put in' },
+              ...load.sources.map((one) => ({
+                value: one.volumeId,
+                label: `${one.volumeName}, ${counted(one.files, 'proved file')}`,
+              })),
+            ]}
+          />
+        )}
         <Button
           look={verified < 2 ? 'primary' : 'plain'}
-          disabled={busy || chosen.size === 0 || copy.isPending}
+          disabled={busy || chosen.size === 0 || copy.isPending || (fromId !== null && chosen.has(fromId))}
           onClick={() => start(false)}
         >
           {names.length === 0 ? 'Choose a volume for one more copy' : `Copy to ${names.join(' and ')}, and prove it`}
@@ -139,14 +161,33 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
         )}
       </div>
       <p className="mt-2 text-quiet" aria-live="polite">
-        {counted(load.fileCount, 'file')}, {formatBytes(load.sizeBytes)}, read once from the card, which is never
-        written to.
+        {counted(load.fileCount, 'file')}, {formatBytes(load.sizeBytes)},{' '}
+        {fromName === undefined
+          ? 'read once from the card, which is never written to.'
+          : `read from ${fromName}, and proved there again while it is read.`}
         {chosen.size > 0 && plan.data && !busy && ` ${planWords(plan.data)}`}
       </p>
       <Trouble error={copy.error ?? check.error ?? different.error} />
     </>
   )
 }
+
+/** Nothing can be copied while no drive is known. */
+const NoVolume = () => (
+  <section aria-label="Volumes" className="border-t border-rule pt-4">
+    <h2>No drive is connected to copy to.</h2>
+    <p className="mt-1 mb-4 max-w-2xl text-quiet">
+      A card is copied to two drives at once and read back from each. Connect a drive, and say at Storage what it is
+      called and where it is kept.
+    </p>
+    <Link to="../storage" relative="path" className="font-semibold text-accent underline underline-offset-4">
+      Add a drive
+    </Link>
+  </section>
+)
+
+/** The card itself, among the places that a copy can be read from. */
+const CARD = 'card'
 
 interface CopyMarkProps {
   readonly copy: CopyView | undefined
@@ -166,6 +207,14 @@ function CopyMark({ copy, volume, onDifferent }: CopyMarkProps) {
       )}
       {copy.filesMissing > 0 && (
         <span className="block text-sm text-stop">{counted(copy.filesMissing, 'file')} no longer as proved</span>
+      )}
+      {copy.filesDoubted > 0 && (
+        <span className="block text-sm text-doubt">
+          {counted(copy.filesDoubted, 'file')} perhaps replaced: read again by itself
+        </span>
+      )}
+      {copy.mounted.length > 0 && (
+        <span className="block text-sm text-stop">another file system is mounted inside it</span>
       )}
       {copy.sharesDriveWith.length > 0 && (
         <span className="block text-sm text-doubt">same drive as {copy.sharesDriveWith.join(' and ')}</span>

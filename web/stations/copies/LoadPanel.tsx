@@ -13,6 +13,7 @@ import { CheckCommands } from './CheckCommands'
 import { CopyTable } from './CopyTable'
 import { FormatSheet } from './FormatSheet'
 import { PlaySheet } from './PlaySheet'
+import { ReadCard, TakeBack } from './SaidOfCard'
 import { Twins } from './Twins'
 
 const WORK: ReadonlySet<string> = new Set<TaskKind>(['copy', 'check', 'twin'])
@@ -47,6 +48,7 @@ export function LoadPanel({ load, productionId }: { load: LoadCopies; production
           It was written down as formatted against this answer: {load.formattedAgainst}
         </p>
       )}
+      {(load.formattedAt !== null || load.saidButThere) && <TakeBack load={load} />}
       {!load.formattedAt && (
         <ul className="mb-6 space-y-1.5" aria-label="Reasons">
           {load.clear.reasons.map((reason) => (
@@ -67,6 +69,9 @@ export function LoadPanel({ load, productionId }: { load: LoadCopies; production
             <Button look="primary" disabled={busy || send.isPending} onClick={readSample}>
               Read a sample again
             </Button>
+          )}
+          {load.card !== null && load.copies.some((copy) => copy.filesCopied > 0) && load.asked === null && (
+            <ReadCard load={load} busy={busy} wanted={!load.card.isKnown} />
           )}
           {load.clear.clear && (
             <Button look="danger" onClick={() => setFormatting(true)}>

@@ -21,12 +21,12 @@ export const useAllCopies = (productionId: string) => {
 }
 
 /** What a copy to these volumes would do. */
-export const usePlan = (loadId: string, volumeIds: readonly string[]) =>
+export const usePlan = (loadId: string, volumeIds: readonly string[], from: string | null) =>
   useAsk(
     copiesApi.plan,
     { id: loadId },
     {
-      query: { volumeIds: volumeIds.join(',') },
+      query: { volumeIds: volumeIds.join(','), from: from ?? '' },
       enabled: volumeIds.length > 0,
       placeholderData: (before) => before,
     },

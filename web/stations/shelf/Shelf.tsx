@@ -80,7 +80,12 @@ function Shelving({ films, productionId, written, volumeNames }: ShelvingProps) 
   const [chosen, setChosen] = useState<string>()
   const [volume, setVolume] = useState<string>()
   const deliverableId = chosen ?? films.find((one) => one.pass)?.id ?? films[0]?.id ?? ''
-  const volumeId = volume ?? preferredVolume(storage?.volumes ?? [], 'archive')
+  const film = films.find((one) => one.id === deliverableId)
+  // A drive that has a bag already, or no room for this one, is no second place.
+  const fit = (storage?.volumes ?? []).filter(
+    (one) => !volumeNames.includes(one.name) && one.budget.freeBytes > (film?.sizeBytes ?? 0) * 1.01,
+  )
+  const volumeId = volume ?? preferredVolume(fit, 'archive')
   const task = tasks.find((one) => one.kind === 'bag' && one.productionId === productionId)
   const busy = task !== undefined && isOpen(task)
   const { sentence, why } = shelfAnswer(written, volumeNames)

@@ -1,5 +1,6 @@
 import { formatBytes } from '../../../core/units/quantity'
 import type { VolumeView } from '../../../contract/storage'
+import { LetGo } from '../../parts/LetGo'
 import { VOLUME_WORDS } from '../../parts/volumeWords'
 import { WholeTable, type WholeColumn } from '../../parts/WholeTable'
 
@@ -29,6 +30,9 @@ const COLUMNS: readonly WholeColumn<VolumeView>[] = [
           {VOLUME_WORDS[volume.kind]}
           {!volume.connected && ', not connected'}
         </span>
+        {volume.booksBehind && (
+          <span className="block text-sm text-quiet">was away when Yendra last noted its state on the drives</span>
+        )}
         {volume.sharesDriveWith.length > 0 && (
           <span className="block text-sm text-doubt">
             same drive as {volume.sharesDriveWith.join(' and ')}: copies on both count as one
@@ -52,6 +56,15 @@ const COLUMNS: readonly WholeColumn<VolumeView>[] = [
   bytes('free', 'Free', ({ budget }) => budget.freeBytes),
   bytes('headroom', 'Kept free', ({ budget }) => budget.headroomBytes),
   bytes('plannable', 'Can be planned', ({ budget }) => budget.plannableBytes, tone),
+  {
+    key: 'go',
+    header: '',
+    width: 'w-32',
+    right: true,
+    value: () => '',
+    cell: (volume) => volume.connected && <LetGo what="volume" id={volume.id} name={volume.name} short />,
+    text: () => '',
+  },
 ]
 const ROW_PX = 41
 
