@@ -25,6 +25,9 @@ export const LEFT = {
 } as const
 export type LeftHow = keyof typeof LEFT
 
+/** Noted in a stay in which a file was written anew with its size and time kept: only reading the card whole tells what it is. */
+export const TOUCHED = 'touched'
+
 /** What is compared of one clip: a place in it, and where it is compared with. */
 export const COMPARED_BYTES = 65_536
 /** Of more clips than these some are drawn. */
@@ -71,20 +74,13 @@ export interface Comparable {
   readonly isClip: boolean
 }
 
-/** Which files of a card are compared, and where: every clip, or so many drawn ones; all files where nothing on it is a clip. */
+/** Which files of a card are compared, and where: every clip, or so many drawn ones, then others while there are few. */
 export function comparedFiles<F extends Comparable>(
   files: readonly F[],
   seed: string,
 ): readonly { readonly file: F; readonly position: number }[] {
-  const clips = files.filter((file) => file.isClip)
-  const from = clips.length > 0 ? clips : files
-  const drawn =
-    from.length <= MOST_COMPARED
-      ? from
-      : from
-          .map((file) => ({ file, key: drawOf(`${seed} which`, file.pathText) }))
-          .sort((a, b) => a.key - b.key)
-          .slice(0, MOST_COMPARED)
-          .map(({ file }) => file)
+  const keyed = files.map((file) => ({ file, key: drawOf(`${seed} which`, file.pathText) }))
+  keyed.sort((a, b) => Number(b.file.isClip) - Number(a.file.isClip) || a.key - b.key)
+  const drawn = keyed.slice(0, MOST_COMPARED).map(({ file }) => file)
   return drawn.map((file) => ({ file, position: comparedPlace(file.sizeBytes, drawOf(seed, file.pathText)) }))
 }

@@ -52,15 +52,17 @@ export function twinAsked({ askedTwin, readFromTwin, rules }: ClearQuestion): Re
 /** In each stay in a reader the card is another one until it was looked at or compared. */
 export function knownReasons({ cardKnown, cardDifference }: ClearQuestion): Reason[] {
   if (!cardKnown) return []
-  const { readerName, how, compared, swapsSeen } = cardKnown
+  const { readerName, how, compared, touched, swapsSeen } = cardKnown
   const reasons: Reason[] = []
   if (how === 'compared' && compared) reasons.push({ met: true, sentence: comparedSentence(compared) })
   if (how === undefined && cardDifference === undefined)
     reasons.push({
       met: false,
-      sentence: compared
-        ? `The card in ${readerName} was put in anew and could not be compared with what was copied: connect a drive with a copy of it, or read the card whole.`
-        : `The card in ${readerName} was put in anew and is not compared with what was copied yet. Wait a moment.`,
+      sentence: touched
+        ? `Files on the card in ${readerName} were written anew, with their size and time kept: read the card whole.`
+        : compared
+          ? `The card in ${readerName} was put in anew and could not be compared with what was copied: connect a drive with a copy of it, or read the card whole.`
+          : `The card in ${readerName} was put in anew and is not compared with what was copied yet. Wait a moment.`,
     })
   if (!swapsSeen)
     reasons.push({

@@ -22,6 +22,12 @@ const DEBIAN = {
   'btrfs-progs': () => existsSync('/usr/sbin/mkfs.btrfs'),
 }
 
+/** What the tests need of Debian: programs that are run, and others that results are compared with. */
+export const TEST_PACKAGES = [
+  ...['postgresql', 'ffmpeg', 'chromium', 'xxhash', 'mediainfo'],
+  ...['xfsprogs', 'exfat-fuse', 'exfatprogs', 'btrfs-progs'],
+]
+
 export function onPath(program) {
   return (process.env.PATH ?? '').split(':').some((folder) => folder && existsSync(join(folder, program)))
 }

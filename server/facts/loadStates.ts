@@ -1,6 +1,7 @@
 import { clockFinding } from '../../core/cards/clockFinding'
 import { cardFindings, openStops, withAnswers, type Finding } from '../../core/cards/findings'
 import { rigFinding } from '../../core/cards/rig'
+import { TOUCHED } from '../../core/cards/stay'
 import { goesOnSentence, type GoesOn } from '../../core/cards/spans'
 import { clearToFormat, type ClearAnswer } from '../../core/copies/clear'
 import type { CardKnown } from '../../core/copies/clearQuestion'
@@ -157,6 +158,7 @@ function cardKnown(
     readerName: reader.name,
     how: isOf ? (stay.knownHow ?? undefined) : undefined,
     compared,
+    touched: stay?.tried.includes(TOUCHED) ?? false,
     swapsSeen: stay?.swapsSeen ?? false,
   }
 }

@@ -37,23 +37,28 @@ export async function compareCard(db: Db, host: string, card: ComparedCard): Pro
   const blocks = alignedBlocks(2, COMPARED_BYTES)
   const [names, differing] = [new Set<string>(), [] as string[]]
   const count = { compared: 0, withCopies: 0, unreadable: 0 }
+  // Where nothing on a card is a clip, all its files stand for them.
+  const clips = drawn.filter(({ file }) => file.isClip)
+  const counted = clips.length > 0 ? clips : drawn
+  const counts = new Set(counted.map(({ file }) => file.entryId))
   for (const { file, position } of drawn) {
+    const isCounted = Number(counts.has(file.entryId))
     const there = await pieceAt(card.medium, file.path, position, itemAt(blocks, 0))
     if (there === undefined) {
-      count.unreadable += 1
+      count.unreadable += isCounted
       continue
     }
     const found = await equalInCopy(file, position, there, itemAt(blocks, 1), holders)
     const equal = found?.equal ?? (await hasKnownEnds(card.medium, file))
     if (equal === undefined) continue
-    count.compared += 1
+    count.compared += isCounted
     if (found) {
-      count.withCopies += 1
+      count.withCopies += isCounted
       names.add(found.name)
     }
     if (!equal) differing.push(file.pathText)
   }
-  const compared = { how: 'places', clips: drawn.length, ...count, differing: differing.length } as const
+  const compared = { how: 'places', clips: counted.length, ...count, differing: differing.length } as const
   const volumeNames = [...names].sort()
   const { stayId, loadId, print } = card
   await addComparison(db, { ...compared, volumeNames, stayId, loadId, print, paths: differing.slice(0, 20), seed })

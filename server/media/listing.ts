@@ -93,6 +93,7 @@ export async function takeSamples(
   return taken
 }
 
+export { stampOf } from '../engine/stamps'
 export { keepsLocalTime } from '../engine/superblock'
 
 /** Hash of the ends of a file below a folder; `undefined` when it cannot be read. */

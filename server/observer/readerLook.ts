@@ -1,13 +1,14 @@
 import { habitsOf } from '../../core/cards/habit'
-import { cardChanges, differenceSentence } from '../../core/cards/load'
+import { cardChanges, contentOf, differenceSentence } from '../../core/cards/load'
+import { TOUCHED } from '../../core/cards/stay'
 import { counted } from '../../core/units/quantity'
 import type { Db } from '../db/connection'
 import { entriesOf, loadsById } from '../db/queries/cards'
 import type { ReaderRow, SeenReader } from '../db/queries/readers'
 import { lastCardLook } from '../db/queries/seen'
-import { forgetStay, knowStay, type StayRow } from '../db/queries/stays'
+import { forgetStay, knowStay, tryOnce, type StayRow } from '../db/queries/stays'
 import { seeTwinAgain } from '../db/queries/twins'
-import { listCard, mountedInside, type Listing } from '../media/listing'
+import { listCard, mountedInside, stampOf, type Listing } from '../media/listing'
 import { cardFiles, readerContent, type CardFiles, type Medium, type ReaderContent } from '../media/mediumOf'
 import { compareCard, isBorneOut } from '../media/compareCard'
 import type { Stays } from './stays'
@@ -25,6 +26,12 @@ interface Known {
   readonly habits: readonly string[]
 }
 
+/** A file as it was listed and as its file system told it from others. */
+interface TouchedFile {
+  readonly as: string
+  readonly stamp: string
+}
+
 const NOTHING = {
   ...{ cardName: null, loadId: null, same: false, twinId: null, difference: null, device: undefined, stayId: null },
   ...{ capacityBytes: null, freeBytes: null, volumeUid: null, habits: [], print: null },
@@ -34,6 +41,7 @@ const NOTHING = {
 export class ReaderLook {
   readonly #known = new Map<string, Known>()
   readonly #files = new Map<string, { readonly stayId: string; readonly files: CardFiles }>()
+  readonly #touched = new Map<string, { readonly listing: Listing; readonly files: ReadonlyMap<string, TouchedFile> }>()
   readonly #listed = new Map<string, { place: string; freeBytes: number; againAt: number; listing: Listing }>()
 
   constructor(
@@ -58,6 +66,12 @@ export class ReaderLook {
       const stay = await this.stays.of(row, content)
       const listing = await this.#listing(row.id, content, afresh)
       const key = `${stay.id} ${listing.print} ${await lastCardLook(this.db)}`
+      if (await this.#wasTouched(stay, listing, medium)) {
+        // One place in each clip would not see it: only reading the card whole tells what it is now.
+        await tryOnce(this.db, stay.id, TOUCHED)
+        await forgetStay(this.db, stay.id)
+        Object.assign(stay, { loadId: null, twinId: null, knownHow: null, tried: [...stay.tried, TOUCHED] })
+      }
       const known = this.#known.get(row.id)
       const seen =
         known?.key === key && !afresh && isKnown(stay, known.seen)
@@ -79,6 +93,26 @@ export class ReaderLook {
       // It went away in the middle of the look.
       return { state: 'unreachable', ...NOTHING }
     }
+  }
+
+  /** Whether a file of a card was written anew with its size and time kept, where its file system tells. */
+  async #wasTouched(stay: StayRow, listing: Listing, medium: Medium): Promise<boolean> {
+    const before = this.#touched.get(stay.id)
+    const stamps = await medium.stamps()
+    if (stamps === 'none' || before?.listing === listing) return false
+    const files = new Map(
+      listing.walked.flatMap((entry) => {
+        if (entry.kind !== 'file') return []
+        const { inode, changedMs } = stampOf(stamps, entry)
+        return [[entry.path.toString('latin1'), { as: contentOf(entry), stamp: `${inode} ${changedMs}` }] as const]
+      }),
+    )
+    this.#touched.set(stay.id, { listing, files })
+    if (!before) return false
+    return [...before.files].some(([path, { as, stamp }]) => {
+      const now = files.get(path)
+      return now !== undefined && now.as === as && now.stamp !== stamp
+    })
   }
 
   /** What reads the files of a card; another one in each stay. */
@@ -131,7 +165,7 @@ export class ReaderLook {
         same: false,
         difference: `Another file system is mounted on the card in ${row.name}, at “${mounted}”: what the card itself holds there cannot be seen. Unmount it, and look again.`,
       }
-    if (found.loadId === null || isKnown(stay, found)) return found
+    if (found.loadId === null || isKnown(stay, found) || stay.tried.includes(TOUCHED)) return found
     const { loadId, twinId } = found
     const compared = await compareCard(this.db, this.host, {
       ...{ medium: files, stayId: stay.id, loadId, print: listing.print },

@@ -11,7 +11,7 @@ import type { Medium } from '../media/mediumOf'
 /** A card in a reader whose content is known already. */
 export interface Held extends Omit<HeldCard, 'isFirstStay'> {
   /** In which it lies there. */
-  readonly stay: Pick<StayRow, 'id' | 'loadId' | 'twinId' | 'knownHow'>
+  readonly stay: Pick<StayRow, 'id' | 'loadId' | 'twinId' | 'knownHow' | 'tried'>
   /** As it calls itself. */
   readonly name: string
   readonly medium: Medium

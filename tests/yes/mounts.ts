@@ -135,30 +135,44 @@ export class Slot {
   constructor(
     readonly at: string,
     image: string,
+    /** What mounts it: the kernel, or a program that serves the file system. */
+    readonly program: 'mount' | 'mount.exfat-fuse' = 'mount',
   ) {
     this.#device = loop(image)
-    mount([this.#device], at)
+    mkdirSync(at, { recursive: true })
+    undo.push(() => run('sh', '-c', 'mountpoint -q "$1" && umount -l "$1" || true', 'sh', at))
+    this.#sh('"$4" "$2" "$1"')
+  }
+
+  /** Shell text in which `$1` is the place, `$2` the device, `$3` an image and `$4` the program that mounts. */
+  #sh(script: string, image = ''): void {
+    run('sh', '-ec', script, 'sh', this.at, this.#device, image, this.program)
   }
 
   /** Takes the medium out and puts another one, or the same, in. */
   change(image: string): void {
-    const script = 'umount "$1" && losetup -d "$2" && losetup "$2" "$3" && mount "$2" "$1"'
-    run('sh', '-c', script, 'sh', this.at, this.#device, image)
+    this.#sh(`${DETACH}; losetup -d "$2"; ${ATTACH}; "$4" "$2" "$1"`, image)
   }
 
   out(): void {
-    run('sh', '-c', 'umount "$1" && losetup -d "$2"', 'sh', this.at, this.#device)
+    this.#sh(`${DETACH}; losetup -d "$2"`)
   }
 
   /** As somebody pulls it, whoever reads from it. */
   outAtOnce(): void {
-    run('sh', '-c', 'umount -l "$1" && losetup -d "$2"', 'sh', this.at, this.#device)
+    this.#sh('umount -l "$1"; losetup -d "$2"')
   }
 
   putIn(image: string): void {
-    run('sh', '-c', 'losetup "$1" "$2" && mount "$1" "$3"', 'sh', this.#device, image, this.at)
+    this.#sh(`${ATTACH}; "$4" "$2" "$1"`, image)
   }
 }
+
+/** A program that served the medium before may take a moment to let go of it. */
+/** Whoever looks at it just now is done in a moment. */
+const DETACH =
+  'for n in 1 2 3 4 5 6 7 8 9; do umount "$1" 2>/dev/null && break; sleep 0.2; [ $n = 9 ] && umount "$1"; done'
+const ATTACH = 'for n in 1 2 3 4 5 6 7 8 9; do losetup "$2" "$3" 2>/dev/null && break; sleep 0.2; done'
 
 /** An image with an ext4 file system that `fill` writes on. */
 export function filledImage(folder: string, name: string, fill: (at: string) => void): string {

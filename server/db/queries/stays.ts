@@ -1,5 +1,5 @@
 import { sql } from 'kysely'
-import type { Compared, LeftHow, StayMark } from '../../../core/cards/stay'
+import { TOUCHED, type Compared, type LeftHow, type StayMark } from '../../../core/cards/stay'
 import { anyOf } from '../anyOf'
 import { inTransaction, type Db } from '../connection'
 
@@ -55,6 +55,10 @@ export const knowStay = (
   id: string,
   known: { readonly loadId: string; readonly twinId: string | null; readonly knownHow: 'first-look' | 'compared' },
 ) => db.updateTable('stay').set(known).where('id', '=', id).execute()
+
+/** Its card was read whole: whatever was written on it before is known. */
+export const untouchStay = (db: Db, id: string) =>
+  sql`update stay set tried = array_remove(tried, ${TOUCHED}) where id = ${id}`.execute(db)
 
 /** Nothing is known of the card of a stay any more. */
 export const forgetStay = (db: Db, id: string) =>

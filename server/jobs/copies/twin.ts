@@ -4,7 +4,7 @@ import { counted, formatBytes } from '../../../core/units/quantity'
 import * as cards from '../../db/queries/cards'
 import { knownHashes } from '../../db/queries/copies'
 import { readers, type ReaderRow } from '../../db/queries/readers'
-import { addComparison, forgetStay, knowStay } from '../../db/queries/stays'
+import { addComparison, forgetStay, knowStay, untouchStay } from '../../db/queries/stays'
 import { addTwinReading } from '../../db/queries/twins'
 import { checkCopy } from '../../engine/check'
 import { CannotWork } from '../../media/cannotWork'
@@ -109,6 +109,7 @@ async function compared(
     ...{ how: 'whole', clips: files.length, compared: files.length, withCopies: files.length, unreadable: 0 },
     ...{ differing: wrong.length, volumeNames: [], stayId: reader.stayId, loadId, print, paths: [], seed: 'whole' },
   })
+  await untouchStay(db, reader.stayId)
   if (wrong.length === 0) await knowStay(db, reader.stayId, { loadId, twinId: null, knownHow: 'compared' })
   else await forgetStay(db, reader.stayId)
 }
