@@ -5,17 +5,7 @@ import { ensureBuild, ensureDebian, ensurePackages, PROJECT, TEST_PACKAGES } fro
 import { freePort } from './lib/postgres.mjs'
 
 ensurePackages()
-ensureDebian([
-  'postgresql',
-  'ffmpeg',
-  'chromium',
-  'xxhash',
-  'mediainfo',
-  'xfsprogs',
-  'exfat-fuse',
-  'exfatprogs',
-  'btrfs-progs',
-])
+ensureDebian(TEST_PACKAGES)
 ensureBuild()
 
 const results = join(PROJECT, 'test-results')

@@ -103,7 +103,11 @@ describe('yes is answered from what the card lists now', () => {
     await give(null)
     expect(await cardNow()).toMatchObject({ perhaps: { id } })
     await station.post(`/loads/${id}/formatted`, { anyway: true })
-    expect(await cardNow()).toMatchObject({ state: 'empty', load: null, perhaps: null })
+    // While everything is still on it nobody takes that for granted.
+    expect(await cardNow()).toMatchObject({ perhaps: { id } })
+    rmSync(join(world.card, 'DCIM'), { recursive: true })
+    const formatted = await until(cardNow, (card) => card?.perhaps === null)
+    expect(formatted).toMatchObject({ state: 'empty', load: null, perhaps: null })
   })
 
   it('a card that is looked at again is not opened clip by clip again, only what is new on it', async () => {
