@@ -1,4 +1,4 @@
-import { constants, existsSync, readFileSync } from 'node:fs'
+import { constants, existsSync, readdirSync, readFileSync, realpathSync } from 'node:fs'
 import { lstat, open, readdir, readFile, realpath, stat } from 'node:fs/promises'
 import { basename, dirname, join } from 'node:path'
 import { NAMED_DISK, type DeviceIdentity } from '../../core/copies/device'
@@ -39,7 +39,10 @@ export async function deviceOf(root: string): Promise<DeviceIdentity> {
  * no block device, or a kernel before 5.15. Source: Documentation/ABI/stable/sysfs-block of Linux (`diskseq`).
  */
 export async function mediumNumber(root: string): Promise<string> {
-  const block = (await blockOf((await lstat(root)).dev)) ?? (await blockOfNode((await mountOf(root)).source))
+  const { dev } = await lstat(root)
+  const { major, minor } = numbersOf(dev)
+  const own = `/sys/dev/block/${major}:${minor}`
+  const block = existsSync(own) ? realpathSync.native(own) : await blockOfNode((await mountOf(root)).source)
   return block === undefined ? '' : numbersBelow(block)
 }
 
@@ -49,15 +52,14 @@ export const numberedMedium = async (root: string): Promise<boolean> => (await m
 /** What is mounted where a folder lies. */
 export const mountedFrom = async (root: string): Promise<string> => (await mountOf(root)).source
 
-async function numbersBelow(block: string): Promise<string> {
-  const below = await readdir(join(block, 'slaves')).catch(() => [])
-  if (below.length > 0)
-    return (
-      await Promise.all(below.map(async (name) => numbersBelow(await realpath(join(block, 'slaves', name)))))
-    ).join('+')
+/** All of it is the kernel’s memory: nothing is waited for. */
+function numbersBelow(block: string): string {
+  const slaves = join(block, 'slaves')
+  const below = existsSync(slaves) ? readdirSync(slaves) : []
+  if (below.length > 0) return below.map((name) => numbersBelow(realpathSync.native(join(slaves, name)))).join('+')
   const whole = existsSync(join(block, 'partition')) ? dirname(block) : block
-  const number = await lineOf(join(whole, 'diskseq'))
-  return number === '' ? '' : `${basename(whole)}#${number}`
+  const file = join(whole, 'diskseq')
+  return existsSync(file) ? `${basename(whole)}#${readFileSync(file, 'utf8').trim()}` : ''
 }
 
 /** File systems on which two files may share bytes until one is changed. Source: ioctl_ficlone(2) of Linux. */
@@ -94,7 +96,7 @@ export async function mountOf(root: string): Promise<{ readonly type: string; re
   const folder = await open(root, constants.O_RDONLY | constants.O_DIRECTORY)
   try {
     const id = mountIdOf(folder.fd)
-    return (await mounts()).find((mount) => mount.id === id) ?? { type: '', source: '' }
+    return mounts().find((mount) => mount.id === id) ?? { type: '', source: '' }
   } finally {
     await folder.close()
   }

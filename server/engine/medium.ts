@@ -57,6 +57,8 @@ export interface Medium {
    * wrote to it is on the medium.
    */
   open(path: Buffer, how?: 'settled'): Promise<ReadableFile>
+  /** Hash of the ends of a file (`sampleHash`), where what reads it can make that in one go. */
+  sample?(path: Buffer, sizeBytes: number): Promise<string>
   /** Creates or empties a file of ours. */
   create(path: Buffer): Promise<WritableFile>
   /** Creates a folder and its parents; refuses to pass through a link. True when it was not there before, and so is empty. */

@@ -1,5 +1,4 @@
 import { readFileSync } from 'node:fs'
-import { readFile } from 'node:fs/promises'
 import { deviceError } from './medium'
 
 export interface Mounted {
@@ -16,10 +15,18 @@ export interface Mounted {
 
 const TABLE = '/proc/self/mountinfo'
 
-/** What is mounted on this computer. Source: proc_pid_mountinfo(5); spaces and the like are octal escapes. */
-export const mounts = async (): Promise<Mounted[]> => parsed(await readFile(TABLE, 'latin1').catch(() => ''))
+/** What is mounted on this computer, from the kernel’s memory. Source: proc_pid_mountinfo(5); spaces and the like are octal escapes. */
+export const mounts = (): readonly Mounted[] => parsed(readFileSync(TABLE, 'latin1'))
 
-const parsed = (table: string): Mounted[] =>
+let latest: { readonly table: string; readonly mounts: readonly Mounted[] } = { table: '', mounts: [] }
+
+/** Asked many times a second, and seldom another one. */
+function parsed(table: string): readonly Mounted[] {
+  if (table !== latest.table) latest = { table, mounts: parse(table) }
+  return latest.mounts
+}
+
+const parse = (table: string): Mounted[] =>
   table.split('\n').flatMap((line) => {
     const fields = line.split(' ')
     // Optional fields end with a lone hyphen.

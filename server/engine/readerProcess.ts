@@ -21,6 +21,8 @@ export interface ReaderAnswer {
   readonly error?: { readonly code: string; readonly message: string }
 }
 
+const IDLE_MS = 30_000
+
 /** A question was lost with the program that was to answer it. */
 const RESTARTED = 'ERESTART'
 const MOST_TURNS = 20
@@ -36,6 +38,7 @@ export class ReaderProcess {
   #child: ChildProcess | undefined
   #next = 0
   #silent = 0
+  #idle: NodeJS.Timeout | undefined
   readonly #waiting = new Map<number, (answer: ReaderAnswer) => void>()
   readonly medium: Medium
 
@@ -52,6 +55,7 @@ export class ReaderProcess {
       device: () => ask('device'),
       stamps: () => ask('stamps'),
       open: (path) => this.#open(root, path),
+      sample: (path, length) => ask('sample', { path, length }),
     }
     this.medium = new Proxy(local, {
       get: (target, name) => {
@@ -62,8 +66,17 @@ export class ReaderProcess {
     })
   }
 
+  /** Nothing was asked for a while: another program is started when something is. */
+  #rest(): void {
+    clearTimeout(this.#idle)
+    this.#idle = setTimeout(() => {
+      if (this.#waiting.size === 0) this.end()
+    }, IDLE_MS).unref()
+  }
+
   /** Ends the program. */
   end(): void {
+    clearTimeout(this.#idle)
     this.#child?.kill('SIGKILL')
     this.#child = undefined
     for (const [id, answer] of [...this.#waiting])
@@ -113,6 +126,7 @@ export class ReaderProcess {
   #askOnce<T>(root: string, question: Omit<ReaderQuestion, 'id'>): Promise<T> {
     if (this.#silent >= MOST_SILENT) return Promise.reject(deviceError('ENODEV', 'The card gives no answer any more.'))
     const child = this.#running(root)
+    this.#rest()
     const id = this.#next
     this.#next += 1
     return new Promise<T>((resolve, reject) => {

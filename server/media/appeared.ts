@@ -44,7 +44,7 @@ const isInside = (path: string, taken: readonly (string | null)[]): boolean =>
 /** File systems that somebody plugged in, or mounted inside a registered one, and that are not registered; nothing of them is read but where they are. */
 export async function newMounts(taken: readonly (string | null)[], named: readonly string[]): Promise<MountSeen[]> {
   const refusalOf = await refuser(taken)
-  const paths = (await mounts())
+  const paths = mounts()
     .filter(({ source }) => source.startsWith('/dev/'))
     .map(({ path }) => path)
     .filter((path) => isPluggedIn(path, named) || isInside(path, taken))
@@ -83,6 +83,6 @@ export async function readMount({ path, node }: MountSeen): Promise<MountRead | 
 /** Lets go of a card that was plugged in, where the system lets us; nothing that is mounted elsewhere is touched. */
 export async function unmountCard(root: string, named: readonly string[]): Promise<void> {
   if (!isPluggedIn(root, named)) return
-  if (!(await mounts()).some((mount) => mount.path === root && mount.source.startsWith('/dev/'))) return
+  if (!mounts().some((mount) => mount.path === root && mount.source.startsWith('/dev/'))) return
   await promisify(execFile)('/bin/umount', [root], { timeout: 20_000 })
 }

@@ -25,7 +25,11 @@ const mayHoldFootage = ({ type, source }: Mounted) => source.startsWith('/dev/')
 /** Mounted file systems where a drive or a card may be, and the person's own folder, which holds no drive of its own. */
 export async function mountedPlaces(taken: Taken): Promise<Place[]> {
   const refusalOf = await refuser(taken)
-  const paths = new Set((await mounts()).filter(mayHoldFootage).map((mount) => mount.path))
+  const paths = new Set(
+    mounts()
+      .filter(mayHoldFootage)
+      .map((mount) => mount.path),
+  )
   // What the system and its programs live on cannot be registered; the person's folders there are reached through their own.
   const fit = [...paths].filter((path) => [undefined, 'known'].includes(refusalOf(path)?.kind))
   const places = await Promise.all(

@@ -22,7 +22,7 @@ export type LetGo =
 /** Waits until everything is written and unmounts a card or drive, where the system allows it; else says who holds it. */
 export async function letGo(root: string): Promise<LetGo> {
   await run('sync', ['-f', root], { timeout: PATIENCE_MS })
-  if (!(await mounts()).some((mount) => mount.path === root)) return { kind: 'folder' }
+  if (!mounts().some((mount) => mount.path === root)) return { kind: 'folder' }
   let why = ''
   for (let turn = 1; turn <= TRIES; turn += 1) {
     const refused = await run('umount', [root], { timeout: PATIENCE_MS }).then(

@@ -45,6 +45,7 @@ export function cardFiles({ simulated }: { readonly simulated: boolean }, { medi
   const through = new Proxy(medium, {
     get(target, name) {
       if (name === 'open') return (path: Buffer) => reader.medium.open(path)
+      if (name === 'sample') return (path: Buffer, sizeBytes: number) => reader.medium.sample?.(path, sizeBytes)
       const value: unknown = Reflect.get(target, name, target)
       return typeof value === 'function' ? (value.bind(target) as unknown) : value
     },

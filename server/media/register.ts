@@ -62,7 +62,7 @@ export interface Refusal {
 export async function refuser(taken: readonly (string | null)[]) {
   const program = programFolder()
   const own = [await realpath(home()), ...OWN.map((name) => join(program, name))]
-  const mounted = new Set((await mounts()).map((mount) => mount.path))
+  const mounted = new Set(mounts().map((mount) => mount.path))
   return (real: string, typed: string = real): Refusal | undefined => {
     const refuse = (kind: Refusal['kind'], why: string): Refusal => ({ kind, sentence: `${typed} ${why}` })
     if (isSystem(real))
@@ -93,7 +93,7 @@ export async function registrableFolder(
     throw new WrongFolder(`There is no folder at ${path}. Connect the drive and check the path.`)
   const refusal = (await refuser(taken))(real, path)
   if (refusal) throw new WrongFolder(refusal.sentence)
-  if (!sure && !(await isMountPoint(real)) && (await holdsThings(real)))
+  if (!sure && !isMountPoint(real) && (await holdsThings(real)))
     throw new UnlikelyFolder(
       `${path} is an ordinary folder with things in it, not a drive or card of its own. Whatever shares its drive is lost with it. If it is what you mean, add it all the same.`,
     )
@@ -108,7 +108,7 @@ export async function namableFolder(path: string): Promise<string> {
   return real
 }
 
-const isMountPoint = async (real: string) => (await mounts()).some((mount) => mount.path === real)
+const isMountPoint = (real: string) => mounts().some((mount) => mount.path === real)
 
 async function holdsThings(real: string): Promise<boolean> {
   const names = await readdir(real).catch(() => [])
@@ -131,6 +131,6 @@ export async function markVolume(root: string): Promise<Marked> {
 /** Room and device of a folder that is about to be registered. */
 export async function folderFigures(root: string) {
   const medium = new FolderMedium(root)
-  const [room, device, mounted] = await Promise.all([medium.room(), medium.device(), isMountPoint(root)])
-  return { ...room, device, isMountPoint: mounted }
+  const [room, device] = await Promise.all([medium.room(), medium.device()])
+  return { ...room, device, isMountPoint: isMountPoint(root) }
 }

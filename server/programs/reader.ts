@@ -1,6 +1,7 @@
 import { alignedBlocks, itemAt } from '../engine/blocks'
 import { FolderMedium } from '../engine/folder'
 import { errorCode, type ReadableFile } from '../engine/medium'
+import { sampleHash } from '../engine/sample'
 import type { ReaderAnswer, ReaderQuestion } from '../engine/readerProcess'
 
 /** Reads what lies at one root for another program, and is ended by it when that hangs. Writes nothing. */
@@ -22,6 +23,8 @@ async function answerTo({ ask, path, file, length = 0, position = 0 }: ReaderQue
     case 'tree':
     case 'entry':
       return medium[ask](at)
+    case 'sample':
+      return sampleHash(medium, at, length)
     case 'open': {
       const opened = await medium.open(at)
       files += 1
