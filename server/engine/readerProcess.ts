@@ -8,7 +8,18 @@ import { noAnswer, patienceMs } from './patient'
 export interface ReaderQuestion {
   readonly id: number
   readonly ask:
-    'list' | 'tree' | 'entry' | 'place' | 'room' | 'device' | 'stamps' | 'open' | 'read' | 'identity' | 'close'
+    | 'list'
+    | 'tree'
+    | 'entry'
+    | 'place'
+    | 'room'
+    | 'device'
+    | 'stamps'
+    | 'open'
+    | 'sample'
+    | 'read'
+    | 'identity'
+    | 'close'
   readonly path?: Uint8Array
   readonly file?: number
   readonly length?: number

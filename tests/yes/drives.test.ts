@@ -186,9 +186,13 @@ describe('books that come back from an older copy', () => {
     const db = new pg.Client({ connectionString: station.databaseUrl })
     await db.connect()
     const marks = async () => Number((await db.query<{ n: string }>('select count(*) as n from books_mark')).rows[0]?.n)
-    const written = async () => until(marks, (n) => n > first)
-    const first = await marks()
-    await written()
+    /** Does something that is written down, and waits until the drives know of it. */
+    const noted = async (act: () => Promise<unknown>) => {
+      const before = await marks()
+      await act()
+      await until(marks, (n) => n > before)
+    }
+    await noted(() => world.play())
     const dump = spawnSync(
       join(postgresBin() ?? '', 'pg_dump'),
       ['--clean', '--if-exists', '--schema=public', station.databaseUrl],
@@ -199,9 +203,7 @@ describe('books that come back from an older copy', () => {
     ).stdout
     // A rotten file is found out after that.
     flipBit(join(world.mirror(world.tide), 'DCIM/100CURLW/CURL0042.MP4'))
-    await station.task(`/loads/${loadId}/checks`, { volumeIds: [world.volumeIds[1]], how: 'whole' })
-    const before = await marks()
-    await until(marks, (n) => n > before)
+    await noted(() => station.task(`/loads/${loadId}/checks`, { volumeIds: [world.volumeIds[1]], how: 'whole' }))
     // The database is put back as it was; the drive looks as ever, since the books knew no number of its files.
     station.worker().kill('SIGKILL')
     await db.end()
