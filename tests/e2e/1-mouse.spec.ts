@@ -258,8 +258,14 @@ test('a formatted card is written down, and its clips coming back are said loudl
   await page.getByRole('button', { name: /I formatted it/ }).click()
   await expect(page.getByRole('alertdialog')).toContainText('They are still here')
   await page.getByRole('button', { name: 'Write down that I formatted it' }).click()
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('You said this card was formatted')
+  // Everything is still on it: that is asked about at once.
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(
+    'Was this card formatted? Everything is still on it',
+  )
   await station(page, 'Cards').click()
   await page.getByRole('button', { name: 'Look again' }).click()
   await expect(page.locator('[data-finding="returned"]')).toContainText('its clips are still on it')
+  await station(page, 'Copies').click()
+  await page.getByRole('button', { name: 'It is not formatted: take that back' }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Yes: this card may be formatted')
 })

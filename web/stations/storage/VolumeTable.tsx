@@ -61,9 +61,7 @@ const COLUMNS: readonly WholeColumn<VolumeView>[] = [
     header: '',
     width: 'w-32',
     right: true,
-    value: () => '',
     cell: (volume) => volume.connected && <LetGo what="volume" id={volume.id} name={volume.name} short />,
-    text: () => '',
   },
 ]
 const ROW_PX = 41
