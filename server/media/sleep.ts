@@ -11,10 +11,14 @@ const sleptMs = (): number => uptime() * 1000 - Number(process.hrtime.bigint() /
 
 /** Says how long the computer slept since it was last asked; 0 when it did not. */
 export class Sleep {
-  #before = sleptMs()
+  #before: number
+
+  constructor(readonly slept = sleptMs) {
+    this.#before = slept()
+  }
 
   since(): number {
-    const now = sleptMs()
+    const now = this.slept()
     const slept = now - this.#before
     if (slept < LEAST_MS) return 0
     this.#before = now

@@ -7,7 +7,7 @@ import type { ReaderView } from '../../contract/cards'
 import type { LetGoView, StateView } from '../../contract/state'
 import type { StorageView } from '../../contract/storage'
 import { postgresBin } from '../../scripts/lib/bootstrap.mjs'
-import { canMount, loopDrive, unmountAll } from './mounts'
+import { canMount, loopDrive, memoryDrive, unmountAll } from './mounts'
 import { clearWorld, flipBit, newWorld, ownClip, startStation, until, type Station, type World } from './station'
 
 let station: Station
@@ -254,6 +254,18 @@ describe('letting go', () => {
     expect(status).toBe(200)
     expect((body as unknown as LetGoView).sentence).toContain('It is a folder of a drive that is in use')
     expect((await station.get<ReaderView[]>('/readers')).some((row) => row.id === world.readerId)).toBe(true)
+  })
+})
+
+describe('the disk of the books', () => {
+  it.skipIf(!canMount)('is told of before it is full (needs root to mount)', async () => {
+    const small = await startStation({ YENDRA_BOOKS: memoryDrive(station.root, 'books') })
+    try {
+      const { notices } = await small.get<StateView>('/state')
+      expect(notices).toEqual([expect.stringMatching(/^The disk on which Yendra keeps its books has 67\.\d MB left/)])
+    } finally {
+      await small.stop()
+    }
   })
 })
 
