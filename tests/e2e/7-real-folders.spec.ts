@@ -257,7 +257,7 @@ test('a second card that is swapped in proves nothing, and is not taken for the 
   renameSync(slot, join(root, 'first card'))
   renameSync(other, slot)
   await page.goto(`/p/${production}/copies`)
-  await expect(heading(page)).toContainText('but other content: it is not the card that was copied')
+  await expect(heading(page)).toContainText('clips differs: it is not the card that was copied')
   expect(await copyAgain(request)).toContain('is not the one of “Curlew B”')
   renameSync(slot, other)
   renameSync(join(root, 'first card'), slot)

@@ -58,7 +58,7 @@ const COLUMNS: readonly WholeColumn<VolumeView>[] = [
   bytes('plannable', 'Can be planned', ({ budget }) => budget.plannableBytes, tone),
   {
     key: 'go',
-    header: '',
+    header: 'Before unplugging',
     width: 'w-32',
     right: true,
     cell: (volume) => volume.connected && <LetGo what="volume" id={volume.id} name={volume.name} short />,
