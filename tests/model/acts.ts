@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process'
 import { mkdirSync, renameSync, rmSync, truncateSync, utimesSync, writeFileSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import fc from 'fast-check'
+import { copyOfBooks, putBooksBack } from '../yes/booksCopy'
 import { canMount } from '../yes/mounts'
 import { mirrored, removeIfThere, rewrite, shiftTimes, type World } from './world'
 
@@ -302,6 +303,18 @@ export const ACTS: readonly Act[] = [
       world.station.worker().kill('SIGKILL')
       await world.station.startWorker()
       if (order?.status === 202) await world.station.ended(String(order.body.taskId))
+    },
+  },
+  {
+    name: 'the books are copied, or come back as they were',
+    ours: true,
+    can: () => true,
+    run: async (world) => {
+      if (world.booksCopy === undefined) world.booksCopy = copyOfBooks(world.station)
+      else {
+        await putBooksBack(world.station, world.booksCopy)
+        world.booksCopy = undefined
+      }
     },
   },
 ]

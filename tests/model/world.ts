@@ -124,6 +124,8 @@ export class World {
   productionId = ''
   readerId = ''
   title = ''
+  /** The books as they were at some time, to be put back. */
+  booksCopy: string | undefined
   #clips = 0
   steps = 0
   yes = 0

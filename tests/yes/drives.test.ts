@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { ReaderView } from '../../contract/cards'
 import type { LetGoView, StateView } from '../../contract/state'
 import type { StorageView } from '../../contract/storage'
-import { postgresBin } from '../../scripts/lib/bootstrap.mjs'
+import { copyOfBooks, putBooksBack } from './booksCopy'
 import { canMount, loopDrive, memoryDrive, unmountAll } from './mounts'
 import { clearWorld, flipBit, newWorld, ownClip, startStation, until, type Station, type World } from './station'
 
@@ -193,26 +193,13 @@ describe('books that come back from an older copy', () => {
       await until(marks, (n) => n > before)
     }
     await noted(() => world.play())
-    const dump = spawnSync(
-      join(postgresBin() ?? '', 'pg_dump'),
-      ['--clean', '--if-exists', '--schema=public', station.databaseUrl],
-      {
-        encoding: 'utf8',
-        maxBuffer: 64 * 1024 ** 2,
-      },
-    ).stdout
+    const older = copyOfBooks(station)
     // A rotten file is found out after that.
     flipBit(join(world.mirror(world.tide), 'DCIM/100CURLW/CURL0042.MP4'))
     await noted(() => station.task(`/loads/${loadId}/checks`, { volumeIds: [world.volumeIds[1]], how: 'whole' }))
     // The database is put back as it was; the drive looks as ever, since the books knew no number of its files.
-    station.worker().kill('SIGKILL')
     await db.end()
-    execFileSync('psql', ['-q', station.databaseUrl], { input: dump, stdio: ['pipe', 'ignore', 'ignore'] })
-    const again = new pg.Client({ connectionString: station.databaseUrl })
-    await again.connect()
-    await again.query(`update copy_file set inode = null, changed_ms = null`)
-    await again.end()
-    await station.startWorker()
+    await putBooksBack(station, older, 'update copy_file set inode = null, changed_ms = null;')
     const answer = await until(
       () => world.copies(),
       (one) => one.clear.reasons.some((reason) => reason.sentence.includes('came back from an older copy')),
