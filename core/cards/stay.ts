@@ -28,6 +28,14 @@ export type LeftHow = keyof typeof LEFT
 /** Noted in a stay in which a file was written anew with its size and time kept: only reading the card whole tells what it is. */
 export const TOUCHED = 'touched'
 
+/** What was last seen of a card that is in no reader now, where that speaks against a yes; `undefined` where nothing does. */
+export function lastSeenSentence(label: string, difference: string | null, doubted: boolean): string | undefined {
+  const seen = doubted
+    ? `Files on the card of “${label}” were written anew, with their size and time kept, or are not what was copied: read the card whole.`
+    : difference
+  return seen === null ? undefined : `${seen} It is in no reader now: put it in.`
+}
+
 /** What is compared of one clip: a place in it, and where it is compared with. */
 export const COMPARED_BYTES = 65_536
 /** Of more clips than these some are drawn. */

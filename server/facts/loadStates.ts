@@ -1,7 +1,7 @@
 import { clockFinding } from '../../core/cards/clockFinding'
 import { cardFindings, openStops, withAnswers, type Finding } from '../../core/cards/findings'
 import { rigFinding } from '../../core/cards/rig'
-import { TOUCHED } from '../../core/cards/stay'
+import { lastSeenSentence, TOUCHED } from '../../core/cards/stay'
 import { goesOnSentence, type GoesOn } from '../../core/cards/spans'
 import { clearToFormat, type ClearAnswer } from '../../core/copies/clear'
 import type { CardKnown } from '../../core/copies/clearQuestion'
@@ -116,7 +116,10 @@ export async function loadStates(
       atHome: settings.atHome,
       cardInReader: there?.same === true,
       cardKnown: known,
-      cardDifference: there?.difference ?? unfinished ?? undefined,
+      cardDifference:
+        (there ? there.difference : lastSeenSentence(load.label, load.cardDifference, load.cardDoubtedAt !== null)) ??
+        unfinished ??
+        undefined,
       cardStanding: { device: there?.device ?? look?.device ?? undefined, connected: there !== undefined },
       saidDifferent: said,
       filesLeftOut: load.leftOut,

@@ -100,7 +100,7 @@ async function pieceAt(
   }
 }
 
-/** Compares with the first copy that can be read there. */
+/** Compares with the copies that can be read there: one that is equal is enough, since another may be rotten. */
 async function equalInCopy(
   file: ComparableClip,
   position: number,
@@ -108,13 +108,16 @@ async function equalInCopy(
   block: Uint8Array,
   holders: ReadonlyMap<string, Holder>,
 ): Promise<{ readonly equal: boolean; readonly name: string } | undefined> {
+  let unlike: { readonly equal: false; readonly name: string } | undefined
   for (const { volumeId, folder } of file.holders ?? []) {
     const holder = holders.get(volumeId)
     const path = joinPath(Buffer.from(folder), file.path)
     const copied = holder && (await pieceAt(holder.medium, path, position, block))
-    if (holder && copied) return { equal: Buffer.compare(there, copied) === 0, name: holder.name }
+    if (!holder || !copied) continue
+    if (Buffer.compare(there, copied) === 0) return { equal: true, name: holder.name }
+    unlike ??= { equal: false, name: holder.name }
   }
-  return undefined
+  return unlike
 }
 
 /** `undefined` where no ends are known. */

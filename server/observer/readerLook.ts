@@ -6,7 +6,17 @@ import type { Db } from '../db/connection'
 import { entriesOf, loadsById } from '../db/queries/cards'
 import type { ReaderRow, SeenReader } from '../db/queries/readers'
 import { lastCardLook } from '../db/queries/seen'
-import { forgetStay, knowStay, tryOnce, type StayRow } from '../db/queries/stays'
+import {
+  doubtCard,
+  forgetStay,
+  isCardDoubted,
+  knowStay,
+  readWhole,
+  seeCardOf,
+  tryOnce,
+  untouchStay,
+  type StayRow,
+} from '../db/queries/stays'
 import { seeTwinAgain } from '../db/queries/twins'
 import { listCard, mountedInside, stampOf, type Listing } from '../media/listing'
 import { cardFiles, readerContent, type CardFiles, type Medium, type ReaderContent } from '../media/mediumOf'
@@ -17,6 +27,15 @@ import { whichLoad } from './whichLoad'
 /** Which load a card holds. Not settled while the look at it is under way. */
 interface Recognised extends Pick<SeenReader, 'loadId' | 'same' | 'twinId' | 'difference'> {
   readonly settled: boolean
+  /** Its own card, a backup card, one that only looks like it, or one of which a part cannot be seen. */
+  readonly kind: 'own' | 'backup' | 'unlike' | 'hidden' | 'none'
+}
+
+/** What speaks for a card being the one that it seems to be. */
+interface BorneOut {
+  readonly seen: Recognised
+  /** It is known in this stay, equals a proved copy, or has the ends that were read at its look. */
+  readonly by?: 'known' | 'copies' | 'ends'
 }
 
 /** What was made of a card once; asked again in another stay, when it lists something else, or a look was taken. */
@@ -24,6 +43,8 @@ interface Known {
   readonly key: string
   readonly seen: Recognised
   readonly habits: readonly string[]
+  /** Until when it holds that it is unlike a load; a rotten copy that misled may be found out meanwhile. */
+  readonly unlikeUntil: number
 }
 
 /** A file as it was listed and as its file system told it from others. */
@@ -68,20 +89,22 @@ export class ReaderLook {
       const key = `${stay.id} ${listing.print} ${await lastCardLook(this.db)}`
       if (await this.#wasTouched(stay, listing, medium)) {
         // One place in each clip would not see it: only reading the card whole tells what it is now.
+        if (stay.loadId !== null && stay.twinId === null) await doubtCard(this.db, stay.loadId)
         await tryOnce(this.db, stay.id, TOUCHED)
         await forgetStay(this.db, stay.id)
         Object.assign(stay, { loadId: null, twinId: null, knownHow: null, tried: [...stay.tried, TOUCHED] })
       }
       const known = this.#known.get(row.id)
       const seen =
-        known?.key === key && !afresh && isKnown(stay, known.seen)
+        known?.key === key && ((!afresh && isKnown(stay, known.seen)) || performance.now() < known.unlikeUntil)
           ? known.seen
           : await this.#recognise(row, content, listing, stay)
       const habits =
         known?.key === key ? known.habits : habitsOf(listing.files.map((file) => file.pathText)).slice(0, MOST_HABITS)
       // A look that is under way may end at any moment.
-      if (seen.settled) this.#known.set(row.id, { key, seen, habits })
-      else this.#known.delete(row.id)
+      if (!seen.settled) this.#known.delete(row.id)
+      else if (seen !== known?.seen)
+        this.#known.set(row.id, { key, seen, habits, unlikeUntil: isUnlike(seen) ? performance.now() + UNLIKE_MS : 0 })
       const { loadId, same, twinId, difference } = seen
       if (twinId !== null && twinId !== row.twinId) await seeTwinAgain(this.db, twinId)
       return {
@@ -153,32 +176,87 @@ export class ReaderLook {
     return listing
   }
 
-  /** Which load lies there by listing and samples; in a new stay also by comparing it, before anything counts. */
+  /**
+   * Which load lies there by listing and samples; in a new stay also by comparing it, before anything counts. Of cards that
+   * list the same it is the one that it equals.
+   */
   async #recognise(row: ReaderRow, content: ReaderContent, listing: Listing, stay: StayRow): Promise<Recognised> {
     const files = this.#filesOf(row, content, stay.id)
-    const found = await recognise(this.db, row, { ...content, medium: files }, listing, stay)
+    const held = { ...content, medium: files }
+    const not = new Set<string>()
+    let unlike: Recognised | undefined
+    let likely: Recognised | undefined
+    for (;;) {
+      const found = await recognise(this.db, row, held, listing, stay, not)
+      const { seen, by } = await this.#borneOut(row, content, listing, stay, found, files)
+      // Known ends bear out less than a copy does, but more than a listing that is another one by now.
+      if (found.loadId === null || (likely && !found.same))
+        return this.#settle(stay, likely ?? unlike ?? seen, likely !== undefined)
+      if (by === 'known' || by === 'copies') return this.#settle(stay, seen, by === 'copies')
+      if (isUnlike(seen)) unlike ??= seen
+      else if (by === 'ends') likely ??= seen
+      else return this.#settle(stay, seen, false)
+      not.add(found.loadId)
+    }
+  }
+
+  /** Writes down what a stay is known as, and how the card differs from what was looked at. */
+  async #settle(stay: StayRow, seen: Recognised, isNew: boolean): Promise<Recognised> {
+    const { loadId, twinId, difference, kind } = seen
+    if (loadId === null || kind === 'unlike' || kind === 'hidden') return seen
+    if (isNew) await knowStay(this.db, stay.id, { loadId, twinId, knownHow: 'compared' })
+    const isIts = kind === 'own' && seen.settled && (!seen.same || isNew || isKnown(stay, seen))
+    if (isIts) await seeCardOf(this.db, loadId, difference)
+    return seen
+  }
+
+  /** What was found of a card, unlike where comparing it in this stay speaks against that, and what bears it out. */
+  async #borneOut(
+    row: ReaderRow,
+    content: ReaderContent,
+    listing: Listing,
+    stay: StayRow,
+    found: Recognised,
+    files: Medium,
+  ): Promise<BorneOut> {
     const [mounted] = mountedInside(content.medium, Buffer.alloc(0))
     if (mounted !== undefined)
       return {
-        ...found,
-        loadId: found.loadId ?? stay.loadId,
-        same: false,
-        difference: `Another file system is mounted on the card in ${row.name}, at “${mounted}”: what the card itself holds there cannot be seen. Unmount it, and look again.`,
+        seen: {
+          ...found,
+          kind: 'hidden',
+          loadId: found.loadId ?? stay.loadId,
+          same: false,
+          difference: `Another file system is mounted on the card in ${row.name}, at “${mounted}”: what the card itself holds there cannot be seen. Unmount it, and look again.`,
+        },
       }
-    if (found.loadId === null || isKnown(stay, found) || stay.tried.includes(TOUCHED)) return found
+    const { db } = this
     const { loadId, twinId } = found
-    const compared = await compareCard(this.db, this.host, {
-      ...{ medium: files, stayId: stay.id, loadId, print: listing.print },
-    })
-    if (isBorneOut(compared)) await knowStay(this.db, stay.id, { loadId, twinId, knownHow: 'compared' })
-    else if (stay.loadId !== null) await forgetStay(this.db, stay.id)
-    if (compared.differing === 0) return found
-    return {
-      ...found,
-      same: false,
-      twinId: null,
-      difference: otherContent(row.name, await labelOf(this.db, loadId), compared),
+    if (loadId === null) return { seen: found }
+    const unlike = async (compared: Unlike): Promise<BorneOut> => {
+      const difference = otherContent(row.name, await labelOf(db, loadId), compared)
+      return { seen: { ...found, kind: 'unlike', same: false, twinId: null, difference } }
     }
+    const touched = stay.tried.includes(TOUCHED)
+    if (twinId === null) {
+      const whole = await readWhole(db, stay.id, loadId)
+      if (whole && whole.differing > 0) return unlike({ ...whole, what: 'file' })
+      if (await isCardDoubted(db, loadId, touched)) {
+        if (!touched) await tryOnce(db, stay.id, TOUCHED)
+        if (stay.loadId !== null) await forgetStay(db, stay.id)
+        return { seen: found }
+      }
+      // Nothing of it is proved yet: the first copy reads all of it.
+      if (touched) await untouchStay(db, stay.id)
+    } else if (touched) return { seen: found }
+    if (isKnown(stay, found)) return { seen: found, by: 'known' }
+    const compared = await compareCard(db, this.host, { medium: files, stayId: stay.id, loadId, print: listing.print })
+    if (compared.differing > 0) {
+      if (stay.loadId === loadId) await forgetStay(db, stay.id)
+      return unlike({ ...compared, what: 'clip' })
+    }
+    if (isUnlike(found) || !isBorneOut(compared)) return { seen: found }
+    return { seen: found, by: compared.withCopies > 0 ? 'copies' : 'ends' }
   }
 }
 
@@ -193,8 +271,19 @@ const MOST_HABITS = 60
 const LEAST_PAUSE_MS = 5_000
 const PAUSE_FOR_LISTING = 10
 
-const otherContent = (reader: string, label: string, { clips, differing }: { clips: number; differing: number }) =>
-  `The card in ${reader} has the names, sizes and times of “${label}”, but ${differing} of ${counted(clips, 'clip')} ${differing === 1 ? 'differs' : 'differ'}: it is not the card that was copied.`
+/** How many of its files are not what was copied. */
+interface Unlike {
+  readonly what: 'clip' | 'file'
+  readonly clips: number
+  readonly differing: number
+}
+
+/** How long it holds that a card is unlike a load. */
+const UNLIKE_MS = 60_000
+const isUnlike = ({ kind }: Recognised) => kind === 'unlike'
+
+const otherContent = (reader: string, label: string, { what, clips, differing }: Unlike) =>
+  `The card in ${reader} has the names, sizes and times of “${label}”, but ${differing} of ${counted(clips, what)} ${differing === 1 ? 'differs' : 'differ'}: it is not the card that was copied.`
 
 /** Which load a card holds, and how it differs from the latest look. */
 async function recognise(
@@ -203,19 +292,21 @@ async function recognise(
   content: ReaderContent,
   listing: Listing,
   stay: StayRow,
+  not: ReadonlySet<string>,
 ): Promise<Recognised> {
   const { medium } = content
   const volumeUid = stay.mark.volumeUid ?? undefined
   const held = { readerId: row.id, stay, volumeUid, name: content.cardName, medium }
-  const found = await whichLoad(db, held, listing)
-  const other = { same: false, twinId: null, settled: true }
-  if (found.kind === 'none') return { ...other, loadId: null, difference: null }
+  const found = await whichLoad(db, held, listing, not)
+  const other = { same: false, twinId: null, settled: true, kind: 'own' } as const
+  if (found.kind === 'none') return { ...other, kind: 'none', loadId: null, difference: null }
   const { load } = found
   if (found.kind === 'backup')
-    return { same: true, twinId: found.twinId, difference: null, settled: true, loadId: load.id }
+    return { ...other, same: true, kind: 'backup', twinId: found.twinId, difference: null, loadId: load.id }
   if (found.kind === 'other content')
     return {
       ...other,
+      kind: 'unlike',
       loadId: load.id,
       difference: `The card in ${row.name} has the names, sizes and times of “${load.label}”, but other content: it is not the card that was copied.`,
     }
@@ -223,7 +314,7 @@ async function recognise(
     const difference = `The look at “${load.label}” did not come to its end: look at it again.`
     return { ...other, loadId: load.id, difference, settled: false }
   }
-  if (found.lists === 'the same') return { same: true, twinId: null, difference: null, settled: true, loadId: load.id }
+  if (found.lists === 'the same') return { ...other, same: true, difference: null, loadId: load.id }
   const { shiftMs } = found
   const before = (await entriesOf(db, load.id)).filter((entry) => entry.kind === 'file')
   const changes = cardChanges(

@@ -27,13 +27,19 @@ export type WhichLoad =
   | { readonly kind: 'other content'; readonly load: KnownCard }
   | { readonly kind: 'none' }
 
-/** The one place that answers it, for the observer and for every look. */
-export async function whichLoad(db: Db, held: Held, listing: Listing): Promise<WhichLoad> {
+/** The one place that answers it, for the observer and for every look; `not` are loads that it was found not to hold. */
+export async function whichLoad(
+  db: Db,
+  held: Held,
+  listing: Listing,
+  not: ReadonlySet<string> = new Set(),
+): Promise<WhichLoad> {
   const { medium } = held
   const equal = async (loadId: string, shiftMs = 0) =>
     samplesEqual(medium, await samplesOf(db, loadId), CARD_ROOT, shiftMs)
   let impostor: KnownCard | undefined
   for (const load of await loadsWithPrint(db, listing.print)) {
+    if (not.has(load.id)) continue
     if (!(await equal(load.id))) {
       impostor ??= load
       continue
@@ -45,10 +51,8 @@ export async function whichLoad(db: Db, held: Held, listing: Listing): Promise<W
   }
   if (impostor) return { kind: 'other content', load: impostor }
   const files = listing.files.map((file) => ({ ...file, path: file.pathText }))
-  const known = await loadsLike(
-    db,
-    files.map((file) => file.path),
-  )
+  const paths = files.map((file) => file.path)
+  const known = (await loadsLike(db, paths)).filter(({ id }) => !not.has(id))
   const twin = await twinAmong(db, held, files, known)
   if (twin) return { kind: 'backup', load: twin.load, twinId: twin.id }
   for (const { id, shiftMs } of recogniseLoads(files, await sameCards(db, held, known))) {

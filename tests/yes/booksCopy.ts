@@ -5,11 +5,10 @@ import type { Station } from './station'
 
 /** The books as they are now, as PostgreSQL's own statements. */
 export const copyOfBooks = ({ databaseUrl }: Station): string =>
-  execFileSync(
-    join(postgresBin() ?? '', 'pg_dump'),
-    ['--clean', '--if-exists', databaseUrl],
-    { encoding: 'utf8', maxBuffer: 256 * 1024 ** 2 },
-  )
+  execFileSync(join(postgresBin() ?? '', 'pg_dump'), ['--clean', '--if-exists', databaseUrl], {
+    encoding: 'utf8',
+    maxBuffer: 256 * 1024 ** 2,
+  })
 
 /** Puts a copy of the books back, `more` statements after it, as somebody would whose database was lost; the worker runs anew. */
 export async function putBooksBack(station: Station, copy: string, more = ''): Promise<void> {

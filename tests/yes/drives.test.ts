@@ -199,7 +199,11 @@ describe('books that come back from an older copy', () => {
     await noted(() => station.task(`/loads/${loadId}/checks`, { volumeIds: [world.volumeIds[1]], how: 'whole' }))
     // The database is put back as it was; the drive looks as ever, since the books knew no number of its files.
     await db.end()
-    await putBooksBack(station, older, 'set search_path = public; update copy_file set inode = null, changed_ms = null;')
+    await putBooksBack(
+      station,
+      older,
+      'set search_path = public; update copy_file set inode = null, changed_ms = null;',
+    )
     const answer = await until(
       () => world.copies(),
       (one) => one.clear.reasons.some((reason) => reason.sentence.includes('came back from an older copy')),

@@ -1,9 +1,6 @@
 import {
-  closeSync,
-  copyFileSync,
   existsSync,
   mkdirSync,
-  openSync,
   readdirSync,
   readFileSync,
   renameSync,
@@ -11,7 +8,6 @@ import {
   statSync,
   utimesSync,
   writeFileSync,
-  writeSync,
 } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -31,7 +27,8 @@ import {
   Slot,
   unmountAll,
 } from './mounts'
-import { newWorld, ownClip, startStation, until, type Station, type World } from './station'
+import { cleared, CLIPS, expectNotClear, film, reasonsOf, slotWorld, twoDrives } from './slotWorld'
+import { newWorld, startStation, until, type Station, type World } from './station'
 
 let station: Station
 beforeAll(async () => {
@@ -42,90 +39,9 @@ afterAll(async () => {
   await station.stop()
 })
 
-const CLIPS = ['CURL0041.MP4', 'CURL0042.MP4', 'CURL0043.MP4', 'CURL0044.MP4'] as const
-const FILMED_AT = new Date('2026-11-14T10:00:00Z')
-const reasonsOf = async (world: World) => {
-  const { clear } = await world.copies()
-  return [clear.sentence, ...clear.reasons.map((reason) => reason.sentence)].join('\n')
-}
-
-async function expectNotClear(world: World, words: RegExp): Promise<void> {
-  const { clear } = await world.copies()
-  expect(clear.clear, clear.sentence).toBe(false)
-  expect([clear.sentence, ...clear.reasons.map((reason) => reason.sentence)].join('\n')).toMatch(words)
-  expect((await world.formatted()).status).toBe(409)
-}
-
-let drives = 0
-/** Two ext4 drives of their own. */
-const twoDrives = (): [string, string] => {
-  drives += 2
-  return [loopDrive(station.root, `drive ${drives - 1}`), loopDrive(station.root, `drive ${drives}`)]
-}
-
-/** Clips long enough to have a middle that no sample of their ends reaches. */
-function film(root: string, middle: string, middleBytes = 3_000_000): void {
-  const folder = join(root, 'DCIM/100CURLW')
-  mkdirSync(folder, { recursive: true })
-  for (const name of CLIPS) {
-    // A box of free space (ISO/IEC 14496-12, 8.1.2) as a middle that no program reads.
-    const box = Buffer.alloc(middleBytes, `${middle} ${name}`)
-    box.writeUInt32BE(box.length)
-    box.write('free', 4, 'latin1')
-    const clip = ownClip(`${middle} ${name}`)
-    writeFileSync(join(folder, name), Buffer.concat([clip, box]))
-    utimesSync(join(folder, name), FILMED_AT, FILMED_AT)
-  }
-}
-
-/** The same card once more, sector by sector, and other bytes in the middle of every clip: same names, sizes, times, ends and ids. */
-function otherCard(root: string, image: string): string {
-  const other = `${image} other`
-  copyFileSync(image, other)
-  const slot = new Slot(join(root, 'other filling'), other)
-  for (const name of CLIPS) {
-    const path = join(root, 'other filling/DCIM/100CURLW', name)
-    const { size } = statSync(path)
-    const file = openSync(path, 'r+')
-    writeSync(file, Buffer.alloc(2_800_000, 0x5a), 0, undefined, size - 2_900_000)
-    closeSync(file)
-    utimesSync(path, FILMED_AT, FILMED_AT)
-  }
-  slot.out()
-  return other
-}
-
-interface SlotWorld extends World {
-  readonly slot: Slot
-  /** The card itself, and another one that looks alike. */
-  readonly image: string
-  readonly other: string
-}
-
-let slots = 0
-/** A card in a slot, looked at and copied to two drives of their own. */
-async function slotWorld(): Promise<SlotWorld> {
-  slots += 1
-  const image = filledImage(station.root, `card ${slots}`, (at) => film(at, `ribs ${slots}`))
-  const other = otherCard(station.root, image)
-  const at = join(station.root, `slot ${slots}`)
-  const slot = new Slot(at, image)
-  const world = await newWorld(station, [], twoDrives(), at)
-  return { ...world, slot, image, other }
-}
-
-async function cleared(world: SlotWorld): Promise<SlotWorld> {
-  await world.look()
-  await world.copy()
-  await world.play()
-  const { clear } = await world.copies()
-  expect(clear.clear, clear.sentence).toBe(true)
-  return world
-}
-
 describe.skipIf(!canMount)('which card lies in a reader (needs root to mount)', () => {
   it('another card of the same names, sizes, times and ends, put in within a moment, gets no yes', async () => {
-    const world = await cleared(await slotWorld())
+    const world = await cleared(await slotWorld(station))
     world.slot.change(world.other)
     await expectNotClear(world, /4 of 4 clips differ: it is not the card that was copied/)
     const copied = readFileSync(join(world.mirror(world.slipway), 'DCIM/100CURLW', CLIPS[0]))
@@ -137,7 +53,7 @@ describe.skipIf(!canMount)('which card lies in a reader (needs root to mount)', 
   })
 
   it('copying again mixes no other card into a copy that is there', async () => {
-    const world = await cleared(await slotWorld())
+    const world = await cleared(await slotWorld(station))
     // What a cut copy leaves: some of the clips, on both drives.
     for (const drive of [world.slipway, world.tide])
       for (const name of CLIPS.slice(1)) rmSync(join(world.mirror(drive), 'DCIM/100CURLW', name))
@@ -155,7 +71,7 @@ describe.skipIf(!canMount)('which card lies in a reader (needs root to mount)', 
   })
 
   it('a look at the other card makes a load of its own', async () => {
-    const world = await cleared(await slotWorld())
+    const world = await cleared(await slotWorld(station))
     const { id } = await world.load()
     world.slot.change(world.other)
     expect((await world.look()).state).toBe('done')
@@ -172,7 +88,7 @@ describe.skipIf(!canMount)('which card lies in a reader (needs root to mount)', 
   })
 
   it('without any copy that can be read it is compared with its ends, and drives that are away say so', async () => {
-    const world = await slotWorld()
+    const world = await slotWorld(station)
     await world.look()
     world.slot.change(world.image)
     const { body } = await station.post(`/loads/${(await world.load()).id}/copies`, { volumeIds: world.volumeIds })
@@ -197,7 +113,7 @@ describe.skipIf(!canMount)('which card lies in a reader (needs root to mount)', 
 
 describe.skipIf(!canMount)('what is mounted inside a copy (needs root to mount)', () => {
   it('is no part of it: a card shown in the place of its copy gets no yes, and is named and offered', async () => {
-    const world = await clearWorldOn(twoDrives())
+    const world = await clearWorldOn(twoDrives(station))
     for (const drive of [world.slipway, world.tide]) {
       rmSync(join(world.mirror(drive), 'DCIM'), { recursive: true })
       bind(join(world.card, 'DCIM'), join(world.mirror(drive), 'DCIM'))
@@ -220,7 +136,7 @@ describe.skipIf(!canMount)('what is mounted inside a copy (needs root to mount)'
   })
 
   it('a mount that is there before the first copy takes nothing in', async () => {
-    const world = await newWorld(station, ['CURL0041.MP4'], twoDrives())
+    const world = await newWorld(station, ['CURL0041.MP4'], twoDrives(station))
     await world.look()
     for (const drive of [world.slipway, world.tide]) {
       mkdirSync(join(world.mirror(drive), 'DCIM'), { recursive: true })
@@ -232,7 +148,7 @@ describe.skipIf(!canMount)('what is mounted inside a copy (needs root to mount)'
   })
 
   it('on a card hides what the card holds there: no look, and no yes', async () => {
-    const world = await clearWorldOn(twoDrives())
+    const world = await clearWorldOn(twoDrives(station))
     bind(world.slipway, join(world.card, 'DCIM/100CURLW'))
     await expectNotClear(world, /mounted on the card in .*, at “DCIM\/100CURLW”/)
     const look = await world.look()
@@ -240,7 +156,7 @@ describe.skipIf(!canMount)('what is mounted inside a copy (needs root to mount)'
   })
 
   it('may be registered by itself, but not the card, and a subvolume belongs to its file system', async () => {
-    const world = await clearWorldOn(twoDrives())
+    const world = await clearWorldOn(twoDrives(station))
     const inner = join(world.slipway, 'inner')
     bind(world.tide, inner)
     const add = (name: string, path: string) =>
@@ -290,7 +206,7 @@ describe.skipIf(!canMount)('a file that was replaced with the same size and time
     )
 
   it('is doubted at once, read again by itself, and found', async () => {
-    const world = await clearWorldOn(twoDrives())
+    const world = await clearWorldOn(twoDrives(station))
     const path = join(world.mirror(world.tide), 'DCIM/100CURLW/CURL0042.MP4')
     const { atime, mtime, size } = statSync(path)
     writeFileSync(`${path} new`, Buffer.alloc(size, 7))
@@ -307,7 +223,7 @@ describe.skipIf(!canMount)('a file that was replaced with the same size and time
   })
 
   it('counts again where it was only touched', async () => {
-    const world = await clearWorldOn(twoDrives())
+    const world = await clearWorldOn(twoDrives(station))
     for (const name of ['CURL0041.MP4', 'CURL0042.MP4']) {
       const path = join(world.mirror(world.slipway), 'DCIM/100CURLW', name)
       const { atime, mtime } = statSync(path)
@@ -324,7 +240,7 @@ describe.skipIf(!canMount)('a file that was replaced with the same size and time
   })
 
   it('a second name that is ours is no doubt, one that is not is', async () => {
-    const world = await clearWorldOn(twoDrives())
+    const world = await clearWorldOn(twoDrives(station))
     for (const clip of await world.clips())
       await station.send('PUT', `/clips/${clip.id}/review`, { verdict: 'keep', ranges: [], note: '', shotId: null })
     const view = {
@@ -375,7 +291,7 @@ describe.skipIf(!canExfat)('times that move by whole hours (needs root to mount)
   })
 
   it('are a change everywhere else', async () => {
-    const world = await clearWorldOn(twoDrives())
+    const world = await clearWorldOn(twoDrives(station))
     const folder = join(world.mirror(world.tide), 'DCIM/100CURLW')
     for (const name of readdirSync(folder)) {
       const moved = new Date(statSync(join(folder, name)).mtimeMs + 3_600_000)
@@ -390,11 +306,12 @@ describe.skipIf(!canMount)('what was tried by itself (needs root to mount)', () 
   const stateOf = async (reader: string) => (await view()).cards.find((card) => card.name === reader)
 
   it('hangs on the stay: the next card shows no fault of the one before, and one that was pulled out is tried again', async () => {
-    slots += 1
-    const image = filledImage(station.root, `card ${slots}`, (at) => film(at, `night ${slots}`, 9_000_000))
-    const strange = filledImage(station.root, `strange ${slots}`, (at) => writeFileSync(join(at, 'X_1.BIN'), 'unknown'))
-    const slot = new Slot(join(station.root, `slot ${slots}`), image)
-    const world = await newWorld(station, [], twoDrives(), slot.at)
+    const image = filledImage(station.root, `card of the night`, (at) => film(at, `night of the night`, 9_000_000))
+    const strange = filledImage(station.root, `strange of the night`, (at) =>
+      writeFileSync(join(at, 'X_1.BIN'), 'unknown'),
+    )
+    const slot = new Slot(join(station.root, `slot of the night`), image)
+    const world = await newWorld(station, [], twoDrives(station), slot.at)
     const { name } = (await station.get<ReaderView[]>('/readers')).find((row) => row.id === world.readerId) ?? {
       name: '',
     }

@@ -22,6 +22,7 @@ import * as twins from './0020-twins'
 import * as given from './0021-given'
 import * as rigs from './0022-rigs'
 import * as stays from './0023-stays'
+import * as lastSeen from './0024-last-seen'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -48,4 +49,5 @@ export const migrations: Record<string, Migration> = {
   '0021-given': given,
   '0022-rigs': rigs,
   '0023-stays': stays,
+  '0024-last-seen': lastSeen,
 }

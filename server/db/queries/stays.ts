@@ -56,9 +56,48 @@ export const knowStay = (
   known: { readonly loadId: string; readonly twinId: string | null; readonly knownHow: 'first-look' | 'compared' },
 ) => db.updateTable('stay').set(known).where('id', '=', id).execute()
 
-/** Its card was read whole: whatever was written on it before is known. */
+/** Whatever was written on the card of a stay before is known, or will be read. */
 export const untouchStay = (db: Db, id: string) =>
   sql`update stay set tried = array_remove(tried, ${TOUCHED}) where id = ${id}`.execute(db)
+
+/** The card of a load was read whole, and is what was copied. */
+export async function trustCard(db: Db, id: string, loadId: string): Promise<void> {
+  await untouchStay(db, id)
+  await db.updateTable('load').set({ cardDoubtedAt: null }).where('id', '=', loadId).execute()
+}
+
+/** What came of it when the card was read whole in this stay and compared with a load; `undefined` when that was not done. */
+export const readWhole = (db: Db, stayId: string, loadId: string) =>
+  db
+    .selectFrom('comparison')
+    .select(['clips', 'differing'])
+    .where('stayId', '=', stayId)
+    .where('loadId', '=', loadId)
+    .where('how', '=', 'whole')
+    .orderBy('id', 'desc')
+    .limit(1)
+    .executeTakeFirst()
+
+/** How the card of a load, which lies in a reader, differs from what was looked at; that holds while it is out. */
+export const seeCardOf = (db: Db, loadId: string, difference: string | null) =>
+  db
+    .updateTable('load')
+    .set({ cardDifference: difference })
+    .where('id', '=', loadId)
+    .where('cardDifference', 'is distinct from', difference)
+    .execute()
+
+/** Only reading the card of a load whole tells what is on it; where nothing of it is proved, copying reads it whole. */
+export const doubtCard = (db: Db, loadId: string) =>
+  sql`update load set card_doubted_at = clock_timestamp() where id = ${loadId} and card_doubted_at is null
+    and exists (select from copy_file where load_id = load.id and proof_id is not null)`.execute(db)
+
+/** Whether the card of a load is to be read whole: it is doubted, or was touched just now. */
+export async function isCardDoubted(db: Db, loadId: string, touched: boolean): Promise<boolean> {
+  if (touched) await doubtCard(db, loadId)
+  const row = await db.selectFrom('load').select('cardDoubtedAt').where('id', '=', loadId).executeTakeFirst()
+  return row?.cardDoubtedAt != null
+}
 
 /** Nothing is known of the card of a stay any more. */
 export const forgetStay = (db: Db, id: string) =>

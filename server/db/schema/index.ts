@@ -137,6 +137,10 @@ export interface Database extends FactTables, GearTables, SortedTables, TaskTabl
     clockShiftMs: Given<number>
     /** Something of it was copied from its twin, and not from its own card. */
     readFromTwin: Given<boolean>
+    /** How its card differed from what was looked at when it was last in a reader, in words. */
+    cardDifference: Given<string | null>
+    /** Since then only reading its card whole tells what is on it. */
+    cardDoubtedAt: Given<Date | null>
     /** The rig that its card is a lens of, which one from 1, and what is odd about it there. */
     rigId: Given<string | null>
     lens: Given<number | null>

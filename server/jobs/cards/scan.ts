@@ -8,7 +8,7 @@ import { knownHashes } from '../../db/queries/copies'
 import { countRecorded } from '../../db/queries/measured'
 import { reader as readerRow, type ReaderRow } from '../../db/queries/readers'
 import { putCardListing } from '../../db/queries/seen'
-import { knowStay, stay } from '../../db/queries/stays'
+import { knowStay, readWhole, stay } from '../../db/queries/stays'
 import { seeTwinAgain } from '../../db/queries/twins'
 import { renewClocks, renewSpans } from '../../facts/clocks'
 import { renewRigs } from '../../facts/rigs'
@@ -61,10 +61,17 @@ async function lookAtCard(work: Work, input: ScanInput, reader: ReaderRow, conte
     volumeUid: stayRow.mark.volumeUid ?? undefined,
   }
   const files = listing.files.map((file) => ({ ...file, path: file.pathText }))
-  const found = await whichLoad(db, held, listing)
+  const not = new Set<string>()
+  let found = await whichLoad(db, held, listing)
+  let same: SameCard = 'another'
+  while (found.kind === 'own') {
+    same = await sameCard(work, found.load, held, listing)
+    if (same !== 'another') break
+    not.add(found.load.id)
+    found = await whichLoad(db, held, listing, not)
+  }
   if (found.kind === 'backup') return lookedAtTwin(db, found, content.cardName)
-  const same = found.kind === 'own' ? await sameCard(work, found.load, held, listing) : 'another'
-  const known = found.kind === 'own' && same !== 'another' ? found : undefined
+  const known = found.kind === 'own' ? found : undefined
   const load = await settleLoad(work, input, { content, listing, known, volumeUid: held.volumeUid })
   const rows = new Map((await cards.entriesOf(db, load.id)).map((row) => [row.pathText, row]))
   const sorted = sortedFiles(listing, await mediaByContent(content.medium, listing.walked))
@@ -123,14 +130,18 @@ const measuring = (
   idempotencyKey: null,
 })
 
+type SameCard = 'the same' | 'another' | 'nothing known'
+
 /** Whether a card with the files of a load is really its card: in a new stay it is compared before anything counts. */
 async function sameCard(
   { db, host }: Work,
   load: { readonly id: string },
   { stay: { id: stayId, loadId, knownHow, tried }, medium }: Held,
   { print }: Listing,
-): Promise<'the same' | 'another' | 'nothing known'> {
-  if (knownHow !== null && loadId === load.id) return 'the same'
+): Promise<SameCard> {
+  if (knownHow !== null && loadId !== null) return loadId === load.id ? 'the same' : 'another'
+  const whole = await readWhole(db, stayId, load.id)
+  if (whole && whole.differing > 0) return 'another'
   // One place in each clip would not see what was written on it.
   if (tried.includes(TOUCHED)) return 'the same'
   const compared = await compareCard(db, host, { medium, stayId, loadId: load.id, print })

@@ -4,7 +4,7 @@ import { counted, formatBytes } from '../../../core/units/quantity'
 import * as cards from '../../db/queries/cards'
 import { knownHashes } from '../../db/queries/copies'
 import { readers, type ReaderRow } from '../../db/queries/readers'
-import { addComparison, forgetStay, knowStay, untouchStay } from '../../db/queries/stays'
+import { addComparison, doubtCard, forgetStay, knowStay, trustCard } from '../../db/queries/stays'
 import { addTwinReading } from '../../db/queries/twins'
 import { checkCopy } from '../../engine/check'
 import { CannotWork } from '../../media/cannotWork'
@@ -43,7 +43,8 @@ async function runTwin(work: Work, { loadId, twinId }: TaskInput<'twin'>): Promi
     const hash = hashes.get(id)
     return hash === undefined ? [] : [{ id, path, pathText, sizeBytes, hash }]
   })
-  if (files.length < wanted.length)
+  // Of its own card, what is proved nowhere is read when it is copied.
+  if (files.length < wanted.length && (twinId !== null || files.length === 0))
     throw new CannotWork(
       `${counted(wanted.length - files.length, 'file')} of “${load.label}” ${wanted.length - files.length === 1 ? 'is' : 'are'} proved nowhere yet: copy it first, then read it again.`,
     )
@@ -109,7 +110,11 @@ async function compared(
     ...{ how: 'whole', clips: files.length, compared: files.length, withCopies: files.length, unreadable: 0 },
     ...{ differing: wrong.length, volumeNames: [], stayId: reader.stayId, loadId, print, paths: [], seed: 'whole' },
   })
-  await untouchStay(db, reader.stayId)
-  if (wrong.length === 0) await knowStay(db, reader.stayId, { loadId, twinId: null, knownHow: 'compared' })
-  else await forgetStay(db, reader.stayId)
+  if (wrong.length > 0) {
+    await doubtCard(db, loadId)
+    await forgetStay(db, reader.stayId)
+    return
+  }
+  await trustCard(db, reader.stayId, loadId)
+  await knowStay(db, reader.stayId, { loadId, twinId: null, knownHow: 'compared' })
 }

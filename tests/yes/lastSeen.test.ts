@@ -1,0 +1,97 @@
+import { readFileSync, statSync, utimesSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { ReaderView } from '../../contract/cards'
+import { canMount, unmountAll } from './mounts'
+import { cleared, CLIPS, expectNotClear, FILMED_AT, slotWorld } from './slotWorld'
+import { ownClip, startStation, until, type Station } from './station'
+
+let station: Station
+beforeAll(async () => {
+  station = await startStation()
+})
+afterAll(async () => {
+  unmountAll()
+  await station.stop()
+})
+
+describe.skipIf(!canMount)('a card that was seen with something new, and taken out (needs root to mount)', () => {
+  it('gets no yes before what was new on it is known', async () => {
+    const world = await cleared(await slotWorld(station))
+    writeFileSync(join(world.card, 'DCIM/100CURLW/CURL0045.MP4'), ownClip('one more'))
+    await expectNotClear(world, /went on: 1 new clip/)
+    world.slot.out()
+    await expectNotClear(world, /went on: 1 new clip.*It is in no reader now: put it in/)
+    world.slot.putIn(world.image)
+    await world.look()
+    await world.copy()
+    await world.play()
+    expect((await world.copies()).clear.clear).toBe(true)
+    world.slot.out()
+    expect((await world.copies()).clear.clear).toBe(true)
+  })
+
+  it('gets none either where a file was written anew with its size and time kept, in this stay or the next', async () => {
+    const world = await cleared(await slotWorld(station))
+    const path = join(world.card, 'DCIM/100CURLW', CLIPS[0])
+    const before = readFileSync(path)
+    const { size } = statSync(path)
+    const after = Buffer.from(before)
+    after.fill(0x21, size - 1_000_000, size - 999_000)
+    const write = (bytes: Buffer) => {
+      writeFileSync(path, bytes)
+      utimesSync(path, FILMED_AT, FILMED_AT)
+    }
+    write(after)
+    await expectNotClear(world, /written anew/)
+    world.slot.out()
+    await expectNotClear(world, /written anew.*It is in no reader now: put it in/)
+    world.slot.putIn(world.image)
+    // One place in each clip would miss it.
+    await expectNotClear(world, /written anew.*read the card whole/)
+    const read = () => station.task(`/loads/${loadId}/card/read`)
+    const { loadId } = await world.copies()
+    expect((await read()).troubles).toEqual([expect.stringContaining(CLIPS[0])])
+    await expectNotClear(world, /1 of 4 files differs/)
+    await expectNotClear(world, /1 of 4 files differs/)
+    world.slot.change(world.image)
+    await expectNotClear(world, /read the card whole/)
+    // As it was: read whole, it is the card again.
+    write(before)
+    expect((await read()).troubles).toEqual([])
+    const { clear } = await world.copies()
+    expect(clear.clear, clear.sentence).toBe(true)
+  })
+
+  it('may be copied and looked at where nothing of it was proved yet', async () => {
+    const world = await slotWorld(station)
+    await world.look()
+    const path = join(world.card, 'DCIM/100CURLW', CLIPS[0])
+    writeFileSync(path, readFileSync(path))
+    utimesSync(path, FILMED_AT, FILMED_AT)
+    await world.copies()
+    expect((await world.copy()).sentence).toContain('All 4 files proved')
+  })
+})
+
+describe.skipIf(!canMount)('two cards that list the same (needs root to mount)', () => {
+  it('are each known again as their own, whichever was looked at last', async () => {
+    const world = await cleared(await slotWorld(station))
+    const first = await world.load()
+    world.slot.change(world.other)
+    await world.look()
+    const second = await world.load()
+    world.slot.change(world.image)
+    const known = (loadId: string) =>
+      until(
+        async () => {
+          await world.copies()
+          return (await station.get<ReaderView[]>('/readers')).find((row) => row.id === world.readerId)
+        },
+        (reader) => reader?.loadId === loadId && reader.difference === null,
+      )
+    expect(await known(first.id)).toMatchObject({ loadId: first.id, difference: null })
+    world.slot.change(world.other)
+    expect(await known(second.id)).toMatchObject({ loadId: second.id, difference: null })
+  })
+})
