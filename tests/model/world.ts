@@ -44,7 +44,9 @@ export function contentOf(root: string, skip: ReadonlySet<string> = new Set()): 
     for (const name of existsSync(join(root, folder)) ? readdirSync(join(root, folder)) : []) {
       const path = folder === '' ? name : `${folder}/${name}`
       if (skip.has(path) || name === 'lost+found' || name === 'FILLING.BIN') continue
-      const stats = lstatSync(join(root, path))
+      // What is mounted there may show a folder that is gone.
+      const stats = lstatSync(join(root, path), { throwIfNoEntry: false })
+      if (!stats) continue
       if (stats.isDirectory()) walk(path)
       else if (stats.isFile()) found.set(path, hashOf(readFileSync(join(root, path))))
     }
