@@ -17,6 +17,7 @@ const env = {
   YENDRA_TEST_DIR: folder,
   YENDRA_MODEL_STEPS: '10000',
   YENDRA_MODEL_MS: String(minutes * 60_000),
+  YENDRA_MODEL_PORTION: '250',
   YENDRA_MODEL_LOG: log,
 }
 const { status } = spawnSync(
