@@ -333,7 +333,12 @@ class Happens implements fc.AsyncCommand<Model, World> {
     world.steps += 1
     this.tell(this.act.name)
     const before = this.act.ours ? world.everything() : new Set<string>()
-    await this.act.run(world, this.draw)
+    try {
+      await this.act.run(world, this.draw)
+    } catch (error) {
+      // Nobody can do to a full drive what needs room.
+      if (this.act.ours || (error as NodeJS.ErrnoException).code !== 'ENOSPC') throw error
+    }
     const lie = await world.lie()
     if (lie !== undefined) throw new Error(lie)
     if (!this.act.ours) return

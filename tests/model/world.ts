@@ -251,7 +251,13 @@ export function rewrite(path: string): void {
   const bytes = readFileSync(path)
   const at = Math.floor(size / 2)
   bytes[at] = (bytes[at] ?? 0) ^ 0xff
-  writeFileSync(`${path}.new`, bytes)
+  try {
+    writeFileSync(`${path}.new`, bytes)
+  } catch {
+    // No room for it: then it was not replaced.
+    rmSync(`${path}.new`, { force: true })
+    return
+  }
   renameSync(`${path}.new`, path)
   utimesSync(path, atime, mtime)
 }
