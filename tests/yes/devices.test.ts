@@ -3,7 +3,17 @@ import { mkdirSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { deviceOf, disksBelow } from '../../server/engine/device'
-import { canMount, canPartition, imageDrive, loopDrive, partitionedDrive, memoryDrive, unmountAll } from './mounts'
+import { FolderMedium } from '../../server/engine/folder'
+import {
+  bind,
+  canMount,
+  canPartition,
+  imageDrive,
+  loopDrive,
+  partitionedDrive,
+  memoryDrive,
+  unmountAll,
+} from './mounts'
 import { newWorld, startStation, type Station, type World } from './station'
 
 let station: Station
@@ -144,4 +154,20 @@ describe('mounted drives', () => {
       expect(copy.sentence).toContain('perhaps not from the medium')
     },
   )
+})
+
+describe.skipIf(!canMount)('a mount that comes between two files (needs root to mount)', () => {
+  it('is seen by the kernel’s own word on where an open file lies', async () => {
+    const [root, other] = ['a drive', 'somewhere else'].map((name) => join(station.root, name)) as [string, string]
+    for (const folder of [root, other]) {
+      mkdirSync(join(folder, 'DCIM'), { recursive: true })
+      writeFileSync(join(folder, 'DCIM/CURL0001.MP4'), folder)
+    }
+    const medium = new FolderMedium(root)
+    const clip = Buffer.from('DCIM/CURL0001.MP4')
+    // Everything that the medium remembers for a while is fresh now.
+    await (await medium.open(clip)).close()
+    bind(join(other, 'DCIM'), join(root, 'DCIM'))
+    await expect(medium.open(clip)).rejects.toThrow('mounted')
+  })
 })
