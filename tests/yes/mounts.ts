@@ -1,11 +1,14 @@
 import { execFileSync } from 'node:child_process'
 import { closeSync, existsSync, mkdirSync, openSync, readFileSync, truncateSync } from 'node:fs'
-import { basename, join } from 'node:path'
+import { basename, dirname, join } from 'node:path'
 
 /** Mounting needs root, and the tools of Debian's base system. */
 export const canMount =
   process.getuid?.() === 0 &&
   ['/dev/loop-control', '/sbin/mkfs.ext4', '/sbin/losetup'].every((path) => existsSync(path))
+
+/** One of the tests that run side by side changes loop devices at a time: a free number would be taken by another one. */
+const LOOPS = '/tmp/yendra-loops.lock'
 
 const undo: (() => void)[] = []
 const run = (program: string, ...args: string[]) => execFileSync(program, args, { encoding: 'utf8' }).trim()
@@ -26,7 +29,7 @@ function mount(what: string[], at: string): string {
 }
 
 function loop(image: string): string {
-  const device = run('losetup', '-f', '--show', image)
+  const device = run('flock', '-o', LOOPS, 'losetup', '-f', '--show', image)
   undo.push(() => run('sh', '-c', 'losetup -d "$1" 2>/dev/null || true', 'sh', device))
   return device
 }
@@ -131,6 +134,8 @@ export const canBtrfs = canMount && existsSync('/usr/sbin/mkfs.btrfs')
 /** A medium in a slot: an image that can be changed for another within a moment, at one place and under one device number. */
 export class Slot {
   readonly #device: string
+  /** What keeps the device number while the slot is empty. */
+  readonly #nothing: string
 
   constructor(
     readonly at: string,
@@ -138,6 +143,7 @@ export class Slot {
     /** What mounts it: the kernel, or a program that serves the file system. */
     readonly program: 'mount' | 'mount.exfat-fuse' = 'mount',
   ) {
+    this.#nothing = imageFile(dirname(at), `${basename(at)} nothing`, 1024 ** 2)
     this.#device = loop(image)
     mkdirSync(at, { recursive: true })
     undo.push(() => run('sh', '-c', 'mountpoint -q "$1" && umount -l "$1" || true', 'sh', at))
@@ -145,34 +151,40 @@ export class Slot {
   }
 
   /** Shell text in which `$1` is the place, `$2` the device, `$3` an image and `$4` the program that mounts. */
-  #sh(script: string, image = ''): void {
-    run('sh', '-ec', script, 'sh', this.at, this.#device, image, this.program)
+  #sh(script: string, image = this.#nothing): void {
+    run('flock', '-o', LOOPS, 'sh', '-ec', script, 'sh', this.at, this.#device, image, this.program)
   }
 
   /** Takes the medium out and puts another one, or the same, in. */
   change(image: string): void {
-    this.#sh(`${DETACH}; losetup -d "$2"; ${ATTACH}; "$4" "$2" "$1"`, image)
+    this.#sh(`${DETACH}; ${OTHER}; "$4" "$2" "$1"`, image)
   }
 
   out(): void {
-    this.#sh(`${DETACH}; losetup -d "$2"`)
+    this.#sh(`${DETACH}; ${OTHER}`)
   }
 
   /** As somebody pulls it, whoever reads from it. */
   outAtOnce(): void {
-    this.#sh('umount -l "$1"; losetup -d "$2"')
+    // Its number is free when the last reader of it gives up.
+    this.#sh(`umount -l "$1"; { ${OTHER}; } || true`)
   }
 
   putIn(image: string): void {
-    this.#sh(`${ATTACH}; "$4" "$2" "$1"`, image)
+    this.#sh(`${OTHER}; "$4" "$2" "$1"`, image)
+  }
+
+  /** It is needed no more. */
+  end(): void {
+    this.#sh(`${DETACH}; losetup -d "$2"`)
   }
 }
 
-/** A program that served the medium before may take a moment to let go of it. */
-/** Whoever looks at it just now is done in a moment. */
+/** Whoever looks at it just now is done in a moment, and so is a program that served the medium. */
 const DETACH =
   'for n in 1 2 3 4 5 6 7 8 9; do umount "$1" 2>/dev/null && break; sleep 0.2; [ $n = 9 ] && umount "$1"; done'
-const ATTACH = 'for n in 1 2 3 4 5 6 7 8 9; do losetup "$2" "$3" 2>/dev/null && break; sleep 0.2; done'
+const OTHER =
+  '{ losetup -d "$2" 2>/dev/null || true; }; for n in 1 2 3 4 5 6 7 8 9; do losetup "$2" "$3" 2>/dev/null && break; sleep 0.2; [ $n = 9 ] && losetup "$2" "$3"; done'
 
 /** An image with an ext4 file system that `fill` writes on. */
 export function filledImage(folder: string, name: string, fill: (at: string) => void): string {
@@ -181,6 +193,6 @@ export function filledImage(folder: string, name: string, fill: (at: string) => 
   const at = join(folder, `${name} filling`)
   const slot = new Slot(at, image)
   fill(at)
-  slot.out()
+  slot.end()
   return image
 }

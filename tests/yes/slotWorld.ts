@@ -53,7 +53,7 @@ function otherCard(root: string, image: string): string {
     closeSync(file)
     utimesSync(path, FILMED_AT, FILMED_AT)
   }
-  slot.out()
+  slot.end()
   return other
 }
 
