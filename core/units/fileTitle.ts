@@ -1,8 +1,10 @@
+const LETTERS = new Intl.Segmenter()
+
 /** The beginning of a text in at most so many bytes of UTF-8; no character is cut in half, and none of its accents. */
 function shortened(text: string, mostBytes: number): string {
   let bytes = 0
   let out = ''
-  for (const { segment } of new Intl.Segmenter().segment(text.toWellFormed())) {
+  for (const { segment } of LETTERS.segment(text.toWellFormed())) {
     bytes += new TextEncoder().encode(segment).length
     if (bytes > mostBytes) break
     out += segment
@@ -30,7 +32,7 @@ export const titleWith = (title: string, ending: string): string =>
   `${shortened(plain(title), MOST_BYTES - bytesOf(ending)).trimEnd()}${ending}`
 
 /** More names than anybody gives to one thing. */
-const MOST_TRIES = 100_000
+const MOST_TRIES = 10_000
 
 /** A title, or the first of it with a number behind that is free. Throws when there seems to be no end. */
 export function freeTitle(
