@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import { appFigures } from './appBench'
 import { browserFigures } from './browserBench'
-import { checkFigures, largeFigures, scanFigure, smallFigures, type Figure } from './copyBench'
+import { checkFigures, fromDriveFigures, largeFigures, scanFigure, smallFigures, type Figure } from './copyBench'
 import { growthFigures } from './growthBench'
 import { reviewFigures } from './reviewBench'
 
@@ -46,6 +46,7 @@ const PARTS: Record<string, (scratch: string) => Promise<Figure[]>> = {
   listing: async (scratch) => [await scanFigure(scratch)],
   copying: largeFigures,
   small: smallFigures,
+  drives: fromDriveFigures,
   checking: checkFigures,
   application: appFigures,
   review: reviewFigures,
