@@ -93,11 +93,13 @@ export async function startStation(more: NodeJS.ProcessEnv = {}): Promise<Statio
   let worker = await program('worker', env)
   const http = await program('http', env)
   const base = `http://127.0.0.1:${port}/api`
-  const get = async <T>(path: string) => (await (await fetch(base + path)).json()) as T
+  // A kept connection may be closed by the server while a test keeps this process busy.
+  const alone = { Connection: 'close' }
+  const get = async <T>(path: string) => (await (await fetch(base + path, { headers: alone })).json()) as T
   const send = async (method: string, path: string, body: object = {}, headers: Record<string, string> = {}) => {
     const response = await fetch(base + path, {
       method,
-      headers: { 'Content-Type': 'application/json', Connection: 'close', ...headers },
+      headers: { 'Content-Type': 'application/json', ...alone, ...headers },
       body: JSON.stringify(body),
     })
     const text = await response.text()
