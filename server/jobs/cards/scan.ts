@@ -8,7 +8,7 @@ import { knownHashes } from '../../db/queries/copies'
 import { countRecorded } from '../../db/queries/measured'
 import { reader as readerRow, type ReaderRow } from '../../db/queries/readers'
 import { putCardListing } from '../../db/queries/seen'
-import { knowStay, readWhole, stay } from '../../db/queries/stays'
+import { knowStay, readWhole, seeCardOf, stay } from '../../db/queries/stays'
 import { seeTwinAgain } from '../../db/queries/twins'
 import { renewClocks, renewSpans } from '../../facts/clocks'
 import { renewRigs } from '../../facts/rigs'
@@ -226,6 +226,7 @@ async function finishLook(
     await cards.addSamples(tx, known)
     await countRecorded(tx, loadId)
     await cards.finishLook(tx, loadId, await findInClips(tx, loadId))
+    await seeCardOf(tx, loadId, null)
     if (isFirst) await knowStay(tx, stayId, { loadId, twinId: null, knownHow: 'first-look' })
   })
 }
