@@ -21,6 +21,7 @@ interface Act {
 
 const pick = <T>(items: readonly T[], draw: number): T | undefined => items[draw % Math.max(1, items.length)]
 const inDrives = (world: World) => world.drives.filter((drive) => drive.place.isIn)
+const isMounted = ({ place }: World['drives'][number]) => place.kind !== 'folder'
 const someLoad = async (world: World, draw: number) => pick(await world.loads(), draw)
 
 const clipsOn = (world: World) => [...(world.held?.files.keys() ?? [])].filter((path) => path.endsWith('.MP4'))
@@ -276,9 +277,10 @@ export const ACTS: readonly Act[] = [
   {
     name: 'a drive is full, or has room again',
     ours: false,
-    can: (world) => canMount && inDrives(world).length > 0,
+    // A folder would fill the disk of the computer itself.
+    can: (world) => inDrives(world).some(isMounted),
     run: (world, draw) => {
-      const drive = pick(inDrives(world), draw)
+      const drive = pick(inDrives(world).filter(isMounted), draw)
       if (!drive) return
       const path = join(drive.place.at, 'FILLING.BIN')
       if (statSync(path, { throwIfNoEntry: false })) rmSync(path)
