@@ -31,9 +31,9 @@ export const TOUCHED = 'touched'
 /** What was last seen of a card that is in no reader now, where that speaks against a yes; `undefined` where nothing does. */
 export function lastSeenSentence(label: string, difference: string | null, doubted: boolean): string | undefined {
   const seen = doubted
-    ? `Files on the card of “${label}” were written anew, with their size and time kept, or are not what was copied: read the card whole.`
+    ? `Files of “${label}” were written anew on its card, with their size and time kept, or are not what was copied: read the card whole.`
     : difference
-  return seen === null ? undefined : `${seen} It is in no reader now: put it in.`
+  return seen === null ? undefined : `${seen} Its card is in no reader: put it in first.`
 }
 
 /** What is compared of one clip: a place in it, and where it is compared with. */

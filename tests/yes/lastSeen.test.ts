@@ -21,7 +21,7 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
     writeFileSync(join(world.card, 'DCIM/100CURLW/CURL0045.MP4'), ownClip('one more'))
     await expectNotClear(world, /went on: 1 new clip/)
     world.slot.out()
-    await expectNotClear(world, /went on: 1 new clip.*It is in no reader now: put it in/)
+    await expectNotClear(world, /went on: 1 new clip.*Its card is in no reader: put it in first/)
     world.slot.putIn(world.image)
     await world.look()
     await world.copy()
@@ -45,7 +45,7 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
     write(after)
     await expectNotClear(world, /written anew/)
     world.slot.out()
-    await expectNotClear(world, /written anew.*It is in no reader now: put it in/)
+    await expectNotClear(world, /written anew.*Its card is in no reader: put it in first/)
     world.slot.putIn(world.image)
     // One place in each clip would miss it.
     await expectNotClear(world, /written anew.*read the card whole/)
