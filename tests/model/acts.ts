@@ -60,8 +60,7 @@ export const ACTS: readonly Act[] = [
       await world.task(`/readers/${world.readerId}/scan`, body)
       const reader = await world.inReader()
       // Of two cards with one number and one beginning that went on differently, the one that was looked at last is the load’s.
-      if (reader?.loadId && !reader.difference && world.held)
-        world.loadCards.set(reader.loadId, world.held.name)
+      if (reader?.loadId && !reader.difference && world.held) world.loadCards.set(reader.loadId, world.held.name)
     },
   },
   {
