@@ -97,7 +97,7 @@ async function writeSmall(
           await part.abandon()
           throw error
         }
-        await part.close(file.modifiedMs, 'settled-later')
+        await run.closePart(to, file, part, 'settled-later')
         run.order.onBytes(to.id, 'written', bytes)
         return to
       }),

@@ -85,7 +85,7 @@ async function writeAll(
     const digest = hash.digest()
     const read = { hash: digest, before: opened.before, fromMedium: source.fromMedium, ends }
     await run.report(await sourceRecords(run, file, read))
-    await Promise.all([...parts].map(([to, part]) => run.attempt(to, () => part.close(file.modifiedMs, 'durable'))))
+    await Promise.all([...parts].map(([to, part]) => run.attempt(to, () => run.closePart(to, file, part, 'durable'))))
     return { hash: digest, targets: run.alive(file).filter((to) => parts.has(to)) }
   } catch (error) {
     await Promise.allSettled(taken)

@@ -1,6 +1,6 @@
 import type { CopyRecord, DestinationFailed, FileRecord } from '../../core/copies/record'
 import type { CopyDestination, CopyOrder, SourceFile } from './copyOrder'
-import { errorCode, joinPath, parentOf, type FileIdentity, type Medium, type Stamps } from './medium'
+import { errorCode, joinPath, parentOf, type FileIdentity, type Medium, type Stamps, type WritableFile } from './medium'
 import { NewNames } from './newNames'
 import { partName, removeParts } from './parts'
 import { stampOf, type FileStamp } from './stamps'
@@ -36,6 +36,8 @@ export class CopyRun {
   readonly #names: Map<string, NewNames>
   readonly #sizes: ReadonlyMap<number, number>
   readonly #stamps = new Map<string, Stamps>()
+  /** Parts that took every byte, by destination and file: one that did not may look as long for the holes in it. */
+  readonly #whole = new Set<string>()
   #place = ''
   sourceStamps: Stamps = 'none'
 
@@ -55,11 +57,26 @@ export class CopyRun {
     return joinPath(to.parts, partName(file.id))
   }
 
-  /** Removes the parts of this run but those that are whole: they may be the only file with those bytes. */
-  async #removeParts(to: CopyDestination): Promise<void> {
-    await removeParts(to.medium, to.parts, ({ entryId, sizeBytes }) =>
-      Promise.resolve(this.#sizes.get(entryId) === sizeBytes && sizeBytes > 0),
-    )
+  /** Closes the part of a file that took every byte of it. */
+  async closePart(
+    to: CopyDestination,
+    file: SourceFile,
+    part: WritableFile,
+    durability: 'durable' | 'settled-later',
+  ): Promise<void> {
+    await part.close(file.modifiedMs, durability)
+    this.#whole.add(`${to.id} ${file.id}`)
+  }
+
+  /** Removes the parts of this run but those that are whole, which may be the only file with those bytes; says how many bytes stay. */
+  async #removeParts(to: CopyDestination): Promise<number> {
+    let staying = 0
+    await removeParts(to.medium, to.parts, ({ entryId, sizeBytes }) => {
+      const isWhole = this.#whole.has(`${to.id} ${entryId}`) && this.#sizes.get(entryId) === sizeBytes && sizeBytes > 0
+      if (isWhole) staying += sizeBytes
+      return Promise.resolve(isWhole)
+    })
+    return staying
   }
 
   /** Gives up what was written for a file, unless it is whole. */
@@ -159,15 +176,15 @@ export class CopyRun {
     const open = wanted - (this.#placed.get(to.id) ?? 0)
     const gone = GONE.has(code) || (await isGone(to.medium))
     const reason = code === 'ENOSPC' || code === 'EDQUOT' ? 'full' : gone ? 'gone' : 'refused'
-    // Parts of files that did not arrive are ours to remove, and count as room again.
-    if (reason === 'full') await this.#removeParts(to).catch(() => undefined)
+    // Parts of files that did not arrive are ours to remove, and count as room again; so do whole ones, which go before the next copy.
+    const staying = reason === 'full' ? await this.#removeParts(to).catch(() => 0) : 0
     const room = reason === 'full' ? await to.medium.room().catch(() => undefined) : undefined
     return {
       kind: 'destination-failed',
       destinationId: to.id,
       reason,
       message: messageOf(error),
-      missingBytes: Math.max(0, open - (room?.freeBytes ?? 0)),
+      missingBytes: Math.max(0, open - staying - (room?.freeBytes ?? 0)),
     }
   }
 

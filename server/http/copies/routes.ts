@@ -84,7 +84,7 @@ export function copyRoutes(context: Context): Router {
       fileCount: load.fileCount,
       clear,
       formattedAt: returned ? null : (formattedAt ?? null),
-      formattedAgainst: returned ? null : (formattedAgainst ?? null),
+      formattedAgainst: returned && !saidButThere ? null : (formattedAgainst ?? null),
       copies: copies.map((copy) => ({
         ...copy,
         mark: markOf(copy, settings),
