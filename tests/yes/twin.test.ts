@@ -102,7 +102,7 @@ describe('the second card of a camera with two slots', () => {
     // Nothing is proved yet that it could be compared with.
     expect(await world.readTwin()).toMatchObject({
       state: 'failed',
-      sentence: expect.stringContaining('copy the card first'),
+      sentence: expect.stringContaining('copy it first'),
     })
     await world.copy({ volumeIds: [world.volumeIds[0]] })
     await world.play()
