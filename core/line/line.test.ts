@@ -19,6 +19,7 @@ const load: LoadFacts = {
   marks: [3, 2],
   clear: true,
   formatted: false,
+  unseen: false,
 }
 const planned = { ...nothing, plan: { cameras: 1, sizeBytes: 45e9, cards: 1, tooSlow: 0, notClear: 0, missing: 0 } }
 const filmed = { ...planned, loads: [load], proxies: { wanted: 3, made: 3, failed: 0 } }
@@ -40,6 +41,10 @@ describe('the next step', () => {
       station: 'cards',
       sentence: expect.stringContaining('Curlew A'),
     })
+    const out = { ...filmed, loads: [{ ...load, unseen: true }] }
+    expect(nextStep(out).sentence).toContain('Put the card of “Curlew A” in again')
+    expect(lineOf(out)[1]).toMatchObject({ state: 'open', worry: 'card not looked at' })
+    expect(nextStep({ ...filmed, loads: [{ ...load, unseen: true, formatted: true }] }).station).toBe('exports')
     expect(nextStep({ ...filmed, proxies: { wanted: 3, made: 1, failed: 0 } }).sentence).toBe('Make 2 proxies.')
     expect(nextStep(filmed).station).toBe('exports')
     expect(nextStep({ ...filmed, exports: { made: 1, failed: 0 } }).station).toBe('shelf')

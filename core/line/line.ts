@@ -34,6 +34,8 @@ export interface LoadFacts {
   readonly marks: readonly Mark[]
   readonly clear: boolean
   readonly formatted: boolean
+  /** Its card is in no reader, and was last seen with something that nobody looked at. */
+  readonly unseen: boolean
 }
 
 export interface StationStatus {
@@ -55,6 +57,7 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
   const stops = loads.reduce((sum, load) => sum + load.stops, 0)
   const questions = loads.reduce((sum, load) => sum + load.questions, 0)
   const weakest = weakestSecondMark(loads)
+  const notLookedAt = facts.cardsWaiting + loads.filter(isUnseen).length
   // Once it is filmed, nobody looks for cards any more.
   const short = loads.length > 0 || facts.closed ? undefined : shortOf(plan)
   const status: Record<Station, Omit<StationStatus, 'station'>> = {
@@ -65,18 +68,12 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
     },
     cards: {
       state:
-        loads.length === 0
-          ? facts.cardsWaiting > 0
-            ? 'open'
-            : 'empty'
-          : facts.cardsWaiting + stops > 0
-            ? 'open'
-            : 'done',
+        loads.length === 0 ? (facts.cardsWaiting > 0 ? 'open' : 'empty') : notLookedAt + stops > 0 ? 'open' : 'done',
       figure: loads.length === 0 ? (facts.cardsWaiting > 0 ? 'card in reader' : 'no card yet') : counted(clips, 'clip'),
       worry:
         stops > 0
           ? `${counted(stops, 'thing')} wrong`
-          : facts.cardsWaiting > 0
+          : notLookedAt > 0
             ? 'card not looked at'
             : questions > 0
               ? counted(questions, 'question')
@@ -126,6 +123,7 @@ const shortOf = ({ tooSlow, notClear, missing }: ProductionFacts['plan']): strin
         ? `${counted(missing, 'card')} too few`
         : undefined
 
+const isUnseen = ({ unseen, formatted }: LoadFacts): boolean => unseen && !formatted
 const secondMark = (load: LoadFacts): Mark => load.marks[1] ?? 0
 const weakestSecondMark = (loads: readonly LoadFacts[]): Mark =>
   loads.reduce<Mark>((weakest, load) => (secondMark(load) < weakest ? secondMark(load) : weakest), 3)
@@ -136,6 +134,12 @@ export function nextStep(facts: ProductionFacts): NextStep {
   const unsafe = facts.loads.find((load) => !load.formatted && secondMark(load) < 2)
   if (unsafe) return { station: 'copies', sentence: `Copy “${unsafe.label}” to two volumes and prove it.` }
   if (facts.cardsWaiting > 0) return { station: 'cards', sentence: 'Look at the card in the reader.' }
+  const unseen = facts.loads.find(isUnseen)
+  if (unseen)
+    return {
+      station: 'cards',
+      sentence: `Put the card of “${unseen.label}” in again: it was last seen with something that is not copied.`,
+    }
   const unplayed = facts.loads.find((load) => !load.formatted && load.marks[0] !== 3)
   if (unplayed) return { station: 'copies', sentence: `Play a clip of “${unplayed.label}” from a copy.` }
   const wrong = facts.loads.find((load) => !load.formatted && load.stops > 0)

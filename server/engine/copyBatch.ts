@@ -92,12 +92,12 @@ async function writeSmall(
       run.attempt(to, async () => {
         const part = await to.medium.create(run.partPath(to, file))
         try {
-          await part.write(view, 0)
+          await run.writePart(to, file, part, view, 0)
         } catch (error) {
           await part.abandon()
           throw error
         }
-        await run.closePart(to, file, part, 'settled-later')
+        await part.close(file.modifiedMs, 'settled-later')
         run.order.onBytes(to.id, 'written', bytes)
         return to
       }),

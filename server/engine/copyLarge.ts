@@ -69,7 +69,7 @@ async function writeAll(
       const written = Promise.all(
         [...parts].map(([to, part]) =>
           run.attempt(to, async () => {
-            await part.write(view, at)
+            await run.writePart(to, file, part, view, at)
             order.onBytes(to.id, 'written', bytes)
           }),
         ),
@@ -85,7 +85,7 @@ async function writeAll(
     const digest = hash.digest()
     const read = { hash: digest, before: opened.before, fromMedium: source.fromMedium, ends }
     await run.report(await sourceRecords(run, file, read))
-    await Promise.all([...parts].map(([to, part]) => run.attempt(to, () => run.closePart(to, file, part, 'durable'))))
+    await Promise.all([...parts].map(([to, part]) => run.attempt(to, () => part.close(file.modifiedMs, 'durable'))))
     return { hash: digest, targets: run.alive(file).filter((to) => parts.has(to)) }
   } catch (error) {
     await Promise.allSettled(taken)

@@ -36,8 +36,8 @@ export class CopyRun {
   readonly #names: Map<string, NewNames>
   readonly #sizes: ReadonlyMap<number, number>
   readonly #stamps = new Map<string, Stamps>()
-  /** Parts that took every byte, by destination and file: one that did not may look as long for the holes in it. */
-  readonly #whole = new Set<string>()
+  /** Parts that did not take all their bytes, by destination and file: they may be as long for the holes in them. */
+  readonly #holed = new Set<string>()
   #place = ''
   sourceStamps: Stamps = 'none'
 
@@ -57,22 +57,27 @@ export class CopyRun {
     return joinPath(to.parts, partName(file.id))
   }
 
-  /** Closes the part of a file that took every byte of it. */
-  async closePart(
+  /** Writes bytes of a file to its part. */
+  async writePart(
     to: CopyDestination,
     file: SourceFile,
     part: WritableFile,
-    durability: 'durable' | 'settled-later',
+    bytes: Uint8Array,
+    position: number,
   ): Promise<void> {
-    await part.close(file.modifiedMs, durability)
-    this.#whole.add(`${to.id} ${file.id}`)
+    try {
+      await part.write(bytes, position)
+    } catch (error) {
+      this.#holed.add(`${to.id} ${file.id}`)
+      throw error
+    }
   }
 
   /** Removes the parts of this run but those that are whole, which may be the only file with those bytes; says how many bytes stay. */
   async #removeParts(to: CopyDestination): Promise<number> {
     let staying = 0
     await removeParts(to.medium, to.parts, ({ entryId, sizeBytes }) => {
-      const isWhole = this.#whole.has(`${to.id} ${entryId}`) && this.#sizes.get(entryId) === sizeBytes && sizeBytes > 0
+      const isWhole = !this.#holed.has(`${to.id} ${entryId}`) && this.#sizes.get(entryId) === sizeBytes && sizeBytes > 0
       if (isWhole) staying += sizeBytes
       return Promise.resolve(isWhole)
     })

@@ -45,6 +45,8 @@ export interface LoadState {
   readonly returned: boolean
   /** It was said to be formatted, and lies in a reader with all that was on it. */
   readonly saidButThere: boolean
+  /** What was last seen of its card, which is in no reader now, where that speaks against a yes. */
+  readonly lastSeen: string | undefined
   /** Where its card, or the twin that is asked about, lies now, and whether it is known to be that card. */
   readonly card: { readonly readerName: string; readonly isKnown: boolean } | undefined
   readonly twins: readonly TwinState[]
@@ -106,6 +108,10 @@ export async function loadStates(
     const there = holding ?? asked?.reader
     const known = there && cardKnown(load, there, stays, comparisons)
     const unfinished = load.lookDone ? null : `The look at “${load.label}” did not come to its end: look at it again.`
+    const isProved = facts.some((copy) => copy.filesVerified + copy.filesVerifiedFromCache > 0)
+    const lastSeen = there
+      ? undefined
+      : lastSeenSentence(load.label, load.cardDifference, isProved && load.cardDoubtedAt !== null)
     const clear = clearToFormat({
       copies: facts,
       twins: asked ? [] : twins.filter((twin) => !twin.isFormatted).map((twin) => twin.facts),
@@ -116,10 +122,7 @@ export async function loadStates(
       atHome: settings.atHome,
       cardInReader: there?.same === true,
       cardKnown: known,
-      cardDifference:
-        (there ? there.difference : lastSeenSentence(load.label, load.cardDifference, load.cardDoubtedAt !== null)) ??
-        unfinished ??
-        undefined,
+      cardDifference: there?.difference ?? lastSeen ?? unfinished ?? undefined,
       cardStanding: { device: there?.device ?? look?.device ?? undefined, connected: there !== undefined },
       saidDifferent: said,
       filesLeftOut: load.leftOut,
@@ -140,6 +143,7 @@ export async function loadStates(
       formattedAgainst: format?.against ?? undefined,
       returned,
       saidButThere,
+      lastSeen,
       card: there ? { readerName: there.name, isKnown: known?.how !== undefined } : undefined,
       twins,
       asked,

@@ -76,6 +76,7 @@ export async function productionFacts(
           marks: state.copies.map((copy) => markOf(copy, state.settings)).sort((a, b) => b - a),
           clear: state.clear.clear,
           formatted: state.formattedAt !== undefined && !state.returned,
+          unseen: state.lastSeen !== undefined,
         })),
         proxies: {
           wanted: proxies.wanted,

@@ -14,7 +14,6 @@ import {
   readWhole,
   seeCardOf,
   tryOnce,
-  untouchStay,
   type StayRow,
 } from '../db/queries/stays'
 import { seeTwinAgain } from '../db/queries/twins'
@@ -89,7 +88,8 @@ export class ReaderLook {
       const key = `${stay.id} ${listing.print} ${await lastCardLook(this.db)}`
       if (await this.#wasTouched(stay, listing, medium)) {
         // One place in each clip would not see it: only reading the card whole tells what it is now.
-        if (stay.loadId !== null && stay.twinId === null) await doubtCard(this.db, stay.loadId)
+        const loadId = loadIn(row, stay)
+        if (loadId !== null) await doubtCard(this.db, loadId)
         await tryOnce(this.db, stay.id, TOUCHED)
         await forgetStay(this.db, stay.id)
         Object.assign(stay, { loadId: null, twinId: null, knownHow: null, tried: [...stay.tried, TOUCHED] })
@@ -241,13 +241,11 @@ export class ReaderLook {
     if (twinId === null) {
       const whole = await readWhole(db, stay.id, loadId)
       if (whole && whole.differing > 0) return unlike({ ...whole, what: 'file' })
-      if (await isCardDoubted(db, loadId, touched)) {
+      if (await isCardDoubted(db, loadId)) {
         if (!touched) await tryOnce(db, stay.id, TOUCHED)
         if (stay.loadId !== null) await forgetStay(db, stay.id)
         return { seen: found }
       }
-      // Nothing of it is proved yet: the first copy reads all of it.
-      if (touched) await untouchStay(db, stay.id)
     } else if (touched) return { seen: found }
     if (isKnown(stay, found)) return { seen: found, by: 'known' }
     const compared = await compareCard(db, this.host, { medium: files, stayId: stay.id, loadId, print: listing.print })
@@ -258,6 +256,12 @@ export class ReaderLook {
     if (isUnlike(found) || !isBorneOut(compared)) return { seen: found }
     return { seen: found, by: compared.withCopies > 0 ? 'copies' : 'ends' }
   }
+}
+
+/** The load whose own card a stay is, or was taken for while it is doubted. */
+const loadIn = (row: ReaderRow, stay: StayRow): string | null => {
+  if (stay.loadId !== null) return stay.twinId === null ? stay.loadId : null
+  return row.stayId === stay.id && row.same && row.twinId === null ? row.loadId : null
 }
 
 const labelOf = async (db: Db, loadId: string) => (await loadsById(db, [loadId]))[0]?.label ?? ''

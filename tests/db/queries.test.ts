@@ -15,10 +15,12 @@ import { addCopyProofs } from '../../server/db/queries/proofs'
 import { addSaid, answersOf, formattedOf, playedOf } from '../../server/db/queries/said'
 import { search } from '../../server/db/queries/search'
 import { putCardListing } from '../../server/db/queries/seen'
+import { doubtCard, isCardDoubted, trustCard } from '../../server/db/queries/stays'
 import * as tasks from '../../server/db/queries/tasks'
 import { loadStates } from '../../server/facts/loadStates'
 import { productionFacts } from '../../server/facts/productions'
 import { newVolume, testCluster } from './database'
+import { device, listed, proved } from './rows'
 
 let cluster: Awaited<ReturnType<typeof testCluster>>
 let db: Db
@@ -35,15 +37,6 @@ beforeAll(async () => {
 afterAll(async () => {
   await db.destroy()
   await cluster.stop()
-})
-
-const device = { fileSystem: 'fs:1', disks: ['disk:a'], known: true, pastCache: true }
-const listed = (name: string, sizeBytes: number, modifiedMs: number) => ({
-  path: Buffer.from(name, 'latin1'),
-  pathText: name.replace('\xff', '\\xff'),
-  kind: name === 'link' ? ('link' as const) : ('file' as const),
-  sizeBytes,
-  modifiedMs,
 })
 
 async function newProduction(title = `Steam-bending ribs ${randomUUID()}`) {
@@ -74,22 +67,6 @@ async function mirrorOf(loadId: string, volumeId: string) {
   const counts = async () => (await copies.mirrorsOf(db, [loadId])).find((mirror) => mirror.volumeId === volumeId)
   return { prove, counts }
 }
-
-const proved = (fileId: number, destinationId: string, more = {}) =>
-  ({
-    kind: 'proved',
-    fileId,
-    destinationId,
-    hash: '00ff',
-    fromMedium: true,
-    placed: true,
-    sizeBytes: 100,
-    modifiedMs: 1.5,
-    inode: null,
-    changedMs: null,
-    ends: '0e',
-    ...more,
-  }) as const
 
 /** What the volume lists, as the observer writes it down. */
 const list = async (loadId: string, volumeId: string, files: Record<string, [number, number]>, equal = true) =>
@@ -437,4 +414,19 @@ describe('writes that wait for each other in a circle', () => {
     expect(arrived).toHaveLength(3)
     for (const id of made) expect(await production(db, id ?? '')).toBeDefined()
   })
+})
+
+it('a card that was written on is doubted once something of it is proved, until it is read whole after that', async () => {
+  const { loadId, a } = await newLoad()
+  const tide = await newVolume(db, 'Tide')
+  const trust = (since: Date) => trustCard(db, { stayId: randomUUID(), loadId, since })
+  await doubtCard(db, loadId)
+  expect(await isCardDoubted(db, loadId)).toBe(false)
+  await (await mirrorOf(loadId, tide)).prove(proved(a, tide))
+  const before = await databaseTime(db)
+  await doubtCard(db, loadId)
+  await trust(before)
+  expect(await isCardDoubted(db, loadId)).toBe(true)
+  await trust(await databaseTime(db))
+  expect(await isCardDoubted(db, loadId)).toBe(false)
 })

@@ -76,7 +76,8 @@ export async function slotWorld(station: Station): Promise<SlotWorld> {
   return { ...world, slot, image, other }
 }
 
-export async function cleared(world: SlotWorld): Promise<SlotWorld> {
+/** Looked at, copied and played: clear to format. */
+export async function cleared<W extends World>(world: W): Promise<W> {
   await world.look()
   await world.copy()
   await world.play()

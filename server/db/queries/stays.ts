@@ -56,14 +56,23 @@ export const knowStay = (
   known: { readonly loadId: string; readonly twinId: string | null; readonly knownHow: 'first-look' | 'compared' },
 ) => db.updateTable('stay').set(known).where('id', '=', id).execute()
 
-/** Whatever was written on the card of a stay before is known, or will be read. */
-export const untouchStay = (db: Db, id: string) =>
-  sql`update stay set tried = array_remove(tried, ${TOUCHED}) where id = ${id}`.execute(db)
-
-/** The card of a load was read whole, and is what was copied. */
-export async function trustCard(db: Db, id: string, loadId: string): Promise<void> {
-  await untouchStay(db, id)
-  await db.updateTable('load').set({ cardDoubtedAt: null }).where('id', '=', loadId).execute()
+/**
+ * From then on the card of a load was read whole and is what was copied, or will be read whole by its first copy; what was
+ * written on it later stays doubted.
+ */
+export async function trustCard(
+  db: Db,
+  { stayId, loadId, since }: { stayId: string; loadId: string; since: Date },
+): Promise<void> {
+  const trusted = await db
+    .updateTable('load')
+    .set({ cardDoubtedAt: null })
+    .where('id', '=', loadId)
+    .where((at) => at.or([at('cardDoubtedAt', 'is', null), at('cardDoubtedAt', '<=', since)]))
+    .returning('id')
+    .execute()
+  if (trusted.length > 0)
+    await sql`update stay set tried = array_remove(tried, ${TOUCHED}) where id = ${stayId}`.execute(db)
 }
 
 /** What came of it when the card was read whole in this stay and compared with a load; `undefined` when that was not done. */
@@ -87,16 +96,16 @@ export const seeCardOf = (db: Db, loadId: string, difference: string | null) =>
     .where('cardDifference', 'is distinct from', difference)
     .execute()
 
-/** Only reading the card of a load whole tells what is on it; where nothing of it is proved, copying reads it whole. */
+/** Only reading the card of a load whole tells what is on it now. */
 export const doubtCard = (db: Db, loadId: string) =>
-  sql`update load set card_doubted_at = clock_timestamp() where id = ${loadId} and card_doubted_at is null
-    and exists (select from copy_file where load_id = load.id and proof_id is not null)`.execute(db)
+  sql`update load set card_doubted_at = clock_timestamp() where id = ${loadId}`.execute(db)
 
-/** Whether the card of a load is to be read whole: it is doubted, or was touched just now. */
-export async function isCardDoubted(db: Db, loadId: string, touched: boolean): Promise<boolean> {
-  if (touched) await doubtCard(db, loadId)
-  const row = await db.selectFrom('load').select('cardDoubtedAt').where('id', '=', loadId).executeTakeFirst()
-  return row?.cardDoubtedAt != null
+/** Whether something of a load was proved that its card may be unlike by now. */
+export async function isCardDoubted(db: Db, loadId: string): Promise<boolean> {
+  const { rows } = await sql`
+    select from load where id = ${loadId} and card_doubted_at is not null
+      and exists (select from copy_file where load_id = load.id and proof_id is not null)`.execute(db)
+  return rows.length > 0
 }
 
 /** Nothing is known of the card of a stay any more. */

@@ -2,7 +2,8 @@ import { cardChanges, changeWords } from '../../../core/cards/load'
 import * as copies from '../../db/queries/copies'
 import { samplesOf, type EntryRow, type LoadRow } from '../../db/queries/cards'
 import { readerOfLoad, type ReaderRow } from '../../db/queries/readers'
-import { stay } from '../../db/queries/stays'
+import { databaseTime } from '../../db/queries/mirrors'
+import { stay, trustCard } from '../../db/queries/stays'
 import { noteReadFromTwin } from '../../db/queries/twins'
 import { volume as volumeRow } from '../../db/queries/volumes'
 import { below } from '../../engine/below'
@@ -87,6 +88,9 @@ export async function cardSource({ db, look }: Work, load: LoadRow, files: reado
         `The card in the reader could not be compared with what is known of “${load.label}”: nothing was copied. Connect a drive with a copy of it, or read the card whole, then copy again.`,
     )
   if (reader.twinId !== null) await noteReadFromTwin(db, load.id)
+  // The first copy reads all of it.
+  else if ((await copies.knownHashes(db, load.id)).size === 0)
+    await trustCard(db, { stayId: stayRow.id, loadId: load.id, since: await databaseTime(db) })
   return {
     medium: patient.medium,
     name: `the card of “${load.label}”`,

@@ -3,6 +3,7 @@ import type { CopyRecord } from '../../../core/copies/record'
 import { counted, formatBytes } from '../../../core/units/quantity'
 import * as cards from '../../db/queries/cards'
 import { knownHashes } from '../../db/queries/copies'
+import { databaseTime } from '../../db/queries/mirrors'
 import { readers, type ReaderRow } from '../../db/queries/readers'
 import { addComparison, doubtCard, forgetStay, knowStay, trustCard } from '../../db/queries/stays'
 import { addTwinReading } from '../../db/queries/twins'
@@ -33,6 +34,7 @@ async function runTwin(work: Work, { loadId, twinId }: TaskInput<'twin'>): Promi
   const content = await readerContent(db, reader)
   if (typeof content === 'string') throw new CannotWork(`There is no card in ${reader.name}. Put it in again.`)
   const { medium, cardName } = content
+  const begunAt = await databaseTime(db)
   const [place, hashes, rows] = await Promise.all([
     medium.place(),
     knownHashes(db, loadId),
@@ -74,7 +76,9 @@ async function runTwin(work: Work, { loadId, twinId }: TaskInput<'twin'>): Promi
     throw new CannotWork(
       `${cardName} was changed or taken out while it was read. Nothing was written down: read it again.`,
     )
-  if (twinId === null) await compared(db, { reader, loadId, print, files, wrong })
+  // What was written on it meanwhile is noticed by its numbers before it is trusted.
+  await work.look([])
+  if (twinId === null) await compared(db, { reader, loadId, print, files, wrong, begunAt })
   else
     await addTwinReading(db, {
       ...{ twinId, print, sizeBytes: total, runId: attemptId, stayId: reader.stayId },
@@ -97,12 +101,14 @@ async function compared(
     print,
     files,
     wrong,
+    begunAt,
   }: {
     reader: ReaderRow
     loadId: string
     print: string
     files: readonly unknown[]
     wrong: readonly string[]
+    begunAt: Date
   },
 ): Promise<void> {
   if (reader.stayId === null) return
@@ -115,6 +121,6 @@ async function compared(
     await forgetStay(db, reader.stayId)
     return
   }
-  await trustCard(db, reader.stayId, loadId)
+  await trustCard(db, { stayId: reader.stayId, loadId, since: begunAt })
   await knowStay(db, reader.stayId, { loadId, twinId: null, knownHow: 'compared' })
 }
