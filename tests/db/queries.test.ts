@@ -423,6 +423,7 @@ it('a card that was written on is doubted once something of it is proved, until 
   await doubtCard(db, loadId)
   expect(await isCardDoubted(db, loadId)).toBe(false)
   await (await mirrorOf(loadId, tide)).prove(proved(a, tide))
+  expect(await isCardDoubted(db, loadId)).toBe(true)
   const before = await databaseTime(db)
   await doubtCard(db, loadId)
   await trust(before)
