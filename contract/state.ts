@@ -10,6 +10,8 @@ export interface StateView {
 
 /** What was let go of, or who holds it. */
 export interface LetGoView {
+  /** It may be pulled out; else the sentence says what is to be done first. */
+  readonly out: boolean
   readonly sentence: string
 }
 

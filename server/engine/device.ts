@@ -46,6 +46,24 @@ export async function mediumNumber(root: string): Promise<string> {
   return block === undefined ? '' : numbersBelow(block)
 }
 
+/** Other places where something of the same disks is mounted; none where the system does not tell which disks they are. */
+export async function alsoMounted(root: string): Promise<string[]> {
+  const own = new Set((await mediumNumber(root)).split('+').filter((number) => number !== ''))
+  const found: string[] = []
+  for (const { path, device, source } of mounts()) {
+    if (path === root) continue
+    const block = (await realpath(`/sys/dev/block/${device}`).catch(() => undefined)) ?? (await blockOfNode(source))
+    if (
+      block !== undefined &&
+      numbersBelow(block)
+        .split('+')
+        .some((number) => own.has(number))
+    )
+      found.push(path)
+  }
+  return found
+}
+
 /** Whether the medium below a folder has such a number, so that another one in its place is noticed. */
 export const numberedMedium = async (root: string): Promise<boolean> => (await mediumNumber(root)) !== ''
 

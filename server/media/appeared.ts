@@ -37,6 +37,10 @@ function isPluggedIn(path: string, named: readonly string[]): boolean {
   )
 }
 
+/** The drive or card that somebody plugged in, as far as the system put it in a usual place, that a folder lies on. */
+export const pluggedInAround = (folder: string): string | undefined =>
+  mounts().find(({ path }) => isPluggedIn(path, []) && within(folder, path))?.path
+
 /** Whether it is mounted inside something that is registered: it is no part of that, and may be a volume of its own. */
 const isInside = (path: string, taken: readonly (string | null)[]): boolean =>
   taken.some((root) => root !== null && path !== root && within(path, root))

@@ -198,3 +198,19 @@ test('a file of the person’s own is left alone, and set aside only when asked'
     expect(difference).toBe(`Only in ${cardFolder('Odd names')}: shortcut\n`)
   }
 })
+
+test('that a drive may be pulled out is said when it is gone from the list, and not once it is back', async ({
+  page,
+  request,
+}) => {
+  await page.goto(`/p/${await productionId(request, TITLE)}/storage`)
+  const lantern = await deviceId(request, 'Lantern')
+  await post(request, `/bench/${lantern}/plug`)
+  await page.getByRole('button', { name: 'Let go of Lantern' }).click()
+  await expect(page.getByRole('button', { name: 'Let go of Lantern' })).toHaveCount(0)
+  const said = page.getByText('Lantern may be pulled out.')
+  await expect(said).toBeVisible()
+  await post(request, `/bench/${lantern}/plug`)
+  await expect(page.getByRole('button', { name: 'Let go of Lantern' })).toBeVisible()
+  await expect(said).toHaveCount(0)
+})

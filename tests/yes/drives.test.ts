@@ -7,7 +7,7 @@ import type { ReaderView } from '../../contract/cards'
 import type { LetGoView, StateView } from '../../contract/state'
 import type { StorageView } from '../../contract/storage'
 import { copyOfBooks, putBooksBack } from './booksCopy'
-import { canMount, loopDrive, memoryDrive, unmountAll } from './mounts'
+import { bind, canMount, canPartition, loopDrive, memoryDrive, partitionedDrive, unmountAll } from './mounts'
 import { clearWorld, flipBit, newWorld, ownClip, startStation, until, type Station, type World } from './station'
 
 let station: Station
@@ -238,6 +238,29 @@ describe('letting go', () => {
     const { volumes } = await station.get<StorageView>(`/productions/${world.productionId}/storage`)
     expect(volumes.find((volume) => volume.id === world.volumeIds[0])?.connected).toBe(false)
   })
+
+  it.skipIf(!canPartition)(
+    'says no drive may be pulled out while its disk is in use elsewhere (needs root)',
+    async () => {
+      const parts = partitionedDrive(station.root, 'disk')
+      const world = await newWorld(station, ['CURL0041.MP4'], parts)
+      const go = (id: string) => station.post(`/volumes/${id}/let-go`)
+      const again = bind(parts[1], join(station.root, 'seen again'))
+      const below = bind(world.card, join(parts[0], 'below'))
+      // Nobody's program holds it, and it cannot go all the same.
+      expect(await go(world.volumeIds[0])).toMatchObject({
+        status: 409,
+        body: { detail: expect.stringContaining(below) },
+      })
+      execFileSync('umount', [below])
+      const first = await go(world.volumeIds[0])
+      expect(first).toMatchObject({ status: 200, body: { out: false } })
+      for (const at of [parts[1], again]) expect(first.body.sentence).toContain(at)
+      expect(first.body.sentence).not.toContain('may be pulled out.')
+      const second = await go(world.volumeIds[1])
+      expect(second).toMatchObject({ body: { out: false, sentence: expect.stringContaining(again) } })
+    },
+  )
 
   it('says of a folder that it goes with its drive, and waits for work under way', async () => {
     const world = await newWorld(station, ['CURL0041.MP4'])

@@ -1,6 +1,7 @@
 import { Router } from 'express'
 import { stateApi } from '../../../contract/state'
 import { putCard, setPlugged } from '../../db/queries/bench'
+import { load } from '../../db/queries/cards'
 import { addNote } from '../../db/queries/journal'
 import { reader as readerRow } from '../../db/queries/readers'
 import { openTasks, tellChanged } from '../../db/queries/tasks'
@@ -33,12 +34,12 @@ export function stateRoutes({ db, host, looks }: Context): Router {
     if (isSimulated) await simulated()
     const done = isSimulated || rootPath === null ? ({ kind: 'out' } as const) : await letGo(rootPath)
     const sentence = letGoSentence(name, done)
-    if (done.kind === 'held') throw conflict(sentence)
+    if (done.kind === 'held' || done.kind === 'around' || done.kind === 'unwritten') throw conflict(sentence)
     await addNote(db, { kind: 'let-go', detail: { name, how: done.kind } })
     await tellChanged(db, 'bench')
     await looks.ask()
     await tellChanged(db, 'cards', 'copies', 'storage', 'productions')
-    return { sentence }
+    return { sentence, out: done.kind === 'out' }
   }
 
   serve(router, stateApi.letGoOfReader, async ({ params: { id } }) => {
@@ -46,7 +47,9 @@ export function stateRoutes({ db, host, looks }: Context): Router {
     if (!row || row.host !== host) throw notFound('That reader')
     const { loadId } = row
     await assertUnused((input) => input.includes(row.id) || (loadId !== null && input.includes(loadId)))
-    return out(row.cardName ?? row.name, row.rootPath, () => putCard(db, row.id, undefined), row.simulated)
+    const label = loadId === null ? undefined : (await load(db, loadId))?.label
+    const name = label === undefined ? `The card in ${row.name}` : `“${label}”`
+    return out(name, row.rootPath, () => putCard(db, row.id, undefined), row.simulated)
   })
 
   serve(router, stateApi.letGoOfVolume, async ({ params: { id } }) => {

@@ -6,7 +6,7 @@ import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { Field } from '../../parts/Field'
-import { LetGo } from '../../parts/LetGo'
+import { LetGo, LetGoSaid, useLetGo } from '../../parts/LetGo'
 import { Older } from '../../parts/Older'
 import { isOpen, useTasks } from '../../parts/queries'
 import { TaskLine } from '../../parts/TaskLine'
@@ -72,6 +72,7 @@ interface ReadersProps {
 
 function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
   const send = useSend(cardsApi.look)
+  const letting = useLetGo('reader')
   const cards = readers.filter((reader) => reader.state === 'card')
   // Whatever is being looked at needs nobody: the next one that waits is asked about.
   const waiting = cards.find((reader) => !reader.loadId && !reader.looking) ?? cards.find((reader) => !reader.loadId)
@@ -137,7 +138,9 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
                 Look at all {unlooked.length}
               </Button>
             )}
-            {target && !target.looking && <LetGo what="reader" id={target.id} name={target.cardName ?? target.name} />}
+            {target && !target.looking && (
+              <LetGo letting={letting} id={target.id} name={target.cardName ?? target.name} />
+            )}
             {add}
           </div>
         }
@@ -145,6 +148,7 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
         {sentence}
       </Answer>
       <Trouble error={send.error} />
+      <LetGoSaid letting={letting} here={cards.map((reader) => reader.id)} />
       {cards.length > 1 && (
         <ul aria-label="Cards in readers" className="mb-6 divide-y divide-rule border-y border-rule">
           {cards.map((reader) => {
@@ -168,9 +172,14 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
                         : (reader.difference ?? 'Not looked at yet.')}
                 </span>
                 {reader !== target && (
-                  <Button disabled={reader.looking || send.isPending} onClick={() => look(reader)}>
-                    {reader.loadId ? 'Look again' : `Look at “${reader.cardName ?? ''}”`}
-                  </Button>
+                  <>
+                    <Button disabled={reader.looking || send.isPending} onClick={() => look(reader)}>
+                      {reader.loadId ? 'Look again' : `Look at “${reader.cardName ?? ''}”`}
+                    </Button>
+                    {!reader.looking && (
+                      <LetGo letting={letting} id={reader.id} name={reader.cardName ?? reader.name} />
+                    )}
+                  </>
                 )}
               </li>
             )

@@ -1,6 +1,7 @@
+import { useMemo } from 'react'
 import { formatBytes } from '../../../core/units/quantity'
 import type { VolumeView } from '../../../contract/storage'
-import { LetGo } from '../../parts/LetGo'
+import { LetGo, LetGoSaid, useLetGo, type Letting } from '../../parts/LetGo'
 import { VOLUME_WORDS } from '../../parts/volumeWords'
 import { WholeTable, type WholeColumn } from '../../parts/WholeTable'
 
@@ -56,27 +57,36 @@ const COLUMNS: readonly WholeColumn<VolumeView>[] = [
   bytes('free', 'Free', ({ budget }) => budget.freeBytes),
   bytes('headroom', 'Kept free', ({ budget }) => budget.headroomBytes),
   bytes('plannable', 'Can be planned', ({ budget }) => budget.plannableBytes, tone),
-  {
-    key: 'go',
-    header: 'Before unplugging',
-    width: 'w-32',
-    right: true,
-    cell: (volume) => volume.connected && <LetGo what="volume" id={volume.id} name={volume.name} short />,
-  },
 ]
+
+const goColumn = (letting: Pick<Letting, 'press' | 'isPending' | 'id'>): WholeColumn<VolumeView> => ({
+  key: 'go',
+  header: 'Before unplugging',
+  width: 'w-32',
+  right: true,
+  cell: (volume) => volume.connected && <LetGo letting={letting} id={volume.id} name={volume.name} short />,
+})
+
 const ROW_PX = 41
 
 /** Every volume with its room; what can be planned is coloured where it is little or less than nothing. */
-export const VolumeTable = ({ volumes }: { volumes: readonly VolumeView[] }) => (
-  <section aria-label="Volumes" className="mt-8">
-    <WholeTable
-      label="Volumes"
-      columns={COLUMNS}
-      rows={volumes}
-      rowId={(volume) => volume.id}
-      rowData={(volume) => ({ 'data-volume': volume.name })}
-      rowPx={ROW_PX}
-      fileName="Volumes.csv"
-    />
-  </section>
-)
+export function VolumeTable({ volumes }: { volumes: readonly VolumeView[] }) {
+  const letting = useLetGo('volume')
+  const { press, isPending, id } = letting
+  const columns = useMemo(() => [...COLUMNS, goColumn({ press, isPending, id })], [press, isPending, id])
+  const here = volumes.filter((volume) => volume.connected).map((volume) => volume.id)
+  return (
+    <section aria-label="Volumes" className="mt-8">
+      <LetGoSaid letting={letting} here={here} />
+      <WholeTable
+        label="Volumes"
+        columns={columns}
+        rows={volumes}
+        rowId={(volume) => volume.id}
+        rowData={(volume) => ({ 'data-volume': volume.name })}
+        rowPx={ROW_PX}
+        fileName="Volumes.csv"
+      />
+    </section>
+  )
+}
