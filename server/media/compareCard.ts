@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto'
-import { comparedFiles, COMPARED_BYTES, type Compared } from '../../core/cards/stay'
+import { comparedFiles, comparedPlace, COMPARED_BYTES, type Compared } from '../../core/cards/stay'
+import { drawOf } from '../../core/units/print'
 import type { Db } from '../db/connection'
-import { addComparison, comparableClips, type ComparableClip } from '../db/queries/stays'
+import { addComparison, comparableClips, differencesFrom, type ComparableClip } from '../db/queries/stays'
 import { volumes } from '../db/queries/volumes'
 import { alignedBlocks, itemAt } from '../engine/blocks'
 import { joinPath, type Medium } from '../engine/medium'
@@ -23,12 +24,14 @@ interface Holder {
 }
 
 /**
- * Compares a card with what is known of a load at one newly drawn place in every clip: with a proved copy that is
- * connected, else with the ends that were read at the first look. Writes down what came of it.
+ * Compares a card with what is known of a load at one newly drawn place in every clip, and at the places where a card was
+ * found to differ before: with a proved copy that is connected, else with the ends that were read at the first look.
+ * Writes down what came of it.
  */
 export async function compareCard(db: Db, host: string, card: ComparedCard): Promise<Compared> {
   const seed = randomUUID()
-  const drawn = comparedFiles(await comparableClips(db, host, card.loadId), seed)
+  const files = await comparableClips(db, host, card.loadId)
+  const drawn = comparedFiles(files, seed)
   const holders = await connectedHolders(
     db,
     host,
@@ -58,7 +61,23 @@ export async function compareCard(db: Db, host: string, card: ComparedCard): Pro
     }
     if (!equal) differing.push(file.pathText)
   }
-  const compared = { how: 'places', clips: counted.length, ...count, differing: differing.length } as const
+  // Another card that differs in few places would be drawn for the right one sooner or later.
+  const unlike = new Set(differing)
+  const byPath = new Map(files.map((file) => [file.pathText, file]))
+  for (const before of await differencesFrom(db, card.loadId)) {
+    for (const pathText of before.paths) {
+      const file = byPath.get(pathText)
+      if (!file || unlike.has(pathText)) continue
+      const position = comparedPlace(file.sizeBytes, drawOf(before.seed, pathText))
+      const there = await pieceAt(card.medium, file.path, position, itemAt(blocks, 0))
+      // What was taken off a card does not make it another one.
+      const equal = there
+        ? (await equalInCopy(file, position, there, itemAt(blocks, 1), holders))?.equal
+        : before.stayId !== card.stayId
+      if (equal === false) unlike.add(pathText)
+    }
+  }
+  const compared = { how: 'places', clips: counted.length, ...count, differing: unlike.size } as const
   const volumeNames = [...names].sort()
   const { stayId, loadId, print } = card
   await addComparison(db, { ...compared, volumeNames, stayId, loadId, print, paths: differing.slice(0, 20), seed })

@@ -223,7 +223,7 @@ export class World {
   }
 }
 
-const MIDDLE = 300_000
+const MIDDLE = 600_000
 
 /** A clip with a middle that no sample of its ends reaches: a box of free space (ISO/IEC 14496-12, 8.1.2). */
 function longClip(words: string): Buffer {
@@ -239,7 +239,10 @@ export function otherMiddles(root: string): void {
     if (!path.endsWith('.MP4')) continue
     const { atime, mtime, size } = statSync(join(root, path))
     const bytes = readFileSync(join(root, path))
-    bytes.fill(0x5a, size - MIDDLE + 70_000, size - 70_000)
+    // All that is not at its ends, so that no draw can miss it but the first and the last.
+    const box = bytes.readBigUInt64BE(size - MIDDLE)
+    bytes.fill(0x5a, 65_536, size - 65_536)
+    bytes.writeBigUInt64BE(box, size - MIDDLE)
     writeFileSync(join(root, path), bytes)
     utimesSync(join(root, path), atime, mtime)
   }

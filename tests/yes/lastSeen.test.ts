@@ -1,10 +1,13 @@
-import { readFileSync, statSync, utimesSync, writeFileSync } from 'node:fs'
+import { cpSync, readFileSync, rmSync, statSync, utimesSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { ReaderView } from '../../contract/cards'
+import { openDatabase } from '../../server/db/connection'
+import { FolderMedium } from '../../server/engine/folder'
+import { compareCard } from '../../server/media/compareCard'
 import { canMount, unmountAll } from './mounts'
 import { cleared, CLIPS, expectNotClear, FILMED_AT, slotWorld } from './slotWorld'
-import { ownClip, startStation, until, type Station } from './station'
+import { clearWorld, ownClip, startStation, until, type Station } from './station'
 
 let station: Station
 beforeAll(async () => {
@@ -71,6 +74,44 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
     utimesSync(path, FILMED_AT, FILMED_AT)
     await world.copies()
     expect((await world.copy()).sentence).toContain('All 4 files proved')
+  })
+})
+
+describe('a card that differs in few places', () => {
+  it('stays another one however often it is compared, and the right one stays right', async () => {
+    const world = await clearWorld(station, CLIPS)
+    const other = join(world.root, 'other')
+    cpSync(world.card, other, { recursive: true })
+    const [first] = CLIPS
+    const path = join(other, 'DCIM/100CURLW', first)
+    const bytes = readFileSync(path)
+    writeFileSync(path, bytes.fill(0x5a, 70_000, 70_100))
+    const { id: loadId } = await world.load()
+    const db = await openDatabase(station.databaseUrl)
+    try {
+      const { stayId, host } = await db
+        .selectFrom('reader')
+        .selectAll()
+        .where('id', '=', world.readerId)
+        .executeTakeFirstOrThrow()
+      const differing = async (root: string) =>
+        (await compareCard(db, host, { medium: new FolderMedium(root), stayId: stayId ?? '', loadId, print: '' }))
+          .differing
+      const found = await until(
+        () => differing(other),
+        (count) => count > 0,
+      )
+      expect(found).toBe(1)
+      const again = []
+      for (let turn = 0; turn < 20; turn += 1) again.push(await differing(other))
+      expect(again).toEqual(again.map(() => 1))
+      expect(await differing(world.card)).toBe(0)
+      // The place where it differs is gone, and it is no more like the card than before.
+      rmSync(path)
+      expect(await differing(other)).toBe(1)
+    } finally {
+      await db.destroy()
+    }
   })
 })
 

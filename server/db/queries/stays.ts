@@ -134,6 +134,20 @@ export const addComparison = (
     .values({ ...compared, volumeNames: JSON.stringify(volumeNames), paths: JSON.stringify(compared.paths) })
     .execute()
 
+/** Where cards were found to differ from a load, newest first. */
+export const differencesFrom = (db: Db, loadId: string) =>
+  db
+    .selectFrom('comparison')
+    .select(['stayId', 'seed', 'paths'])
+    .where('loadId', '=', loadId)
+    .where('how', '=', 'places')
+    .where(sql<boolean>`paths <> '[]'`)
+    .orderBy('id', 'desc')
+    .limit(MOST_DIFFERENCES)
+    .execute()
+
+const MOST_DIFFERENCES = 8
+
 /** The latest comparison of each stay. */
 export const comparisonsOf = (db: Db, stayIds: readonly string[]) =>
   db
