@@ -45,12 +45,13 @@ export interface Answer {
 
 const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
 
-/** Asks until the answer is as wanted, for at most ten minutes, since a busy machine may be slow; returns the last answer. */
+/** Asks until the answer is as wanted, for at most ten minutes, since a busy machine may be slow. Throws with the last answer. */
 export async function until<T>(ask: () => Promise<T>, wanted: (answer: T) => boolean): Promise<T> {
   const end = Date.now() + Number(process.env.YENDRA_UNTIL_MS ?? 600_000)
   for (;;) {
     const answer = await ask()
-    if (wanted(answer) || Date.now() > end) return answer
+    if (wanted(answer)) return answer
+    if (Date.now() > end) throw new Error(`waited in vain; at last: ${JSON.stringify(answer)?.slice(-2500)}`)
     await wait(100)
   }
 }

@@ -25,6 +25,6 @@ export function troubleSentence(
           ? `${volume} is full: ${formatBytes(record.missingBytes)} (${record.missingBytes} bytes) are missing. Make room and copy again; what is proved there stays.`
           : record.reason === 'gone'
             ? `${volume} was unplugged. Connect it and copy again; what is proved there stays.`
-            : `${volume} refused: ${record.message}. What is proved there stays.`
+            : `${volume} refused: ${record.message.replace(/\.$/, '')}. What is proved there stays.`
   }
 }
