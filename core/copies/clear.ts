@@ -16,10 +16,7 @@ const namesOf = (copies: readonly CopyFacts[], joint = ' and ') => copies.map((c
  * proof, and at least one must be seen.
  */
 export function clearToFormat(question: ClearQuestion): ClearAnswer {
-  if (question.formattedAt) {
-    const sentence = 'You said this card was formatted. The next scan starts a new load.'
-    return { clear: false, sentence, reasons: [], caution: '', sampleFirst: [] }
-  }
+  if (question.formattedAt) return { clear: false, ...afterFormat(question), reasons: [], sampleFirst: [] }
   if (question.saidButThere !== undefined)
     return {
       clear: false,
@@ -56,6 +53,24 @@ export function clearToFormat(question: ClearQuestion): ClearAnswer {
       : 'Do not format, delete or rewrite when exhausted: this list is still here in the morning.',
     sampleFirst: stale.filter((copy) => copy.connected && !isOlderThan(copy, question)).map((copy) => copy.volumeId),
   }
+}
+
+/** Once the card is formatted its copies are all there is. */
+function afterFormat(question: ClearQuestion): Pick<ClearAnswer, 'sentence' | 'caution'> {
+  const whole = question.copies.filter((copy) => markOf(copy, question.rules) >= 2)
+  const [only] = whole
+  if (only === undefined)
+    return {
+      sentence: 'This card was formatted, as you said, and no whole proved copy is left.',
+      caution:
+        'Connect every drive that may hold its files, and read what is there again. Film nothing on the card: files of a formatted card can often be brought back by those who do that for a living.',
+    }
+  if (whole.length === 1 && countingTwin(question) === undefined)
+    return {
+      sentence: `This card was formatted, as you said, and one proved copy is all there is: on ${only.volumeName}. Make another.`,
+      caution: `Copy from ${only.volumeName} to another drive${only.connected ? '' : ', once it is connected'}.`,
+    }
+  return { sentence: 'You said this card was formatted. The next scan starts a new load.', caution: '' }
 }
 
 /**

@@ -84,6 +84,19 @@ describe('clear to format', () => {
     })
   })
 
+  it('says after the format when fewer than two proved copies are left', () => {
+    const after = (copies: readonly CopyFacts[], more = {}) =>
+      clearToFormat({ ...home, formattedAt: '2026-11-15T08:00:00Z', copies, ...more })
+    expect(after(home.copies).sentence).toContain('The next scan starts a new load')
+    const lost = copy('Tide 1', { mirrorLost: true })
+    expect(after([copy('Slipway', { connected: false }), lost])).toMatchObject({
+      sentence: expect.stringContaining('one proved copy is all there is: on Slipway'),
+      caution: 'Copy from Slipway to another drive, once it is connected.',
+    })
+    expect(after([copy('Slipway'), lost], { twins: [copy('the twin')] }).sentence).toContain('The next scan')
+    expect(after([lost]).sentence).toContain('no whole proved copy is left')
+  })
+
   it('counts one twin that was read whole and lies in a reader, and no more than one', () => {
     // Common practice, no source: a second card is a copy until it is written over.
     const twin = copy('the twin “Curlew B”')

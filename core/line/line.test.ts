@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import type { Mark } from '../copies/mark'
 import { lineOf, nextStep, type LoadFacts, type ProductionFacts } from './line'
 
 const nothing: ProductionFacts = {
@@ -45,6 +46,11 @@ describe('the next step', () => {
     expect(nextStep(out).sentence).toContain('Put the card of “Curlew A” in again')
     expect(lineOf(out)[1]).toMatchObject({ state: 'open', worry: 'card not looked at' })
     expect(nextStep({ ...filmed, loads: [{ ...load, unseen: true, formatted: true }] }).station).toBe('exports')
+    const formatted = (marks: readonly Mark[]) =>
+      nextStep({ ...filmed, cardsWaiting: 1, loads: [{ ...load, formatted: true, marks }] }).sentence
+    expect(formatted([3, 1])).toContain('Copy “Curlew A” to another drive: its card is formatted')
+    expect(formatted([1])).toContain('Look for the files of “Curlew A”')
+    expect(formatted([3, 2])).toContain('reader')
     expect(nextStep({ ...filmed, proxies: { wanted: 3, made: 1, failed: 0 } }).sentence).toBe('Make 2 proxies.')
     expect(nextStep(filmed).station).toBe('exports')
     expect(nextStep({ ...filmed, exports: { made: 1, failed: 0 } }).station).toBe('shelf')

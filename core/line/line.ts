@@ -131,6 +131,15 @@ const weakestSecondMark = (loads: readonly LoadFacts[]): Mark =>
 /** What to do now: the first thing in the order of the work that is not safe, then the first that is not done. */
 export function nextStep(facts: ProductionFacts): NextStep {
   if (facts.closed) return { station: 'storage', sentence: 'Finished. See where its originals are.' }
+  const lone = facts.loads.find((load) => load.formatted && secondMark(load) < 2)
+  if (lone)
+    return {
+      station: 'copies',
+      sentence:
+        (lone.marks[0] ?? 0) < 2
+          ? `Look for the files of “${lone.label}”: its card is formatted, and no whole proved copy is left.`
+          : `Copy “${lone.label}” to another drive: its card is formatted, and one proved copy is left.`,
+    }
   const unsafe = facts.loads.find((load) => !load.formatted && secondMark(load) < 2)
   if (unsafe) return { station: 'copies', sentence: `Copy “${unsafe.label}” to two volumes and prove it.` }
   if (facts.cardsWaiting > 0) return { station: 'cards', sentence: 'Look at the card in the reader.' }

@@ -107,7 +107,12 @@ export function copyRoutes(context: Context): Router {
       card: card ?? null,
       sources: copies
         .filter((copy) => copy.connected && !copy.mirrorLost && copy.filesCopied > 0)
-        .map(({ volumeId, volumeName, filesCopied }) => ({ volumeId, volumeName, files: filesCopied })),
+        .map((copy) => ({
+          ...{ volumeId: copy.volumeId, volumeName: copy.volumeName },
+          files: copy.filesVerified + copy.filesVerifiedFromCache,
+        }))
+        .filter(({ files }) => files > 0)
+        .sort((a, b) => b.files - a.files),
     }
   }
 

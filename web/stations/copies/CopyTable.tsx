@@ -34,7 +34,8 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
   const held = load.copies.filter((one) => one.mark >= 2)
   const chosen = choice ?? new Set(proposeVolumes(volumes, load.sizeBytes, held))
   const [source, setSource] = useState<string>()
-  const from = source ?? (load.card ? CARD : (load.sources[0]?.volumeId ?? CARD))
+  const fromDrive = load.sources.find(({ volumeId }) => !chosen.has(volumeId))
+  const from = source ?? (load.card ? CARD : (fromDrive?.volumeId ?? CARD))
   const fromId = from === CARD ? null : from
   const plan = usePlan(load.loadId, [...chosen].sort(), fromId)
   const toggle = (id: string) => {

@@ -15,7 +15,7 @@ export function FormatSheet({ load, onClose }: { load: LoadCopies; onClose: () =
   )
   return (
     <Confirm
-      title={`${twin ? `The twin “${twin.name}”` : 'The card'} of “${load.label}” is formatted`}
+      title={`Is ${twin ? `the twin “${twin.name}”` : 'the card'} of “${load.label}” formatted?`}
       about="Yendra does not format anything. You do it, in the camera; here it is written down, and the next clips on this card start a new load."
       action={against ? 'It is formatted: write it down against the answer' : 'Write down that I formatted it'}
       onAction={() =>
@@ -32,6 +32,11 @@ export function FormatSheet({ load, onClose }: { load: LoadCopies; onClose: () =
         <p className="mb-3 font-semibold text-stop">
           The answer is not yes. {load.clear.sentence} If it is not formatted yet, leave it as it is. If it is, write it
           down all the same: what was said against it stays beside it.
+        </p>
+      )}
+      {load.card && !against && (
+        <p className="mb-3 font-semibold text-doubt">
+          It is in {load.card.readerName} now, with everything on it. Format it in the camera first.
         </p>
       )}
       <p className="mb-2">
