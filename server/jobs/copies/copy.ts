@@ -17,7 +17,7 @@ import { CannotWork } from '../../media/cannotWork'
 import { lookAtMirror } from '../../observer/mirrorLook'
 import type { Job, Work, WorkEnd } from '../work'
 import { CopyPasses } from './copyPasses'
-import { cardSource, volumeSource, type SourceEntry } from './source'
+import { cardSource, volumeSource, type CopySource, type SourceEntry } from './source'
 import { prepareTarget, type Target } from './target'
 
 type CopyInput = TaskInput<'copy'>
@@ -61,7 +61,7 @@ async function runCopy(work: Work, input: CopyInput): Promise<WorkEnd> {
     detail: { volumeIds: input.volumeIds, from: from ?? null, troubles: troubles.length },
   })
   await tellChanged(db, 'copies', 'productions', 'storage')
-  return { sentence: await closingSentence(work, load, targets), troubles }
+  return { sentence: await closingSentence(work, load, source, targets), troubles }
 }
 
 /** Volumes that the plan has something for, and a sentence for each of the others and for what became different since it was shown. */
@@ -151,6 +151,7 @@ async function finishTarget(
 async function closingSentence(
   { db }: Work,
   load: { id: string; fileCount: number },
+  source: Pick<CopySource, 'name' | 'volumeId'>,
   targets: readonly Target[],
 ): Promise<string> {
   const mirrors = await copies.mirrorsOf(db, [load.id])
@@ -166,6 +167,6 @@ async function closingSentence(
   if (cached.length > 0)
     return `Copied, but ${names(cached)} could only be read back through memory, perhaps not from the medium: that counts as copied, not as verified.`
   if (whole.length === 0)
-    return `${targets.length === 0 ? 'Nothing was copied' : `${names(targets)} ${targets.length === 1 ? 'holds' : 'hold'} no whole proved copy yet`}. Keep the card as it is.`
+    return `${targets.length === 0 ? 'Nothing was copied' : `${names(targets)} ${targets.length === 1 ? 'holds' : 'hold'} no whole proved copy yet`}. Keep ${source.volumeId === undefined ? 'the card' : `the copy on ${source.name}`} as it is.`
   return `All ${counted(load.fileCount, 'file')} proved on ${names(whole)}${whole.length < targets.length ? '; the others are not complete' : ''}.`
 }

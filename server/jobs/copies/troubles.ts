@@ -15,7 +15,7 @@ export function troubleSentence(
     case 'mismatch':
       return `${names.get(record.fileId)} on ${volume} differed when it was read back (${record.found} instead of ${record.wanted}). It was not kept there; copy again, and distrust ${volume} if it happens twice.`
     case 'conflict':
-      return `${names.get(record.fileId)} on ${volume} is another file (${record.found}; the card’s is ${record.wanted}). It was left as it is: set it aside and copy again.`
+      return `${names.get(record.fileId)} on ${volume} is another file (${record.found} instead of ${record.wanted}). It was left as it is: set it aside and copy again.`
     case 'refused':
       return `${names.get(record.fileId)} cannot lie on ${volume}: its name does not fit there. Copy it by hand under a shorter name, and keep the card.`
     case 'destination-failed':
