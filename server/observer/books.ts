@@ -5,8 +5,8 @@ import { log } from '../log'
 import { readBooksFile, writeBooksFile } from '../media/booksFile'
 import type { Medium } from '../media/mediumOf'
 
-/** Drives are not written on all the time while a long copy proves file after file. */
-const LEAST_PAUSE_MS = 20_000
+/** Drives are not written on all the time while a long copy proves file after file. Tests wait less. */
+const LEAST_PAUSE_MS = Number(process.env.YENDRA_BOOKS_PAUSE_MS ?? 20_000)
 
 /**
  * Keeps on every volume how far these books had come, so that a database that comes back from an older copy of it knows that

@@ -3,11 +3,12 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { ENDPOINTS, type AnyEndpoint } from '../../contract/api'
 import { CHANNELS } from '../../server/db/queries/tasks'
 import type { Looked } from '../../server/http/lookDesk'
+import { isLong } from '../long'
 import { bodiesNear } from './near'
 import { newWorld, startStation, type Station } from '../yes/station'
 
 /** Bodies that are tried at each endpoint. */
-const BODIES = 300
+const BODIES = isLong ? 300 : 80
 /** Addresses that are tried at each question. */
 const QUESTIONS = 60
 /** What Node.js takes of an address before it answers by itself. */

@@ -19,6 +19,7 @@ import type { GearView } from '../../contract/gear'
 import type { LoadView } from '../../contract/cards'
 import type { Page } from '../../contract/page'
 import type { TaskView } from '../../contract/tasks'
+import { more } from '../more'
 import {
   clearWorld,
   clipFile,
@@ -204,7 +205,7 @@ describe('a copy under which the card changes', () => {
 })
 
 describe('what is called a clip and is none', () => {
-  it('a text playlist with the ending of a film is refused as media, and copied as a plain file', async () => {
+  more('a text playlist with the ending of a film is refused as media, and copied as a plain file', async () => {
     const world = await newWorld(station, ['CURL0041.MP4'])
     const list = join(world.card, 'DCIM/100CURLW/CURL0042.MP4')
     writeFileSync(list, `#EXTM3U\n#EXT-X-TARGETDURATION:5\n#EXTINF:2,\nfile://${clipFile()}\n#EXT-X-ENDLIST\n`)

@@ -6,6 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { ClipDetail } from '../../contract/cards'
 import type { Page } from '../../contract/page'
 import type { ReviewClip } from '../../contract/review'
+import { more } from '../more'
 import { clipFile, newWorld, startStation, type Station, type World } from './station'
 
 let station: Station
@@ -185,7 +186,7 @@ describe('a clip is what the editor sees', () => {
     expect((await world.load()).findings.filter(({ weight }) => weight === 'stop')).toEqual([])
   })
 
-  it('names frames that are no pictures once, whatever their names say', async () => {
+  more('names frames that are no pictures once, whatever their names say', async () => {
     const world = await newWorld(station, ['CURL0041.MP4'])
     for (let at = 1; at <= 5; at += 1) writeFileSync(onCard(world, `POLE/heron_${at}.dng`), `no frame ${at}`)
     expect((await world.look()).sentence).toContain('2 clips and 0 other files')

@@ -12,7 +12,7 @@ import { clearWorld, flipBit, newWorld, ownClip, startStation, until, type Stati
 
 let station: Station
 beforeAll(async () => {
-  station = await startStation()
+  station = await startStation({ YENDRA_BOOKS_PAUSE_MS: '2000' })
 })
 afterAll(async () => {
   unmountAll()

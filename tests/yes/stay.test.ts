@@ -15,6 +15,7 @@ import type { ReaderView } from '../../contract/cards'
 import type { AppearedView } from '../../contract/noticed'
 import type { TaskView } from '../../contract/tasks'
 import type { UnattendedView } from '../../contract/unattended'
+import { more } from '../more'
 import {
   bind,
   btrfsDrive,
@@ -70,7 +71,7 @@ describe.skipIf(!canMount)('which card lies in a reader (needs root to mount)', 
     expect((await world.copies()).clear.clear).toBe(true)
   })
 
-  it('a look at the other card makes a load of its own', async () => {
+  more('a look at the other card makes a load of its own', async () => {
     const world = await cleared(await slotWorld(station))
     const { id } = await world.load()
     world.slot.change(world.other)
@@ -155,7 +156,7 @@ describe.skipIf(!canMount)('what is mounted inside a copy (needs root to mount)'
     expect(look).toMatchObject({ state: 'failed', sentence: expect.stringContaining('mounted on the card') })
   })
 
-  it('may be registered by itself, but not the card, and a subvolume belongs to its file system', async () => {
+  more('may be registered by itself, but not the card, and a subvolume belongs to its file system', async () => {
     const world = await clearWorldOn(twoDrives(station))
     const inner = join(world.slipway, 'inner')
     bind(world.tide, inner)
@@ -173,7 +174,7 @@ describe.skipIf(!canMount)('what is mounted inside a copy (needs root to mount)'
 })
 
 describe.skipIf(!canBtrfs)('a drive with subvolumes (needs root to mount)', () => {
-  it('holds copies across them as one drive', async () => {
+  more('holds copies across them as one drive', async () => {
     const [btrfs, plain] = [btrfsDrive(station.root, 'pool'), loopDrive(station.root, 'beside the pool')]
     const { execFileSync } = await import('node:child_process')
     execFileSync('btrfs', ['subvolume', 'create', join(btrfs, 'Production of the pool')])
@@ -283,7 +284,7 @@ describe.skipIf(!canExfat)('times that move by whole hours (needs root to mount)
     await station.send('PUT', '/settings', settings)
   })
 
-  it('are a change everywhere else', async () => {
+  more('are a change everywhere else', async () => {
     const world = await clearWorldOn(twoDrives(station))
     const folder = join(world.mirror(world.tide), 'DCIM/100CURLW')
     for (const name of readdirSync(folder)) {
