@@ -210,13 +210,22 @@ export class World {
     this.readHeld()
     const reader = await this.inReader()
     const drives = this.drives.map((_, index) => this.onDrive(index))
-    for (const { loadId, label, clear } of yes) {
+    for (const { loadId, label, clear, copies: told } of yes) {
       const card = reader?.loadId === loadId && this.held ? this.held : this.cards.get(this.loadCards.get(loadId) ?? '')
       if (!card) continue
       for (const [path, hash] of card.files) {
         const copies = drives.filter((drive) => drive.has(hash)).length
         if (copies < 2)
-          return `yes to ${label} (${clear.sentence}) while ${path} of ${card.name} is on ${copies} drives`
+          return [
+            `yes to ${label} while ${path} of ${card.name} is on ${copies} drives`,
+            ...clear.reasons.map((reason) => reason.sentence),
+            ...told.map((one) => `told: ${one.volumeName} ${one.connected ? 'here' : 'away'} mark ${one.mark}`),
+            ...this.drives.map(
+              ({ place, away }, at) =>
+                `true: ${place.name} ${place.isIn ? 'here' : 'away'} ${place.kind} ${String(drives[at]?.has(hash))}: ${[...away].map(([name, of]) => `${name} ${of.slice(0, 6)}`).join(', ')}`,
+            ),
+            `card: ${[...card.files].map(([name, of]) => `${name} ${of.slice(0, 6)}`).join(', ')}`,
+          ].join('\n')
       }
     }
     return undefined

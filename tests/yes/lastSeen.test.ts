@@ -5,7 +5,7 @@ import type { ReaderView } from '../../contract/cards'
 import { openDatabase } from '../../server/db/connection'
 import { FolderMedium } from '../../server/engine/folder'
 import { compareCard } from '../../server/media/compareCard'
-import { canMount, unmountAll } from './mounts'
+import { canMount, loopDrive, Slot, unmountAll } from './mounts'
 import { cleared, CLIPS, expectNotClear, FILMED_AT, slotWorld } from './slotWorld'
 import { clearWorld, ownClip, startStation, until, type Station } from './station'
 
@@ -64,6 +64,31 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
     expect((await read()).troubles).toEqual([])
     const { clear } = await world.copies()
     expect(clear.clear, clear.sentence).toBe(true)
+  })
+
+  it('gets none from the moment when copying it met other bytes than were proved', async () => {
+    const world = await cleared(await slotWorld(station))
+    const neap = loopDrive(station.root, 'neap')
+    const made = await station.post('/volumes', {
+      ...{ name: 'Neap', kind: 'archive', site: 'aunt’s flat', path: neap, sure: true },
+    })
+    world.slot.out()
+    const elsewhere = new Slot(join(station.root, 'elsewhere'), world.image)
+    const path = join(elsewhere.at, 'DCIM/100CURLW', CLIPS[1])
+    const bytes = readFileSync(path)
+    writeFileSync(path, bytes.fill(0x21, bytes.length - 1_000_000, bytes.length - 999_990))
+    utimesSync(path, FILMED_AT, FILMED_AT)
+    elsewhere.end()
+    world.slot.putIn(world.image)
+    // A draw of one place in each clip will hardly see it, and nobody knows: the copy reads all of it.
+    const copied = await world.copy({ volumeIds: [made.body.id] })
+    expect(copied.troubles.join()).toMatch(/CURL0042\.MP4 .*not what was copied before|not the card that was copied/)
+    await expectNotClear(
+      world,
+      /are not what was copied: read the card whole|written anew|not the card that was copied/,
+    )
+    world.slot.out()
+    await expectNotClear(world, /put it in first/)
   })
 
   it('may be copied and looked at where nothing of it was proved yet', async () => {

@@ -113,6 +113,8 @@ export class CopyPasses {
         await writing
         writing = awaitedLater(addCopyProofs(work.db, run, records))
         for (const record of records) this.#note(record)
+        if (records.some((record) => record.kind === 'source-failed' && record.code === 'differs'))
+          await source.unlike()
       },
     })
     try {

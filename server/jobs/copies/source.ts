@@ -1,9 +1,10 @@
 import { cardChanges, changeWords } from '../../../core/cards/load'
+import { TOUCHED } from '../../../core/cards/stay'
 import * as copies from '../../db/queries/copies'
 import { samplesOf, type EntryRow, type LoadRow } from '../../db/queries/cards'
 import { readerOfLoad, type ReaderRow } from '../../db/queries/readers'
 import { databaseTime } from '../../db/queries/mirrors'
-import { stay, trustCard } from '../../db/queries/stays'
+import { doubtCard, forgetStay, stay, trustCard, tryOnce } from '../../db/queries/stays'
 import { noteReadFromTwin } from '../../db/queries/twins'
 import { volume as volumeRow } from '../../db/queries/volumes'
 import { below } from '../../engine/below'
@@ -40,6 +41,8 @@ export interface CopySource {
   isHung(): boolean
   /** What was being read then. */
   hungAt(): Buffer | undefined
+  /** Something of it is not what was proved: from then on only reading the card whole counts. */
+  unlike(): Promise<void>
   /** Reads it in a program that can be given up; `undefined` where that is not needed. */
   again(): ReaderProcess | undefined
   /** How it differs from what it listed before, in words; `''` when it does not. */
@@ -99,6 +102,11 @@ export async function cardSource({ db, look }: Work, load: LoadRow, files: reado
     files,
     isHung: () => patient.isHung,
     hungAt: () => patient.hungAt,
+    unlike: async () => {
+      if (reader.twinId === null) await doubtCard(db, load.id)
+      await tryOnce(db, stayRow.id, TOUCHED)
+      await forgetStay(db, stayRow.id)
+    },
     // A simulated reader answers for itself.
     again: () => (reader.simulated ? undefined : new ReaderProcess(new FolderMedium(content.medium.root))),
     changes: async () => (patient.isHung ? '' : (await changesOf(patient.medium, files)).words),
@@ -141,6 +149,8 @@ export async function volumeSource(work: Work, load: LoadRow, volumeId: string):
     isHung: () => false,
     hungAt: () => undefined,
     again: () => undefined,
+    // What differs of a copy is written down as its proof.
+    unlike: () => Promise.resolve(),
     changes: () => Promise.resolve(''),
   }
 }
