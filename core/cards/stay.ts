@@ -36,6 +36,10 @@ export function lastSeenSentence(label: string, difference: string | null, doubt
   return seen === null ? undefined : `${seen} Its card is in no reader: put it in first.`
 }
 
+/** What was last seen of a card is forgotten by books that came back from an older copy, until it was seen again. */
+export const forgottenSentence = (label: string): string =>
+  `These books came back from an older copy: what was last seen of the card of “${label}” is forgotten. Put it in first.`
+
 /** What is compared of one clip: a place in it, and where it is compared with. */
 export const COMPARED_BYTES = 65_536
 /** Of more clips than these some are drawn. */

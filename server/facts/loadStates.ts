@@ -1,7 +1,7 @@
 import { clockFinding } from '../../core/cards/clockFinding'
 import { cardFindings, openStops, withAnswers, type Finding } from '../../core/cards/findings'
 import { rigFinding } from '../../core/cards/rig'
-import { lastSeenSentence, TOUCHED } from '../../core/cards/stay'
+import { forgottenSentence, lastSeenSentence, TOUCHED } from '../../core/cards/stay'
 import { goesOnSentence, type GoesOn } from '../../core/cards/spans'
 import { clearToFormat, type ClearAnswer } from '../../core/copies/clear'
 import type { CardKnown } from '../../core/copies/clearQuestion'
@@ -14,7 +14,7 @@ import { olderSince } from '../db/queries/books'
 import * as cards from '../db/queries/cards'
 import * as copies from '../db/queries/copies'
 import { readers, type ReaderRow } from '../db/queries/readers'
-import { comparisonsOf, staysById, type StayRow } from '../db/queries/stays'
+import { comparisonsOf, lastKnownStays, staysById, type StayRow } from '../db/queries/stays'
 import { volumes, type VolumeRow } from '../db/queries/volumes'
 import { readSettings } from '../db/queries/settings'
 import { twinsOf } from '../db/queries/twins'
@@ -76,12 +76,13 @@ export async function loadStates(
     latestCardSeen(db, ids),
     twinsOf(db, ids),
   ])
-  const [settings, inReaders, pairs, copyRows, older] = await Promise.all([
+  const [settings, inReaders, pairs, copyRows, older, lastKnown] = await Promise.all([
     readSettings(db),
     readers(db),
     saidDifferent(db),
     readCopies(db, ids, host),
     olderSince(db),
+    lastKnownStays(db, ids),
   ])
   const stayIds = inReaders.flatMap((reader) => reader.stayId ?? [])
   const [stays, comparisons] = await Promise.all([staysById(db, stayIds), comparisonsOf(db, stayIds)])
@@ -112,6 +113,9 @@ export async function loadStates(
     const lastSeen = there
       ? undefined
       : lastSeenSentence(load.label, load.cardDifference, isProved && load.cardDoubtedAt !== null)
+    const knownAt = lastKnown.find((one) => one.loadId === load.id)?.at
+    const forgotten =
+      there || older === null || (knownAt && knownAt > new Date(older)) ? undefined : forgottenSentence(load.label)
     const clear = clearToFormat({
       copies: facts,
       twins: asked ? [] : twins.filter((twin) => !twin.isFormatted).map((twin) => twin.facts),
@@ -122,7 +126,7 @@ export async function loadStates(
       atHome: settings.atHome,
       cardInReader: there?.same === true,
       cardKnown: known,
-      cardDifference: there?.difference ?? lastSeen ?? unfinished ?? undefined,
+      cardDifference: there?.difference ?? lastSeen ?? forgotten ?? unfinished ?? undefined,
       cardStanding: { device: there?.device ?? look?.device ?? undefined, connected: there !== undefined },
       saidDifferent: said,
       filesLeftOut: load.leftOut,

@@ -1,5 +1,5 @@
 import { habitsOf } from '../../core/cards/habit'
-import { cardChanges, contentOf, differenceSentence } from '../../core/cards/load'
+import { cardChanges, differenceSentence } from '../../core/cards/load'
 import { TOUCHED } from '../../core/cards/stay'
 import { counted } from '../../core/units/quantity'
 import type { Db } from '../db/connection'
@@ -17,9 +17,10 @@ import {
   type StayRow,
 } from '../db/queries/stays'
 import { seeTwinAgain } from '../db/queries/twins'
-import { listCard, mountedInside, stampOf, type Listing } from '../media/listing'
+import { listCard, mountedInside, type Listing } from '../media/listing'
 import { cardFiles, readerContent, type CardFiles, type Medium, type ReaderContent } from '../media/mediumOf'
 import { compareCard, isBorneOut } from '../media/compareCard'
+import { CardStamps } from './cardStamps'
 import type { Stays } from './stays'
 import { whichLoad } from './whichLoad'
 
@@ -33,8 +34,8 @@ interface Recognised extends Pick<SeenReader, 'loadId' | 'same' | 'twinId' | 'di
 /** What speaks for a card being the one that it seems to be. */
 interface BorneOut {
   readonly seen: Recognised
-  /** It is known in this stay, equals a proved copy, or has the ends that were read at its look. */
-  readonly by?: 'known' | 'copies' | 'ends'
+  /** It is known in this stay, equals a proved copy, or has the ends that were read at its look; or its files are others by now. */
+  readonly by?: 'known' | 'copies' | 'ends' | 'written anew'
 }
 
 /** What was made of a card once; asked again in another stay, when it lists something else, or a look was taken. */
@@ -46,12 +47,6 @@ interface Known {
   readonly unlikeUntil: number
 }
 
-/** A file as it was listed and as its file system told it from others. */
-interface TouchedFile {
-  readonly as: string
-  readonly stamp: string
-}
-
 const NOTHING = {
   ...{ cardName: null, loadId: null, same: false, twinId: null, difference: null, device: undefined, stayId: null },
   ...{ capacityBytes: null, freeBytes: null, volumeUid: null, habits: [], print: null },
@@ -61,14 +56,16 @@ const NOTHING = {
 export class ReaderLook {
   readonly #known = new Map<string, Known>()
   readonly #files = new Map<string, { readonly stayId: string; readonly files: CardFiles }>()
-  readonly #touched = new Map<string, { readonly listing: Listing; readonly files: ReadonlyMap<string, TouchedFile> }>()
+  readonly #stamps: CardStamps
   readonly #listed = new Map<string, { place: string; freeBytes: number; againAt: number; listing: Listing }>()
 
   constructor(
     readonly db: Db,
     readonly host: string,
     readonly stays: Stays,
-  ) {}
+  ) {
+    this.#stamps = new CardStamps(db)
+  }
 
   /** `afresh` lists the card and reads its samples whatever is known. */
   async look(row: ReaderRow, afresh: boolean): Promise<SeenReader> {
@@ -86,7 +83,7 @@ export class ReaderLook {
       const stay = await this.stays.of(row, content)
       const listing = await this.#listing(row.id, content, afresh)
       const key = `${stay.id} ${listing.print} ${await lastCardLook(this.db)}`
-      if (await this.#wasTouched(stay, listing, medium)) {
+      if (await this.#stamps.wasTouched(stay.id, listing, medium)) {
         // One place in each clip would not see it: only reading the card whole tells what it is now.
         const loadId = loadIn(row, stay)
         if (loadId !== null) await doubtCard(this.db, loadId)
@@ -106,6 +103,8 @@ export class ReaderLook {
       else if (seen !== known?.seen)
         this.#known.set(row.id, { key, seen, habits, unlikeUntil: isUnlike(seen) ? performance.now() + UNLIKE_MS : 0 })
       const { loadId, same, twinId, difference } = seen
+      if (loadId !== null && seen.kind === 'own' && same && isKnown(stay, seen))
+        await this.#stamps.keep(stay.id, loadId)
       if (twinId !== null && twinId !== row.twinId) await seeTwinAgain(this.db, twinId)
       return {
         ...{ state: 'card', cardName: content.cardName, device, loadId, same, twinId, difference },
@@ -116,26 +115,6 @@ export class ReaderLook {
       // It went away in the middle of the look.
       return { state: 'unreachable', ...NOTHING }
     }
-  }
-
-  /** Whether a file of a card was written anew with its size and time kept, where its file system tells. */
-  async #wasTouched(stay: StayRow, listing: Listing, medium: Medium): Promise<boolean> {
-    const before = this.#touched.get(stay.id)
-    const stamps = await medium.stamps()
-    if (stamps === 'none' || before?.listing === listing) return false
-    const files = new Map(
-      listing.walked.flatMap((entry) => {
-        if (entry.kind !== 'file') return []
-        const { inode, changedMs } = stampOf(stamps, entry)
-        return [[entry.path.toString('latin1'), { as: contentOf(entry), stamp: `${inode} ${changedMs}` }] as const]
-      }),
-    )
-    this.#touched.set(stay.id, { listing, files })
-    if (!before) return false
-    return [...before.files].some(([path, { as, stamp }]) => {
-      const now = files.get(path)
-      return now !== undefined && now.as === as && now.stamp !== stamp
-    })
   }
 
   /** What reads the files of a card; another one in each stay. */
@@ -186,18 +165,29 @@ export class ReaderLook {
     const not = new Set<string>()
     let unlike: Recognised | undefined
     let likely: Recognised | undefined
+    let written: Recognised | undefined
     for (;;) {
       const found = await recognise(this.db, row, held, listing, stay, not)
       const { seen, by } = await this.#borneOut(row, content, listing, stay, found, files)
-      // Known ends bear out less than a copy does, but more than a listing that is another one by now.
-      if (found.loadId === null || (likely && !found.same))
+      // Known ends bear out less than a copy does, but more than a listing that is another one by now; against files that were
+      // written anew they say nothing.
+      if (found.loadId === null || ((likely ?? written) && !found.same)) {
+        if (written) return this.#doubted(stay, written)
         return this.#settle(stay, likely ?? unlike ?? seen, likely !== undefined)
+      }
       if (by === 'known' || by === 'copies') return this.#settle(stay, seen, by === 'copies')
       if (isUnlike(seen)) unlike ??= seen
       else if (by === 'ends') likely ??= seen
+      else if (by === 'written anew') written ??= seen
       else return this.#settle(stay, seen, false)
       not.add(found.loadId)
     }
+  }
+
+  /** Files of it were written anew while nobody looked: one place in each clip would not see that. */
+  async #doubted(stay: StayRow, seen: Recognised): Promise<Recognised> {
+    if (seen.loadId !== null && (await tryOnce(this.db, stay.id, TOUCHED))) await doubtCard(this.db, seen.loadId)
+    return seen
   }
 
   /** Writes down what a stay is known as, and how the card differs from what was looked at. */
@@ -238,22 +228,25 @@ export class ReaderLook {
       return { seen: { ...found, kind: 'unlike', same: false, twinId: null, difference } }
     }
     const touched = stay.tried.includes(TOUCHED)
+    let doubted = false
     if (twinId === null) {
       const whole = await readWhole(db, stay.id, loadId)
       if (whole && whole.differing > 0) return unlike({ ...whole, what: 'file' })
-      if (await isCardDoubted(db, loadId)) {
-        if (!touched) await tryOnce(db, stay.id, TOUCHED)
-        if (stay.loadId !== null) await forgetStay(db, stay.id)
-        return { seen: found }
-      }
+      // Of a card that only looks like it nothing is known by that.
+      doubted = !isUnlike(found) && (await isCardDoubted(db, loadId))
+      if (doubted && stay.loadId !== null) await forgetStay(db, stay.id)
+      if (doubted && touched) return { seen: found, by: 'written anew' }
     } else if (touched) return { seen: found }
-    if (isKnown(stay, found)) return { seen: found, by: 'known' }
+    if (!doubted && isKnown(stay, found)) return { seen: found, by: 'known' }
     const compared = await compareCard(db, this.host, { medium: files, stayId: stay.id, loadId, print: listing.print })
     if (compared.differing > 0) {
       if (stay.loadId === loadId) await forgetStay(db, stay.id)
       return unlike({ ...compared, what: 'clip' })
     }
+    if (doubted) return { seen: found, by: 'written anew' }
     if (isUnlike(found) || !isBorneOut(compared)) return { seen: found }
+    if (twinId === null && (await this.#stamps.isWrittenAnew(loadId, listing, files)))
+      return { seen: found, by: 'written anew' }
     return { seen: found, by: compared.withCopies > 0 ? 'copies' : 'ends' }
   }
 }

@@ -2,8 +2,9 @@ import { execFileSync } from 'node:child_process'
 import { mkdirSync, renameSync, rmSync, truncateSync, utimesSync, writeFileSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import fc from 'fast-check'
-import { copyOfBooks, putBooksBack } from '../yes/booksCopy'
+import { copyOfBooks, marksOf, putBooksBack } from '../yes/booksCopy'
 import { canMount } from '../yes/mounts'
+import { until } from '../yes/station'
 import { mirrored, removeIfThere, rewrite, shiftTimes, type World } from './world'
 
 /** What the model remembers between commands; the world itself is the truth. */
@@ -18,6 +19,9 @@ interface Act {
   can(world: World): boolean
   run(world: World, draw: number): Promise<void> | void
 }
+
+/** Two turns of the observer. */
+const TOLD_MS = 7000
 
 const pick = <T>(items: readonly T[], draw: number): T | undefined => items[draw % Math.max(1, items.length)]
 const inDrives = (world: World) => world.drives.filter((drive) => drive.place.isIn)
@@ -310,13 +314,22 @@ export const ACTS: readonly Act[] = [
   {
     name: 'the books are copied, or come back as they were',
     ours: true,
-    can: () => true,
+    // A drive that is away cannot tell that they are older.
+    can: (world) => world.booksCopy === undefined || inDrives(world).length === world.drives.length,
     run: async (world) => {
-      if (world.booksCopy === undefined) world.booksCopy = copyOfBooks(world.station)
-      else {
-        await putBooksBack(world.station, world.booksCopy)
-        world.booksCopy = undefined
+      const { station, booksCopy } = world
+      if (booksCopy === undefined) {
+        world.booksCopy = { text: copyOfBooks(station), marks: marksOf(station) }
+        return
       }
+      // Drives are told within seconds; where nothing has become different there is nothing to tell.
+      await until(
+        () => Promise.resolve(marksOf(station)),
+        (marks) => marks > booksCopy.marks,
+        TOLD_MS,
+      ).catch(() => undefined)
+      await putBooksBack(station, booksCopy.text)
+      world.booksCopy = undefined
     },
   },
 ]

@@ -127,7 +127,7 @@ export class World {
   readerId = ''
   title = ''
   /** The books as they were at some time, to be put back. */
-  booksCopy: string | undefined
+  booksCopy: { readonly text: string; readonly marks: number } | undefined
   #clips = 0
   steps = 0
   yes = 0

@@ -16,3 +16,7 @@ export async function putBooksBack(station: Station, copy: string, more = ''): P
   execFileSync('psql', ['-q', station.databaseUrl], { input: `${copy}\n${more}`, stdio: ['pipe', 'ignore', 'ignore'] })
   await station.startWorker()
 }
+
+/** How many states of the books were written on drives. */
+export const marksOf = ({ databaseUrl }: Station): number =>
+  Number(execFileSync('psql', ['-tAc', 'select count(*) from books_mark', databaseUrl], { encoding: 'utf8' }))

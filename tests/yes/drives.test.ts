@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { ReaderView } from '../../contract/cards'
 import type { LetGoView, StateView } from '../../contract/state'
 import type { StorageView } from '../../contract/storage'
-import { copyOfBooks, putBooksBack } from './booksCopy'
+import { copyOfBooks, marksOf, putBooksBack } from './booksCopy'
 import { bind, canMount, canPartition, loopDrive, memoryDrive, partitionedDrive, unmountAll } from './mounts'
 import { clearWorld, flipBit, newWorld, ownClip, startStation, until, type Station, type World } from './station'
 
@@ -182,25 +182,51 @@ describe('a card that is read whole', () => {
 })
 
 describe('books that come back from an older copy', () => {
+  /** Does something that is written down, and waits until the drives know of it. */
+  const noted = async (act: () => Promise<unknown>) => {
+    const before = marksOf(station)
+    await act()
+    await until(
+      () => Promise.resolve(marksOf(station)),
+      (n) => n > before,
+    )
+  }
+
+  it('forget what was last seen of a card that is out, and ask for it', async () => {
+    const world = await clearWorld(station)
+    await noted(() => world.play())
+    const older = copyOfBooks(station)
+    await noted(async () => {
+      world.film('CURL0043.MP4')
+      expect((await world.copies()).clear.sentence).toContain('1 new clip')
+    })
+    renameSync(world.card, `${world.card} away`)
+    await putBooksBack(station, older)
+    await until(
+      () => world.copies(),
+      ({ clear }) => clear.sentence.includes('came back from an older copy'),
+    )
+    const { loadId } = await world.copies()
+    await station.task(`/loads/${loadId}/checks`, { volumeIds: world.volumeIds, how: 'whole' })
+    const { clear } = await world.copies()
+    expect(clear.clear).toBe(false)
+    expect(clear.sentence).toContain('what was last seen of the card of “Curlew A” is forgotten. Put it in first')
+    renameSync(`${world.card} away`, world.card)
+    await until(
+      () => world.copies(),
+      (now) => now.clear.sentence.includes('1 new clip'),
+    )
+  })
+
   it('know that they are older, and nothing counts before it was read again', async () => {
     const world = await clearWorld(station)
     const { loadId } = await world.copies()
-    const db = new pg.Client({ connectionString: station.databaseUrl })
-    await db.connect()
-    const marks = async () => Number((await db.query<{ n: string }>('select count(*) as n from books_mark')).rows[0]?.n)
-    /** Does something that is written down, and waits until the drives know of it. */
-    const noted = async (act: () => Promise<unknown>) => {
-      const before = await marks()
-      await act()
-      await until(marks, (n) => n > before)
-    }
     await noted(() => world.play())
     const older = copyOfBooks(station)
     // A rotten file is found out after that.
     flipBit(join(world.mirror(world.tide), 'DCIM/100CURLW/CURL0042.MP4'))
     await noted(() => station.task(`/loads/${loadId}/checks`, { volumeIds: [world.volumeIds[1]], how: 'whole' }))
     // The database is put back as it was; the drive looks as ever, since the books knew no number of its files.
-    await db.end()
     await putBooksBack(
       station,
       older,

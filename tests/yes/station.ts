@@ -46,8 +46,12 @@ export interface Answer {
 const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
 
 /** Asks until the answer is as wanted, for at most ten minutes, since a busy machine may be slow. Throws with the last answer. */
-export async function until<T>(ask: () => Promise<T>, wanted: (answer: T) => boolean): Promise<T> {
-  const end = Date.now() + Number(process.env.YENDRA_UNTIL_MS ?? 600_000)
+export async function until<T>(
+  ask: () => Promise<T>,
+  wanted: (answer: T) => boolean,
+  mostMs = Number(process.env.YENDRA_UNTIL_MS ?? 600_000),
+): Promise<T> {
+  const end = Date.now() + mostMs
   for (;;) {
     const answer = await ask()
     if (wanted(answer)) return answer

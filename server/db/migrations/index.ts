@@ -23,6 +23,7 @@ import * as given from './0021-given'
 import * as rigs from './0022-rigs'
 import * as stays from './0023-stays'
 import * as lastSeen from './0024-last-seen'
+import * as cardStamps from './0025-card-stamps'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -50,4 +51,5 @@ export const migrations: Record<string, Migration> = {
   '0022-rigs': rigs,
   '0023-stays': stays,
   '0024-last-seen': lastSeen,
+  '0025-card-stamps': cardStamps,
 }

@@ -51,7 +51,10 @@ export const areOlder = (db: Db): Promise<void> =>
 export async function latestFacts(db: Db): Promise<string> {
   const { rows } = await sql<{ state: string }>`
     select coalesce((select max(id) from proof), 0) || ' ' || coalesce((select max(id) from seen), 0) || ' ' ||
-      coalesce((select max(id) from said), 0) || ' ' || coalesce((select max(id) from reading), 0) as state`.execute(db)
+      coalesce((select max(id) from said), 0) || ' ' || coalesce((select max(id) from reading), 0) || ' ' ||
+      coalesce((select max(id) from comparison), 0) || ' ' ||
+      coalesce((select md5(string_agg(concat(id, card_difference, card_doubted_at), ' ' order by id)) from load
+        where card_difference is not null or card_doubted_at is not null), '') as state`.execute(db)
   return rows[0]?.state ?? ''
 }
 

@@ -108,6 +108,34 @@ export async function isCardDoubted(db: Db, loadId: string): Promise<boolean> {
   return rows.length > 0
 }
 
+/** A file of a card as it was listed, and as its file system told it from others. */
+export interface CardStamp {
+  readonly listed: string
+  readonly stamp: string
+}
+
+/**
+ * Files of the card of a load as they were when it was last known; by path, one byte a character. None before something of it
+ * was proved that they may be unlike.
+ */
+export async function cardStamps(db: Db, loadId: string): Promise<ReadonlyMap<string, CardStamp>> {
+  const { rows } = await sql<CardStamp & { path: Buffer }>`
+    select path, listed, stamp from card_stamp where load_id = ${loadId}
+      and exists (select from copy_file where load_id = card_stamp.load_id and proof_id is not null)`.execute(db)
+  return new Map(rows.map(({ path, listed, stamp }) => [path.toString('latin1'), { listed, stamp }]))
+}
+
+export async function putCardStamps(db: Db, loadId: string, stamps: ReadonlyMap<string, CardStamp>): Promise<void> {
+  const paths = [...stamps.keys()].map((path) => Buffer.from(path, 'latin1').toString('hex'))
+  const [listed, stamp] = [[...stamps.values()].map((one) => one.listed), [...stamps.values()].map((one) => one.stamp)]
+  await sql`
+    insert into card_stamp (load_id, path, listed, stamp)
+      select ${loadId}, decode(path, 'hex'), listed, stamp
+      from unnest(${paths}::text[], ${listed}::text[], ${stamp}::text[]) as now (path, listed, stamp)
+    on conflict (load_id, path) do update set listed = excluded.listed, stamp = excluded.stamp
+      where (card_stamp.listed, card_stamp.stamp) <> (excluded.listed, excluded.stamp)`.execute(db)
+}
+
 /** Nothing is known of the card of a stay any more. */
 export const forgetStay = (db: Db, id: string) =>
   db.updateTable('stay').set({ loadId: null, twinId: null, knownHow: null }).where('id', '=', id).execute()
@@ -157,6 +185,17 @@ export const comparisonsOf = (db: Db, stayIds: readonly string[]) =>
     .where(anyOf('stay_id', stayIds))
     .orderBy('stayId')
     .orderBy('id', 'desc')
+    .execute()
+
+/** When the card of each load was last known in a reader. */
+export const lastKnownStays = (db: Db, loadIds: readonly string[]) =>
+  db
+    .selectFrom('stay')
+    .select(['loadId', (at) => at.fn.max(sql<Date>`coalesce(left_at, seen_at)`).as('at')])
+    .where(anyOf('load_id', loadIds))
+    .where('knownHow', 'is not', null)
+    .where('twinId', 'is', null)
+    .groupBy('loadId')
     .execute()
 
 /** Stays by their ids. */

@@ -118,6 +118,15 @@ export interface FactTables {
     /** What was tried by itself in this stay. */
     tried: Given<string[]>
   }
+  /** How the file system of a card told its files from others, when it was last known to be the card of its load. */
+  cardStamp: {
+    loadId: string
+    path: Buffer
+    /** Size and time. */
+    listed: string
+    /** Inode and the last change of anything of it (ctime). */
+    stamp: string
+  }
   /** A card was compared with what is known of a load: at one place in every clip, or whole. */
   comparison: {
     id: Generated<number>
