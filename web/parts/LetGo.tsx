@@ -40,7 +40,9 @@ export const LetGo = ({ letting, id, name, short = false }: LetGoProps) => (
     onClick={() => letting.press({ params: { id } })}
   >
     <Unplug className="size-4" aria-hidden />
-    <span className={short ? 'max-lg:sr-only' : ''}>{letting.isPending && letting.id === id ? 'Letting go …' : 'Let go'}</span>
+    <span className={short ? 'max-lg:sr-only' : ''}>
+      {letting.isPending && letting.id === id ? 'Letting go …' : 'Let go'}
+    </span>
   </Button>
 )
 
