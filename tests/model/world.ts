@@ -248,9 +248,9 @@ export function otherMiddles(root: string): void {
     if (!path.endsWith('.MP4')) continue
     const { atime, mtime, size } = statSync(join(root, path))
     const bytes = readFileSync(join(root, path))
-    // All that is not at its ends, so that no draw can miss it but the first and the last.
+    // All but its ends, which reach to the grid of the medium, so that few draws can miss it.
     const box = bytes.readBigUInt64BE(size - MIDDLE)
-    bytes.fill(0x5a, 65_536, size - 65_536)
+    bytes.fill(0x5a, 65_536, size - 69_632)
     bytes.writeBigUInt64BE(box, size - MIDDLE)
     writeFileSync(join(root, path), bytes)
     utimesSync(join(root, path), atime, mtime)

@@ -44,7 +44,7 @@ describe.skipIf(!canMount)('which card lies in a reader (needs root to mount)', 
   it('another card of the same names, sizes, times and ends, put in within a moment, gets no yes', async () => {
     const world = await cleared(await slotWorld(station))
     world.slot.change(world.other)
-    await expectNotClear(world, /4 of 4 clips differ: it is not the card that was copied/)
+    await expectNotClear(world, /[1-4] of 4 clips differs?: it is not the card that was copied/)
     const copied = readFileSync(join(world.mirror(world.slipway), 'DCIM/100CURLW', CLIPS[0]))
     expect(copied.equals(readFileSync(join(world.card, 'DCIM/100CURLW', CLIPS[0])))).toBe(false)
     // The first card again, put in anew: compared with its copies, and yes.
