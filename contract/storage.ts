@@ -7,6 +7,9 @@ import { ask, order } from './endpoint'
 export const VOLUME_KINDS = ['edit', 'archive', 'phone', 'cloud', 'stick'] as const
 export type VolumeKind = (typeof VOLUME_KINDS)[number]
 
+/** Whether it can be pulled out. */
+export const hasPlug = (kind: VolumeKind): boolean => kind !== 'cloud'
+
 /** A folder that is to be known as a volume, and where it is kept. */
 export const newVolume = object({
   name: text().required('Name the volume.').max(60, 'Keep the name under 60 characters.'),

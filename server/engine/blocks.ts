@@ -9,7 +9,7 @@ export const GRID = 4096
 /** Cuts one region of `count` blocks of `size` bytes; the region goes when its blocks go. */
 export function alignedBlocks(count: number, size: number): Uint8Array[] {
   const memory = new WebAssembly.Memory({ initial: Math.ceil((count * size) / PAGE) })
-  return Array.from({ length: count }, (_, at) => new Uint8Array(memory.buffer, at * size, size))
+  return Array.from({ length: count }, (_, at) => Buffer.from(memory.buffer, at * size, size))
 }
 
 /**
@@ -20,7 +20,8 @@ export const fitted = (block: Uint8Array, sizeBytes: number): Uint8Array =>
   block.subarray(0, Math.min(block.length, (Math.floor(sizeBytes / GRID) + 1) * GRID))
 
 /** The same bytes as a Buffer, without copying. */
-export const asBuffer = (block: Uint8Array): Buffer => Buffer.from(block.buffer, block.byteOffset, block.byteLength)
+export const asBuffer = (block: Uint8Array): Buffer =>
+  Buffer.isBuffer(block) ? block : Buffer.from(block.buffer, block.byteOffset, block.byteLength)
 
 /** Item `at` of a list that is known to be long enough. */
 export function itemAt<T>(items: readonly T[], at: number): T {

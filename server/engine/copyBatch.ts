@@ -16,6 +16,8 @@ export const LANES = 16
 interface Written {
   readonly file: SourceFile
   readonly hash: string
+  /** Of its ends; what reads back with the same hash has the same. */
+  readonly ends: string | null
   readonly targets: readonly CopyDestination[]
   /** What was found out about the source itself. */
   readonly source: readonly FileRecord[]
@@ -56,9 +58,8 @@ export async function writeBatch(
 export async function proveBatch(run: CopyRun, batch: WrittenBatch, blocks: readonly Uint8Array[]): Promise<void> {
   const records = [...batch.records]
   await Promise.all(run.alive().map((to) => run.attempt(to, () => to.medium.settle())))
-  const proofs = batch.written.flatMap(({ file, hash, targets }) => targets.map((to) => ({ file, hash, to })))
-  await inLanes(proofs, blocks, async ({ file, hash, to }, block) => {
-    const ends = new EndsHash(file.sizeBytes)
+  const proofs = batch.written.flatMap(({ targets, ...one }) => targets.map((to) => ({ ...one, to })))
+  await inLanes(proofs, blocks, async ({ file, hash, ends, to }, block) => {
     const found = await run.attempt(to, () =>
       readBack(
         to.medium,
@@ -66,10 +67,9 @@ export async function proveBatch(run: CopyRun, batch: WrittenBatch, blocks: read
         [fitted(block, file.sizeBytes)],
         (bytes) => run.order.onBytes(to.id, 'proved', bytes),
         run.order.gate,
-        { ends },
       ),
     )
-    const record = found && (await nameIfEqual(run, file, to, hash, { ...found, ends: ends.digest() ?? null }))
+    const record = found && (await nameIfEqual(run, file, to, hash, { ...found, ends }))
     if (record) records.push(record)
   })
   await run.report(records)
@@ -85,7 +85,7 @@ async function writeSmall(
   if (targets.length === 0) return undefined
   const read = await readWhole(run, file, block)
   if (read === undefined) return undefined
-  const { bytes, hash, source } = read
+  const { bytes, hash, ends, source } = read
   const view = block.subarray(0, bytes)
   const taken = await Promise.all(
     targets.map((to) =>
@@ -103,25 +103,25 @@ async function writeSmall(
       }),
     ),
   )
-  return { file, hash, source, targets: taken.filter((to) => to !== undefined) }
+  return { file, hash, ends, source, targets: taken.filter((to) => to !== undefined) }
 }
 
 async function readWhole(
   run: CopyRun,
   file: SourceFile,
   block: Uint8Array,
-): Promise<{ readonly bytes: number; readonly hash: string; readonly source: readonly FileRecord[] } | undefined> {
+): Promise<({ readonly bytes: number } & Pick<Written, 'hash' | 'ends' | 'source'>) | undefined> {
   const { source } = run.order
   try {
     const { open, before } = await openSource(source, file)
     const bytes = await open.read(fitted(block, file.sizeBytes), 0).finally(() => open.close())
     await assertUnchanged(source, file, before, bytes)
-    const [running, ends] = [new RunningHash(), run.endsOfSource(file)]
+    const [running, sampled] = [new RunningHash(), new EndsHash(file.sizeBytes)]
     running.update(block.subarray(0, bytes))
-    ends?.update(block.subarray(0, bytes))
-    const hash = running.digest()
+    sampled.update(block.subarray(0, bytes))
+    const [hash, ends] = [running.digest(), sampled.digest() ?? null]
     const read = { hash, before, fromMedium: open.fromMedium, ends }
-    return { bytes, hash, source: await sourceRecords(run, file, read) }
+    return { bytes, hash, ends, source: await sourceRecords(run, file, read) }
   } catch (error) {
     await run.sourceFailed(file, error)
     return undefined

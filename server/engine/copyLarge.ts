@@ -83,7 +83,7 @@ async function writeAll(
     await assertUnchanged(order.source, file, opened.before, position)
     await Promise.all(taken)
     const digest = hash.digest()
-    const read = { hash: digest, before: opened.before, fromMedium: source.fromMedium, ends }
+    const read = { hash: digest, before: opened.before, fromMedium: source.fromMedium, ends: ends?.digest() ?? null }
     await run.report(await sourceRecords(run, file, read))
     await Promise.all([...parts].map(([to, part]) => run.attempt(to, () => part.close(file.modifiedMs, 'durable'))))
     return { hash: digest, targets: run.alive(file).filter((to) => parts.has(to)) }

@@ -112,9 +112,8 @@ export class RealDisk implements Disk {
     if (place !== undefined) throw notOfThisMedium(place)
   }
 
-  /** The mount that the root lies on. */
-  async #rootMount(): Promise<number | undefined> {
-    if (this.#mountIdUntil >= performance.now()) return this.#mountId
+  /** Asks which mount the root lies on. */
+  async #seeRootMount(): Promise<void> {
     const fd = await call.open(this.root, constants.O_RDONLY | constants.O_DIRECTORY)
     try {
       this.#mountId = mountIdOf(fd)
@@ -122,7 +121,6 @@ export class RealDisk implements Disk {
       await call.close(fd)
     }
     this.#mountIdUntil = performance.now() + TRUSTED_MS
-    return this.#mountId
   }
 
   /** Throws when there is a link or a mount on the way to a folder; one that is not there is left to the call itself. */
@@ -140,7 +138,8 @@ export class RealDisk implements Disk {
   async open(path: Buffer, flags: number, mode?: number): Promise<DiskFile> {
     // Nothing may be made or emptied behind a link before it is noticed.
     if ((flags & (constants.O_CREAT | constants.O_TRUNC)) !== 0) await this.#trust(parentOf(path))
-    const own = await this.#rootMount()
+    if (this.#mountIdUntil < performance.now()) await this.#seeRootMount()
+    const own = this.#mountId
     const fd = await call.open(path, flags | constants.O_NOFOLLOW, mode)
     // The kernel itself says on which mount the open file lies: a mount that came in this very moment is seen too.
     const isOwn = mountIdOf(fd) === own

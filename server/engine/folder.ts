@@ -41,6 +41,7 @@ const nothingKnown = (path: Buffer): MediumEntry => ({
 export class FolderMedium implements Medium {
   readonly #made = new Set<string>()
   readonly #disk: Disk
+  readonly #rootBytes: Buffer
   #device: Promise<DeviceIdentity> | undefined
   #stamps: Promise<Stamps> | undefined
 
@@ -49,12 +50,13 @@ export class FolderMedium implements Medium {
     disk: Disk = new RealDisk(root),
   ) {
     this.#disk = disk
+    this.#rootBytes = Buffer.from(root)
   }
 
   #at(path: Buffer): Buffer {
-    if (path.includes(0) || path.toString('latin1').split('/').includes('..'))
+    if (path.includes(0) || (path.includes('..') && path.toString('latin1').split('/').includes('..')))
       throw deviceError('EINVAL', 'A path leaves its volume.')
-    return joinPath(Buffer.from(this.root), path)
+    return joinPath(this.#rootBytes, path)
   }
 
   async list(folder: Buffer): Promise<MediumEntry[]> {

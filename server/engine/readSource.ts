@@ -2,7 +2,6 @@ import type { FileRecord } from '../../core/copies/record'
 import type { SourceFile } from './copyOrder'
 import type { CopyRun } from './copyRun'
 import type { FileIdentity } from './medium'
-import type { EndsHash } from './sample'
 import { SourceDiffers } from './sourceDiffers'
 import { stampOf } from './stamps'
 
@@ -11,8 +10,7 @@ interface ReadSource {
   readonly hash: string
   readonly before: FileIdentity
   readonly fromMedium: boolean
-  /** Of a copy. */
-  readonly ends: EndsHash | undefined
+  readonly ends: string | null
 }
 
 /**
@@ -31,6 +29,6 @@ export async function sourceRecords(run: CopyRun, file: SourceFile, read: ReadSo
   }
   if (sourceId === undefined) return []
   const { sizeBytes, modifiedMs } = before
-  const lies = { sizeBytes, modifiedMs, ...stampOf(run.sourceStamps, before), ends: ends?.digest() ?? null }
+  const lies = { sizeBytes, modifiedMs, ...stampOf(run.sourceStamps, before), ends }
   return [{ kind: 'proved', fileId: file.id, destinationId: sourceId, hash, fromMedium, placed: false, ...lies }]
 }

@@ -32,6 +32,8 @@ export class EndsHash {
   readonly #hash = new RunningHash()
   readonly #last: number
   #position = 0
+  /** The second part may begin inside the first: it is kept until the first is whole. */
+  readonly #second: Uint8Array[] = []
 
   constructor(readonly sizeBytes: number) {
     this.#last = lastPart(sizeBytes)
@@ -41,7 +43,12 @@ export class EndsHash {
     const from = this.#position
     this.#position += block.length
     this.#take(block, from, 0, Math.min(END_BYTES, this.sizeBytes))
-    if (this.#last > 0) this.#pending(block, from)
+    if (this.#last === 0) return
+    // Blocks are lent: what is needed later is kept, what can be taken at once is not.
+    if (this.#position >= END_BYTES) {
+      this.#takeSecond()
+      this.#take(block, from, this.#last, this.#position)
+    } else if (this.#position > this.#last) this.#second.push(block.slice(Math.max(this.#last - from, 0)))
   }
 
   #take(block: Uint8Array, at: number, from: number, to: number): void {
@@ -49,17 +56,12 @@ export class EndsHash {
     if (begin < end) this.#hash.update(block.subarray(begin, end))
   }
 
-  /** The second part may begin inside the first: it is kept until the first is whole. */
-  readonly #second: Uint8Array[] = []
-  #pending(block: Uint8Array, at: number): void {
-    const begin = Math.max(this.#last - at, 0)
-    if (begin < block.length) this.#second.push(block.slice(begin))
+  #takeSecond(): void {
+    for (const part of this.#second.splice(0)) this.#hash.update(part)
   }
 
   /** `undefined` when the file turned out to have another size. */
   digest(): string | undefined {
-    if (this.#position !== this.sizeBytes) return undefined
-    for (const part of this.#second) this.#hash.update(part)
-    return this.#hash.digest()
+    return this.#position === this.sizeBytes ? this.#hash.digest() : undefined
   }
 }

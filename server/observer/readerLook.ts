@@ -234,7 +234,7 @@ export class ReaderLook {
       if (whole && whole.differing > 0) return unlike({ ...whole, what: 'file' })
       // Of a card that only looks like it nothing is known by that.
       doubted = !isUnlike(found) && (await isCardDoubted(db, loadId))
-      if (doubted && stay.loadId !== null) await forgetStay(db, stay.id)
+      if (doubted && stay.loadId === loadId) await forgetStay(db, stay.id)
       if (doubted && touched) return { seen: found, by: 'written anew' }
     } else if (touched) return { seen: found }
     if (!doubted && isKnown(stay, found)) return { seen: found, by: 'known' }

@@ -208,6 +208,11 @@ test('that a drive may be pulled out is said when it is gone from the list, and 
   await post(request, `/bench/${lantern}/plug`)
   await page.getByRole('button', { name: 'Let go of Lantern' }).click()
   await expect(page.getByRole('button', { name: 'Let go of Lantern' })).toHaveCount(0)
+  // What has no plug is connected and cannot be pulled out.
+  await expect(page.getByRole('row', { name: /^Saltings bucket/ })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Let go of Saltings bucket' })).toHaveCount(0)
+  const [bucket] = await volumeIds(request, 'Saltings bucket')
+  expect(await post(request, `/volumes/${bucket}/let-go`)).toMatchObject({ status: 409 })
   const said = page.getByText('Lantern may be pulled out.')
   await expect(said).toBeVisible()
   await post(request, `/bench/${lantern}/plug`)

@@ -194,5 +194,22 @@ describe.skipIf(!canMount)('two cards that list the same (needs root to mount)',
     expect(await known(first.id)).toMatchObject({ loadId: first.id, difference: null })
     world.slot.change(world.other)
     expect(await known(second.id)).toMatchObject({ loadId: second.id, difference: null })
+    // That the first is doubted says nothing of the second: it stays known, and is not compared at each look.
+    world.slot.change(world.image)
+    await known(first.id)
+    await world.look()
+    const db = await openDatabase(station.databaseUrl)
+    try {
+      await db.updateTable('load').set({ cardDoubtedAt: new Date() }).where('id', '=', first.id).execute()
+      world.slot.change(world.other)
+      await known(second.id)
+      const compared = () =>
+        db.selectFrom('comparison').select('id').where('loadId', '=', second.id).orderBy('id').execute()
+      const before = await compared()
+      for (let turn = 0; turn < 3; turn += 1) await known(second.id)
+      expect(await compared()).toEqual(before)
+    } finally {
+      await db.destroy()
+    }
   })
 })

@@ -208,7 +208,7 @@ function Head<Row, Sort extends string>({ column, sorting, onSort }: HeadProps<R
   return (
     <th
       role="columnheader"
-      className={`${right ? '!text-right' : ''} ${width}`}
+      className={`first:pl-2 ${right ? '!text-right' : ''} ${width}`}
       aria-sort={sort === undefined ? undefined : here ? (sorting.down ? 'descending' : 'ascending') : 'none'}
     >
       {sort === undefined ? (

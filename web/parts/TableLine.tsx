@@ -27,7 +27,11 @@ export const TableLine = memo(function TableLine<Row, Sort extends string>(props
       {...rowData?.(row)}
     >
       {columns.map(({ key, right, className = '', cell }) => (
-        <td key={key} role="gridcell" className={`!py-1 wrap-anywhere ${right ? 'text-right' : ''} ${className}`}>
+        <td
+          key={key}
+          role="gridcell"
+          className={`!py-1 wrap-anywhere first:pl-2 ${right ? 'text-right' : ''} ${className}`}
+        >
           {cell(row)}
         </td>
       ))}

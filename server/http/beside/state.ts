@@ -1,5 +1,6 @@
 import { Router } from 'express'
 import { stateApi } from '../../../contract/state'
+import { hasPlug } from '../../../contract/storage'
 import { putCard, setPlugged } from '../../db/queries/bench'
 import { load } from '../../db/queries/cards'
 import { addNote } from '../../db/queries/journal'
@@ -55,6 +56,7 @@ export function stateRoutes({ db, host, looks }: Context): Router {
   serve(router, stateApi.letGoOfVolume, async ({ params: { id } }) => {
     const row = await volumeRow(db, host, id)
     if (!row) throw notFound('That volume')
+    if (!hasPlug(row.kind)) throw conflict(`“${row.name}” is a cloud: nothing of it is plugged in here, or pulled out.`)
     await assertUnused((input) => input.includes(row.id))
     return out(row.name, row.rootPath, () => setPlugged(db, row.id, false), row.simulated)
   })

@@ -1,6 +1,6 @@
 import { useMemo } from 'react'
 import { formatBytes } from '../../../core/units/quantity'
-import type { VolumeView } from '../../../contract/storage'
+import { hasPlug, type VolumeView } from '../../../contract/storage'
 import { LetGo, LetGoSaid, useLetGo, type Letting } from '../../parts/LetGo'
 import { VOLUME_WORDS } from '../../parts/volumeWords'
 import { WholeTable, type WholeColumn } from '../../parts/WholeTable'
@@ -64,7 +64,8 @@ const goColumn = (letting: Pick<Letting, 'press' | 'isPending' | 'id'>): WholeCo
   header: 'Before unplugging',
   width: 'w-32',
   right: true,
-  cell: (volume) => volume.connected && <LetGo letting={letting} id={volume.id} name={volume.name} short />,
+  cell: (volume) =>
+    volume.connected && hasPlug(volume.kind) && <LetGo letting={letting} id={volume.id} name={volume.name} short />,
 })
 
 const ROW_PX = 41
