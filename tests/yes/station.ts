@@ -1,4 +1,4 @@
-import { execFileSync, fork, type ChildProcess } from 'node:child_process'
+import { execFileSync, fork, spawnSync, type ChildProcess } from 'node:child_process'
 import {
   chmodSync,
   mkdirSync,
@@ -194,6 +194,19 @@ export interface World {
 
 let worlds = 0
 
+/** A station looks at every reader and drive that it knows: what a test made goes with it, and the next are not slower for it. */
+async function goesWithItsTest(root: string, mounted: readonly string[]): Promise<void> {
+  if (!process.env.VITEST) return
+  const { onTestFinished, TestRunner } = await import('vitest')
+  // What is made before all tests of a file stays with the station.
+  if (TestRunner.getCurrentTest())
+    onTestFinished(() => {
+      for (const at of mounted) spawnSync('umount', ['-l', at])
+      // Also what has names that are too long for the calls of Node.js.
+      spawnSync('rm', ['-rf', root])
+    })
+}
+
 export async function newWorld(
   station: Station,
   clips: readonly string[] = ['CURL0041.MP4', 'CURL0042.MP4'],
@@ -205,6 +218,7 @@ export async function newWorld(
   const root = join(station.root, `world ${worlds}`)
   const card = cardAt ?? join(root, 'card')
   const [slipway, tide] = drives ?? [join(root, 'slipway'), join(root, 'tide')]
+  await goesWithItsTest(root, [...(cardAt ? [cardAt] : []), ...(drives ?? [])])
   for (const folder of [join(card, 'DCIM/100CURLW'), slipway, tide]) mkdirSync(folder, { recursive: true })
   // Folders of one file system play devices of their own; what is mounted speaks for itself.
   for (const folder of [...(cardAt ? [] : [card]), ...(drives ? [] : [slipway, tide])]) station.device(folder, folder)
