@@ -54,6 +54,11 @@ describe('counters of any habit', () => {
       ['DCIM/100CURLW/GX010034.MP4', 'DCIM/100CURLW/GX020034.MP4'],
       ['DCIM/100CURLW/GX010037.MP4', 'DCIM/100CURLW/GX020037.MP4', 'DCIM/100CURLW/GX030037.MP4'],
     ])
+    // Files that go on from one with another name have no counter of their own.
+    expect(gaps(['XOPR0040', 'XP010040', 'XOPR0041', 'XOPR0042', 'XP010042'].map((name) => `${name}.MP4`))).toEqual([])
+    expect(
+      gaps(['M0050', 'M0050_001', 'M0051', 'M0053', 'M0053_001', 'M0053_002'].map((name) => `${name}.MP4`)),
+    ).toEqual(['M0051→M0053: 1'])
     expect(chaptersOf(['T_0007_1.mov', 'T_0007_2.mov', 'T_0008_1.mov', 'T_0009_1.mov'])).toEqual([
       ['T_0007_1.mov', 'T_0007_2.mov'],
     ])
@@ -253,8 +258,49 @@ describe('a clip is what the editor sees', () => {
     expect(assemble(split).map(({ take }) => take)).toEqual(['1 of 3', '2 of 3', '3 of 3', undefined])
   })
 
+  it('knows a take whose first file is named otherwise than those that go on from it', () => {
+    const start = Date.parse('2026-11-14T09:00:00Z')
+    const at = (name: string, seconds: number, more: Partial<MediaFile> = {}) =>
+      film(`DCIM/100CURLW/${name}.MP4`, { recordedMs: start + seconds * 1000, ...more })
+    const takes = (...media: MediaFile[]) =>
+      assemble(media).map(({ main, take }) => `${main.slice(14, -4)} ${take ?? 'alone'}`)
+    expect(takes(at('M0050', 0), at('M0050_001', 30), at('M0050_002', 60, { seconds: 7 }), at('M0051', 90))).toEqual([
+      ...['M0050 1 of 3', 'M0050_001 2 of 3', 'M0050_002 3 of 3', 'M0051 alone'],
+    ])
+    // Some cameras give every part the time of the first.
+    const last = { seconds: 12, sizeBytes: 9_000_000 }
+    expect(takes(at('XOPR0040', 0), at('XP010040', 0), at('XP020040', 0, last), at('XOPR0041', 90))).toEqual([
+      ...['XOPR0040 1 of 3', 'XP010040 2 of 3', 'XP020040 3 of 3', 'XOPR0041 alone'],
+    ])
+    const alone = (...media: MediaFile[]) => takes(...media).every((take) => take.endsWith('alone'))
+    // Begun later than the first ended, in another mode, a number left out, or another take of that name.
+    expect(alone(at('M0050', 0), at('M0050_001', 90))).toBe(true)
+    expect(alone(at('M0050', 0), at('M0050_001', 30, { rate: 50 }))).toBe(true)
+    expect(alone(at('XOPR0040', 0), at('XP020041', 30))).toBe(true)
+    expect(alone(at('M0050', 0), at('M0050_003', 30))).toBe(true)
+    // A second copy, as programs name it.
+    expect(alone(at('M0050', 0), at('M0050_1', 0))).toBe(true)
+    expect(alone(at('M0050', 0), at('M0050_01', 0))).toBe(true)
+    const full = { sizeBytes: 4_294_967_295, seconds: 340 }
+    expect(alone(at('M0050', 0, full), at('M0050_001', 0, full))).toBe(false)
+    const noTime = { recordedMs: undefined }
+    expect(alone(at('M0050', 0, noTime), at('M0050_1', 0, { ...noTime, seconds: 9 }))).toBe(true)
+  })
+
   it('never loses a file and never gives one to two clips', () => {
-    const name = fc.constantFrom('C0041', 'C0042', 'C0041S03', 'P0041', 'C00410', 'GX010041', 'GX020041', 'T_1', 'T_2')
+    const name = fc.constantFrom(
+      'C0041',
+      'C0042',
+      'C0041S03',
+      'P0041',
+      'C00410',
+      'GX010041',
+      'GX020041',
+      'T_1',
+      'T_2',
+      'T',
+      'GOPQ0041',
+    )
     const media = fc.record({
       folder: fc.constantFrom('A/CLIP', 'A/SUB', 'A', 'B/CLIP'),
       name,

@@ -31,7 +31,8 @@ interface Run {
  */
 export function counterGaps(clips: readonly string[], others: readonly string[] = []): CounterGap[] {
   const isClip = new Set(clips.map(stemOf))
-  return familiesOf([...clips, ...others]).flatMap((stems) =>
+  const goOn = new Set(headedChapters(clips).flatMap(([, ...more]) => more))
+  return familiesOf([...clips.filter((path) => !goOn.has(path)), ...others]).flatMap((stems) =>
     sharedRuns(groupsOf(stems).flatMap((group) => splitRuns(bestWay(group), isClip)))
       .filter((run) => run.clips > 0)
       .flatMap(gapsOf),
@@ -56,6 +57,49 @@ export function chaptersOf(paths: readonly string[]): string[][] {
         .map((parts) => parts.sort((a, b) => a.chapter - b.chapter).map(({ path }) => path))
     }),
   )
+}
+
+/**
+ * Takes whose first file is named otherwise than those that go on from it, as names alone say: without their number (`M0050`,
+ * `M0050_001`), or with other letters before the file number that they share (`XOPR0040`, `XP010040`; the design rule gives
+ * one number to what belongs together). Paths in their order.
+ */
+export function headedChapters(paths: readonly string[]): string[][] {
+  const pathOf = new Map(paths.map((path) => [stemOf(path), path]))
+  const chapters = new Map<string, { path: string; chapter: number }[]>()
+  const add = (head: string, path: string, chapter: number) =>
+    chapters.set(head, [...(chapters.get(head) ?? []), { path, chapter }])
+  const heads = headsByNumber([...pathOf.keys()])
+  for (const [stem, path] of pathOf) {
+    const behind = /^(.*[^/])[-_ ](\d{1,3})$/.exec(stem)
+    const shared = CHAPTER_OF_NUMBER.exec(stem)
+    const head = shared ? heads.get(`${shared[1]}${shared[3]}`) : undefined
+    if (behind?.[1] !== undefined && pathOf.has(behind[1])) add(behind[1], path, Number(behind[2]))
+    else if (head !== undefined) add(head, path, Number(shared?.[2]))
+  }
+  return [...chapters].flatMap(([head, parts]) => {
+    const ordered = parts.sort((a, b) => a.chapter - b.chapter)
+    const first = ordered[0]?.chapter ?? 0
+    const holds = (first === 1 || first === 2) && ordered.every(({ chapter }, at) => chapter === first + at)
+    const path = pathOf.get(head)
+    return holds && path !== undefined ? [[path, ...ordered.map((part) => part.path)]] : []
+  })
+}
+
+/** Four characters of which the last two number a chapter, then the file number: folder, chapter, number. */
+const CHAPTER_OF_NUMBER = /^(.*?)[A-Z_]{2}(\d\d)(\d{4})$/i
+const PLAIN_NUMBER = /^(.*?)[A-Z_]{4}(\d{4})$/i
+
+/** The one name with four letters before a file number, by folder and number; none where several share it. */
+function headsByNumber(stems: readonly string[]): Map<string, string> {
+  const found = new Map<string, string | undefined>()
+  for (const stem of stems) {
+    const plain = PLAIN_NUMBER.exec(stem)
+    if (!plain || (plain[1] !== '' && !plain[1]?.endsWith('/'))) continue
+    const key = `${plain[1]}${plain[2]}`
+    found.set(key, found.has(key) ? undefined : stem)
+  }
+  return new Map([...found].flatMap(([key, stem]) => (stem === undefined ? [] : [[key, stem]])))
 }
 
 /** Names that belong to one counter's folders, each once. */

@@ -1,5 +1,5 @@
-import { chaptersOf } from './counters'
-import { folderOf, type MediaFile } from './mediaFile'
+import { chaptersOf, headedChapters } from './counters'
+import { folderOf, stemOf, type MediaFile } from './mediaFile'
 
 /** Where a file stands in a take that was split: the path of its first part, and which of how many it is. */
 export interface PlaceInTake {
@@ -16,10 +16,11 @@ const LEAST_SPLIT_BYTES = 1_900_000_000
 export function takesOf(media: readonly MediaFile[]): Map<string, PlaceInTake> {
   const films = media.filter((file) => file.hasVideo)
   const byPath = new Map(films.map((file) => [file.path, file]))
-  const chapters = chaptersOf(films.map((file) => file.path)).map((paths) =>
-    paths.flatMap((path) => byPath.get(path) ?? []),
-  )
-  const split = chapters.flatMap((parts) => runsThat(parts, goesOnByName))
+  const filesOf = (paths: readonly string[]) => paths.flatMap((path) => byPath.get(path) ?? [])
+  const headed = headedChapters([...byPath.keys()]).flatMap((paths) => runsThat(filesOf(paths), goesOnFromHead))
+  const inHeaded = new Set(headed.flat())
+  const named = films.filter((file) => !inHeaded.has(file)).map((file) => file.path)
+  const split = [...headed, ...chaptersOf(named).flatMap((paths) => runsThat(filesOf(paths), goesOnByName))]
   const taken = new Set(split.flat())
   const rest = films.filter((file) => !taken.has(file)).sort((a, b) => (a.path < b.path ? -1 : 1))
   const takes = [...split, ...runsThat(rest, goesOnBySize)]
@@ -55,6 +56,17 @@ function followsOn(one: MediaFile, next: MediaFile): boolean | undefined {
 const goesOnByName = (one: MediaFile, next: MediaFile): boolean => {
   const sameStart = one.recordedMs !== undefined && one.recordedMs === next.recordedMs
   return isAlike(one, next) && (sameStart || followsOn(one, next) !== false)
+}
+
+const goesOnFromHead = (one: MediaFile, next: MediaFile): boolean =>
+  goesOnByName(one, next) && (followsOn(one, next) === true || !isSecondCopy(one, next))
+
+/** Programs put `_1` behind the name of a second copy, cameras more digits behind the name of a file that goes on. */
+function isSecondCopy(one: MediaFile, next: MediaFile): boolean {
+  const digits = /[-_ ](\d{1,3})$/.exec(stemOf(next.path))?.[1]
+  if (digits === undefined) return false
+  const isTwin = one.sizeBytes === next.sizeBytes && one.seconds === next.seconds
+  return digits.length === 1 || (isTwin && one.sizeBytes < LEAST_SPLIT_BYTES)
 }
 
 const goesOnBySize = (one: MediaFile, next: MediaFile): boolean =>
