@@ -19,6 +19,8 @@ describe('names by a pattern', () => {
       '2026-11-14_Steam-bending ribs_Curlew_Third rib_02',
       '2026-11-14_Steam-bending ribs_Curlew A_CURL0044_01',
     ])
+    // As a name with a line end is printed.
+    expect(namesBy('{clip}', [clip('two\\nlines.mp4')])[0]?.to).toBe('two lines')
   })
 
   it('are no two alike, nor like one that is taken, also not by capital letters', () => {

@@ -1,3 +1,4 @@
+import { withoutEscapes } from '../copies/pathText'
 import { fileTitle } from '../units/fileTitle'
 
 /** A kept clip as far as its name can be made of it. */
@@ -37,7 +38,7 @@ type NamePart = keyof typeof NAME_PARTS
 
 export const USUAL_PATTERN = '{date}_{production}_{camera}_{shot}_{take}'
 
-const stemOf = (file: string): string => file.replace(/\.[^.]*$/, '')
+const stemOf = (file: string): string => withoutEscapes(file).replace(/\.[^.]*$/, '')
 
 const PARTS: Record<Exclude<NamePart, 'take'>, (clip: NamedClip) => string> = {
   date: (clip) => clip.date,

@@ -94,6 +94,9 @@ const select = (more: Partial<Select> = {}): Select => ({
   ranges: [],
   timecode: '09:12:00:00',
   hasPicture: true,
+  hasSound: true,
+  verdict: 'keep',
+  shot: 'Ribs into the steam',
   sizeBytes: 5000,
   url: 'file:///media/slipway/CURL0041.MP4',
   ...more,
@@ -122,6 +125,7 @@ describe('selects', () => {
     expect(row).toMatchObject({ 'first frame': '10', 'last frame': '34', rate: '25/1', seconds: '1.000' })
     // Source: SMPTE ST 12-1, 25 frames a second: 10 frames after 09:12:00:00, and 34.
     expect(row).toMatchObject({ 'timecode in': '09:12:00:10', 'timecode out': '09:12:01:09', note: 'the good one' })
+    expect(row).toMatchObject({ verdict: 'keep', shot: 'Ribs into the steam' })
   })
 
   // From memory: the published description of OpenTimelineIO’s schemas, object by object.
@@ -135,6 +139,7 @@ describe('selects', () => {
     ],
     'ExternalReference.1': ['metadata', 'name', 'available_range', 'available_image_bounds', 'target_url'],
     'TimeRange.1': ['duration', 'start_time'],
+    'Gap.1': ['metadata', 'name', 'source_range', 'effects', 'markers', 'enabled'],
     'RationalTime.1': ['rate', 'value'],
   }
 
@@ -151,11 +156,30 @@ describe('selects', () => {
       Object.values(rest).forEach(walk)
     }
     const recording = select({ hasPicture: false, rate: frameRate(1000), timecode: undefined, length: 20_000 })
-    walk(JSON.parse(selectsTimeline('Steam-bending ribs', [two, select(), recording])))
+    walk(JSON.parse(selectsTimeline('Steam-bending ribs', [two, select({ hasSound: false }), recording])))
     expect(Object.fromEntries(counts)).toEqual({
-      ...{ 'Timeline.1': 1, 'Stack.1': 1, 'Track.1': 2, 'Clip.2': 4, 'ExternalReference.1': 4 },
-      ...{ 'TimeRange.1': 8, 'RationalTime.1': 16 },
+      ...{ 'Timeline.1': 1, 'Stack.1': 1, 'Track.1': 3, 'Clip.2': 6, 'Gap.1': 1, 'ExternalReference.1': 6 },
+      ...{ 'TimeRange.1': 13, 'RationalTime.1': 26 },
     })
+  })
+
+  it('lay the sound of every film beside its picture, and nothing beside a silent one', () => {
+    interface Child {
+      OTIO_SCHEMA: string
+      source_range: { duration: { value: number; rate: number } }
+    }
+    const { tracks } = JSON.parse(selectsTimeline('x', [two, select({ hasSound: false }), select()])) as {
+      tracks: { children: { kind: string; children: Child[] }[] }
+    }
+    const [films, sound, ...more] = tracks.children
+    expect([films?.kind, sound?.kind, more]).toEqual(['Video', 'Audio', []])
+    const lengths = (children: Child[] = []) => children.map((one) => one.source_range.duration)
+    expect(lengths(sound?.children)).toEqual(lengths(films?.children))
+    expect(sound?.children.map((one) => one.OTIO_SCHEMA)).toEqual(['Clip.2', 'Clip.2', 'Gap.1', 'Clip.2'])
+    const silent = JSON.parse(selectsTimeline('x', [select({ hasSound: false })])) as typeof tracks & {
+      tracks: { children: unknown[] }
+    }
+    expect(silent.tracks.children).toHaveLength(1)
   })
 
   it('begin at their timecode inside what the file has', () => {

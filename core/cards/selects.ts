@@ -1,6 +1,6 @@
 import { secondsOfFrames, type FrameRate } from '../units/frameRate'
 import { parseTimecode, timecodeAfter, timecodeText } from '../units/timecode'
-import { usedRanges, type ClipRange } from './review'
+import { usedRanges, type ClipRange, type Verdict } from './review'
 
 /** A kept clip as it leaves for an editing program. */
 export interface Select {
@@ -18,6 +18,10 @@ export interface Select {
   /** Address of its first frame, as the file says. */
   readonly timecode: string | undefined
   readonly hasPicture: boolean
+  readonly hasSound: boolean
+  readonly verdict: Verdict
+  /** The shot of the list that it is matched to, `''` without one. */
+  readonly shot: string
   readonly sizeBytes: number
   /** Where a copy lies: `file:///…` on a connected volume, else a path below the production’s folder. */
   readonly url: string
@@ -62,6 +66,8 @@ export const selectRows = (selects: readonly Select[]): string[][] => [
     'name',
     'file',
     'load',
+    'verdict',
+    'shot',
     'first frame',
     'last frame',
     'rate',
@@ -75,6 +81,8 @@ export const selectRows = (selects: readonly Select[]): string[][] => [
     name,
     select.path,
     select.load,
+    select.verdict,
+    select.shot,
     String(range.from),
     String(range.to - 1),
     `${select.rate.num}/${select.rate.den}`,
@@ -126,27 +134,39 @@ function otioClip({ select, range, name }: Piece) {
   }
 }
 
+/** Nothing for as long as a piece lasts. */
+const otioGap = ({ select, range, name }: Piece) => ({
+  ...item('Gap.1', name),
+  source_range: timeRange(0, range.to - range.from, select.rate),
+})
+
 /**
- * Kept pieces one after the other as an OpenTimelineIO timeline (JSON): films on one track, sound recordings on
- * another. A piece is given on its clip’s own clock, so that it begins at the timecode where that has one. Source: the
+ * Kept pieces one after the other as an OpenTimelineIO timeline (JSON): films on one track with their own sound on a second,
+ * a gap where a film is silent, and sound recordings on a third. A piece is given on its clip’s own clock, so that it begins at the timecode where that has one. Source: the
  * format’s published description of its schemas, from memory.
  */
 export function selectsTimeline(title: string, selects: readonly Select[]): string {
   const pieces = piecesOf(selects)
-  const track = (name: string, kind: 'Video' | 'Audio', own: readonly Piece[]) => ({
+  const track = (name: string, kind: 'Video' | 'Audio', children: readonly object[]) => ({
     ...item('Track.1', name),
     source_range: null,
     kind,
-    children: own.map(otioClip),
+    children,
   })
+  const films = pieces.filter(({ select }) => select.hasPicture)
   const sound = pieces.filter(({ select }) => !select.hasPicture)
   const tracks = [
-    track(
-      'Kept films',
-      'Video',
-      pieces.filter(({ select }) => select.hasPicture),
-    ),
-    ...(sound.length > 0 ? [track('Kept sound', 'Audio', sound)] : []),
+    track('Kept films', 'Video', films.map(otioClip)),
+    ...(films.some(({ select }) => select.hasSound)
+      ? [
+          track(
+            'Sound of the films',
+            'Audio',
+            films.map((piece) => (piece.select.hasSound ? otioClip(piece) : otioGap(piece))),
+          ),
+        ]
+      : []),
+    ...(sound.length > 0 ? [track('Kept sound', 'Audio', sound.map(otioClip))] : []),
   ]
   return `${JSON.stringify(
     {

@@ -37,6 +37,10 @@ describe('the folder of a clip', () => {
 })
 
 describe('names in the view', () => {
+  it('say nothing of how a line end is printed', () => {
+    expect(paths([clip('two\\nlines.MP4')])).toEqual(['Video/B-roll/two lines.MP4'])
+  })
+
   it('keep two cards’ equal names apart, and a take’s files together', () => {
     expect(
       paths([

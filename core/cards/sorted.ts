@@ -1,3 +1,4 @@
+import { withoutEscapes } from '../copies/pathText'
 import { fileTitle, freeTitle, titleWith } from '../units/fileTitle'
 import { counted, formatBytes } from '../units/quantity'
 import type { Verdict } from './review'
@@ -138,7 +139,7 @@ export function sortedFiles(
     const folder = folderOf(clip, settings)
     const first = clip.files[0]
     if (folder === undefined || !first) return []
-    const base = fileTitle(clip.name ?? stemOf(first.fileName))
+    const base = fileTitle(clip.name ?? withoutEscapes(stemOf(first.fileName)))
     const filesAs = (name: string) => named(clip, `${folder}/${name}`)
     const isFree = (name: string) => filesAs(name).every(({ path }) => !taken.has(path.toLowerCase()))
     const files = filesAs(
@@ -160,11 +161,14 @@ function frameTitle(fileName: string): string {
 
 function named(clip: SortClip, base: string): WantedFile[] {
   if (clip.isRun)
-    return clip.files.map((file) => ({ ...placedAt(file, `${base}/${frameTitle(file.fileName)}`), clipId: clip.id }))
+    return clip.files.map((file) => ({
+      ...placedAt(file, `${base}/${frameTitle(withoutEscapes(file.fileName))}`),
+      clipId: clip.id,
+    }))
   const used = new Map<string, number>()
   return clip.files.map((file) => {
     // Parts of a take have one ending, the sound beside a picture another.
-    const ending = endingOf(file.fileName)
+    const ending = withoutEscapes(endingOf(file.fileName))
     const turn = (used.get(ending.toLowerCase()) ?? 0) + 1
     used.set(ending.toLowerCase(), turn)
     return {

@@ -5,7 +5,7 @@ import { clearToFormat, type ClearQuestion } from './clear'
 import { deviceRelation } from './device'
 import { drawSample, SAMPLE_BOUNDS } from './draw'
 import { markOf, type CopyFacts } from './mark'
-import { printablePath } from './pathText'
+import { printablePath, withoutEscapes } from './pathText'
 import { commonShift, listedAs, standingOf, type ListedFile } from './standing'
 
 const copy = (volumeName: string, more: Partial<CopyFacts> = {}): CopyFacts => ({
@@ -369,6 +369,8 @@ describe('paths as text', () => {
     expect(printablePath(new TextEncoder().encode('DCIM/Möwe.MP4'))).toBe('DCIM/Möwe.MP4')
     expect(printablePath(new TextEncoder().encode('a\nb\\'))).toBe('a\\nb\\\\')
     expect(printablePath(Uint8Array.of(0x61, 0xff, 0xc3, 0xb6))).toBe('a\\xffö')
+    const title = (name: string) => withoutEscapes(printablePath(new TextEncoder().encode(name)))
+    expect(['two\nlines', 'back\\nest', 'bell\u0007'].map(title)).toEqual(['two lines', 'back nest', 'bell '])
   })
 
   it('never prints two different paths alike', () => {

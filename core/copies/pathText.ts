@@ -11,6 +11,9 @@ export function printablePath(bytes: Uint8Array): string {
   }
 }
 
+/** A printed path in which what stands for control characters, backslashes and stray bytes is a space: `two\\nlines` is `two lines`. */
+export const withoutEscapes = (printed: string): string => printed.replace(/\\(?:[nrt\\]|x[0-9a-f]{2})/g, ' ')
+
 const NAMED: Record<number, string> = { 10: '\\n', 13: '\\r', 9: '\\t', 92: '\\\\' }
 const hex = (value: number) => `\\x${value.toString(16).padStart(2, '0')}`
 const CONTROLS = /[\u0000-\u001f\u007f\\]/g

@@ -75,6 +75,9 @@ export async function selectsOf(db: Db, host: string, productionId: string): Pro
       ranges: row.ranges ?? [],
       timecode: row.probe?.timecode,
       hasPicture: row.probe?.video !== undefined,
+      hasSound: row.probe?.audio !== undefined,
+      verdict: row.verdict ?? 'keep',
+      shot: row.shotName ?? '',
       sizeBytes: row.sizeBytes,
       url: rooted ? `file://${urlPath(rooted)}` : urlPath(below),
     }

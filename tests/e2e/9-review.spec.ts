@@ -198,7 +198,7 @@ test('what is kept leaves as a timeline, a table and a contact sheet, from the c
   await handOn.click()
   const [table] = await Promise.all([page.waitForEvent('download'), entry(/^As a table/).click()])
   expect(readFileSync(await table.path(), 'utf8').split('\r\n')[1]).toContain(
-    'CLIP/C0051.MP4,Curlew B,10,25,25/1,0.640',
+    'CLIP/C0051.MP4,Curlew B,keep,,10,25,25/1,0.640',
   )
   // Names by a pattern are shown first, given, and taken back.
   await page.getByRole('button', { name: 'Name them' }).click()

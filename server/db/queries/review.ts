@@ -48,7 +48,8 @@ export const reviewPage = (
 export const keptRows = (db: Db, productionId: string) =>
   reviewed(db)
     .innerJoin('loadEntry', 'loadEntry.id', 'clip.entryId')
-    .select('loadEntry.path as pathBytes')
+    .leftJoin('shot', 'shot.id', 'review.shotId')
+    .select(['loadEntry.path as pathBytes', 'shot.name as shotName'])
     .where('clip.productionId', '=', productionId)
     .where('review.verdict', '=', 'keep')
     .orderBy('clip.filmedOrder')

@@ -1,4 +1,5 @@
 import type { TaskInput } from '../../../contract/taskKinds'
+import { withoutEscapes } from '../../../core/copies/pathText'
 import { checkDelivery, isLookedAt, type MeasuredDelivery } from '../../../core/exports/check'
 import { destinationOf } from '../../../core/exports/destination'
 import { deliveryPlan, type DeliveryPlan } from '../../../core/exports/plan'
@@ -60,7 +61,7 @@ async function runRender(work: Work, input: TaskInput<'render'>): Promise<WorkEn
         },
         plan,
       )
-    const base = `${fileTitle(clip.name.replace(/\.[^.]*$/, ''))} ${fileTitle(destination.name.toLowerCase())}`
+    const base = `${fileTitle(withoutEscapes(clip.name).replace(/\.[^.]*$/, ''))} ${fileTitle(destination.name.toLowerCase())}`
     const final = left ?? (await publishFree(work, medium, part, `${owner.folder}/Output/${base}`, '.mp4'))
     const file = fullPath(medium, Buffer.from(final))
     const made = await probeFile(file, control)
