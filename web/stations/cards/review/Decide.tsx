@@ -21,6 +21,11 @@ interface DecideProps {
   readonly nextShot: Shot | undefined
   readonly onChange: (patch: Partial<ClipReview>) => void
   readonly onGo: (range: ClipRange) => void
+  /** Where a piece was begun whose end is not set yet. */
+  readonly begun: number | undefined
+  /** A piece begins, or ends, with the frame that is shown. */
+  readonly onBegin: () => void
+  readonly onEnd: () => void
 }
 
 /** A choice cannot be empty. */
@@ -28,7 +33,8 @@ const NO_SHOT = 'none'
 const KEYS = { keep: 'k', maybe: 'm', reject: 'r' } as const
 
 /** What is said of a clip: whether it is kept, which pieces of it, and a note. */
-export function Decide({ clip, review, ticks, noteBox, shots, nextShot, onChange, onGo }: DecideProps) {
+export function Decide(props: DecideProps) {
+  const { clip, review, ticks, noteBox, shots, nextShot, onChange, onGo, begun, onBegin, onEnd } = props
   const expected = review.shotId === null && review.verdict !== 'reject' ? nextShot : undefined
   return (
     <section aria-label={`What is said of ${clip.name}`} className="min-w-0">
@@ -50,9 +56,24 @@ export function Decide({ clip, review, ticks, noteBox, shots, nextShot, onChange
         })}
       </div>
       <h2 className="mt-5 border-b border-ink pb-1 text-base font-bold">Ranges</h2>
-      {review.ranges.length === 0 ? (
+      <div role="group" aria-label="A piece" className="mt-2 grid grid-cols-2 gap-2">
+        <Button
+          aria-pressed={begun !== undefined}
+          aria-keyshortcuts="i"
+          disabled={clip.length === 0}
+          className={`!px-2 ${begun !== undefined ? '!border-accent bg-wash' : ''}`}
+          onClick={onBegin}
+        >
+          Begins here
+        </Button>
+        <Button aria-keyshortcuts="o" disabled={clip.length === 0} className="!px-2" onClick={onEnd}>
+          Ends here
+        </Button>
+      </div>
+      {begun !== undefined && <p className="py-2 text-sm text-quiet">Begun at {clock(begun, ticks)}.</p>}
+      {review.ranges.length === 0 && begun === undefined ? (
         <p className="py-2 text-sm text-quiet">
-          The whole clip. Press <kbd className="figure">i</kbd> where a piece begins and <kbd className="figure">o</kbd>{' '}
+          The whole clip. By keys: <kbd className="figure">i</kbd> where a piece begins, <kbd className="figure">o</kbd>{' '}
           where it ends.
         </p>
       ) : (

@@ -156,18 +156,20 @@ function OneClip({ shots, clip, clips, reviews, onOpen }: OneClipProps) {
     const next = clips[clips.findIndex((one) => one.id === clip.id) + by]
     if (next) onOpen(next)
   }
+  const begin = () => {
+    if (clip.length === 0) return
+    const shortened = begunAt(review.ranges, frame)
+    if (shortened) change({ ranges: shortened })
+    else setBegun(frame)
+  }
+  const end = () => {
+    if (clip.length === 0) return
+    change({ ranges: endedAt(review.ranges, frame, begun) })
+    setBegun(undefined)
+  }
   const acts: Record<string, () => void> = {
-    i: () => {
-      if (clip.length === 0) return
-      const shortened = begunAt(review.ranges, frame)
-      if (shortened) change({ ranges: shortened })
-      else setBegun(frame)
-    },
-    o: () => {
-      if (clip.length === 0) return
-      change({ ranges: endedAt(review.ranges, frame, begun) })
-      setBegun(undefined)
-    },
+    i: begin,
+    o: end,
     x: () => {
       setBegun(undefined)
       const under = rangeAt(review.ranges, frame)
@@ -203,6 +205,9 @@ function OneClip({ shots, clip, clips, reviews, onOpen }: OneClipProps) {
         nextShot={expectedShot(shots, clips, reviews)}
         onChange={change}
         onGo={(range) => playback.seek(range.from)}
+        begun={begun}
+        onBegin={begin}
+        onEnd={end}
       />
     </div>
   )
