@@ -111,8 +111,8 @@ test('six cards come home in one night, are chosen from and leave as a timeline,
     tracks: { children: { children: unknown[] }[] }
   }
   expect(timeline.OTIO_SCHEMA).toBe('Timeline.1')
-  // Three films with their own sound beside them.
-  expect(timeline.tracks.children.map(({ children }) => children.length)).toEqual([3, 3])
+  // Two films with their own sound beside them, and a recording.
+  expect(timeline.tracks.children.map(({ children }) => children.length)).toEqual([2, 2, 1])
 
   await tabTo(page, /^Sorted view$/)
   await page.keyboard.press('Enter')
