@@ -18,9 +18,11 @@ export interface ReviewClip extends ClipView {
   /** As many lenses of a rig filmed it; what is said of it is said of all. */
   readonly lenses: number
   readonly review: ClipReview
-  /** Frames at `ticks`, `"num/den"`: of a picture its own, of sound thousandths of a second. */
+  /** What its ranges are counted in, `"num/den"` a second: frames of a film, thousandths of a second of sound and of a film of variable rate. */
   readonly ticks: string
   readonly length: number
+  /** So many of them are about one frame. */
+  readonly step: number
 }
 
 /** Where a clip is watched from, and how. */

@@ -1,8 +1,20 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { STANDARD_RATES } from '../media/cadence'
 import { frameRate } from '../units/frameRate'
 import { urlPath } from '../units/urlPath'
-import { reviewSentence, reviewSum, tidyRanges, usedRanges, withHandles, type ClipRange, type Verdict } from './review'
+import {
+  rangesOf,
+  reviewSentence,
+  reviewSum,
+  tidyRanges,
+  TIME_TICKS,
+  timesOf,
+  usedRanges,
+  withHandles,
+  type ClipRange,
+  type Verdict,
+} from './review'
 import { piecesOf, selectRows, selectsTimeline, type Select } from './selects'
 
 const RATE = frameRate(25)
@@ -100,6 +112,26 @@ const select = (more: Partial<Select> = {}): Select => ({
   sizeBytes: 5000,
   url: 'file:///media/slipway/CURL0041.MP4',
   ...more,
+})
+
+describe('ranges as times', () => {
+  it('come back as the frames they were, at every rate that cameras know', () => {
+    const rate = fc.constantFrom(...STANDARD_RATES, TIME_TICKS, { num: 2997, den: 100 })
+    fc.assert(
+      fc.property(rate, fc.nat(2_000_000), fc.integer({ min: 1, max: 2_000_000 }), (one, from, length) => {
+        const range = { from, to: from + length }
+        expect(rangesOf(timesOf([range], one), one)).toEqual([range])
+      }),
+    )
+  })
+
+  it('stay where they are when the clip is found to have another rate', () => {
+    const times = timesOf([{ from: 25, to: 50 }], frameRate(25))
+    expect(times).toEqual([{ from: 1_000_000, to: 2_000_000 }])
+    expect(rangesOf(times, frameRate(50))).toEqual([{ from: 50, to: 100 }])
+    // A piece shorter than a frame is one frame.
+    expect(rangesOf([{ from: 100, to: 200 }], frameRate(25))).toEqual([{ from: 0, to: 1 }])
+  })
 })
 
 describe('selects', () => {

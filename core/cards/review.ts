@@ -5,14 +5,36 @@ import { secondsOfFrames, type FrameRate } from '../units/frameRate'
 export const VERDICTS = ['keep', 'maybe', 'reject'] as const
 export type Verdict = (typeof VERDICTS)[number]
 
-/** A piece of a clip in its own frames, from 0; `to` is the first frame that is no longer in it. Of sound in thousandths of a second. */
+/** A piece of a clip in its own frames, from 0; `to` is the first frame that is no longer in it. Without frames of one rate in thousandths of a second. */
 export interface ClipRange {
   readonly from: number
   readonly to: number
 }
 
-/** Frames of a picture, or thousandths of a second of sound: what ranges are counted in. */
-export const SOUND_TICKS: FrameRate = { num: 1000, den: 1 }
+/** What ranges are counted in where there are no frames of one rate: thousandths of a second. */
+export const TIME_TICKS: FrameRate = { num: 1000, den: 1 }
+
+/** A piece of a clip in microseconds from its start: it stays where it is whatever rate the clip is found to have. */
+export interface TimeRange {
+  readonly from: number
+  readonly to: number
+}
+
+const MICROSECONDS = 1e6
+
+/** Ranges of frames as times. Frames of less than half a million a second come back from them as they were. */
+export const timesOf = (ranges: readonly ClipRange[], { num, den }: FrameRate): TimeRange[] =>
+  ranges.map(({ from, to }) => ({
+    from: Math.round((from * MICROSECONDS * den) / num),
+    to: Math.round((to * MICROSECONDS * den) / num),
+  }))
+
+/** Times as the nearest frames; of a piece that is shorter than a frame, one. */
+export const rangesOf = (times: readonly TimeRange[], { num, den }: FrameRate): ClipRange[] =>
+  times.map(({ from, to }) => {
+    const first = Math.round((from * num) / (MICROSECONDS * den))
+    return { from: first, to: Math.max(first + 1, Math.round((to * num) / (MICROSECONDS * den))) }
+  })
 
 /** Pictures in a filmstrip. */
 export const STRIP_FRAMES = 40

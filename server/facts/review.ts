@@ -1,6 +1,7 @@
-import { reviewSum, SOUND_TICKS, UNSEEN, type ReviewSum } from '../../core/cards/review'
+import { rangesOf, reviewSum, TIME_TICKS, UNSEEN, type ReviewSum } from '../../core/cards/review'
 import type { Select } from '../../core/cards/selects'
-import { frameRateText, parseFrameRate } from '../../core/units/frameRate'
+import { isVariable } from '../../core/media/facts'
+import { frameRateText, parseFrameRate, type FrameRate } from '../../core/units/frameRate'
 import { urlPath } from '../../core/units/urlPath'
 import type { ReviewClip } from '../../contract/review'
 import type { Db } from '../db/connection'
@@ -19,11 +20,11 @@ export async function reviewClips(db: Db, rows: readonly ReviewRow[]): Promise<R
     goesOnFrom: row.goesOn?.name === row.name ? `${row.goesOn.from} of “${row.goesOn.fromLabel}”` : null,
     ...extentOf(row),
     review:
-      row.ranges === null
+      row.times === null
         ? UNSEEN
         : {
             verdict: row.verdict,
-            ranges: row.ranges,
+            ranges: rangesOf(row.times, rateOf(row)),
             note: row.note ?? '',
             name: row.chosenName,
             shotId: row.shotId,
@@ -31,24 +32,31 @@ export async function reviewClips(db: Db, rows: readonly ReviewRow[]): Promise<R
   }))
 }
 
-/** What a clip's ranges are counted in, and how many of them it has. */
-export function extentOf({ probe, seconds }: Pick<ReviewRow, 'probe' | 'seconds'>): { ticks: string; length: number } {
-  return probe?.video
-    ? { ticks: frameRateText(probe.video.rate), length: probe.video.frames }
-    : { ticks: frameRateText(SOUND_TICKS), length: Math.round(seconds * SOUND_TICKS.num) }
+type Extent = Pick<ReviewClip, 'ticks' | 'length' | 'step'>
+
+/** What a clip's ranges are counted in, how many of them it has, and how many are about a frame: a variable film has no count of frames that is a time. */
+export function extentOf({ probe, seconds }: Pick<ReviewRow, 'probe' | 'seconds'>): Extent {
+  const video = probe?.video
+  if (video && !isVariable(video)) return { ticks: frameRateText(video.rate), length: video.frames, step: 1 }
+  const step = video ? Math.max(1, Math.round((TIME_TICKS.num * video.rate.den) / video.rate.num)) : 1
+  return { ticks: frameRateText(TIME_TICKS), length: Math.round(seconds * TIME_TICKS.num), step }
 }
+
+/** The rate of what its ranges are counted in. */
+export const rateOf = (row: Pick<ReviewRow, 'probe' | 'seconds'>): FrameRate =>
+  parseFrameRate(extentOf(row).ticks) ?? TIME_TICKS
 
 /** What the review of a production comes to. */
 export async function reviewOf(db: Db, productionId: string): Promise<ReviewSum> {
   const rows = await reviewFigures(db, productionId)
   return reviewSum(
-    rows.map(({ verdict, ranges, frames, num, den, seconds, sizeBytes }) => ({
-      review: { verdict, ranges },
-      ...(frames !== null && num !== null && den !== null
-        ? { frames, rate: { num, den } }
-        : { frames: Math.round(seconds * SOUND_TICKS.num), rate: SOUND_TICKS }),
-      sizeBytes,
-    })),
+    rows.map(({ verdict, times, frames, num, den, seconds, sizeBytes }) => {
+      const extent =
+        frames !== null && num !== null && den !== null
+          ? { frames, rate: { num, den } }
+          : { frames: Math.round(seconds * TIME_TICKS.num), rate: TIME_TICKS }
+      return { review: { verdict, ranges: rangesOf(times, extent.rate) }, ...extent, sizeBytes }
+    }),
     await clipsToReview(db, productionId),
   )
 }
@@ -59,7 +67,8 @@ export async function selectsOf(db: Db, host: string, productionId: string): Pro
   for (const place of await keptPlaces(db, host, productionId))
     if (!places.has(place.clipId)) places.set(place.clipId, place)
   return (await keptRows(db, productionId)).map((row) => {
-    const { ticks, length } = extentOf(row)
+    const { length } = extentOf(row)
+    const rate = rateOf(row)
     const place = places.get(row.id)
     const below = Buffer.concat([Buffer.from(`${place?.folder ?? `Cards/${row.loadLabel}`}/`), row.pathBytes])
     const rooted =
@@ -70,10 +79,11 @@ export async function selectsOf(db: Db, host: string, productionId: string): Pro
       path: row.pathText,
       load: row.loadLabel,
       note: row.note ?? '',
-      rate: parseFrameRate(ticks) ?? SOUND_TICKS,
+      rate,
       length,
-      ranges: row.ranges ?? [],
-      timecode: row.probe?.timecode,
+      ranges: rangesOf(row.times ?? [], rate),
+      // Its addresses count frames of one rate.
+      timecode: row.probe?.video && isVariable(row.probe.video) ? undefined : row.probe?.timecode,
       hasPicture: row.probe?.video !== undefined,
       hasSound: row.probe?.audio !== undefined,
       verdict: row.verdict ?? 'keep',

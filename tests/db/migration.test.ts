@@ -4,6 +4,8 @@ import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { migrations } from '../../server/db/migrations'
 import { knownBytes } from '../../server/db/queries/bytes'
+import { rangesOf, TIME_TICKS } from '../../core/cards/review'
+import { frameRate } from '../../core/units/frameRate'
 import { nominalBitsPerSecond } from '../../core/shoot/mode'
 import * as copies from '../../server/db/queries/copies'
 import { clients } from '../../server/db/queries/locker'
@@ -17,20 +19,26 @@ beforeAll(async () => {
 })
 afterAll(() => cluster.stop())
 
-/** A database as the first two migrations left it, with a load copied twice, played, formatted and answered for. */
-async function oldDatabase(name: string) {
+/** An empty database as the first so many migrations left it. */
+async function migrated(name: string, steps: number) {
   const pool = new pg.Pool({ connectionString: cluster.url(name) })
   pool.on('error', () => undefined)
   const db = new Kysely<unknown>({
     dialect: new PostgresDialect({ pool }),
     plugins: [new CamelCasePlugin({ maintainNestedObjectKeys: true })],
   })
-  const known = Object.fromEntries(Object.entries(migrations).slice(0, 2))
+  const known = Object.fromEntries(Object.entries(migrations).slice(0, steps))
   const { error } = await new Migrator({
     db,
     provider: { getMigrations: () => Promise.resolve(known) },
   }).migrateToLatest()
   if (error) throw error as Error
+  return db
+}
+
+/** A database as the first two migrations left it, with a load copied twice, played, formatted and answered for. */
+async function oldDatabase(name: string) {
+  const db = await migrated(name, 2)
   const [production, twin, load, tide, slipway, reader, task] = Array.from({ length: 7 }, () => randomUUID())
   const run = (text: string) => sql.raw(text).execute(db)
   await run(
@@ -176,5 +184,48 @@ describe('an existing database', () => {
     ])
     expect(await db.selectFrom('mount').selectAll().execute()).toHaveLength(2)
     await db.destroy()
+  })
+
+  it('keeps every range where it was shown, in frames of any rate and in thousandths of a second', async () => {
+    const db = await migrated('yendra_ranges', 25)
+    const [production, reader, load] = [randomUUID(), randomUUID(), randomUUID()]
+    const run = (text: string) => sql.raw(text).execute(db)
+    await run(`insert into production (id, title, folder) values ('${production}', 'Ribs', 'Ribs')`)
+    await run(`insert into reader (id, name, simulated, host) values ('${reader}', 'left slot', false, 'here')`)
+    await run(`insert into load (id, production_id, reader_id, label, file_count, size_bytes, left_out)
+      values ('${load}', '${production}', '${reader}', 'Curlew A', 4, 400, 0)`)
+    const ranges = [
+      { from: 10, to: 35 },
+      { from: 1_000_001, to: 1_000_002 },
+    ]
+    const clips = [
+      ['constant', { video: { rate: { num: 25, den: 1 } } }, ranges],
+      ['ntsc', { video: { rate: { num: 30_000, den: 1001 } } }, ranges],
+      ['sound', { audio: {} }, ranges],
+      ['none', { video: { rate: { num: 25, den: 1 } } }, []],
+    ] as const
+    for (const [name, probe, own] of clips) {
+      const id = randomUUID()
+      await run(`insert into load_entry (load_id, path, path_text, kind, size_bytes, modified_ms, state)
+        values ('${load}', '${name}', '${name}', 'file', 100, 1, 'on-card')`)
+      await run(`insert into clip (id, load_id, production_id, entry_id, path_text, name, size_bytes, sidecars, has_picture, picture_made, probe)
+        select '${id}', '${load}', '${production}', id, '${name}', '${name}', 100, 0, true, true, '${JSON.stringify(probe)}'
+        from load_entry where path_text = '${name}'`)
+      await run(`insert into review (clip_id, verdict, ranges) values ('${id}', 'keep', '${JSON.stringify(own)}')`)
+    }
+    await db.destroy()
+    const now = await cluster.open('yendra_ranges')
+    const rows = await now
+      .selectFrom('review')
+      .innerJoin('clip', 'clip.id', 'review.clipId')
+      .select(['clip.name', 'review.times'])
+      .execute()
+    const times = (name: string) => rows.find((row) => row.name === name)?.times ?? []
+    expect(times('constant')[0]).toEqual({ from: 400_000, to: 1_400_000 })
+    expect(rangesOf(times('constant'), frameRate(25))).toEqual(ranges)
+    expect(rangesOf(times('ntsc'), frameRate(30_000, 1001))).toEqual(ranges)
+    expect(rangesOf(times('sound'), TIME_TICKS)).toEqual(ranges)
+    expect(times('none')).toEqual([])
+    await now.destroy()
   })
 })

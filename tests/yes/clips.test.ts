@@ -6,6 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { ClipDetail } from '../../contract/cards'
 import type { Page } from '../../contract/page'
 import type { ReviewClip } from '../../contract/review'
+import type { Select } from '../../core/cards/selects'
 import { more } from '../more'
 import { clipFile, newWorld, startStation, type Station, type World } from './station'
 
@@ -16,6 +17,8 @@ beforeAll(async () => {
 afterAll(() => station.stop())
 
 const ffmpeg = (...args: readonly string[]) => execFileSync('ffmpeg', ['-v', 'error', '-y', ...args])
+const ffprobeSeconds = (path: string) =>
+  Number(execFileSync('ffprobe', ['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', path]))
 const picture = (size: string, seconds: number) => ['-f', 'lavfi', '-i', `testsrc2=s=${size}:r=25:d=${seconds}`]
 
 /** Folders on a card, made; the path of a file in one. */
@@ -285,6 +288,34 @@ describe('a clip is what the editor sees', () => {
     expect(load.findings.filter(({ kind }) => kind === 'gap').map(({ paths }) => paths)).toEqual([
       ['GX010034', 'GX010036'],
     ])
+  })
+})
+
+describe('a film whose rate varies', () => {
+  it('is cut by its own clock: as long as it lasts, with ranges that stay where they were set', async () => {
+    const world = await newWorld(station, [])
+    // A hole of 3 s: 100 frames of 25 a second that last 7 s.
+    const name = 'DCIM/100CURLW/CURL0041.MP4'
+    const gap = ['-vf', "select='not(between(t,2,4.99))'", '-fps_mode', 'passthrough', '-c:v', 'libx264']
+    ffmpeg(...picture('320x180', 7), ...gap, '-pix_fmt', 'yuv420p', onCard(world, name))
+    await world.look()
+    const reviews = `/productions/${world.productionId}/review`
+    const clip = async () => (await station.get<Page<ReviewClip>>(reviews)).rows[0]
+    const found = await clip()
+    expect(found).toMatchObject({ ticks: '1000/1', step: 40 })
+    // Source: its length as ffprobe of Debian's ffmpeg says.
+    const length = ffprobeSeconds(join(world.card, name))
+    expect(Math.abs((found?.length ?? 0) / 1000 - length)).toBeLessThan(0.001)
+    expect(length).toBeGreaterThan(6.9)
+    const ranges = [{ from: 5500, to: 6500 }]
+    const said = { verdict: 'keep', ranges, note: '', shotId: null }
+    expect((await station.send('PUT', `/clips/${found?.id}/review`, said)).status).toBe(204)
+    expect((await clip())?.review.ranges).toEqual(ranges)
+    expect(await station.get(`/productions/${world.productionId}/review/sum`)).toMatchObject({ keep: 1, seconds: 1 })
+    const [select] = await station.get<Select[]>(`/productions/${world.productionId}/selects`)
+    expect(select).toMatchObject({ rate: { num: 1000, den: 1 }, ranges })
+    const beyond = { ...said, ranges: [{ from: 0, to: 7200 }] }
+    expect((await station.send('PUT', `/clips/${found?.id}/review`, beyond)).body).toMatchObject({ status: 422 })
   })
 })
 

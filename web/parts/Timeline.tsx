@@ -6,6 +6,8 @@ interface TimelineProps {
   readonly label: string
   readonly frame: number
   readonly length: number
+  /** How far an arrow goes. */
+  readonly step: number
   /** What the frame under the thumb is called. */
   readonly words: string
   /** Loudest samples from beginning to end, 0–1. */
@@ -21,7 +23,7 @@ interface TimelineProps {
 const WAVE = { width: 1000, height: 100 }
 
 /** A clip from beginning to end: its sound, its ranges, and where the playhead stands. Press or drag to go there. */
-export function Timeline({ label, frame, length, words, peaks, ranges, begun, onSeek, under }: TimelineProps) {
+export function Timeline({ label, frame, length, step, words, peaks, ranges, begun, onSeek, under }: TimelineProps) {
   const [over, setOver] = useState<number>()
   const share = (at: number) => `${(Math.min(at, length) / Math.max(1, length)) * 100}%`
   const follow = (event: PointerEvent) => {
@@ -44,7 +46,7 @@ export function Timeline({ label, frame, length, words, peaks, ranges, begun, on
         value={[frame]}
         min={0}
         max={Math.max(1, length - 1)}
-        step={1}
+        step={step}
         onValueChange={([next]) => next !== undefined && onSeek(next)}
       >
         <Slider.Track className="relative grow overflow-hidden">

@@ -17,12 +17,12 @@ class Film extends EventTarget {
   }
 }
 
-function started(length = 100, perSecond = 25) {
+function started(length = 100, perSecond = 25, step?: number) {
   const frames: (() => void)[] = []
   vi.stubGlobal('requestAnimationFrame', (work: () => void) => frames.push(work))
   vi.stubGlobal('cancelAnimationFrame', () => undefined)
   const film = new Film()
-  const playback = new Playback(length, perSecond)
+  const playback = new Playback(length, perSecond, step)
   const pass = (seconds: number) => {
     film.currentTime += seconds
     frames.splice(0).forEach((work) => work())
@@ -40,6 +40,19 @@ describe('a film that is played', () => {
     expect(playback.shown().frame).toBe(0)
     playback.step(1000)
     expect(playback.shown().frame).toBe(99)
+  })
+
+  it('of variable rate is stepped through by about a frame, and by a second', () => {
+    const { playback, show } = started(7000, 1000, 40)
+    show()
+    playback.step(1)
+    expect(playback.shown().frame).toBe(40)
+    playback.key({ key: 'ArrowRight', shiftKey: true })
+    expect(playback.shown().frame).toBe(1040)
+    playback.key({ key: 'ArrowLeft', shiftKey: false })
+    expect(playback.shown().frame).toBe(1000)
+    playback.seek(6500)
+    expect(playback.shown().frame).toBe(6500)
   })
 
   it('begins once it is there when Space was pressed before, and not when it was pressed twice', () => {

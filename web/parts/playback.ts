@@ -23,6 +23,8 @@ export class Playback {
   constructor(
     readonly length: number,
     readonly perSecond: number,
+    /** How many of what it counts are a step. */
+    readonly stepBy = 1,
   ) {}
 
   readonly shown = (): Shown => this.#shown
@@ -67,7 +69,7 @@ export class Playback {
 
   readonly step = (frames: number): void => {
     this.#film?.pause()
-    this.seek(this.#shown.frame + frames)
+    this.seek(this.#shown.frame + frames * this.stepBy)
   }
 
   readonly faster = (by: 1 | -1): void => {
@@ -81,7 +83,7 @@ export class Playback {
 
   /** Does what a key says; false when the key means nothing to a player. */
   readonly key = ({ key, shiftKey }: { readonly key: string; readonly shiftKey: boolean }): boolean => {
-    const far = shiftKey ? Math.round(this.perSecond) : 1
+    const far = shiftKey ? Math.round(this.perSecond / this.stepBy) : 1
     if (key === ' ') this.toggle()
     else if (key === 'ArrowLeft') this.step(-far)
     else if (key === 'ArrowRight') this.step(far)

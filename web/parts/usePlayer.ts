@@ -10,12 +10,13 @@ interface Played {
   readonly ticks: FrameRate
   /** How many frames it has. */
   readonly length: number
+  readonly step: number
   readonly onWatched: (seconds: number) => void
 }
 
 /** A player for one clip; another clip needs another one. */
-export function usePlayer({ ticks, length, onWatched }: Played): Player {
-  const [playback] = useState(() => new Playback(length, ticks.num / ticks.den))
+export function usePlayer({ ticks, length, step, onWatched }: Played): Player {
+  const [playback] = useState(() => new Playback(length, ticks.num / ticks.den, step))
   const shown = useSyncExternalStore(playback.subscribe, playback.shown)
   useEffect(() => playback.tellWatched(onWatched), [playback, onWatched])
   return { ...shown, playback }

@@ -24,6 +24,7 @@ import * as rigs from './0022-rigs'
 import * as stays from './0023-stays'
 import * as lastSeen from './0024-last-seen'
 import * as cardStamps from './0025-card-stamps'
+import * as rangesAsTimes from './0026-ranges-as-times'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -52,4 +53,5 @@ export const migrations: Record<string, Migration> = {
   '0023-stays': stays,
   '0024-last-seen': lastSeen,
   '0025-card-stamps': cardStamps,
+  '0026-ranges-as-times': rangesAsTimes,
 }

@@ -1,5 +1,5 @@
 import { sql } from 'kysely'
-import type { Verdict } from '../../../core/cards/review'
+import type { TimeRange, Verdict } from '../../../core/cards/review'
 import type { ReviewAsked, ReviewBody } from '../../../contract/review'
 import type { PageAsked } from '../../../contract/page'
 import { inTransaction, type Db } from '../connection'
@@ -20,7 +20,7 @@ const reviewed = (db: Db) =>
     .selectAll('clip')
     .select(['load.label as loadLabel', 'load.goesOn'])
     .select(sql<number>`1 + (select count(*)::int from clip lens where lens.lens_of = clip.id)`.as('lenses'))
-    .select(['review.verdict', 'review.ranges', 'review.note', 'review.name as chosenName', 'review.shotId'])
+    .select(['review.verdict', 'review.times', 'review.note', 'review.name as chosenName', 'review.shotId'])
     .where('clip.shown', '=', true)
 
 export type ReviewRow = Awaited<ReturnType<ReturnType<typeof reviewed>['execute']>>[number]
@@ -83,12 +83,16 @@ export const reviewFigures = (db: Db, productionId: string) =>
   db
     .selectFrom('review')
     .innerJoin('clip', 'clip.id', 'review.clipId')
-    .select(['review.verdict', 'review.ranges', 'clip.seconds'])
+    .select(['review.verdict', 'review.times', 'clip.seconds'])
     .select([
       sql<number>`(clip.size_bytes + coalesce((select sum(lens.size_bytes) from clip lens where lens.lens_of = clip.id), 0))::bigint`.as(
         'sizeBytes',
       ),
-      sql<number | null>`(probe#>>'{video,frames}')::bigint`.as('frames'),
+      sql<
+        number | null
+      >`case when probe#>>'{video,cadence,kind}' is distinct from 'variable' then (probe#>>'{video,frames}')::bigint end`.as(
+        'frames',
+      ),
       sql<number | null>`(probe#>>'{video,rate,num}')::bigint`.as('num'),
       sql<number | null>`(probe#>>'{video,rate,den}')::bigint`.as('den'),
     ])
@@ -112,19 +116,22 @@ export const clipsToReview = async (db: Db, productionId: string): Promise<numbe
   ).media
 
 /** Keeps what a person says of clips, as a whole: of all of them, or of none. */
-export async function putReviews(db: Db, said: readonly (ReviewBody & { readonly clipId: string })[]): Promise<void> {
+export async function putReviews(
+  db: Db,
+  said: readonly (Omit<ReviewBody, 'ranges'> & { readonly clipId: string; readonly times: readonly TimeRange[] })[],
+): Promise<void> {
   const changedAt = new Date()
   await db
     .insertInto('review')
     .values(
-      said.map(({ clipId, verdict, ranges, note, shotId }) => ({
-        ...{ clipId, verdict: verdict ?? null, ranges: JSON.stringify(ranges), note, shotId, changedAt },
+      said.map(({ clipId, verdict, times, note, shotId }) => ({
+        ...{ clipId, verdict: verdict ?? null, times: JSON.stringify(times), note, shotId, changedAt },
       })),
     )
     .onConflict((at) =>
       at.column('clipId').doUpdateSet((row) => ({
         verdict: row.ref('excluded.verdict'),
-        ranges: row.ref('excluded.ranges'),
+        times: row.ref('excluded.times'),
         note: row.ref('excluded.note'),
         shotId: row.ref('excluded.shotId'),
         changedAt: row.ref('excluded.changedAt'),

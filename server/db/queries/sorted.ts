@@ -175,7 +175,7 @@ export const putByHand = (
     for (const { id } of own)
       await tx
         .insertInto('review')
-        .values({ clipId: id, verdict: null, ranges: '[]', note: '', shotId: null, folder })
+        .values({ clipId: id, verdict: null, note: '', shotId: null, folder })
         .onConflict((at) => at.column('clipId').doUpdateSet({ folder }))
         .execute()
   })

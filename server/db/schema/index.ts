@@ -7,7 +7,7 @@ import type { RigOddity } from '../../../core/cards/rig'
 import type { GoesOn } from '../../../core/cards/spans'
 import type { FileRole } from '../../../core/cards/clips'
 import type { Finding } from '../../../core/cards/findings'
-import type { ClipRange, Verdict } from '../../../core/cards/review'
+import type { TimeRange, Verdict } from '../../../core/cards/review'
 import type { MeasuredDelivery } from '../../../core/exports/check'
 import type { DeliveryChoice } from '../../../core/exports/plan'
 import type { CropWindow } from '../../../core/exports/reframe'
@@ -249,7 +249,8 @@ export interface Database extends FactTables, GearTables, SortedTables, TaskTabl
   review: {
     clipId: string
     verdict: Verdict | null
-    ranges: ColumnType<ClipRange[], string, string>
+    /** Its ranges, in microseconds from the start of the clip. */
+    times: ColumnType<TimeRange[], string | undefined, string>
     note: string
     name: Given<string | null>
     shotId: string | null

@@ -1,10 +1,10 @@
 import { Router } from 'express'
-import { tidyRanges } from '../../../core/cards/review'
+import { rangesOf, tidyRanges, timesOf } from '../../../core/cards/review'
 import { previewTitle, reviewApi, type WatchView, type Waveform } from '../../../contract/review'
 import { isShotOf, nameableRows, putNames, putReviews, reviewPage, unmatchedShotsOf } from '../../db/queries/review'
 import { lensesBeside } from '../../db/queries/rigs'
 import { tellChanged } from '../../db/queries/tasks'
-import { extentOf, reviewClips, reviewOf, selectsOf } from '../../facts/review'
+import { extentOf, rateOf, reviewClips, reviewOf, selectsOf } from '../../facts/review'
 import { filmOf, filmstripOf, placeOf, waveOf } from '../../media/looked'
 import { plays } from '../../media/play'
 import { previewsKept, previewSize, removePreviews } from '../../media/previews'
@@ -36,15 +36,23 @@ export function reviewRoutes(context: Context): Router {
 
   serve(router, reviewApi.set, async ({ params, body }) => {
     const clip = await clipOf(db, params.id)
-    const { length } = extentOf(clip)
+    const { length, ticks } = extentOf(clip)
     if (body.ranges.some(({ to }) => to > length))
-      throw invalid(`${clip.name} has ${length} frames: a range ends behind it.`, 'ranges')
+      throw invalid(
+        `${clip.name} has ${length} ${ticks === '1000/1' ? 'thousandths of a second' : 'frames'}: a range ends behind it.`,
+        'ranges',
+      )
     if (body.shotId !== null && !(await isShotOf(db, body.shotId, clip.productionId)))
       throw invalid('That shot is not on the list of this production any more.', 'shotId')
     const lenses = [clip, ...(await lensesBeside(db, clip))]
+    const { ranges, ...said } = body
+    const times = timesOf(ranges, rateOf(clip))
     await putReviews(
       db,
-      lenses.map((one) => ({ clipId: one.id, ...body, ranges: tidyRanges(body.ranges, extentOf(one).length) })),
+      lenses.map((one) => {
+        const tidy = tidyRanges(rangesOf(times, rateOf(one)), extentOf(one).length)
+        return { clipId: one.id, ...said, times: timesOf(tidy, rateOf(one)) }
+      }),
     )
     await tellChanged(db, 'review')
   })

@@ -1,3 +1,4 @@
+import { rangesOf, TIME_TICKS } from '../../../core/cards/review'
 import { markOf } from '../../../core/copies/mark'
 import type { Db } from '../../../server/db/connection'
 import { clipPage, loadsOf } from '../../../server/db/queries/cards'
@@ -20,7 +21,13 @@ export async function bookAnswers(db: Db) {
     productions.map((one) => one.id),
   )
   const states = await loadStates(db, loads, { host: BOOKS_HOST, now: ASKED_AT, looked: true })
-  const reviews = await db.selectFrom('review').selectAll().orderBy('clipId').execute()
+  const reviews = await db
+    .selectFrom('review')
+    .innerJoin('clip', 'clip.id', 'review.clipId')
+    .selectAll('review')
+    .select('clip.probe')
+    .orderBy('clipId')
+    .execute()
   const asked = { limit: 200, after: undefined, down: false }
   const clips = await Promise.all(
     productions.map(async ({ id, title }) => {
@@ -48,6 +55,10 @@ export async function bookAnswers(db: Db) {
       twins: state.twins.map(({ name, facts, isFormatted }) => ({ name, facts, isFormatted })),
     })),
     clips,
-    reviews: reviews.map(({ verdict, ranges, note, name, folder }) => ({ verdict, ranges, note, name, folder })),
+    // In frames, as they were written down when the first of these books were made.
+    reviews: reviews.map(({ verdict, times, note, name, folder, probe }) => ({
+      ...{ verdict, note, name, folder },
+      ranges: rangesOf(times, probe?.video?.rate ?? TIME_TICKS),
+    })),
   }
 }

@@ -150,7 +150,7 @@ function OneClip({ shots, clip, clips, reviews, onOpen }: OneClipProps) {
   const review = reviews.of(clip)
   const change = (patch: Parameters<Reviews['change']>[1]) => reviews.change(clip, patch)
   const onWatched = usePlayed(clip, watch)
-  const player = usePlayer({ ticks, length: clip.length, onWatched })
+  const player = usePlayer({ ticks, length: clip.length, step: clip.step, onWatched })
   const { frame, looped, playback } = player
   const go = (by: 1 | -1) => {
     const next = clips[clips.findIndex((one) => one.id === clip.id) + by]
@@ -164,7 +164,7 @@ function OneClip({ shots, clip, clips, reviews, onOpen }: OneClipProps) {
   }
   const end = () => {
     if (clip.length === 0) return
-    change({ ranges: endedAt(review.ranges, frame, begun) })
+    change({ ranges: endedAt(review.ranges, frame, begun, clip) })
     setBegun(undefined)
   }
   const acts: Record<string, () => void> = {

@@ -63,6 +63,7 @@ export function Watch({ clip, watch, player, ticks, ranges, begun }: WatchProps)
         label={`Place in ${clip.name}`}
         frame={frame}
         length={clip.length}
+        step={clip.step}
         words={clock(frame, ticks)}
         peaks={wave?.peaks ?? NO_PEAKS}
         ranges={ranges}

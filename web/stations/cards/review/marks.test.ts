@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { begunAt, endedAt } from './marks'
+import { begunAt, endedAt as endedIn } from './marks'
+
+const endedAt = (...[ranges, frame, begun]: [Parameters<typeof endedIn>[0], number, number | undefined]) =>
+  endedIn(ranges, frame, begun, { length: 100, step: 1 })
 
 describe('ranges that are marked by in and out', () => {
   it('go from the in to the out, whichever of the two was pressed further on', () => {
@@ -7,6 +10,10 @@ describe('ranges that are marked by in and out', () => {
     expect(endedAt([], 5, 8)).toEqual([{ from: 5, to: 9 }])
     expect(endedAt([], 8, 8)).toEqual([{ from: 8, to: 9 }])
     expect(endedAt([], 8, undefined)).toEqual([{ from: 0, to: 9 }])
+    // In thousandths of a second at about 25 frames a second, also at the very end.
+    const variable = { length: 7000, step: 40 }
+    expect(endedIn([], 5000, 1000, variable)).toEqual([{ from: 1000, to: 5040 }])
+    expect(endedIn([], 6990, 1000, variable)).toEqual([{ from: 1000, to: 7000 }])
   })
 
   it('are shortened where one lies under the frame, and stand in their order', () => {

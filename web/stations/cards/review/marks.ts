@@ -13,14 +13,20 @@ export const begunAt = (ranges: readonly ClipRange[], frame: number): readonly C
 }
 
 /**
- * Ranges once one ends with this frame: the one that was begun, else the one under the frame, else one from the start of
+ * Ranges once one ends with the frame shown: the one that was begun, else the one under the frame, else one from the start of
  * the clip. An end before the beginning is the beginning.
  */
-export function endedAt(ranges: readonly ClipRange[], frame: number, begun: number | undefined): readonly ClipRange[] {
+export function endedAt(
+  ranges: readonly ClipRange[],
+  frame: number,
+  begun: number | undefined,
+  { length, step }: { readonly length: number; readonly step: number },
+): readonly ClipRange[] {
+  const behind = (last: number) => Math.min(last + step, length)
   const under = begun === undefined ? rangeAt(ranges, frame) : undefined
-  if (under) return ranges.map((range) => (range === under ? { ...range, to: frame + 1 } : range))
+  if (under) return ranges.map((range) => (range === under ? { ...range, to: behind(frame) } : range))
   const from = begun ?? 0
-  return [...ranges, { from: Math.min(from, frame), to: Math.max(from, frame) + 1 }].sort((a, b) => a.from - b.from)
+  return [...ranges, { from: Math.min(from, frame), to: behind(Math.max(from, frame)) }].sort((a, b) => a.from - b.from)
 }
 
 /** A frame as hours, minutes, seconds and frames from the start of the clip; of sound with thousandths. */
