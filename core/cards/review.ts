@@ -72,6 +72,8 @@ export interface ReviewedClip {
   readonly frames: number
   readonly rate: FrameRate
   readonly sizeBytes: number
+  /** A further file of a take that the camera split: its seconds and bytes count, and the take once. */
+  readonly goesOn?: boolean
 }
 
 /** What a review comes to: clips by verdict, and the seconds and bytes of what is kept. */
@@ -113,10 +115,10 @@ const secondsOf = (ranges: readonly ClipRange[], rate: FrameRate): number =>
  */
 export function reviewSum(clips: readonly ReviewedClip[], all: number): ReviewSum {
   const kept = clips.filter(({ review }) => review.verdict === 'keep')
-  const count = (verdict: Verdict) => clips.filter(({ review }) => review.verdict === verdict).length
+  const count = (verdict: Verdict) => clips.filter(({ review, goesOn }) => review.verdict === verdict && !goesOn).length
   return {
     clips: all,
-    keep: kept.length,
+    keep: count('keep'),
     maybe: count('maybe'),
     reject: count('reject'),
     seconds: kept.reduce((sum, clip) => sum + secondsOf(usedRanges(clip), clip.rate), 0),

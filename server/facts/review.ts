@@ -50,12 +50,12 @@ export const rateOf = (row: Pick<ReviewRow, 'probe' | 'seconds'>): FrameRate =>
 export async function reviewOf(db: Db, productionId: string): Promise<ReviewSum> {
   const rows = await reviewFigures(db, productionId)
   return reviewSum(
-    rows.map(({ verdict, times, frames, num, den, seconds, sizeBytes }) => {
+    rows.map(({ verdict, times, frames, num, den, seconds, sizeBytes, goesOn }) => {
       const extent =
         frames !== null && num !== null && den !== null
           ? { frames, rate: { num, den } }
           : { frames: Math.round(seconds * TIME_TICKS.num), rate: TIME_TICKS }
-      return { review: { verdict, ranges: rangesOf(times, extent.rate) }, ...extent, sizeBytes }
+      return { review: { verdict, ranges: rangesOf(times, extent.rate) }, ...extent, sizeBytes, goesOn }
     }),
     await clipsToReview(db, productionId),
   )

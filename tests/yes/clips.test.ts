@@ -7,6 +7,8 @@ import type { ClipDetail } from '../../contract/cards'
 import type { Page } from '../../contract/page'
 import type { ReviewClip } from '../../contract/review'
 import type { Select } from '../../core/cards/selects'
+import { openDatabase } from '../../server/db/connection'
+import { sortableClips } from '../../server/db/queries/sorted'
 import { more } from '../more'
 import { clipFile, newWorld, startStation, type Station, type World } from './station'
 
@@ -283,6 +285,43 @@ describe('a clip is what the editor sees', () => {
       ['GX020034.MP4', { part: 2, parts: 2 }],
       ['FLD1_Tr1.WAV', null],
     ])
+    // A take is kept or left as a whole: what is said of one of its files is said of all, and it counts once.
+    const review = `/productions/${world.productionId}/review`
+    const say = async (name: string, verdict: string | null) => {
+      const clip = (await station.get<Page<ReviewClip>>(review)).rows.find((one) => one.name === name)
+      const said = { verdict, ranges: [], note: clip?.review.note ?? '', shotId: null }
+      expect((await station.send('PUT', `/clips/${clip?.id}/review`, said)).status).toBe(204)
+    }
+    const verdicts = async () =>
+      new Map((await station.get<Page<ReviewClip>>(review)).rows.map((one) => [one.name, one.review.verdict]))
+    await say('GX010034.MP4', 'keep')
+    await say('GX010036.MP4', 'reject')
+    expect((await verdicts()).get('GX020034.MP4')).toBe('keep')
+    const seconds = 2 * (whole?.seconds ?? 0)
+    expect(await station.get(`${review}/sum`)).toMatchObject({ clips: 4, keep: 1, reject: 1, seconds })
+    await say('GX020034.MP4', 'reject')
+    expect((await verdicts()).get('GX010034.MP4')).toBe('reject')
+    expect(await station.get(`${review}/sum`)).toMatchObject({ keep: 0, reject: 2 })
+    // Two verdicts from before: the kindest of them holds for the view.
+    await world.copy()
+    const db = await openDatabase(station.databaseUrl)
+    const setPart = (name: string, verdict: 'keep' | 'reject') =>
+      db
+        .updateTable('review')
+        .set({ verdict })
+        .where('clipId', 'in', (at) => at.selectFrom('clip').select('id').where('name', '=', name))
+        .execute()
+    const sorted = async () => {
+      const clips = await sortableClips(db, world.productionId, 'keep')
+      return clips.map(({ verdict }) => verdict)
+    }
+    expect(await sorted()).toEqual([])
+    await setPart('GX020034.MP4', 'keep')
+    expect(await sorted()).toEqual(['keep'])
+    await setPart('GX010034.MP4', 'keep')
+    await setPart('GX020034.MP4', 'reject')
+    expect(await sorted()).toEqual(['keep'])
+    await db.destroy()
     const load = await world.load()
     expect(load.clips).toBe(4)
     expect(load.findings.filter(({ kind }) => kind === 'gap').map(({ paths }) => paths)).toEqual([

@@ -83,7 +83,12 @@ export const reviewFigures = (db: Db, productionId: string) =>
   db
     .selectFrom('review')
     .innerJoin('clip', 'clip.id', 'review.clipId')
-    .select(['review.verdict', 'review.times', 'clip.seconds'])
+    .select([
+      'review.verdict',
+      'review.times',
+      'clip.seconds',
+      sql<boolean>`coalesce(clip.part > 1, false)`.as('goesOn'),
+    ])
     .select([
       sql<number>`(clip.size_bytes + coalesce((select sum(lens.size_bytes) from clip lens where lens.lens_of = clip.id), 0))::bigint`.as(
         'sizeBytes',
@@ -102,14 +107,14 @@ export const reviewFigures = (db: Db, productionId: string) =>
     .where('review.verdict', 'is not', null)
     .execute()
 
-/** How many films and recordings of a production there are to look at: the sums of its part of each card. */
+/** How many films and recordings of a production there are to look at: the sums of its part of each card, a take in parts once. */
 export const clipsToReview = async (db: Db, productionId: string): Promise<number> =>
   (
     await db
       .selectFrom('loadSummary')
       .select(
         sql<number>`(coalesce(sum(media), 0) - (select count(*) from clip
-          where production_id = ${productionId} and lens_of is not null and shown))::int`.as('media'),
+          where production_id = ${productionId} and (lens_of is not null or part > 1) and shown))::int`.as('media'),
       )
       .where('productionId', '=', productionId)
       .executeTakeFirstOrThrow()
@@ -137,6 +142,29 @@ export async function putReviews(
         changedAt: row.ref('excluded.changedAt'),
       })),
     )
+    .execute()
+}
+
+/** The other files of a take that the camera split. */
+export const partsBeside = (db: Db, { id, takeId }: { readonly id: string; readonly takeId: string | null }) =>
+  takeId === null
+    ? Promise.resolve([])
+    : db
+        .selectFrom('clip')
+        .select('id')
+        .where('takeId', '=', takeId)
+        .where('id', '<>', id)
+        .where('shown', '=', true)
+        .execute()
+
+/** Keeps a verdict on clips, and whatever else was said of them. */
+export async function putVerdicts(db: Db, clipIds: readonly string[], verdict: Verdict | null): Promise<void> {
+  if (clipIds.length === 0) return
+  const changedAt = new Date()
+  await db
+    .insertInto('review')
+    .values(clipIds.map((clipId) => ({ clipId, verdict, note: '', shotId: null, changedAt })))
+    .onConflict((at) => at.column('clipId').doUpdateSet({ verdict, changedAt }))
     .execute()
 }
 

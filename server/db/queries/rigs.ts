@@ -130,7 +130,7 @@ export const putRig = (
 export const lensesBeside = (db: Db, clip: { readonly id: string; readonly lensOf: string | null }) =>
   db
     .selectFrom('clip')
-    .select(['id', 'probe', 'seconds'])
+    .select(['id', 'probe', 'seconds', 'takeId'])
     .where((at) => at.or([at('id', '=', clip.lensOf ?? clip.id), at('lensOf', '=', clip.lensOf ?? clip.id)]))
     .where('id', '<>', clip.id)
     .execute()

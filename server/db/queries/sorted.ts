@@ -1,4 +1,5 @@
 import { sql } from 'kysely'
+import type { Verdict } from '../../../core/cards/review'
 import { USUAL_TEMPLATE, type SortSettings } from '../../../core/cards/sorted'
 import { inTransaction, type Db } from '../connection'
 
@@ -27,6 +28,12 @@ export async function putSortedView(
     .execute()
 }
 
+/** A take that the camera split is kept or left as a whole: the kindest of what was said of its files. */
+const takeVerdict = sql<Verdict | null>`case when clip.take_id is null then review.verdict else (
+  select said.verdict from review said join clip part on part.id = said.clip_id
+  where part.take_id = clip.take_id and part.shown and said.verdict is not null
+  order by array_position(array['keep', 'maybe', 'reject'], said.verdict) limit 1) end`
+
 /** Clips of a production that a view may hold, as they were filmed, with what decides where. */
 export const sortableClips = (db: Db, productionId: string, which: SortSettings['which']) =>
   db
@@ -34,16 +41,14 @@ export const sortableClips = (db: Db, productionId: string, which: SortSettings[
     .innerJoin('load', 'load.id', 'clip.loadId')
     .leftJoin('review', 'review.clipId', 'clip.id')
     .select(['clip.id', 'clip.loadId', 'clip.hasVideo', 'clip.pictureMade', 'load.label as load', 'load.cameraId'])
-    .select(['review.name', 'review.verdict', 'review.shotId', 'review.folder'])
+    .select(['review.name', 'review.shotId', 'review.folder', takeVerdict.as('verdict')])
     .select(sql<boolean>`coalesce(clip.probe->'sequence' is not null, false)`.as('isRun'))
     .select(sql<boolean>`clip.has_picture`.as('hasPicture'))
     .where('clip.productionId', '=', productionId)
     .where('clip.shown', '=', true)
     .where(sql<boolean>`coalesce(clip.part, 1) = 1`)
-    .where((at) =>
-      which === 'keep'
-        ? at('review.verdict', '=', 'keep')
-        : at.or([at('review.verdict', 'is', null), at('review.verdict', '<>', 'reject')]),
+    .where(
+      which === 'keep' ? sql<boolean>`${takeVerdict} = 'keep'` : sql<boolean>`${takeVerdict} is distinct from 'reject'`,
     )
     .orderBy('clip.filmedOrder')
     .orderBy('clip.id')

@@ -1,7 +1,17 @@
 import { Router } from 'express'
 import { rangesOf, tidyRanges, timesOf } from '../../../core/cards/review'
 import { previewTitle, reviewApi, type WatchView, type Waveform } from '../../../contract/review'
-import { isShotOf, nameableRows, putNames, putReviews, reviewPage, unmatchedShotsOf } from '../../db/queries/review'
+import { inTransaction } from '../../db/connection'
+import {
+  isShotOf,
+  nameableRows,
+  partsBeside,
+  putNames,
+  putReviews,
+  putVerdicts,
+  reviewPage,
+  unmatchedShotsOf,
+} from '../../db/queries/review'
 import { lensesBeside } from '../../db/queries/rigs'
 import { tellChanged } from '../../db/queries/tasks'
 import { extentOf, rateOf, reviewClips, reviewOf, selectsOf } from '../../facts/review'
@@ -47,13 +57,19 @@ export function reviewRoutes(context: Context): Router {
     const lenses = [clip, ...(await lensesBeside(db, clip))]
     const { ranges, ...said } = body
     const times = timesOf(ranges, rateOf(clip))
-    await putReviews(
-      db,
-      lenses.map((one) => {
-        const tidy = tidyRanges(rangesOf(times, rateOf(one)), extentOf(one).length)
-        return { clipId: one.id, ...said, times: timesOf(tidy, rateOf(one)) }
-      }),
-    )
+    const parts = await Promise.all([clip, ...(await lensesBeside(db, clip))].map((one) => partsBeside(db, one)))
+    await inTransaction(db, async (tx) => {
+      await putReviews(
+        tx,
+        lenses.map((one) => {
+          const tidy = tidyRanges(rangesOf(times, rateOf(one)), extentOf(one).length)
+          return { clipId: one.id, ...said, times: timesOf(tidy, rateOf(one)) }
+        }),
+      )
+      // A take that the camera split is kept or left as a whole.
+      const others = parts.flat().map((part) => part.id)
+      await putVerdicts(tx, others, body.verdict ?? null)
+    })
     await tellChanged(db, 'review')
   })
 

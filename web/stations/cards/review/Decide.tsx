@@ -55,6 +55,11 @@ export function Decide(props: DecideProps) {
           )
         })}
       </div>
+      {clip.place && (
+        <p className="mt-2 text-sm text-quiet">
+          One take in {clip.place.parts} files: it is kept or left as a whole, its ranges are those of each file.
+        </p>
+      )}
       <h2 className="mt-5 border-b border-ink pb-1 text-base font-bold">Ranges</h2>
       <div role="group" aria-label="A piece" className="mt-2 grid grid-cols-2 gap-2">
         <Button
