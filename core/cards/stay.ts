@@ -25,6 +25,12 @@ export const LEFT = {
 } as const
 export type LeftHow = keyof typeof LEFT
 
+/**
+ * How it is known in a stay which load’s card lies there: looked at for the first time; compared with proved copies, or read
+ * whole; or by the ends of its clips alone, where no proved copy could be compared. That is believed only until one can be.
+ */
+export type KnownHow = 'first-look' | 'compared' | 'ends'
+
 /** Noted in a stay in which a file was written anew with its size and time kept: only reading the card whole tells what it is. */
 export const TOUCHED = 'touched'
 

@@ -54,7 +54,8 @@ export function knownReasons({ cardKnown, cardDifference }: ClearQuestion): Reas
   if (!cardKnown) return []
   const { readerName, how, compared, touched, swapsSeen } = cardKnown
   const reasons: Reason[] = []
-  if (how === 'compared' && compared) reasons.push({ met: true, sentence: comparedSentence(compared) })
+  if ((how === 'compared' || how === 'ends') && compared)
+    reasons.push({ met: true, sentence: comparedSentence(compared) })
   if (how === undefined && cardDifference === undefined)
     reasons.push({
       met: false,

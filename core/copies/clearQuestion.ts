@@ -1,4 +1,4 @@
-import type { Compared } from '../cards/stay'
+import type { Compared, KnownHow } from '../cards/stay'
 import type { Standing } from './device'
 import type { CopyFacts, MarkRule } from './mark'
 
@@ -48,7 +48,7 @@ export interface ClearQuestion {
 /** How a card is known in this stay in its reader. */
 export interface CardKnown {
   readonly readerName: string
-  readonly how: 'first-look' | 'compared' | undefined
+  readonly how: KnownHow | undefined
   /** Its latest comparison in this stay. */
   readonly compared: Compared | undefined
   /** Files on it were written anew with their size and time kept. */

@@ -107,7 +107,7 @@ export async function loadStates(
     )
     const facts = withRelations(copyFacts(load, copyRows), said)
     const there = holding ?? asked?.reader
-    const known = there && cardKnown(load, there, stays, comparisons)
+    const known = there && cardKnown(load, there, stays, comparisons, facts)
     const unfinished = load.lookDone ? null : `The look at “${load.label}” did not come to its end: look at it again.`
     const isProved = facts.some((copy) => copy.filesVerified + copy.filesVerifiedFromCache > 0)
     const lastSeen = there
@@ -161,14 +161,19 @@ function cardKnown(
   reader: ReaderRow,
   stays: readonly StayRow[],
   comparisons: Awaited<ReturnType<typeof comparisonsOf>>,
+  copies: readonly CopyFacts[],
 ): CardKnown {
   const stay = stays.find((one) => one.id === reader.stayId)
   const isOf = stay?.loadId === load.id && stay.twinId === reader.twinId
   const compared = comparisons.find((one) => one.stayId === reader.stayId && one.loadId === load.id)
+  const how = isOf ? (stay.knownHow ?? undefined) : undefined
+  // Its ends are believed only until it can be compared with what was proved.
+  const notYet =
+    how === 'ends' && copies.some((copy) => copy.connected && copy.filesVerified + copy.filesVerifiedFromCache > 0)
   return {
     readerName: reader.name,
-    how: isOf ? (stay.knownHow ?? undefined) : undefined,
-    compared,
+    how: notYet ? undefined : how,
+    compared: notYet ? undefined : compared,
     touched: stay?.tried.includes(TOUCHED) ?? false,
     swapsSeen: stay?.swapsSeen ?? false,
   }

@@ -87,6 +87,9 @@ export async function compareCard(db: Db, host: string, card: ComparedCard): Pro
 /** A card may be taken for the one that was copied: everything that could be compared was equal, and something could. */
 export const isBorneOut = ({ compared, differing }: Compared): boolean => compared > 0 && differing === 0
 
+/** Every clip that was compared was compared with a proved copy. */
+export const isWithCopies = ({ compared, withCopies }: Compared): boolean => compared > 0 && withCopies === compared
+
 async function connectedHolders(
   db: Db,
   host: string,

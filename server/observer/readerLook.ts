@@ -1,6 +1,6 @@
 import { habitsOf } from '../../core/cards/habit'
 import { cardChanges, differenceSentence } from '../../core/cards/load'
-import { TOUCHED } from '../../core/cards/stay'
+import { TOUCHED, type KnownHow } from '../../core/cards/stay'
 import { counted } from '../../core/units/quantity'
 import type { Db } from '../db/connection'
 import { entriesOf, loadsById } from '../db/queries/cards'
@@ -8,6 +8,7 @@ import type { ReaderRow, SeenReader } from '../db/queries/readers'
 import { lastCardLook } from '../db/queries/seen'
 import {
   doubtCard,
+  filesInCopies,
   forgetStay,
   isCardDoubted,
   knowStay,
@@ -19,7 +20,7 @@ import {
 import { seeTwinAgain } from '../db/queries/twins'
 import { listCard, mountedInside, type Listing } from '../media/listing'
 import { cardFiles, readerContent, type CardFiles, type Medium, type ReaderContent } from '../media/mediumOf'
-import { compareCard, isBorneOut } from '../media/compareCard'
+import { compareCard, isBorneOut, isWithCopies } from '../media/compareCard'
 import { CardStamps } from './cardStamps'
 import type { Stays } from './stays'
 import { whichLoad } from './whichLoad'
@@ -57,6 +58,8 @@ export class ReaderLook {
   readonly #known = new Map<string, Known>()
   readonly #files = new Map<string, { readonly stayId: string; readonly files: CardFiles }>()
   readonly #stamps: CardStamps
+  /** By stay: how many files could be compared with copies when it was compared last, and when it is tried again all the same. */
+  readonly #compared = new Map<string, { readonly files: number; readonly againAt: number }>()
   readonly #listed = new Map<string, { place: string; freeBytes: number; againAt: number; listing: Listing }>()
 
   constructor(
@@ -92,10 +95,11 @@ export class ReaderLook {
         Object.assign(stay, { loadId: null, twinId: null, knownHow: null, tried: [...stay.tried, TOUCHED] })
       }
       const known = this.#known.get(row.id)
-      const seen =
-        known?.key === key && ((!afresh && isKnown(stay, known.seen)) || performance.now() < known.unlikeUntil)
-          ? known.seen
-          : await this.#recognise(row, content, listing, stay)
+      const holds =
+        known?.key === key &&
+        ((!afresh && isKnown(stay, known.seen) && !(await this.#maySayMore(stay))) ||
+          performance.now() < known.unlikeUntil)
+      const seen = holds ? known.seen : await this.#recognise(row, content, listing, stay)
       const habits =
         known?.key === key ? known.habits : habitsOf(listing.files.map((file) => file.pathText)).slice(0, MOST_HABITS)
       // A look that is under way may end at any moment.
@@ -103,7 +107,7 @@ export class ReaderLook {
       else if (seen !== known?.seen)
         this.#known.set(row.id, { key, seen, habits, unlikeUntil: isUnlike(seen) ? performance.now() + UNLIKE_MS : 0 })
       const { loadId, same, twinId, difference } = seen
-      if (loadId !== null && seen.kind === 'own' && same && isKnown(stay, seen))
+      if (loadId !== null && seen.kind === 'own' && same && isKnown(stay, seen) && stay.knownHow !== 'ends')
         await this.#stamps.keep(stay.id, loadId)
       if (twinId !== null && twinId !== row.twinId) await seeTwinAgain(this.db, twinId)
       return {
@@ -115,6 +119,14 @@ export class ReaderLook {
       // It went away in the middle of the look.
       return { state: 'unreachable', ...NOTHING }
     }
+  }
+
+  /** Whether a stay that is known by ends alone could be compared with more copies than before. */
+  async #maySayMore(stay: StayRow): Promise<boolean> {
+    if (stay.knownHow !== 'ends' || stay.loadId === null) return false
+    const files = await filesInCopies(this.db, this.host, stay.loadId)
+    const before = this.#compared.get(stay.id)
+    return !before || files > before.files || (files > 0 && performance.now() > before.againAt)
   }
 
   /** What reads the files of a card; another one in each stay. */
@@ -173,13 +185,13 @@ export class ReaderLook {
       // written anew they say nothing.
       if (found.loadId === null || ((likely ?? written) && !found.same)) {
         if (written) return this.#doubted(stay, written)
-        return this.#settle(stay, likely ?? unlike ?? seen, likely !== undefined)
+        return this.#settle(stay, likely ?? unlike ?? seen, likely && 'ends')
       }
-      if (by === 'known' || by === 'copies') return this.#settle(stay, seen, by === 'copies')
+      if (by === 'known' || by === 'copies') return this.#settle(stay, seen, by === 'copies' ? 'compared' : undefined)
       if (isUnlike(seen)) unlike ??= seen
       else if (by === 'ends') likely ??= seen
       else if (by === 'written anew') written ??= seen
-      else return this.#settle(stay, seen, false)
+      else return this.#settle(stay, seen)
       not.add(found.loadId)
     }
   }
@@ -191,11 +203,13 @@ export class ReaderLook {
   }
 
   /** Writes down what a stay is known as, and how the card differs from what was looked at. */
-  async #settle(stay: StayRow, seen: Recognised, isNew: boolean): Promise<Recognised> {
+  async #settle(stay: StayRow, seen: Recognised, knownHow?: KnownHow): Promise<Recognised> {
     const { loadId, twinId, difference, kind } = seen
     if (loadId === null || kind === 'unlike' || kind === 'hidden') return seen
-    if (isNew) await knowStay(this.db, stay.id, { loadId, twinId, knownHow: 'compared' })
-    const isIts = kind === 'own' && seen.settled && (!seen.same || isNew || isKnown(stay, seen))
+    if (knownHow) await knowStay(this.db, stay.id, { loadId, twinId, knownHow })
+    const how = knownHow ?? (isKnown(stay, seen) ? stay.knownHow : null)
+    // Another card with the same ends says nothing of what was last seen of this one.
+    const isIts = kind === 'own' && seen.settled && (!seen.same || (how !== null && how !== 'ends'))
     if (isIts) await seeCardOf(this.db, loadId, difference)
     return seen
   }
@@ -237,7 +251,9 @@ export class ReaderLook {
       if (doubted && stay.loadId === loadId) await forgetStay(db, stay.id)
       if (doubted && touched) return { seen: found, by: 'written anew' }
     } else if (touched) return { seen: found }
-    if (!doubted && isKnown(stay, found)) return { seen: found, by: 'known' }
+    if (!doubted && isKnown(stay, found) && !(await this.#maySayMore(stay))) return { seen: found, by: 'known' }
+    const inCopies = await filesInCopies(db, this.host, loadId)
+    this.#compared.set(stay.id, { files: inCopies, againAt: performance.now() + UNLIKE_MS })
     const compared = await compareCard(db, this.host, { medium: files, stayId: stay.id, loadId, print: listing.print })
     if (compared.differing > 0) {
       if (stay.loadId === loadId) await forgetStay(db, stay.id)
@@ -247,7 +263,7 @@ export class ReaderLook {
     if (isUnlike(found) || !isBorneOut(compared)) return { seen: found }
     if (twinId === null && (await this.#stamps.isWrittenAnew(loadId, listing, files)))
       return { seen: found, by: 'written anew' }
-    return { seen: found, by: compared.withCopies > 0 ? 'copies' : 'ends' }
+    return { seen: found, by: isWithCopies(compared) ? 'copies' : 'ends' }
   }
 }
 

@@ -1,11 +1,11 @@
 import { copyFileSync, cpSync, readFileSync, rmSync, statSync, utimesSync, writeFileSync } from 'node:fs'
-import { join } from 'node:path'
+import { basename, join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { ReaderView } from '../../contract/cards'
 import { openDatabase } from '../../server/db/connection'
 import { FolderMedium } from '../../server/engine/folder'
 import { compareCard } from '../../server/media/compareCard'
-import { canMount, loopDrive, Slot, unmountAll } from './mounts'
+import { canMount, loopDrive, putIn, Slot, takeOut, unmountAll } from './mounts'
 import { cleared, CLIPS, expectNotClear, FILMED_AT, slotWorld } from './slotWorld'
 import { clearWorld, ownClip, startStation, until, type Station } from './station'
 
@@ -17,6 +17,13 @@ afterAll(async () => {
   unmountAll()
   await station.stop()
 })
+
+/** As on exFAT, which tells no file from another. */
+async function forgetStamps(): Promise<void> {
+  const db = await openDatabase(station.databaseUrl)
+  await db.deleteFrom('cardStamp').execute()
+  await db.destroy()
+}
 
 describe.skipIf(!canMount)('a card that was seen with something new, and taken out (needs root to mount)', () => {
   it('gets no yes before what was new on it is known', async () => {
@@ -96,6 +103,67 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
     await expectNotClear(world, /written anew|not the card that was copied/)
   })
 
+  it('that only its ends bear out is compared with its copies as soon as they are proved again', async () => {
+    const world = await cleared(await slotWorld(station))
+    world.slot.out()
+    // Nothing that was proved lies there as it was: of the next card only the ends can be compared.
+    for (const drive of [world.slipway, world.tide])
+      for (const name of CLIPS)
+        utimesSync(
+          join(world.mirror(drive), 'DCIM/100CURLW', name),
+          FILMED_AT,
+          new Date(FILMED_AT.getTime() + 3_600_000),
+        )
+    await expectNotClear(world, /Slipway.*Copy again[^]*Tide.*Copy again/)
+    await forgetStamps()
+    world.slot.putIn(world.other)
+    await expectNotClear(world, /Copy again/)
+    // What lies on the drives is what was proved: the copy is whole without a byte of this card.
+    await world.copy()
+    await world.play()
+    await expectNotClear(
+      world,
+      /4 of 4 clips differ: it is not the card that was copied|not compared with what was copied yet/,
+    )
+    await until(
+      () => world.copies(),
+      ({ clear }) => clear.reasons.some(({ sentence }) => /4 of 4 clips differ/.test(sentence)),
+    )
+    world.slot.change(world.image)
+    const { clear } = await until(
+      () => world.copies(),
+      (one) => one.clear.clear,
+    )
+    expect(clear.reasons.map(({ sentence }) => sentence).join()).toContain(
+      '4 of 4 clips were compared at one place with',
+    )
+  })
+
+  it('keeps what was last seen of it, whatever a card with the same ends looks like meanwhile', async () => {
+    const world = await cleared(await slotWorld(station))
+    writeFileSync(join(world.card, 'DCIM/100CURLW/CURL0045.MP4'), ownClip('one more'))
+    await expectNotClear(world, /went on: 1 new clip/)
+    world.slot.out()
+    const names = [world.slipway, world.tide]
+    for (const drive of names) takeOut(drive)
+    await forgetStamps()
+    world.slot.putIn(world.other)
+    await until(
+      async () => {
+        await world.copies()
+        return (await station.get<ReaderView[]>('/readers')).find((row) => row.id === world.readerId)
+      },
+      (reader) => reader?.state === 'card' && reader.difference === null && reader.loadId !== null,
+    )
+    world.slot.out()
+    for (const drive of names) putIn(station.root, basename(drive), drive)
+    await until(
+      () => world.copies(),
+      ({ copies }) => copies.length === 2 && copies.every((copy) => copy.connected),
+    )
+    await expectNotClear(world, /went on: 1 new clip.*Its card is in no reader: put it in first/)
+  })
+
   it('gets none from the moment when copying it met other bytes than were proved', async () => {
     const world = await cleared(await slotWorld(station))
     const neap = loopDrive(station.root, 'neap')
@@ -109,10 +177,8 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
     writeFileSync(path, bytes.fill(0x21, bytes.length - 1_000_000, bytes.length - 999_990))
     utimesSync(path, FILMED_AT, FILMED_AT)
     elsewhere.end()
-    // As on exFAT, which tells no file from another: a draw of one place in each clip will hardly see it; the copy reads all of it.
-    const db = await openDatabase(station.databaseUrl)
-    await db.deleteFrom('cardStamp').execute()
-    await db.destroy()
+    // A draw of one place in each clip will hardly see it; the copy reads all of it.
+    await forgetStamps()
     world.slot.putIn(world.image)
     const copied = await world.copy({ volumeIds: [made.body.id] })
     expect([copied.sentence, ...copied.troubles].join()).toMatch(

@@ -25,6 +25,7 @@ import * as stays from './0023-stays'
 import * as lastSeen from './0024-last-seen'
 import * as cardStamps from './0025-card-stamps'
 import * as rangesAsTimes from './0026-ranges-as-times'
+import * as knownByEnds from './0027-known-by-ends'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -54,4 +55,5 @@ export const migrations: Record<string, Migration> = {
   '0024-last-seen': lastSeen,
   '0025-card-stamps': cardStamps,
   '0026-ranges-as-times': rangesAsTimes,
+  '0027-known-by-ends': knownByEnds,
 }

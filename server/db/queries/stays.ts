@@ -1,5 +1,5 @@
 import { sql } from 'kysely'
-import { TOUCHED, type Compared, type LeftHow, type StayMark } from '../../../core/cards/stay'
+import { TOUCHED, type Compared, type KnownHow, type LeftHow, type StayMark } from '../../../core/cards/stay'
 import { anyOf } from '../anyOf'
 import { inTransaction, type Db } from '../connection'
 
@@ -53,7 +53,7 @@ export const seeStay = (db: Db, id: string) =>
 export const knowStay = (
   db: Db,
   id: string,
-  known: { readonly loadId: string; readonly twinId: string | null; readonly knownHow: 'first-look' | 'compared' },
+  known: { readonly loadId: string; readonly twinId: string | null; readonly knownHow: KnownHow },
 ) => db.updateTable('stay').set(known).where('id', '=', id).execute()
 
 /**
@@ -187,13 +187,13 @@ export const comparisonsOf = (db: Db, stayIds: readonly string[]) =>
     .orderBy('id', 'desc')
     .execute()
 
-/** When the card of each load was last known in a reader. */
+/** When the card of each load was last known in a reader, by more than the ends of its clips. */
 export const lastKnownStays = (db: Db, loadIds: readonly string[]) =>
   db
     .selectFrom('stay')
     .select(['loadId', (at) => at.fn.max(sql<Date>`coalesce(left_at, seen_at)`).as('at')])
     .where(anyOf('load_id', loadIds))
-    .where('knownHow', 'is not', null)
+    .where('knownHow', 'in', ['first-look', 'compared'])
     .where('twinId', 'is', null)
     .groupBy('loadId')
     .execute()
@@ -222,6 +222,15 @@ export async function comparableClips(db: Db, host: string, loadId: string) {
     where e.load_id = ${loadId} and e.state = 'on-card' and e.kind = 'file' and e.size_bytes > 0
     order by e.path`.execute(db)
   return rows
+}
+
+/** How many files of a load could be compared with a proved copy that is connected. */
+export async function filesInCopies(db: Db, host: string, loadId: string): Promise<number> {
+  const { rows } = await sql<{ files: number }>`
+    select count(distinct c.entry_id)::int as files
+    from copy_file c join mount on mount.volume_id = c.volume_id and mount.host = ${host} and mount.connected
+    where c.load_id = ${loadId} and c.standing in ('verified', 'memory')`.execute(db)
+  return rows[0]?.files ?? 0
 }
 
 export type ComparableClip = Awaited<ReturnType<typeof comparableClips>>[number]

@@ -1,7 +1,7 @@
 import type { ColumnType, Generated } from 'kysely'
 import type { DeviceIdentity } from '../../../core/copies/device'
 import type { Listed, Standing } from '../../../core/copies/standing'
-import type { StayMark } from '../../../core/cards/stay'
+import type { KnownHow, StayMark } from '../../../core/cards/stay'
 import type { Given, Json, JsonOrNull, Now } from './columns'
 
 /** Seen, proof and said, and what is kept beside them: which of them is the latest, and how many say what. */
@@ -114,7 +114,7 @@ export interface FactTables {
     /** The load whose card this is, or whose backup card, and how that is known. */
     loadId: Given<string | null>
     twinId: Given<string | null>
-    knownHow: Given<'first-look' | 'compared' | null>
+    knownHow: Given<KnownHow | null>
     /** What was tried by itself in this stay. */
     tried: Given<string[]>
   }

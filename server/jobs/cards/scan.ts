@@ -16,7 +16,7 @@ import { CannotWork } from '../../media/cannotWork'
 import { mediaByContent } from '../../media/contentKind'
 import { CARD_ROOT, listCard, mountedInside, takeSamples, type Listing } from '../../media/listing'
 import { cardFiles, readerContent, type ReaderContent } from '../../media/mediumOf'
-import { compareCard, isBorneOut } from '../../media/compareCard'
+import { compareCard, isBorneOut, isWithCopies } from '../../media/compareCard'
 import type { Held } from '../../observer/twins'
 import { whichLoad } from '../../observer/whichLoad'
 import type { Job, NextTask, Work, WorkEnd } from '../work'
@@ -139,13 +139,16 @@ async function sameCard(
   { stay: { id: stayId, loadId, knownHow, tried }, medium }: Held,
   { print }: Listing,
 ): Promise<SameCard> {
-  if (knownHow !== null && loadId !== null) return loadId === load.id ? 'the same' : 'another'
+  if (knownHow !== null && knownHow !== 'ends' && loadId !== null) return loadId === load.id ? 'the same' : 'another'
   const whole = await readWhole(db, stayId, load.id)
   if (whole && whole.differing > 0) return 'another'
   // One place in each clip would not see what was written on it.
   if (tried.includes(TOUCHED)) return 'the same'
   const compared = await compareCard(db, host, { medium, stayId, loadId: load.id, print })
-  if (isBorneOut(compared)) await knowStay(db, stayId, { loadId: load.id, twinId: null, knownHow: 'compared' })
+  if (isBorneOut(compared)) {
+    const knownHow = isWithCopies(compared) ? 'compared' : 'ends'
+    await knowStay(db, stayId, { loadId: load.id, twinId: null, knownHow })
+  }
   if (compared.differing > 0) return 'another'
   // Its first look was cut before it had read anything that could be compared.
   return compared.compared === 0 && (await knownHashes(db, load.id)).size === 0 ? 'nothing known' : 'the same'
@@ -226,7 +229,8 @@ async function finishLook(
     await cards.addSamples(tx, known)
     await countRecorded(tx, loadId)
     await cards.finishLook(tx, loadId, await findInClips(tx, loadId))
-    await seeCardOf(tx, loadId, null)
+    // Another card with the same ends says nothing of what was last seen of this one.
+    if ((await stay(tx, stayId))?.knownHow !== 'ends') await seeCardOf(tx, loadId, null)
     if (isFirst) await knowStay(tx, stayId, { loadId, twinId: null, knownHow: 'first-look' })
   })
 }
