@@ -203,8 +203,7 @@ describe('small things that lost or confused work', () => {
   it('the pages live on when the media programs are missing', async () => {
     const poor = await startStation({ PATH: '/nowhere' })
     const world = await newWorld(poor)
-    const look = await world.look()
-    expect(look.state).toBe('done')
+    expect(await world.look()).toMatchObject({ state: 'done' })
     expect((await world.load()).findings.map((finding) => finding.kind)).toContain('unreadable')
     expect((await poor.get<Page<unknown>>('/productions')).rows.length).toBe(1)
     expect(statSync(world.card).isDirectory()).toBe(true)
