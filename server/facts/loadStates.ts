@@ -91,7 +91,7 @@ export async function loadStates(
   )
   return loads.map((load) => {
     const formats = formatted.filter((one) => one.loadId === load.id)
-    const twins = twinStates(load, twinRows, inReaders, formats)
+    const twins = twinStates(load, twinRows, inReaders, stays, formats)
     const holding = inReaders.find((reader) => reader.loadId === load.id && reader.twinId === null)
     const asked = holding ? undefined : twins.find((twin) => twin.reader)
     const format = asked ? asked.format : formats.find((one) => one.twinId === null)

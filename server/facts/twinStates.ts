@@ -3,6 +3,7 @@ import type { CopyFacts } from '../../core/copies/mark'
 import type { LoadRow } from '../db/queries/cards'
 import type { ReaderRow } from '../db/queries/readers'
 import type { formattedOf } from '../db/queries/said'
+import type { StayRow } from '../db/queries/stays'
 import type { TwinRow } from '../db/queries/twins'
 
 type Format = Awaited<ReturnType<typeof formattedOf>>[number]
@@ -22,11 +23,22 @@ export interface TwinState {
   readonly facts: CopyFacts
 }
 
+/**
+ * Whether the card in a reader is the one that was read: in the stay of the reading it is; later where it has a name of its own
+ * and was compared with copies since it was put in. One without a name may be the other card.
+ */
+function isReadCard(row: TwinRow, reader: ReaderRow, stays: readonly StayRow[]): boolean {
+  if (row.readStayId !== null && row.readStayId === reader.stayId) return true
+  const stay = stays.find((one) => one.id === reader.stayId)
+  return !isNameless(row.key) && stay?.twinId === row.id && stay.knownHow === 'compared'
+}
+
 /** The twins of a load, from rows. A reading counts for what the card listed then: one that lists something else was not read. */
 export function twinStates(
   load: LoadRow,
   rows: readonly TwinRow[],
   inReaders: readonly ReaderRow[],
+  stays: readonly StayRow[],
   formats: readonly Format[],
 ): TwinState[] {
   return rows
@@ -34,9 +46,8 @@ export function twinStates(
     .map((row) => {
       const reader = inReaders.find((one) => one.twinId === row.id && one.state === 'card' && one.putAwayAt === null)
       const format = formats.find((one) => one.twinId === row.id)
-      // A card without a name of its own was read only in that stay: in the next one it may be the other card.
-      const sameStay = !isNameless(row.key) || row.readStayId === reader?.stayId
-      const isRead = row.readAt !== null && (!reader || (reader.print === row.readPrint && sameStay))
+      const isRead =
+        row.readAt !== null && (!reader || (reader.print === row.readPrint && isReadCard(row, reader, stays)))
       const equal = isRead ? (row.filesEqual ?? 0) : 0
       const memory = isRead ? (row.filesMemory ?? 0) : 0
       const readAt = isRead ? (row.readAt ?? undefined) : undefined

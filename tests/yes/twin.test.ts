@@ -1,5 +1,6 @@
 import {
   appendFileSync,
+  copyFileSync,
   cpSync,
   mkdirSync,
   readdirSync,
@@ -14,7 +15,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { LoadView, ReaderView } from '../../contract/cards'
 import type { LoadCopies, TwinView } from '../../contract/copies'
 import type { Page } from '../../contract/page'
-import { canMount, loopDrive, unmountAll } from './mounts'
+import { canMount, filledImage, loopDrive, Slot, unmountAll } from './mounts'
 import { flipBit, newWorld, startStation, until, type Station, type World } from './station'
 
 let station: Station
@@ -41,8 +42,8 @@ interface Slots extends World {
 }
 
 /** What a camera with two slots wrote: the same files on two cards, closed one after the other, in two readers. */
-async function twoSlots(slipMs = 0, second?: string): Promise<Slots> {
-  const world = await newWorld(station, CLIPS)
+async function twoSlots(slipMs = 0, second?: string, first?: string): Promise<Slots> {
+  const world = await newWorld(station, CLIPS, undefined, first)
   // Larger than what is sampled of its ends; of whole seconds, since copying rounds what lies between.
   writeFileSync(join(world.card, LOG), Buffer.alloc(300_000, 'ribs'))
   utimesSync(join(world.card, LOG), FILMED_AT, FILMED_AT)
@@ -205,6 +206,47 @@ describe('the second card of a camera with two slots', () => {
     expect(own.copies.map((copy) => copy.mark).sort()).toEqual([2, 3])
     expect(own.clear.sentence).toContain('of this card only samples were')
     expect((await world.formatted()).status).toBe(409)
+  })
+
+  it('counts no more when another card with its ends takes its place and nothing can be compared', async (test) => {
+    if (!canMount) return test.skip()
+    const image = filledImage(station.root, 'twin', () => undefined)
+    const slot = new Slot(join(station.root, 'twin slot'), image)
+    // Both have names of their own.
+    const world = await twoSlots(0, slot.at, loopDrive(station.root, 'twin first'))
+    await world.reader()
+    const { id } = await world.load()
+    await world.copy({ volumeIds: [world.volumeIds[0]] })
+    await world.play()
+    expect(await world.readTwin()).toMatchObject({ state: 'done', troubles: [] })
+    expect((await world.copies()).clear).toMatchObject({ clear: true })
+    slot.out()
+    // Sector by sector the same, but for the middle of one file.
+    const other = `${image} other`
+    copyFileSync(image, other)
+    const changing = new Slot(join(station.root, 'twin changing'), other)
+    flipBit(join(changing.at, LOG), 150_000)
+    changing.end()
+    // With the drive away its ends are all that can be compared.
+    renameSync(world.slipway, `${world.slipway} away`)
+    slot.putIn(other)
+    const lies = () =>
+      until(
+        () => world.copies(),
+        ({ twins }) => twins[0]?.readerName !== null,
+      )
+    expect(reasonsOf(await lies())).toContain('only samples of it were read: read it whole')
+    expect((await world.copies()).clear.clear).toBe(false)
+    // Its own twin is compared with the drive once that is back.
+    slot.change(image)
+    await lies()
+    expect((await world.copies()).clear.clear).toBe(false)
+    renameSync(`${world.slipway} away`, world.slipway)
+    const back = await until(
+      () => world.copies(),
+      ({ clear }) => clear.clear,
+    )
+    expect(back.loadId).toBe(id)
   })
 
   it('a card with one clip more is a load of its own where the system tells file systems apart', async (test) => {
