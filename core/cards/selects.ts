@@ -142,8 +142,8 @@ const otioGap = ({ select, range, name }: Piece) => ({
 
 /**
  * Kept pieces one after the other as an OpenTimelineIO timeline (JSON): films on one track with their own sound on a second,
- * a gap where a film is silent, and sound recordings on a third. A piece is given on its clip’s own clock, so that it begins at the timecode where that has one. Source: the
- * format’s published description of its schemas, from memory.
+ * a gap where a film is silent, and sound recordings on a third. A piece is given on its clip’s own clock, so that it begins
+ * at the timecode where that has one. Source: the format’s published description of its schemas, from memory.
  */
 export function selectsTimeline(title: string, selects: readonly Select[]): string {
   const pieces = piecesOf(selects)

@@ -57,7 +57,7 @@ export function reviewRoutes(context: Context): Router {
     const lenses = [clip, ...(await lensesBeside(db, clip))]
     const { ranges, ...said } = body
     const times = timesOf(ranges, rateOf(clip))
-    const parts = await Promise.all([clip, ...(await lensesBeside(db, clip))].map((one) => partsBeside(db, one)))
+    const parts = await Promise.all(lenses.map((one) => partsBeside(db, one)))
     await inTransaction(db, async (tx) => {
       await putReviews(
         tx,
