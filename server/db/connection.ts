@@ -1,5 +1,6 @@
 import { CamelCasePlugin, Kysely, Migrator } from 'kysely'
 import pg from 'pg'
+import { giveFunctions } from './functions'
 import { migrations } from './migrations'
 import { PatientDialect, untilFree } from './patience'
 import { impatientPool } from './pool'
@@ -22,6 +23,7 @@ export async function openDatabase(url: string): Promise<Db> {
     provider: { getMigrations: () => Promise.resolve(migrations) },
   }).migrateToLatest()
   if (error) throw error instanceof Error ? error : new Error('The database could not be brought to the newest schema.')
+  await giveFunctions(db)
   return db
 }
 

@@ -26,6 +26,7 @@ import * as lastSeen from './0024-last-seen'
 import * as cardStamps from './0025-card-stamps'
 import * as rangesAsTimes from './0026-ranges-as-times'
 import * as knownByEnds from './0027-known-by-ends'
+import * as functionsOnce from './0028-functions-once'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -56,4 +57,5 @@ export const migrations: Record<string, Migration> = {
   '0025-card-stamps': cardStamps,
   '0026-ranges-as-times': rangesAsTimes,
   '0027-known-by-ends': knownByEnds,
+  '0028-functions-once': functionsOnce,
 }

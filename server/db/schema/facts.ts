@@ -1,4 +1,4 @@
-import type { ColumnType, Generated } from 'kysely'
+import type { ColumnType, Generated, GeneratedAlways } from 'kysely'
 import type { DeviceIdentity } from '../../../core/copies/device'
 import type { Listed, Standing } from '../../../core/copies/standing'
 import type { KnownHow, StayMark } from '../../../core/cards/stay'
@@ -7,7 +7,7 @@ import type { Given, Json, JsonOrNull, Now } from './columns'
 /** Seen, proof and said, and what is kept beside them: which of them is the latest, and how many say what. */
 export interface FactTables {
   seen: {
-    id: Generated<number>
+    id: GeneratedAlways<number>
     at: Now
     place: 'card' | 'mirror'
     loadId: string
@@ -29,7 +29,7 @@ export interface FactTables {
     modifiedMs: number | null
   }
   proof: {
-    id: Generated<number>
+    id: GeneratedAlways<number>
     at: Now
     what: 'copy' | 'proxy' | 'deliverable' | 'bag'
     outcome: 'equal' | 'differs' | 'conflict'
@@ -58,7 +58,7 @@ export interface FactTables {
   }
   /** A copy was read again from end to end, or a sample of it was. */
   reading: {
-    id: Generated<number>
+    id: GeneratedAlways<number>
     at: Now
     loadId: string
     volumeId: string
@@ -83,7 +83,7 @@ export interface FactTables {
   }
   /** A twin was read whole and compared with the proofs of the load. */
   twinReading: {
-    id: Generated<number>
+    id: GeneratedAlways<number>
     at: Now
     twinId: string
     /** Of what it listed. */
@@ -129,7 +129,7 @@ export interface FactTables {
   }
   /** A card was compared with what is known of a load: at one place in every clip, or whole. */
   comparison: {
-    id: Generated<number>
+    id: GeneratedAlways<number>
     at: Now
     stayId: string
     loadId: string
@@ -146,10 +146,10 @@ export interface FactTables {
     seed: string
   }
   /** Written on every volume, newest last: one that is not known here shows that these books are older. */
-  booksMark: { token: Generated<string>; number: Generated<number>; at: Now }
+  booksMark: { token: Generated<string>; number: GeneratedAlways<number>; at: Now }
   loadSample: { loadId: string; entryId: number; hash: string; takenAt: Now }
   said: {
-    id: Generated<number>
+    id: GeneratedAlways<number>
     at: Now
     kind: 'answered' | 'spot-played' | 'formatted' | 'unformatted' | 'different-drives'
     loadId: string | null
@@ -163,7 +163,7 @@ export interface FactTables {
     detail: Json<object>
   }
   journal: {
-    id: Generated<number>
+    id: GeneratedAlways<number>
     at: Now
     kind: 'copied' | 'set-aside' | 'rendering' | 'rendered' | 'shelved' | 'slept' | 'rescued' | 'let-go'
     productionId: string | null

@@ -21,6 +21,8 @@ import type { TaskTables } from './tasks'
 
 export interface Database extends FactTables, GearTables, SortedTables, TaskTables {
   setting: { key: string; value: Json<object> }
+  /** Which functions and triggers this database has: a print of their text. */
+  functionText: { print: string; appliedAt: Now }
   production: {
     id: Generated<string>
     title: string
@@ -162,7 +164,7 @@ export interface Database extends FactTables, GearTables, SortedTables, TaskTabl
     createdAt: Now
   }
   loadEntry: {
-    id: Generated<number>
+    id: GeneratedAlways<number>
     loadId: string
     path: Buffer
     pathText: string
@@ -305,7 +307,7 @@ export interface Database extends FactTables, GearTables, SortedTables, TaskTabl
     verifiedAt: Date | null
   }
   ledger: {
-    id: Generated<number>
+    id: GeneratedAlways<number>
     productionId: string
     volumeId: string
     byteClass: ByteClass

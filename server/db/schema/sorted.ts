@@ -1,4 +1,4 @@
-import type { Generated } from 'kysely'
+import type { GeneratedAlways } from 'kysely'
 import type { SortSettings } from '../../../core/cards/sorted'
 import type { Given, Json, Now } from './columns'
 
@@ -15,7 +15,7 @@ export interface SortedTables {
     modifiedMs: number
   }
   sortedChange: {
-    id: Generated<number>
+    id: GeneratedAlways<number>
     runId: string
     productionId: string
     volumeId: string

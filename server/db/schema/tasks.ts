@@ -46,6 +46,6 @@ export interface TaskTables {
     orderId: Generated<string>
     orderedAt: Now
   }
-  taskOrder: { id: Generated<number>; taskId: string; taskOrder: TaskOrder; at: Now; obeyedAt: Date | null }
+  taskOrder: { id: GeneratedAlways<number>; taskId: string; taskOrder: TaskOrder; at: Now; obeyedAt: Date | null }
   toolChild: { attemptId: string; pid: number; startedTicks: string }
 }

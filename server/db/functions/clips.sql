@@ -1,0 +1,75 @@
+-- A clip lies on its card, and is shown, as its entry says.
+create or replace function follow_entry() returns trigger language plpgsql as $$
+  begin
+    update clip set on_card = new.state = 'on-card',
+      shown = member_of is null and (new.state = 'on-card' or (new.state = 'gone' and new.copied))
+    where entry_id = new.id;
+    return null;
+  end $$;
+create or replace trigger follow_entry after update of state, copied on load_entry for each row
+  when (old.state <> new.state or (new.state = 'gone' and old.copied <> new.copied)) execute function follow_entry();
+
+-- When it was recorded, moved by what is known of its camera's clock. Moving a time is nothing that a generated column may do.
+create or replace function clip_recorded() returns trigger language plpgsql as $$
+  declare told text := coalesce(new.probe->>'recordedAt', '');
+  begin
+    if tg_op = 'INSERT' then
+      select clock_shift_ms into new.shift_ms from load where id = new.load_id;
+    end if;
+    new.recorded_at := told;
+    if new.shift_ms <> 0 and told <> '' then
+      begin
+        new.recorded_at := to_char(
+          (told::timestamptz + new.shift_ms * interval '1 millisecond') at time zone 'UTC',
+          'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"');
+      exception when others then
+        -- A date that no calendar has stays as the file says it.
+        null;
+      end;
+    end if;
+    new.filmed_order := new.recorded_at || ' ' || left(new.path_text, 240);
+    return new;
+  end $$;
+create or replace trigger clip_recorded before insert or update of probe, shift_ms, path_text on clip
+  for each row execute function clip_recorded();
+
+create or replace function new_load_summary() returns trigger language plpgsql as $$
+  begin
+    insert into load_summary (load_id, production_id) values (new.id, new.production_id);
+    return null;
+  end $$;
+create or replace trigger new_load_summary after insert on load
+  for each row execute function new_load_summary();
+
+-- What is counted of a load's clips in each production: one card may serve two, and a take in several files is one clip.
+create or replace function count_clips() returns trigger language plpgsql as $$
+  begin
+    -- Only an update has rows that were there before.
+    execute format(
+      $counted$
+        insert into load_summary as s
+          (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxy_bytes_open)
+        select load_id, production_id,
+          coalesce(sum(sign) filter (where shown and coalesce(part, 1) = 1), 0),
+          coalesce(sum(sign) filter (where shown), 0),
+          coalesce(sum(sign * length_ms) filter (where shown), 0),
+          coalesce(sum(sign) filter (where shown and playable), 0),
+          coalesce(sum(sign) filter (where shown and has_video), 0),
+          coalesce(sum(sign) filter (where shown and has_video and proxy = 'equal'), 0),
+          coalesce(sum(sign) filter (where shown and has_video and proxy = 'differs'), 0),
+          coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy <> 'equal'), 0)
+        from (select *, 1 as sign from new_clips %s) as clips
+        group by load_id, production_id order by load_id, production_id
+        on conflict (load_id, production_id) do update set
+          clips = s.clips + excluded.clips, media = s.media + excluded.media, length_ms = s.length_ms + excluded.length_ms,
+          playable = s.playable + excluded.playable, videos = s.videos + excluded.videos,
+          proxies_equal = s.proxies_equal + excluded.proxies_equal, proxies_differ = s.proxies_differ + excluded.proxies_differ,
+          proxy_bytes_open = s.proxy_bytes_open + excluded.proxy_bytes_open
+      $counted$,
+      case tg_op when 'UPDATE' then 'union all select *, -1 as sign from old_clips' else '' end);
+    return null;
+  end $$;
+create or replace trigger count_clips_insert after insert on clip
+  referencing new table as new_clips for each statement execute function count_clips();
+create or replace trigger count_clips_update after update on clip
+  referencing new table as new_clips old table as old_clips for each statement execute function count_clips();
