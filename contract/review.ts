@@ -7,19 +7,28 @@ import type { ClipView } from './cards'
 import { ask, order, stream, type Ordered } from './endpoint'
 import { pageQuery, typedFilter, type Page } from './page'
 
-/** A clip in review: what it is, on which load, and what was said of it. */
+/** A media file of a take, and how long it is in what the take is counted in. */
+export interface TakePart {
+  readonly clipId: string
+  readonly loadId: string
+  readonly name: string
+  readonly trouble: string | null
+  readonly length: number
+}
+
+/** A take in review: what it is, on which loads, and what was said of it. Its id is that of its first file. */
 export interface ReviewClip extends ClipView {
   readonly loadId: string
+  /** Of a take on several cards, all of them. */
   readonly loadLabel: string
-  /** The clip of another card of which it is the rest: one take on two cards. */
-  readonly goesOnFrom: string | null
-  /** Of a take that the camera split into files: which of how many it is. */
-  readonly place: { readonly part: number; readonly parts: number } | null
+  /** The files that go on from one another, from first to last. */
+  readonly files: readonly TakePart[]
   /** As many lenses of a rig filmed it; what is said of it is said of all. */
   readonly lenses: number
   readonly review: ClipReview
   /** What its ranges are counted in, `"num/den"` a second: frames of a film, thousandths of a second of sound and of a film of variable rate. */
   readonly ticks: string
+  /** Of all its files together. */
   readonly length: number
   /** So many of them are about one frame. */
   readonly step: number
@@ -113,7 +122,7 @@ export interface ReviewView extends ReviewSum {
 
 /** The desk of station 2 at which clips are looked at and chosen from. */
 export const reviewApi = {
-  /** Clips of a production, the oldest recording first, each with what was said of it. */
+  /** Takes of a production, the oldest recording first, each with what was said of it. */
   clips: ask<Page<ReviewClip>>()('review', '/productions/:id/review', reviewQuery),
   sum: ask<ReviewView>()('review', '/productions/:id/review/sum'),
   set: order()('PUT', '/clips/:id/review', { changes: ['review'], body: reviewBody }),

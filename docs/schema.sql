@@ -5,58 +5,15 @@ CREATE FUNCTION public.add_production_bytes(production uuid, volume uuid, class 
   select production, volume, class, bytes where bytes <> 0
   on conflict (production_id, volume_id, byte_class) do update set size_bytes = production_bytes.size_bytes + excluded.size_bytes $$;
 
-CREATE FUNCTION public.clip_recorded() RETURNS trigger
+CREATE FUNCTION public.begin_takes() RETURNS trigger
     LANGUAGE plpgsql
     AS $$
-  declare told text := coalesce(new.probe->>'recordedAt', '');
   begin
-    if tg_op = 'INSERT' then
-      select clock_shift_ms into new.shift_ms from load where id = new.load_id;
-    end if;
-    new.recorded_at := told;
-    if new.shift_ms <> 0 and told <> '' then
-      begin
-        new.recorded_at := to_char(
-          (told::timestamptz + new.shift_ms * interval '1 millisecond') at time zone 'UTC',
-          'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"');
-      exception when others then
-        -- A date that no calendar has stays as the file says it.
-        null;
-      end;
-    end if;
-    new.filmed_order := new.recorded_at || ' ' || left(new.path_text, 240);
-    return new;
-  end $$;
-
-CREATE FUNCTION public.count_clips() RETURNS trigger
-    LANGUAGE plpgsql
-    AS $_$
-  begin
-    -- Only an update has rows that were there before.
-    execute format(
-      $counted$
-        insert into load_summary as s
-          (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxy_bytes_open)
-        select load_id, production_id,
-          coalesce(sum(sign) filter (where shown and coalesce(part, 1) = 1), 0),
-          coalesce(sum(sign) filter (where shown), 0),
-          coalesce(sum(sign * length_ms) filter (where shown), 0),
-          coalesce(sum(sign) filter (where shown and playable), 0),
-          coalesce(sum(sign) filter (where shown and has_video), 0),
-          coalesce(sum(sign) filter (where shown and has_video and proxy = 'equal'), 0),
-          coalesce(sum(sign) filter (where shown and has_video and proxy = 'differs'), 0),
-          coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy <> 'equal'), 0)
-        from (select *, 1 as sign from new_clips %s) as clips
-        group by load_id, production_id order by load_id, production_id
-        on conflict (load_id, production_id) do update set
-          clips = s.clips + excluded.clips, media = s.media + excluded.media, length_ms = s.length_ms + excluded.length_ms,
-          playable = s.playable + excluded.playable, videos = s.videos + excluded.videos,
-          proxies_equal = s.proxies_equal + excluded.proxies_equal, proxies_differ = s.proxies_differ + excluded.proxies_differ,
-          proxy_bytes_open = s.proxy_bytes_open + excluded.proxy_bytes_open
-      $counted$,
-      case tg_op when 'UPDATE' then 'union all select *, -1 as sign from old_clips' else '' end);
+    insert into take (id) select id from new_files;
+    insert into take_file (entry_id, take_id, media_file_id, main, role)
+    select entry_id, id, id, true, case when has_picture then 'picture' else 'sound' end from new_files;
     return null;
-  end $_$;
+  end $$;
 
 CREATE FUNCTION public.count_copy_files() RETURNS trigger
     LANGUAGE plpgsql
@@ -104,6 +61,36 @@ CREATE FUNCTION public.count_ledger_bytes() RETURNS trigger
     return null;
   end $$;
 
+CREATE FUNCTION public.count_media_files() RETURNS trigger
+    LANGUAGE plpgsql
+    AS $_$
+  begin
+    -- Only an update has rows that were there before.
+    execute format(
+      $counted$
+        insert into load_summary as s
+          (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxy_bytes_open)
+        select load_id, production_id,
+          coalesce(sum(sign) filter (where shown and not goes_on), 0),
+          coalesce(sum(sign) filter (where shown), 0),
+          coalesce(sum(sign * length_ms) filter (where shown), 0),
+          coalesce(sum(sign) filter (where shown and playable), 0),
+          coalesce(sum(sign) filter (where shown and has_video), 0),
+          coalesce(sum(sign) filter (where shown and has_video and proxy = 'equal'), 0),
+          coalesce(sum(sign) filter (where shown and has_video and proxy = 'differs'), 0),
+          coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy <> 'equal'), 0)
+        from (select *, 1 as sign from new_files %s) as files
+        group by load_id, production_id order by load_id, production_id
+        on conflict (load_id, production_id) do update set
+          clips = s.clips + excluded.clips, media = s.media + excluded.media, length_ms = s.length_ms + excluded.length_ms,
+          playable = s.playable + excluded.playable, videos = s.videos + excluded.videos,
+          proxies_equal = s.proxies_equal + excluded.proxies_equal, proxies_differ = s.proxies_differ + excluded.proxies_differ,
+          proxy_bytes_open = s.proxy_bytes_open + excluded.proxy_bytes_open
+      $counted$,
+      case tg_op when 'UPDATE' then 'union all select *, -1 as sign from old_files' else '' end);
+    return null;
+  end $_$;
+
 CREATE FUNCTION public.count_mirror_bytes() RETURNS trigger
     LANGUAGE plpgsql
     AS $$
@@ -127,10 +114,10 @@ CREATE FUNCTION public.count_proxy_bytes() RETURNS trigger
   begin
     if tg_op = 'UPDATE' then
       perform add_production_bytes(
-        (select production_id from clip where id = old.clip_id), old.volume_id, 'generated', -old.size_bytes);
+        (select production_id from media_file where id = old.media_file_id), old.volume_id, 'generated', -old.size_bytes);
     end if;
     perform add_production_bytes(
-      (select production_id from clip where id = new.clip_id), new.volume_id, 'generated', new.size_bytes);
+      (select production_id from media_file where id = new.media_file_id), new.volume_id, 'generated', new.size_bytes);
     return null;
   end $$;
 
@@ -138,18 +125,41 @@ CREATE FUNCTION public.follow_entry() RETURNS trigger
     LANGUAGE plpgsql
     AS $$
   begin
-    update clip set on_card = new.state = 'on-card',
-      shown = member_of is null and (new.state = 'on-card' or (new.state = 'gone' and new.copied))
-    where entry_id = new.id;
+    update media_file file set on_card = new.state = 'on-card',
+      shown = place.main and (new.state = 'on-card' or (new.state = 'gone' and new.copied))
+    from take_file place where file.entry_id = new.id and place.entry_id = new.id;
     return null;
+  end $$;
+
+CREATE FUNCTION public.media_file_recorded() RETURNS trigger
+    LANGUAGE plpgsql
+    AS $$
+  declare told text := coalesce(new.probe->>'recordedAt', '');
+  begin
+    if tg_op = 'INSERT' then
+      select clock_shift_ms into new.shift_ms from load where id = new.load_id;
+    end if;
+    new.recorded_at := told;
+    if new.shift_ms <> 0 and told <> '' then
+      begin
+        new.recorded_at := to_char(
+          (told::timestamptz + new.shift_ms * interval '1 millisecond') at time zone 'UTC',
+          'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"');
+      exception when others then
+        -- A date that no calendar has stays as the file says it.
+        null;
+      end;
+    end if;
+    new.filmed_order := new.recorded_at || ' ' || left(new.path_text, 240);
+    return new;
   end $$;
 
 CREATE FUNCTION public.move_proxy_bytes() RETURNS trigger
     LANGUAGE plpgsql
     AS $$
   begin
-    perform add_production_bytes(old.production_id, volume_id, 'generated', -size_bytes) from proxy where clip_id = new.id;
-    perform add_production_bytes(new.production_id, volume_id, 'generated', size_bytes) from proxy where clip_id = new.id;
+    perform add_production_bytes(old.production_id, volume_id, 'generated', -size_bytes) from proxy where media_file_id = new.id;
+    perform add_production_bytes(new.production_id, volume_id, 'generated', size_bytes) from proxy where media_file_id = new.id;
     return null;
   end $$;
 
@@ -275,53 +285,6 @@ CREATE TABLE public.client (
     created_at timestamp with time zone DEFAULT clock_timestamp() NOT NULL
 );
 
-CREATE TABLE public.clip (
-    id uuid DEFAULT gen_random_uuid() NOT NULL,
-    load_id uuid NOT NULL,
-    entry_id bigint NOT NULL,
-    path_text text NOT NULL,
-    name text NOT NULL,
-    size_bytes bigint NOT NULL,
-    sidecars integer NOT NULL,
-    probe jsonb,
-    trouble text,
-    has_picture boolean NOT NULL,
-    picture_made boolean NOT NULL,
-    production_id uuid NOT NULL,
-    cut text,
-    on_card boolean DEFAULT true NOT NULL,
-    shown boolean DEFAULT true NOT NULL,
-    proxy text DEFAULT 'none'::text NOT NULL,
-    proxy_bytes bigint DEFAULT 0 NOT NULL,
-    sort_path text GENERATED ALWAYS AS ("left"(path_text, 240)) STORED NOT NULL,
-    seconds double precision GENERATED ALWAYS AS (COALESCE(((probe ->> 'seconds'::text))::double precision, (0)::double precision)) STORED NOT NULL,
-    length_ms bigint GENERATED ALWAYS AS ((round((COALESCE(((probe ->> 'seconds'::text))::numeric, (0)::numeric) * (1000)::numeric)))::bigint) STORED NOT NULL,
-    recorded_at text NOT NULL,
-    frame_px bigint GENERATED ALWAYS AS (COALESCE((((probe #>> '{video,widthPx}'::text[]))::bigint * ((probe #>> '{video,heightPx}'::text[]))::bigint), (0)::bigint)) STORED NOT NULL,
-    rate double precision GENERATED ALWAYS AS (COALESCE((((probe #>> '{video,rate,num}'::text[]))::double precision / NULLIF(((probe #>> '{video,rate,den}'::text[]))::double precision, (0)::double precision)), (0)::double precision)) STORED NOT NULL,
-    codec text GENERATED ALWAYS AS (COALESCE((probe #>> '{video,codec}'::text[]), (probe #>> '{audio,codec}'::text[]), ''::text)) STORED NOT NULL,
-    wrong boolean GENERATED ALWAYS AS (((trouble IS NOT NULL) OR (cut IS NOT NULL) OR (has_picture AND (NOT picture_made)))) STORED NOT NULL,
-    member_of uuid,
-    take_id uuid,
-    part integer,
-    parts integer,
-    has_video boolean GENERATED ALWAYS AS ((((probe -> 'video'::text) IS NOT NULL) AND (trouble IS NULL) AND ((probe -> 'sequence'::text) IS NULL))) STORED NOT NULL,
-    playable boolean GENERATED ALWAYS AS (((probe IS NOT NULL) AND (trouble IS NULL) AND ((probe -> 'sequence'::text) IS NULL))) STORED NOT NULL,
-    filmed_order text NOT NULL,
-    shift_ms bigint DEFAULT 0 NOT NULL,
-    same_as uuid,
-    lens_of uuid,
-    CONSTRAINT clip_proxy_check CHECK ((proxy = ANY (ARRAY['none'::text, 'equal'::text, 'differs'::text])))
-);
-
-CREATE TABLE public.clip_file (
-    clip_id uuid NOT NULL,
-    entry_id bigint NOT NULL,
-    role text NOT NULL,
-    number integer,
-    CONSTRAINT clip_file_role_check CHECK ((role = ANY (ARRAY['picture'::text, 'sound'::text, 'frames'::text, 'sidecar'::text, 'camera-proxy'::text, 'thumbnail'::text, 'part'::text, 'lens'::text])))
-);
-
 CREATE TABLE public.comparison (
     id bigint NOT NULL,
     at timestamp with time zone DEFAULT clock_timestamp() NOT NULL,
@@ -396,7 +359,7 @@ CREATE TABLE public.day_sheet (
 CREATE TABLE public.deliverable (
     id uuid DEFAULT gen_random_uuid() NOT NULL,
     production_id uuid NOT NULL,
-    clip_id uuid NOT NULL,
+    media_file_id uuid NOT NULL,
     destination_id text NOT NULL,
     crop_window jsonb NOT NULL,
     volume_id uuid NOT NULL,
@@ -416,7 +379,7 @@ CREATE TABLE public.journal (
     production_id uuid,
     load_id uuid,
     volume_id uuid,
-    clip_id uuid,
+    media_file_id uuid,
     detail jsonb DEFAULT '{}'::jsonb NOT NULL
 );
 
@@ -542,6 +505,40 @@ CREATE TABLE public.load_summary (
     production_id uuid NOT NULL
 );
 
+CREATE TABLE public.media_file (
+    id uuid DEFAULT gen_random_uuid() NOT NULL,
+    load_id uuid NOT NULL,
+    entry_id bigint NOT NULL,
+    path_text text NOT NULL,
+    name text NOT NULL,
+    size_bytes bigint NOT NULL,
+    probe jsonb,
+    trouble text,
+    has_picture boolean NOT NULL,
+    picture_made boolean NOT NULL,
+    production_id uuid NOT NULL,
+    cut text,
+    on_card boolean DEFAULT true NOT NULL,
+    shown boolean DEFAULT true NOT NULL,
+    proxy text DEFAULT 'none'::text NOT NULL,
+    proxy_bytes bigint DEFAULT 0 NOT NULL,
+    sort_path text GENERATED ALWAYS AS ("left"(path_text, 240)) STORED NOT NULL,
+    seconds double precision GENERATED ALWAYS AS (COALESCE(((probe ->> 'seconds'::text))::double precision, (0)::double precision)) STORED NOT NULL,
+    length_ms bigint GENERATED ALWAYS AS ((round((COALESCE(((probe ->> 'seconds'::text))::numeric, (0)::numeric) * (1000)::numeric)))::bigint) STORED NOT NULL,
+    recorded_at text NOT NULL,
+    frame_px bigint GENERATED ALWAYS AS (COALESCE((((probe #>> '{video,widthPx}'::text[]))::bigint * ((probe #>> '{video,heightPx}'::text[]))::bigint), (0)::bigint)) STORED NOT NULL,
+    rate double precision GENERATED ALWAYS AS (COALESCE((((probe #>> '{video,rate,num}'::text[]))::double precision / NULLIF(((probe #>> '{video,rate,den}'::text[]))::double precision, (0)::double precision)), (0)::double precision)) STORED NOT NULL,
+    codec text GENERATED ALWAYS AS (COALESCE((probe #>> '{video,codec}'::text[]), (probe #>> '{audio,codec}'::text[]), ''::text)) STORED NOT NULL,
+    wrong boolean GENERATED ALWAYS AS (((trouble IS NOT NULL) OR (cut IS NOT NULL) OR (has_picture AND (NOT picture_made)))) STORED NOT NULL,
+    has_video boolean GENERATED ALWAYS AS ((((probe -> 'video'::text) IS NOT NULL) AND (trouble IS NULL) AND ((probe -> 'sequence'::text) IS NULL))) STORED NOT NULL,
+    playable boolean GENERATED ALWAYS AS (((probe IS NOT NULL) AND (trouble IS NULL) AND ((probe -> 'sequence'::text) IS NULL))) STORED NOT NULL,
+    filmed_order text NOT NULL,
+    shift_ms bigint DEFAULT 0 NOT NULL,
+    same_as uuid,
+    goes_on boolean DEFAULT false NOT NULL,
+    CONSTRAINT media_file_proxy_check CHECK ((proxy = ANY (ARRAY['none'::text, 'equal'::text, 'differs'::text])))
+);
+
 CREATE TABLE public.mirror (
     load_id uuid NOT NULL,
     volume_id uuid NOT NULL,
@@ -657,7 +654,7 @@ CREATE TABLE public.proof (
     run_id uuid NOT NULL,
     load_id uuid,
     entry_id bigint,
-    clip_id uuid,
+    media_file_id uuid,
     deliverable_id uuid,
     bag_id uuid,
     inode text,
@@ -679,7 +676,7 @@ ALTER TABLE public.proof ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
 
 CREATE TABLE public.proxy (
     id uuid DEFAULT gen_random_uuid() NOT NULL,
-    clip_id uuid NOT NULL,
+    media_file_id uuid NOT NULL,
     volume_id uuid NOT NULL,
     path text NOT NULL,
     size_bytes bigint NOT NULL,
@@ -692,7 +689,7 @@ CREATE TABLE public.proxy (
 );
 
 CREATE TABLE public.proxy_sample (
-    clip_id uuid NOT NULL,
+    media_file_id uuid NOT NULL,
     bytes bigint NOT NULL,
     measured_at timestamp with time zone DEFAULT now() NOT NULL
 );
@@ -771,7 +768,7 @@ CREATE TABLE public.recording_mode (
 );
 
 CREATE TABLE public.review (
-    clip_id uuid NOT NULL,
+    media_file_id uuid NOT NULL,
     verdict text,
     note text DEFAULT ''::text NOT NULL,
     name text,
@@ -928,6 +925,24 @@ CREATE TABLE public.stay (
     CONSTRAINT stay_known_how_check CHECK ((known_how = ANY (ARRAY['first-look'::text, 'compared'::text, 'ends'::text])))
 );
 
+CREATE TABLE public.take (
+    id uuid NOT NULL,
+    parts integer DEFAULT 1 NOT NULL,
+    rig_take_id uuid
+);
+
+CREATE TABLE public.take_file (
+    entry_id bigint NOT NULL,
+    take_id uuid NOT NULL,
+    media_file_id uuid,
+    main boolean NOT NULL,
+    role text NOT NULL,
+    part integer DEFAULT 1 NOT NULL,
+    number integer,
+    CONSTRAINT take_file_check CHECK (((NOT main) OR (media_file_id IS NOT NULL))),
+    CONSTRAINT take_file_role_check CHECK ((role = ANY (ARRAY['picture'::text, 'sound'::text, 'frames'::text, 'sidecar'::text, 'camera-proxy'::text, 'thumbnail'::text])))
+);
+
 CREATE TABLE public.task (
     id uuid DEFAULT gen_random_uuid() NOT NULL,
     kind text NOT NULL,
@@ -1053,15 +1068,6 @@ ALTER TABLE ONLY public.card_stamp
 ALTER TABLE ONLY public.client
     ADD CONSTRAINT client_pkey PRIMARY KEY (id);
 
-ALTER TABLE ONLY public.clip
-    ADD CONSTRAINT clip_entry_id_key UNIQUE (entry_id);
-
-ALTER TABLE ONLY public.clip_file
-    ADD CONSTRAINT clip_file_pkey PRIMARY KEY (clip_id, entry_id);
-
-ALTER TABLE ONLY public.clip
-    ADD CONSTRAINT clip_pkey PRIMARY KEY (id);
-
 ALTER TABLE ONLY public.comparison
     ADD CONSTRAINT comparison_pkey PRIMARY KEY (id);
 
@@ -1107,6 +1113,12 @@ ALTER TABLE ONLY public.load_sample
 ALTER TABLE ONLY public.load_summary
     ADD CONSTRAINT load_summary_pkey PRIMARY KEY (load_id, production_id);
 
+ALTER TABLE ONLY public.media_file
+    ADD CONSTRAINT media_file_entry_id_key UNIQUE (entry_id);
+
+ALTER TABLE ONLY public.media_file
+    ADD CONSTRAINT media_file_pkey PRIMARY KEY (id);
+
 ALTER TABLE ONLY public.mount
     ADD CONSTRAINT mount_pkey PRIMARY KEY (volume_id, host);
 
@@ -1135,13 +1147,13 @@ ALTER TABLE ONLY public.proof
     ADD CONSTRAINT proof_pkey PRIMARY KEY (id);
 
 ALTER TABLE ONLY public.proxy
-    ADD CONSTRAINT proxy_clip_id_key UNIQUE (clip_id);
+    ADD CONSTRAINT proxy_media_file_id_key UNIQUE (media_file_id);
 
 ALTER TABLE ONLY public.proxy
     ADD CONSTRAINT proxy_pkey PRIMARY KEY (id);
 
 ALTER TABLE ONLY public.proxy_sample
-    ADD CONSTRAINT proxy_sample_pkey PRIMARY KEY (clip_id);
+    ADD CONSTRAINT proxy_sample_pkey PRIMARY KEY (media_file_id);
 
 ALTER TABLE ONLY public.reader
     ADD CONSTRAINT reader_pkey PRIMARY KEY (id);
@@ -1156,7 +1168,7 @@ ALTER TABLE ONLY public.recording_mode
     ADD CONSTRAINT recording_mode_pkey PRIMARY KEY (id);
 
 ALTER TABLE ONLY public.review
-    ADD CONSTRAINT review_pkey PRIMARY KEY (clip_id);
+    ADD CONSTRAINT review_pkey PRIMARY KEY (media_file_id);
 
 ALTER TABLE ONLY public.rig
     ADD CONSTRAINT rig_pkey PRIMARY KEY (id);
@@ -1196,6 +1208,15 @@ ALTER TABLE ONLY public.sorted_view
 
 ALTER TABLE ONLY public.stay
     ADD CONSTRAINT stay_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.take_file
+    ADD CONSTRAINT take_file_media_file_id_key UNIQUE (media_file_id);
+
+ALTER TABLE ONLY public.take_file
+    ADD CONSTRAINT take_file_pkey PRIMARY KEY (entry_id);
+
+ALTER TABLE ONLY public.take
+    ADD CONSTRAINT take_pkey PRIMARY KEY (id);
 
 ALTER TABLE ONLY public.task_order
     ADD CONSTRAINT task_order_pkey PRIMARY KEY (id);
@@ -1237,44 +1258,6 @@ CREATE UNIQUE INDEX card_name ON public.card USING btree (lower(name));
 
 CREATE UNIQUE INDEX client_name ON public.client USING btree (lower(name));
 
-CREATE INDEX clip_file_entry ON public.clip_file USING btree (entry_id);
-
-CREATE INDEX clip_film_path ON public.clip USING btree (production_id, sort_path, id) WHERE (shown AND has_video);
-
-CREATE INDEX clip_film_proxy ON public.clip USING btree (production_id, proxy, sort_path, id) WHERE (shown AND has_video);
-
-CREATE INDEX clip_film_size ON public.clip USING btree (production_id, size_bytes, id) WHERE (shown AND has_video);
-
-CREATE INDEX clip_filmed ON public.clip USING btree (production_id, filmed_order, id) WHERE shown;
-
-CREATE INDEX clip_lens ON public.clip USING btree (lens_of) WHERE (lens_of IS NOT NULL);
-
-CREATE INDEX clip_lens_production ON public.clip USING btree (production_id) WHERE (lens_of IS NOT NULL);
-
-CREATE INDEX clip_load ON public.clip USING btree (load_id);
-
-CREATE INDEX clip_load_path ON public.clip USING btree (load_id, sort_path, id) WHERE shown;
-
-CREATE INDEX clip_load_recorded ON public.clip USING btree (load_id, recorded_at, id) WHERE shown;
-
-CREATE INDEX clip_load_seconds ON public.clip USING btree (load_id, seconds, id) WHERE shown;
-
-CREATE INDEX clip_load_size ON public.clip USING btree (load_id, size_bytes, id) WHERE shown;
-
-CREATE INDEX clip_member ON public.clip USING btree (member_of) WHERE (member_of IS NOT NULL);
-
-CREATE INDEX clip_name_begin ON public.clip USING btree (lower(name) text_pattern_ops);
-
-CREATE INDEX clip_path ON public.clip USING btree (production_id, sort_path, id) WHERE shown;
-
-CREATE INDEX clip_production ON public.clip USING btree (production_id);
-
-CREATE INDEX clip_same ON public.clip USING btree (same_as) WHERE (same_as IS NOT NULL);
-
-CREATE INDEX clip_take ON public.clip USING btree (take_id) WHERE (take_id IS NOT NULL);
-
-CREATE INDEX clip_words ON public.clip USING gin (public.search_words(name));
-
 CREATE INDEX comparison_load ON public.comparison USING btree (load_id);
 
 CREATE INDEX comparison_stay ON public.comparison USING btree (stay_id, id DESC);
@@ -1287,7 +1270,7 @@ CREATE INDEX copy_file_proof ON public.copy_file USING btree (proof_id);
 
 CREATE INDEX copy_plan_volume ON public.mirror USING btree (volume_id);
 
-CREATE INDEX deliverable_clip ON public.deliverable USING btree (clip_id);
+CREATE INDEX deliverable_media_file ON public.deliverable USING btree (media_file_id);
 
 CREATE INDEX deliverable_newest ON public.deliverable USING btree (production_id, made_at DESC, id DESC);
 
@@ -1295,9 +1278,9 @@ CREATE INDEX deliverable_production ON public.deliverable USING btree (productio
 
 CREATE INDEX deliverable_volume ON public.deliverable USING btree (volume_id);
 
-CREATE INDEX event_clip ON public.journal USING btree (clip_id);
-
 CREATE INDEX event_load ON public.journal USING btree (load_id, kind);
+
+CREATE INDEX event_media_file ON public.journal USING btree (media_file_id);
 
 CREATE INDEX event_production ON public.journal USING btree (production_id);
 
@@ -1331,6 +1314,34 @@ CREATE INDEX load_summary_production ON public.load_summary USING btree (product
 
 CREATE INDEX load_volume_uid ON public.load USING btree (volume_uid) WHERE (volume_uid IS NOT NULL);
 
+CREATE INDEX media_file_film_path ON public.media_file USING btree (production_id, sort_path, id) WHERE (shown AND has_video);
+
+CREATE INDEX media_file_film_proxy ON public.media_file USING btree (production_id, proxy, sort_path, id) WHERE (shown AND has_video);
+
+CREATE INDEX media_file_film_size ON public.media_file USING btree (production_id, size_bytes, id) WHERE (shown AND has_video);
+
+CREATE INDEX media_file_filmed ON public.media_file USING btree (production_id, filmed_order, id) WHERE shown;
+
+CREATE INDEX media_file_load ON public.media_file USING btree (load_id);
+
+CREATE INDEX media_file_load_path ON public.media_file USING btree (load_id, sort_path, id) WHERE shown;
+
+CREATE INDEX media_file_load_recorded ON public.media_file USING btree (load_id, recorded_at, id) WHERE shown;
+
+CREATE INDEX media_file_load_seconds ON public.media_file USING btree (load_id, seconds, id) WHERE shown;
+
+CREATE INDEX media_file_load_size ON public.media_file USING btree (load_id, size_bytes, id) WHERE shown;
+
+CREATE INDEX media_file_name_begin ON public.media_file USING btree (lower(name) text_pattern_ops);
+
+CREATE INDEX media_file_path ON public.media_file USING btree (production_id, sort_path, id) WHERE shown;
+
+CREATE INDEX media_file_production ON public.media_file USING btree (production_id);
+
+CREATE INDEX media_file_same ON public.media_file USING btree (same_as) WHERE (same_as IS NOT NULL);
+
+CREATE INDEX media_file_words ON public.media_file USING gin (public.search_words(name));
+
 CREATE INDEX mirror_seen ON public.mirror USING btree (seen_id);
 
 CREATE INDEX offload_camera ON public.offload USING btree (camera_id);
@@ -1359,13 +1370,13 @@ CREATE INDEX production_newest ON public.production USING btree (created_at DESC
 
 CREATE INDEX proof_bag ON public.proof USING btree (bag_id) WHERE (bag_id IS NOT NULL);
 
-CREATE INDEX proof_clip ON public.proof USING btree (clip_id) WHERE (clip_id IS NOT NULL);
-
 CREATE INDEX proof_deliverable ON public.proof USING btree (deliverable_id) WHERE (deliverable_id IS NOT NULL);
 
 CREATE INDEX proof_entry ON public.proof USING btree (entry_id, volume_id, id DESC);
 
 CREATE INDEX proof_load ON public.proof USING btree (load_id, volume_id, id DESC);
+
+CREATE INDEX proof_media_file ON public.proof USING btree (media_file_id) WHERE (media_file_id IS NOT NULL);
 
 CREATE INDEX proof_source ON public.proof USING btree (source_volume_id) WHERE (source_volume_id IS NOT NULL);
 
@@ -1441,6 +1452,12 @@ CREATE INDEX stay_reader ON public.stay USING btree (reader_id, came_at DESC);
 
 CREATE INDEX stay_twin ON public.stay USING btree (twin_id) WHERE (twin_id IS NOT NULL);
 
+CREATE INDEX take_file_goes_on ON public.take_file USING btree (media_file_id) WHERE (main AND (part > 1));
+
+CREATE INDEX take_file_take ON public.take_file USING btree (take_id, part);
+
+CREATE INDEX take_rig ON public.take USING btree (rig_take_id) WHERE (rig_take_id IS NOT NULL);
+
 CREATE INDEX task_created ON public.task USING btree (created_at DESC);
 
 CREATE UNIQUE INDEX task_idempotency ON public.task USING btree (idempotency_key);
@@ -1463,17 +1480,17 @@ CREATE UNIQUE INDEX volume_name ON public.volume USING btree (lower(name));
 
 CREATE INDEX volume_site ON public.volume USING btree (site_id);
 
-CREATE TRIGGER clip_recorded BEFORE INSERT OR UPDATE OF probe, shift_ms, path_text ON public.clip FOR EACH ROW EXECUTE FUNCTION public.clip_recorded();
-
-CREATE TRIGGER count_clips_insert AFTER INSERT ON public.clip REFERENCING NEW TABLE AS new_clips FOR EACH STATEMENT EXECUTE FUNCTION public.count_clips();
-
-CREATE TRIGGER count_clips_update AFTER UPDATE ON public.clip REFERENCING OLD TABLE AS old_clips NEW TABLE AS new_clips FOR EACH STATEMENT EXECUTE FUNCTION public.count_clips();
+CREATE TRIGGER begin_takes AFTER INSERT ON public.media_file REFERENCING NEW TABLE AS new_files FOR EACH STATEMENT EXECUTE FUNCTION public.begin_takes();
 
 CREATE TRIGGER count_copy_files_insert AFTER INSERT ON public.copy_file REFERENCING NEW TABLE AS new_files FOR EACH STATEMENT EXECUTE FUNCTION public.count_copy_files();
 
 CREATE TRIGGER count_copy_files_update AFTER UPDATE ON public.copy_file REFERENCING OLD TABLE AS old_files NEW TABLE AS new_files FOR EACH STATEMENT EXECUTE FUNCTION public.count_copy_files();
 
 CREATE TRIGGER count_ledger_bytes AFTER INSERT ON public.ledger FOR EACH ROW EXECUTE FUNCTION public.count_ledger_bytes();
+
+CREATE TRIGGER count_media_files_insert AFTER INSERT ON public.media_file REFERENCING NEW TABLE AS new_files FOR EACH STATEMENT EXECUTE FUNCTION public.count_media_files();
+
+CREATE TRIGGER count_media_files_update AFTER UPDATE ON public.media_file REFERENCING OLD TABLE AS old_files NEW TABLE AS new_files FOR EACH STATEMENT EXECUTE FUNCTION public.count_media_files();
 
 CREATE TRIGGER count_mirror_bytes AFTER UPDATE OF copied_bytes ON public.mirror FOR EACH ROW WHEN ((new.copied_bytes <> old.copied_bytes)) EXECUTE FUNCTION public.count_mirror_bytes();
 
@@ -1485,7 +1502,9 @@ CREATE TRIGGER count_proxy_bytes AFTER INSERT OR UPDATE ON public.proxy FOR EACH
 
 CREATE TRIGGER follow_entry AFTER UPDATE OF state, copied ON public.load_entry FOR EACH ROW WHEN (((old.state <> new.state) OR ((new.state = 'gone'::text) AND (old.copied <> new.copied)))) EXECUTE FUNCTION public.follow_entry();
 
-CREATE TRIGGER move_proxy_bytes AFTER UPDATE OF production_id ON public.clip FOR EACH ROW WHEN ((old.production_id <> new.production_id)) EXECUTE FUNCTION public.move_proxy_bytes();
+CREATE TRIGGER media_file_recorded BEFORE INSERT OR UPDATE OF probe, shift_ms, path_text ON public.media_file FOR EACH ROW EXECUTE FUNCTION public.media_file_recorded();
+
+CREATE TRIGGER move_proxy_bytes AFTER UPDATE OF production_id ON public.media_file FOR EACH ROW WHEN ((old.production_id <> new.production_id)) EXECUTE FUNCTION public.move_proxy_bytes();
 
 CREATE TRIGGER new_load_summary AFTER INSERT ON public.load FOR EACH ROW EXECUTE FUNCTION public.new_load_summary();
 
@@ -1503,33 +1522,6 @@ ALTER TABLE ONLY public.bag
 
 ALTER TABLE ONLY public.card_stamp
     ADD CONSTRAINT card_stamp_load_id_fkey FOREIGN KEY (load_id) REFERENCES public.load(id);
-
-ALTER TABLE ONLY public.clip
-    ADD CONSTRAINT clip_entry_id_fkey FOREIGN KEY (entry_id) REFERENCES public.load_entry(id);
-
-ALTER TABLE ONLY public.clip_file
-    ADD CONSTRAINT clip_file_clip_id_fkey FOREIGN KEY (clip_id) REFERENCES public.clip(id);
-
-ALTER TABLE ONLY public.clip_file
-    ADD CONSTRAINT clip_file_entry_id_fkey FOREIGN KEY (entry_id) REFERENCES public.load_entry(id);
-
-ALTER TABLE ONLY public.clip
-    ADD CONSTRAINT clip_lens_of_fkey FOREIGN KEY (lens_of) REFERENCES public.clip(id);
-
-ALTER TABLE ONLY public.clip
-    ADD CONSTRAINT clip_load_id_fkey FOREIGN KEY (load_id) REFERENCES public.load(id);
-
-ALTER TABLE ONLY public.clip
-    ADD CONSTRAINT clip_member_of_fkey FOREIGN KEY (member_of) REFERENCES public.clip(id);
-
-ALTER TABLE ONLY public.clip
-    ADD CONSTRAINT clip_production_id_fkey FOREIGN KEY (production_id) REFERENCES public.production(id);
-
-ALTER TABLE ONLY public.clip
-    ADD CONSTRAINT clip_same_as_fkey FOREIGN KEY (same_as) REFERENCES public.clip(id);
-
-ALTER TABLE ONLY public.clip
-    ADD CONSTRAINT clip_take_id_fkey FOREIGN KEY (take_id) REFERENCES public.clip(id);
 
 ALTER TABLE ONLY public.comparison
     ADD CONSTRAINT comparison_load_id_fkey FOREIGN KEY (load_id) REFERENCES public.load(id);
@@ -1556,7 +1548,7 @@ ALTER TABLE ONLY public.day_sheet
     ADD CONSTRAINT day_sheet_production_id_fkey FOREIGN KEY (production_id) REFERENCES public.production(id) ON DELETE CASCADE;
 
 ALTER TABLE ONLY public.deliverable
-    ADD CONSTRAINT deliverable_clip_id_fkey FOREIGN KEY (clip_id) REFERENCES public.clip(id);
+    ADD CONSTRAINT deliverable_media_file_id_fkey FOREIGN KEY (media_file_id) REFERENCES public.media_file(id);
 
 ALTER TABLE ONLY public.deliverable
     ADD CONSTRAINT deliverable_production_id_fkey FOREIGN KEY (production_id) REFERENCES public.production(id);
@@ -1602,6 +1594,18 @@ ALTER TABLE ONLY public.load_summary
 
 ALTER TABLE ONLY public.load_summary
     ADD CONSTRAINT load_summary_production_id_fkey FOREIGN KEY (production_id) REFERENCES public.production(id);
+
+ALTER TABLE ONLY public.media_file
+    ADD CONSTRAINT media_file_entry_id_fkey FOREIGN KEY (entry_id) REFERENCES public.load_entry(id);
+
+ALTER TABLE ONLY public.media_file
+    ADD CONSTRAINT media_file_load_id_fkey FOREIGN KEY (load_id) REFERENCES public.load(id);
+
+ALTER TABLE ONLY public.media_file
+    ADD CONSTRAINT media_file_production_id_fkey FOREIGN KEY (production_id) REFERENCES public.production(id);
+
+ALTER TABLE ONLY public.media_file
+    ADD CONSTRAINT media_file_same_as_fkey FOREIGN KEY (same_as) REFERENCES public.media_file(id);
 
 ALTER TABLE ONLY public.mirror
     ADD CONSTRAINT mirror_load_id_fkey FOREIGN KEY (load_id) REFERENCES public.load(id);
@@ -1664,9 +1668,6 @@ ALTER TABLE ONLY public.proof
     ADD CONSTRAINT proof_bag_id_fkey FOREIGN KEY (bag_id) REFERENCES public.bag(id);
 
 ALTER TABLE ONLY public.proof
-    ADD CONSTRAINT proof_clip_id_fkey FOREIGN KEY (clip_id) REFERENCES public.clip(id);
-
-ALTER TABLE ONLY public.proof
     ADD CONSTRAINT proof_deliverable_id_fkey FOREIGN KEY (deliverable_id) REFERENCES public.deliverable(id);
 
 ALTER TABLE ONLY public.proof
@@ -1676,16 +1677,19 @@ ALTER TABLE ONLY public.proof
     ADD CONSTRAINT proof_load_id_fkey FOREIGN KEY (load_id) REFERENCES public.load(id);
 
 ALTER TABLE ONLY public.proof
+    ADD CONSTRAINT proof_media_file_id_fkey FOREIGN KEY (media_file_id) REFERENCES public.media_file(id);
+
+ALTER TABLE ONLY public.proof
     ADD CONSTRAINT proof_source_volume_id_fkey FOREIGN KEY (source_volume_id) REFERENCES public.volume(id);
 
 ALTER TABLE ONLY public.proof
     ADD CONSTRAINT proof_volume_id_fkey FOREIGN KEY (volume_id) REFERENCES public.volume(id);
 
 ALTER TABLE ONLY public.proxy
-    ADD CONSTRAINT proxy_clip_id_fkey FOREIGN KEY (clip_id) REFERENCES public.clip(id);
+    ADD CONSTRAINT proxy_media_file_id_fkey FOREIGN KEY (media_file_id) REFERENCES public.media_file(id);
 
 ALTER TABLE ONLY public.proxy_sample
-    ADD CONSTRAINT proxy_sample_clip_id_fkey FOREIGN KEY (clip_id) REFERENCES public.clip(id) ON DELETE CASCADE;
+    ADD CONSTRAINT proxy_sample_media_file_id_fkey FOREIGN KEY (media_file_id) REFERENCES public.media_file(id) ON DELETE CASCADE;
 
 ALTER TABLE ONLY public.proxy
     ADD CONSTRAINT proxy_volume_id_fkey FOREIGN KEY (volume_id) REFERENCES public.volume(id);
@@ -1718,7 +1722,7 @@ ALTER TABLE ONLY public.recording_mode
     ADD CONSTRAINT recording_mode_camera_id_fkey FOREIGN KEY (camera_id) REFERENCES public.camera(id) ON DELETE CASCADE;
 
 ALTER TABLE ONLY public.review
-    ADD CONSTRAINT review_clip_id_fkey FOREIGN KEY (clip_id) REFERENCES public.clip(id);
+    ADD CONSTRAINT review_media_file_id_fkey FOREIGN KEY (media_file_id) REFERENCES public.media_file(id);
 
 ALTER TABLE ONLY public.review
     ADD CONSTRAINT review_shot_id_fkey FOREIGN KEY (shot_id) REFERENCES public.shot(id) ON DELETE SET NULL;
@@ -1791,6 +1795,21 @@ ALTER TABLE ONLY public.stay
 
 ALTER TABLE ONLY public.stay
     ADD CONSTRAINT stay_twin_id_fkey FOREIGN KEY (twin_id) REFERENCES public.twin(id);
+
+ALTER TABLE ONLY public.take_file
+    ADD CONSTRAINT take_file_entry_id_fkey FOREIGN KEY (entry_id) REFERENCES public.load_entry(id);
+
+ALTER TABLE ONLY public.take_file
+    ADD CONSTRAINT take_file_media_file_id_fkey FOREIGN KEY (media_file_id) REFERENCES public.media_file(id);
+
+ALTER TABLE ONLY public.take_file
+    ADD CONSTRAINT take_file_take_id_fkey FOREIGN KEY (take_id) REFERENCES public.take(id);
+
+ALTER TABLE ONLY public.take
+    ADD CONSTRAINT take_id_fkey FOREIGN KEY (id) REFERENCES public.media_file(id);
+
+ALTER TABLE ONLY public.take
+    ADD CONSTRAINT take_rig_take_id_fkey FOREIGN KEY (rig_take_id) REFERENCES public.take(id) ON DELETE SET NULL;
 
 ALTER TABLE ONLY public.task
     ADD CONSTRAINT task_load_id_fkey FOREIGN KEY (load_id) REFERENCES public.load(id) ON DELETE SET NULL;

@@ -5,7 +5,7 @@ import { folderOf, stemOf, type MediaFile } from './mediaFile'
 import { takesOf, type PlaceInTake } from './takes'
 
 /** What a file is to the clip it belongs to. */
-export type FileRole = 'picture' | 'sound' | 'frames' | 'sidecar' | 'camera-proxy' | 'thumbnail' | 'part' | 'lens'
+export type FileRole = 'picture' | 'sound' | 'frames' | 'sidecar' | 'camera-proxy' | 'thumbnail'
 
 /** One file of a clip; sets of sound are numbered from 1, frames from 0 with their holes. */
 export interface FileOfClip {
@@ -267,18 +267,16 @@ const ROLE_WORDS: Record<FileRole, readonly [one: string, many: string]> = {
   picture: ['picture', 'pictures'],
   sound: ['sound', 'files of sound'],
   frames: ['frame', 'frames'],
-  part: ['part', 'parts'],
-  lens: ['lens', 'lenses'],
   'camera-proxy': ['camera proxy', 'camera proxies'],
   thumbnail: ['thumbnail', 'thumbnails'],
   sidecar: ['sidecar', 'sidecars'],
 }
 const ROLES = Object.keys(ROLE_WORDS) as FileRole[]
 
-/** What a clip has beside the file it is known by, in words: `camera proxy, thumbnail and 2 sidecars`; empty when it is alone. */
-export function besideWords(counts: ReadonlyMap<FileRole, number>, main: FileRole): string {
+/** What stands beside the files that a take is known by, in words: `camera proxy, thumbnail and 2 sidecars`; empty when they are alone. */
+export function besideWords(counts: ReadonlyMap<FileRole, number>): string {
   const words = ROLES.flatMap((role) => {
-    const files = (counts.get(role) ?? 0) - (role === main && role !== 'frames' ? 1 : 0)
+    const files = counts.get(role) ?? 0
     const [one, many] = ROLE_WORDS[role]
     return files < 1 ? [] : [files === 1 ? one : `${files} ${many}`]
   })

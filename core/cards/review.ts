@@ -29,11 +29,12 @@ export const timesOf = (ranges: readonly ClipRange[], { num, den }: FrameRate): 
     to: Math.round((to * MICROSECONDS * den) / num),
   }))
 
-/** Times as the nearest frames; of a piece that is shorter than a frame, one. */
+/** Times as the nearest frames; of a piece that is shorter than a frame, one; of an empty one, none. */
 export const rangesOf = (times: readonly TimeRange[], { num, den }: FrameRate): ClipRange[] =>
   times.map(({ from, to }) => {
     const first = Math.round((from * num) / (MICROSECONDS * den))
-    return { from: first, to: Math.max(first + 1, Math.round((to * num) / (MICROSECONDS * den))) }
+    const last = from < to ? Math.max(first + 1, Math.round((to * num) / (MICROSECONDS * den))) : first
+    return { from: first, to: last }
   })
 
 /** Pictures in a filmstrip. */
@@ -72,8 +73,6 @@ export interface ReviewedClip {
   readonly frames: number
   readonly rate: FrameRate
   readonly sizeBytes: number
-  /** A further file of a take that the camera split: its seconds and bytes count, and the take once. */
-  readonly goesOn?: boolean
 }
 
 /** What a review comes to: clips by verdict, and the seconds and bytes of what is kept. */
@@ -115,7 +114,7 @@ const secondsOf = (ranges: readonly ClipRange[], rate: FrameRate): number =>
  */
 export function reviewSum(clips: readonly ReviewedClip[], all: number): ReviewSum {
   const kept = clips.filter(({ review }) => review.verdict === 'keep')
-  const count = (verdict: Verdict) => clips.filter(({ review, goesOn }) => review.verdict === verdict && !goesOn).length
+  const count = (verdict: Verdict) => clips.filter(({ review }) => review.verdict === verdict).length
   return {
     clips: all,
     keep: count('keep'),

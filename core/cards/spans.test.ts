@@ -3,6 +3,7 @@ import { goesOnSentence, takesThatGoOn, type EdgeClip } from './spans'
 
 const at = (text: string) => Date.parse(`2026-11-14T${text}Z`)
 const clip = (name: string, start: string, seconds: number, mode = '3840×2160 25 h264'): EdgeClip => ({
+  id: `${name} ${start}`,
   name,
   startMs: at(start),
   endMs: at(start) + seconds * 1000,
@@ -15,8 +16,11 @@ describe('a take that goes on on a second card', () => {
 
   it('is one that begins as the other ends', () => {
     const found = takesThatGoOn([full, load('Curlew B', clip('CURL0045.MP4', '10:30:01', 600))])
-    expect([...found]).toEqual([['Curlew B', { name: 'CURL0045.MP4', from: 'CURL0044.MP4', fromLabel: 'Curlew A' }]])
-    expect(goesOnSentence(found.get('Curlew B') as never)).toContain('one take on two cards')
+    const goesOn = { name: 'CURL0045.MP4', from: 'CURL0044.MP4', fromLabel: 'Curlew A' }
+    expect(found).toEqual([
+      { loadId: 'Curlew B', goesOn, clipId: 'CURL0045.MP4 10:30:01', afterId: 'CURL0044.MP4 10:00:00' },
+    ])
+    expect(goesOnSentence(goesOn)).toContain('one take on two cards')
   })
 
   it('is none after a pause, in another mode, of another camera, nor where two fit', () => {
@@ -25,8 +29,10 @@ describe('a take that goes on on a second card', () => {
       clip('CURL0045.MP4', '10:30:00', 600, '1920×1080 50 h264'),
       clip('PLOV0107.MP4', '10:30:00', 600),
     ])
-      expect(takesThatGoOn([full, load('next', first)]).size).toBe(0)
+      expect(takesThatGoOn([full, load('next', first)])).toEqual([])
     const twin = { ...full, id: 'twin', label: 'twin' }
-    expect(takesThatGoOn([full, twin, load('next', clip('CURL0045.MP4', '10:30:00', 600))]).has('next')).toBe(false)
+    const next = load('next', clip('CURL0045.MP4', '10:30:00', 600))
+    expect(takesThatGoOn([full, twin, next])).toEqual([])
+    expect(takesThatGoOn([full, next, { ...next, id: 'other', label: 'other' }])).toEqual([])
   })
 })

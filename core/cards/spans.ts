@@ -2,6 +2,7 @@ import { habitOf } from './habit'
 
 /** The first or the last clip of a load, with when it began or ended by its camera’s clock, in milliseconds. */
 export interface EdgeClip {
+  readonly id: string
   readonly name: string
   readonly startMs: number
   readonly endMs: number
@@ -23,16 +24,24 @@ export interface GoesOn {
   readonly fromLabel: string
 }
 
+/** A load that begins with the rest of a take, by the media files at the seam. */
+export interface Seam {
+  readonly loadId: string
+  readonly goesOn: GoesOn
+  readonly clipId: string
+  readonly afterId: string
+}
+
 /** Cameras write the second in which a clip began; a change of slots takes no time. Common practice, no source. */
 const SEAM_MS = 2000
 
 /**
  * Which loads begin with a clip that goes on where the last clip of another load ended: called alike, in one mode, and begun
- * within two seconds of its end. Two loads that fit equally well say nothing.
+ * within two seconds of its end, as they were filmed. Two loads that fit equally well say nothing.
  */
-export function takesThatGoOn(loads: readonly LoadEdges[]): Map<string, GoesOn> {
-  const found = new Map<string, GoesOn>()
-  for (const load of loads) {
+export function takesThatGoOn(loads: readonly LoadEdges[]): Seam[] {
+  const inTime = [...loads].sort((a, b) => a.first.startMs - b.first.startMs)
+  const seams = inTime.flatMap((load): Seam[] => {
     const before = loads.filter(
       (other) =>
         other.id !== load.id &&
@@ -42,10 +51,11 @@ export function takesThatGoOn(loads: readonly LoadEdges[]): Map<string, GoesOn> 
         Math.abs(load.first.startMs - other.last.endMs) <= SEAM_MS,
     )
     const [only, ...more] = before
-    if (only && more.length === 0)
-      found.set(load.id, { name: load.first.name, from: only.last.name, fromLabel: only.label })
-  }
-  return found
+    if (!only || more.length > 0) return []
+    const goesOn = { name: load.first.name, from: only.last.name, fromLabel: only.label }
+    return [{ loadId: load.id, goesOn, clipId: load.first.id, afterId: only.last.id }]
+  })
+  return seams.filter(({ afterId }) => seams.filter((seam) => seam.afterId === afterId).length === 1)
 }
 
 /** What is said of it. */

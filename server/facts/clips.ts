@@ -6,7 +6,7 @@ import { counted } from '../../core/units/quantity'
 import type { ClipView } from '../../contract/cards'
 import type { Db } from '../db/connection'
 import type { ClipRow } from '../db/queries/cards'
-import { filesOfClips, takeSums } from '../db/queries/clipFiles'
+import { filesBeside, takeSums } from '../db/queries/takes'
 
 /** What belongs to a clip beside its main file, and what all of it comes to: bytes and seconds. */
 export interface ClipFiles {
@@ -16,28 +16,19 @@ export interface ClipFiles {
   readonly seconds: number
 }
 
-const mainRole = ({ probe }: ClipRow): FileRole =>
-  probe?.sequence ? 'frames' : probe && !probe.video ? 'sound' : 'picture'
-
-/** The files of some clips, asked for in one go. */
+/** The files of takes that begin with some media files, asked for in one go. */
 export async function clipFiles(db: Db, clips: readonly ClipRow[]): Promise<(clip: ClipRow) => ClipFiles> {
-  const files = await filesOfClips(
-    db,
-    clips.map(({ id }) => id),
-  )
-  const sums = await takeSums(
-    db,
-    clips.flatMap(({ takeId }) => takeId ?? []),
-  )
-  const counts = new Map<string, Map<FileRole, number>>()
-  for (const { clipId, role, files: number } of files)
-    counts.set(clipId, (counts.get(clipId) ?? new Map<FileRole, number>()).set(role, number))
-  const sumOf = new Map(sums.map((sum) => [sum.takeId, sum]))
+  const ids = clips.map(({ id }) => id)
+  const [files, sums] = await Promise.all([filesBeside(db, ids), takeSums(db, ids)])
+  const counts = new Map<string | null, Map<FileRole, number>>()
+  for (const { id, role, files: number } of files)
+    counts.set(id, (counts.get(id) ?? new Map<FileRole, number>()).set(role, number))
+  const sumOf = new Map(sums.map((sum) => [sum.id, sum]))
   return (clip) => {
-    const take = clip.takeId === null ? undefined : sumOf.get(clip.takeId)
+    const take = sumOf.get(clip.id)
     return {
-      beside: besideWords(counts.get(clip.id) ?? new Map(), mainRole(clip)),
-      parts: clip.parts ?? 1,
+      beside: besideWords(counts.get(clip.id) ?? new Map()),
+      parts: take?.parts ?? 1,
       sizeBytes: take?.sizeBytes ?? clip.sizeBytes,
       seconds: take?.seconds ?? clip.seconds,
     }

@@ -1,11 +1,11 @@
 import { clockShifts } from '../../core/cards/clock'
 import { takesThatGoOn } from '../../core/cards/spans'
 import type { Db } from '../db/connection'
-import { clipStarts, loadEdges, putClocks, putGoesOn } from '../db/queries/clocks'
+import { clipStarts, loadEdges, putClocks, putSeams } from '../db/queries/clocks'
 
 /** Finds anew which takes of a production go on from one card to the next, and keeps it. */
 export const renewSpans = async (db: Db, productionId: string): Promise<void> =>
-  putGoesOn(db, productionId, takesThatGoOn(await loadEdges(db, productionId)))
+  putSeams(db, productionId, takesThatGoOn(await loadEdges(db, productionId)))
 
 /** Estimates anew by how much each load of a production is off against what other cameras filmed, and keeps it. */
 export async function renewClocks(db: Db, productionId: string): Promise<void> {

@@ -1,7 +1,7 @@
 import { constants } from 'node:fs'
 import { STRIP_FRAMES } from '../../core/cards/review'
 import type { Db } from '../db/connection'
-import { frameEntry } from '../db/queries/clipFiles'
+import { frameEntry } from '../db/queries/takes'
 import { frameFilePicture } from '../engine/frameFile'
 import { openHere } from '../engine/openHere'
 import { stripPicture } from '../engine/strip'

@@ -21,7 +21,7 @@ export async function browserFigures(): Promise<Figure[]> {
     const db = await openDatabase(station.databaseUrl)
     await fill(db, { productions: 1, loadsEach: 1, filesEach: CLIPS, clipsEach: CLIPS, readings: [1, 2] })
     // Pictures are no part of what is measured.
-    await db.updateTable('clip').set({ pictureMade: false, hasPicture: false }).execute()
+    await db.updateTable('mediaFile').set({ pictureMade: false, hasPicture: false }).execute()
     await db.destroy()
     const { id } = (await station.get<Page<ProductionView>>('/productions')).rows[0] ?? { id: '' }
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })

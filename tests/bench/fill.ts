@@ -40,8 +40,8 @@ export async function fill(db: Db, { productions, loadsEach, filesEach, clipsEac
         lateral (select 'DCIM/100CURLW/CURL' || lpad(n::text, greatest(4, length(n::text)), '0') || case when n <= ${clipsEach} then '.MP4' else '.THM' end as name) as named`)
     await run(`insert into seen (place, load_id, print, file_count, size_bytes)
       select 'card', id, id::text, ${filesEach}, 0 from unnest(array${own}) as id`)
-    await run(`insert into clip (load_id, production_id, entry_id, path_text, name, size_bytes, sidecars, probe, has_picture, picture_made, proxy_bytes)
-      select e.load_id, l.production_id, e.id, e.path_text, split_part(e.path_text, '/', 3), e.size_bytes, 1, ${PROBE}, true, true, 3000000
+    await run(`insert into media_file (load_id, production_id, entry_id, path_text, name, size_bytes, probe, has_picture, picture_made, proxy_bytes)
+      select e.load_id, l.production_id, e.id, e.path_text, split_part(e.path_text, '/', 3), e.size_bytes, ${PROBE}, true, true, 3000000
       from load_entry e join load l on l.id = e.load_id, lateral (select substring(e.path_text from 'CURL([0-9]+)')::int as n) as number
       where e.load_id = any(array${own}) and e.path_text like '%.MP4'`)
     for (const [volume, times] of readings.entries()) {

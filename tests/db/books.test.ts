@@ -33,6 +33,26 @@ const FACTS = [
 /** Columns whose facts stand in others now: they are compared among the answers. */
 const BECAME_OTHERS: readonly string[] = ['review.ranges']
 
+/** How facts that stand elsewhere now are told as they were written then. */
+const AS_IT_WAS: Record<string, string> = {
+  clip: `select file.*, (select count(*)::int from take_file s where s.take_id = place.take_id and s.part = place.part and s.role = 'sidecar' and place.main) as sidecars,
+      case when not place.main then own.media_file_id end as member_of,
+      case when place.main and take.parts > 1 then take.id end as take_id,
+      case when place.main and take.parts > 1 then place.part end as part,
+      case when place.main and take.parts > 1 then take.parts end as parts,
+      (select head.media_file_id from take_file head where head.take_id = nullif(take.rig_take_id, take.id) and head.part = place.part and head.main and place.main) as lens_of
+    from media_file file join take_file place on place.media_file_id = file.id join take on take.id = place.take_id
+      join take_file own on own.take_id = place.take_id and own.part = place.part and own.main`,
+  clip_file: `select own.media_file_id as clip_id, place.entry_id, place.role, place.number
+    from take_file place join take_file own on own.take_id = place.take_id and own.part = place.part and own.main`,
+  ...Object.fromEntries(
+    ['proof', 'proxy', 'deliverable', 'journal', 'review'].map((table) => [
+      table,
+      `select *, media_file_id as clip_id from ${table}`,
+    ]),
+  ),
+}
+
 /** Every row of those tables, with the columns that they had when they were written. */
 async function factsIn(url: string, columnsOf?: ReadonlyMap<string, readonly string[]>) {
   const client = new pg.Client({ connectionString: url })
@@ -52,7 +72,8 @@ async function factsIn(url: string, columnsOf?: ReadonlyMap<string, readonly str
     }
     const names = (columns.get(table) ?? []).map((name) => `"${name}"`).join(', ')
     const { rows: found } = await client.query<{ row: string }>(
-      `select row_to_json(kept)::text as row from (select ${names} from ${table}) kept order by 1`,
+      `select row_to_json(kept)::text as row from (
+        select ${names} from ${columnsOf && AS_IT_WAS[table] ? `(${AS_IT_WAS[table]}) told` : table}) kept order by 1`,
     )
     rows[table] = found.map((one) => one.row)
   }

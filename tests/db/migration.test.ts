@@ -138,7 +138,7 @@ describe('an existing database', () => {
       key: expect.stringMatching(/^gap [0-9a-f]{14}$/),
     })
     const read = await db
-      .selectFrom('clip')
+      .selectFrom('mediaFile')
       .select(['probe', 'proxyBytes'])
       .where('name', '=', 'A.MP4')
       .executeTakeFirst()
@@ -166,7 +166,7 @@ describe('an existing database', () => {
     const folders = await db.selectFrom('production').select('folder').orderBy('createdAt').execute()
     expect(folders.map((row) => row.folder)).toEqual(['Ribs', 'ribs (2)'])
     const files = await db
-      .selectFrom('clipFile')
+      .selectFrom('takeFile')
       .innerJoin('loadEntry', 'loadEntry.id', 'entryId')
       .select(['pathText', 'role'])
       .orderBy('pathText')
@@ -217,8 +217,8 @@ describe('an existing database', () => {
     const now = await cluster.open('yendra_ranges')
     const rows = await now
       .selectFrom('review')
-      .innerJoin('clip', 'clip.id', 'review.clipId')
-      .select(['clip.name', 'review.times'])
+      .innerJoin('mediaFile', 'mediaFile.id', 'review.mediaFileId')
+      .select(['mediaFile.name', 'review.times'])
       .execute()
     const times = (name: string) => rows.find((row) => row.name === name)?.times ?? []
     expect(times('constant')[0]).toEqual({ from: 400_000, to: 1_400_000 })

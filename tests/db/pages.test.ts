@@ -73,7 +73,9 @@ describe('a list by pages', () => {
           const by = sql.ref(column[sort as keyof typeof column] ?? sort)
           const order = sql.raw(down ? 'desc' : 'asc')
           const { rows } = await sql<{ id: string }>`
-          select id from clip where load_id = ${loadId} and shown order by ${by} ${order}, id ${order}`.execute(db)
+          select id from media_file where load_id = ${loadId} and shown order by ${by} ${order}, id ${order}`.execute(
+            db,
+          )
           expect(ids).toEqual(rows.map((row) => row.id))
         },
       ),
@@ -124,7 +126,7 @@ describe('what is counted of a load', () => {
   it('stays what counting anew would give, whatever becomes of its clips and to whom they are given', async () => {
     const other = await addProduction(db, { title: 'Given clips' })
     const [owner, second] = [productionId, other?.id ?? '']
-    const entries = await db.selectFrom('clip').select(['id', 'entryId']).where('loadId', '=', loadId).execute()
+    const entries = await db.selectFrom('mediaFile').select(['id', 'entryId']).where('loadId', '=', loadId).execute()
     const step = fc.record({
       at: fc.integer({ min: 0, max: entries.length - 1 }),
       what: fc.constantFrom('gone', 'replaced', 'on-card', 'equal', 'differs', 'trouble', 'well', 'given', 'back'),
@@ -143,7 +145,7 @@ describe('what is counted of a load', () => {
             count(*) filter (where has_video)::int as videos, count(*) filter (where has_video and proxy = 'equal')::int as proxies_equal,
             count(*) filter (where has_video and proxy = 'differs')::int as proxies_differ,
             coalesce(sum(proxy_bytes) filter (where has_video and proxy <> 'equal'), 0)::bigint as proxy_bytes_open
-          from clip join load_entry e on e.id = clip.entry_id
+          from media_file clip join load_entry e on e.id = clip.entry_id
           where clip.load_id = ${loadId} and (e.state = 'on-card' or (e.state = 'gone' and e.copied))
           group by clip.production_id`.execute(db)
         for (const row of rows) expect(parts.find((part) => part.productionId === row.productionId)).toMatchObject(row)
@@ -158,7 +160,7 @@ describe('what is counted of a load', () => {
           where byte_class = 'generated' and b.production_id in (${owner}, ${second}) group by b.production_id
           having sum(b.size_bytes) <> 0 order by 1`.execute(db)
         const anew = await sql<{ productionId: string; sizeBytes: number }>`
-          select clip.production_id, sum(proxy.size_bytes)::bigint as size_bytes from proxy join clip on clip.id = proxy.clip_id
+          select clip.production_id, sum(proxy.size_bytes)::bigint as size_bytes from proxy join media_file clip on clip.id = proxy.media_file_id
           where clip.production_id in (${owner}, ${second}) group by clip.production_id order by 1`.execute(db)
         expect(made.rows).toEqual(anew.rows)
       }),
@@ -169,7 +171,7 @@ describe('what is counted of a load', () => {
   async function change({ id, entryId }: { id: string; entryId: number }, what: string): Promise<void> {
     if (what === 'equal' || what === 'differs') {
       const [volume] = await db.selectFrom('volume').select('id').execute()
-      const { probe } = await db.selectFrom('clip').select('probe').where('id', '=', id).executeTakeFirstOrThrow()
+      const { probe } = await db.selectFrom('mediaFile').select('probe').where('id', '=', id).executeTakeFirstOrThrow()
       if (!probe || !volume) return
       const file = {
         volumeId: volume.id,
@@ -180,10 +182,10 @@ describe('what is counted of a load', () => {
         timesCompared: 1,
         worstSeconds: 0,
       }
-      await putProxy(db, { clipId: id, probe, pass: what === 'equal', ...file })
+      await putProxy(db, { mediaFileId: id, probe, pass: what === 'equal', ...file })
     } else if (what === 'trouble' || what === 'well')
       await db
-        .updateTable('clip')
+        .updateTable('mediaFile')
         .set({ trouble: what === 'trouble' ? 'no index' : null })
         .where('id', '=', id)
         .execute()

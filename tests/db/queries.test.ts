@@ -216,8 +216,8 @@ describe('facts about copies', () => {
       'load_sample',
       'copy_file',
       'mirror',
-      'clip',
-      'clip_file',
+      'media_file',
+      'take_file',
       'proxy',
       'deliverable',
       'bag',
@@ -367,8 +367,8 @@ describe('a production of 66 000 clips', () => {
     await sql`with entry as (
         insert into load_entry (load_id, path, path_text, kind, size_bytes, modified_ms)
         select ${loadId}, convert_to('C' || n || '.MP4', 'UTF8'), 'C' || n || '.MP4', 'file', 1, 0 from generate_series(1, 66000) n returning id, path_text)
-      insert into clip (load_id, production_id, entry_id, path_text, name, size_bytes, sidecars, has_picture, picture_made)
-      select ${loadId}, ${productionId}, id, path_text, path_text, 1, 0, true, true from entry`.execute(db)
+      insert into media_file (load_id, production_id, entry_id, path_text, name, size_bytes, has_picture, picture_made)
+      select ${loadId}, ${productionId}, id, path_text, path_text, 1, true, true from entry`.execute(db)
     expect((await factsOf(productionId))?.loads[0]?.clips).toBe(66_000)
   })
 })

@@ -12,7 +12,7 @@ import { typedTables, type ColumnShape } from './schemaTypes'
 const WRITTEN = 'docs/schema.sql'
 
 /** Columns that a trigger fills whatever was given. */
-const MADE_BY_TRIGGERS = [sql`('clip', 'recorded_at')`, sql`('clip', 'filmed_order')`]
+const MADE_BY_TRIGGERS = [sql`('media_file', 'recorded_at')`, sql`('media_file', 'filmed_order')`]
 
 const CREATED = /^create or replace (function|trigger) (\w+)(?:[^;$]*?\bon (\w+))?/gm
 

@@ -211,8 +211,8 @@ describe('what was measured', () => {
     ] as const)
       await sql`with entry as (insert into load_entry (load_id, path, path_text, kind, size_bytes, modified_ms)
         values (${loadId}, convert_to(${name}, 'UTF8'), ${name}, 'file', ${bytes}, 0) returning id)
-        insert into clip (load_id, production_id, entry_id, path_text, name, size_bytes, sidecars, has_picture, picture_made, probe)
-        select ${loadId}, ${productionId}, id, ${name}, ${name}, ${bytes}, 0, true, true, ${facts === null ? null : JSON.stringify(facts)}::jsonb from entry`.execute(
+        insert into media_file (load_id, production_id, entry_id, path_text, name, size_bytes, has_picture, picture_made, probe)
+        select ${loadId}, ${productionId}, id, ${name}, ${name}, ${bytes}, true, true, ${facts === null ? null : JSON.stringify(facts)}::jsonb from entry`.execute(
         db,
       )
     await measured.countRecorded(db, loadId)

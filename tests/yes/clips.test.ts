@@ -276,31 +276,50 @@ describe('a clip is what the editor sees', () => {
     expect(take?.seconds).toBeCloseTo(2 * (whole?.seconds ?? 0), 6)
     expect(take?.sizeBytes).toBe(2 * (whole?.sizeBytes ?? 0))
     expect(clips.get('FLD1_Tr1.WAV')?.beside).toBe('2 files of sound')
-    // Review shows each file of a take, since an editing program opens files, and says which part it is.
-    const { rows } = await station.get<Page<ReviewClip>>(`/productions/${world.productionId}/review?sort=name`)
-    expect(rows.map(({ name, place }) => [name, place])).toEqual([
-      ['GX010034.MP4', { part: 1, parts: 2 }],
-      ['GX010036.MP4', null],
-      ['GX010037.MP4', null],
-      ['GX020034.MP4', { part: 2, parts: 2 }],
-      ['FLD1_Tr1.WAV', null],
-    ])
-    // A take is kept or left as a whole: what is said of one of its files is said of all, and it counts once.
+    // Review shows a take once, with the files that go on from one another.
     const review = `/productions/${world.productionId}/review`
-    const say = async (name: string, verdict: string | null) => {
-      const clip = (await station.get<Page<ReviewClip>>(review)).rows.find((one) => one.name === name)
-      const said = { verdict, ranges: [], note: clip?.review.note ?? '', shotId: null }
-      expect((await station.send('PUT', `/clips/${clip?.id}/review`, said)).status).toBe(204)
+    const { rows } = await station.get<Page<ReviewClip>>(`${review}?sort=name`)
+    expect(rows.map(({ name, files }) => [name, files.map((file) => file.name)])).toEqual([
+      ['GX010034.MP4', ['GX010034.MP4', 'GX020034.MP4']],
+      ['GX010036.MP4', ['GX010036.MP4']],
+      ['GX010037.MP4', ['GX010037.MP4']],
+      ['FLD1_Tr1.WAV', ['FLD1_Tr1.WAV']],
+    ])
+    // It is kept or left as a whole, and counts once.
+    const takeOf = async (name: string) =>
+      (await station.get<Page<ReviewClip>>(review)).rows.find((one) => one.name === name)
+    const say = async (id: string | undefined, said: object) => {
+      const body = { verdict: null, ranges: [], note: '', shotId: null, ...said }
+      expect((await station.send('PUT', `/clips/${id}/review`, body)).status).toBe(204)
     }
-    const verdicts = async () =>
-      new Map((await station.get<Page<ReviewClip>>(review)).rows.map((one) => [one.name, one.review.verdict]))
-    await say('GX010034.MP4', 'keep')
-    await say('GX010036.MP4', 'reject')
-    expect((await verdicts()).get('GX020034.MP4')).toBe('keep')
+    const [first, second] = rows[0]?.files ?? []
+    await say(first?.clipId, { verdict: 'keep' })
+    await say(rows[1]?.id, { verdict: 'reject' })
     const seconds = 2 * (whole?.seconds ?? 0)
     expect(await station.get(`${review}/sum`)).toMatchObject({ clips: 4, keep: 1, reject: 1, seconds })
-    await say('GX020034.MP4', 'reject')
-    expect((await verdicts()).get('GX010034.MP4')).toBe('reject')
+    // Ranges are on the clock of the take; each of its files leaves with its own.
+    const length = first?.length ?? 0
+    const over = [{ from: length - 10, to: length + 5 }]
+    await say(first?.clipId, { verdict: 'keep', ranges: over, note: 'over the seam' })
+    expect((await takeOf('GX010034.MP4'))?.review).toMatchObject({
+      verdict: 'keep',
+      ranges: over,
+      note: 'over the seam',
+    })
+    expect(await station.get(`${review}/sum`)).toMatchObject({ keep: 1, seconds: (15 * seconds) / (2 * length) })
+    const selects = () => station.get<Select[]>(`/productions/${world.productionId}/selects`)
+    expect((await selects()).map(({ name, ranges, note }) => [name, ranges, note])).toEqual([
+      ['GX010034.MP4', [{ from: length - 10, to: length }], 'over the seam'],
+      ['GX020034.MP4', [{ from: 0, to: 5 }], 'over the seam'],
+    ])
+    await say(first?.clipId, { verdict: 'keep', ranges: [{ from: 0, to: 5 }] })
+    expect((await selects()).map(({ name }) => name)).toEqual(['GX010034.MP4'])
+    expect(await station.get(`${review}/sum`)).toMatchObject({ sizeBytes: take?.sizeBytes })
+    const tooFar = { verdict: 'keep', ranges: [{ from: 0, to: 2 * length + 1 }], note: '', shotId: null }
+    expect((await station.send('PUT', `/clips/${first?.clipId}/review`, tooFar)).status).toBe(422)
+    // An address of one of its further files means the take.
+    await say(second?.clipId, { verdict: 'reject' })
+    expect((await takeOf('GX010034.MP4'))?.review).toMatchObject({ verdict: 'reject', ranges: [] })
     expect(await station.get(`${review}/sum`)).toMatchObject({ keep: 0, reject: 2 })
     // Two verdicts from before: the kindest of them holds for the view.
     await world.copy()
@@ -309,7 +328,7 @@ describe('a clip is what the editor sees', () => {
       db
         .updateTable('review')
         .set({ verdict })
-        .where('clipId', 'in', (at) => at.selectFrom('clip').select('id').where('name', '=', name))
+        .where('mediaFileId', 'in', (at) => at.selectFrom('mediaFile').select('id').where('name', '=', name))
         .execute()
     const sorted = async () => {
       const clips = await sortableClips(db, world.productionId, 'keep')
@@ -321,6 +340,10 @@ describe('a clip is what the editor sees', () => {
     await setPart('GX010034.MP4', 'keep')
     await setPart('GX020034.MP4', 'reject')
     expect(await sorted()).toEqual(['keep'])
+    expect((await takeOf('GX010034.MP4'))?.review.verdict).toBe('keep')
+    expect((await station.get<Page<ReviewClip>>(`${review}?show=keep`)).rows.map(({ name }) => name)).toEqual([
+      'GX010034.MP4',
+    ])
     await db.destroy()
     const load = await world.load()
     expect(load.clips).toBe(4)

@@ -3,9 +3,13 @@ import { createHash } from 'node:crypto'
 import { mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Select } from '../../core/cards/selects'
 import type { LoadView } from '../../contract/cards'
 import type { Page } from '../../contract/page'
-import type { ReviewClip } from '../../contract/review'
+import type { ReviewClip, ReviewView } from '../../contract/review'
+import { openDatabase } from '../../server/db/connection'
+import { putSeams } from '../../server/db/queries/clocks'
+import { renewSpans } from '../../server/facts/clocks'
 import { clipFile, newWorld, startStation, type Station, type World } from './station'
 
 let station: Station
@@ -105,9 +109,47 @@ describe('a take that goes on on the next card', () => {
     const said = async (label: string) => (await load(label)).findings.find(({ kind }) => kind === 'goes-on')?.sentence
     expect(await said('Curlew C')).toContain('CURL0001.MP4 goes on where CURL0002.MP4 of “Curlew B” ended')
     expect(await said('Curlew B')).toBeUndefined()
-    const { rows } = await station.get<Page<ReviewClip>>(`/productions/${world.productionId}/review?limit=50`)
-    expect(rows.flatMap((row) => (row.goesOnFrom === null ? [] : [[row.loadLabel, row.name, row.goesOnFrom]]))).toEqual(
-      [['Curlew C', 'CURL0001.MP4', 'CURL0002.MP4 of “Curlew B”']],
-    )
+    // Both are one take, of which one thing is said; each card counts its own files.
+    const review = `/productions/${world.productionId}/review`
+    const onTwo = async () =>
+      (await station.get<Page<ReviewClip>>(`${review}?limit=50`)).rows.filter(({ loadLabel }) =>
+        /Curlew [BC]/.test(loadLabel),
+      )
+    const told = async () => (await onTwo()).map(({ loadLabel, name, files }) => [loadLabel, name, files.length])
+    const joined = [
+      ['Curlew B', 'CURL0001.MP4', 1],
+      ['Curlew B, Curlew C', 'CURL0002.MP4', 2],
+      ['Curlew C', 'CURL0002.MP4', 1],
+    ]
+    expect(await told()).toEqual(joined)
+    expect([(await load('Curlew B')).clips, (await load('Curlew C')).clips]).toEqual([2, 2])
+    const before = await station.get<ReviewView>(`${review}/sum`)
+    const take = (await onTwo())[1]
+    const kept = { verdict: 'keep', ranges: [{ from: 40, to: 60 }], note: '', shotId: null }
+    expect((await station.send('PUT', `/clips/${take?.id}/review`, kept)).status).toBe(204)
+    expect(await station.get(`${review}/sum`)).toMatchObject({ clips: before.clips, keep: 1, seconds: 0.8 })
+    const selects = await station.get<Select[]>(`/productions/${world.productionId}/selects`)
+    expect(selects.map(({ load: label, ranges }) => [label, ranges])).toEqual([
+      ['Curlew B', [{ from: 40, to: 50 }]],
+      ['Curlew C', [{ from: 0, to: 10 }]],
+    ])
+    // Looked at again it is the same take.
+    await look('Curlew C')
+    expect(await told()).toEqual(joined)
+    expect((await onTwo())[1]?.review).toMatchObject({ verdict: 'keep', ranges: [{ from: 40, to: 60 }] })
+    // Once they are no longer one, each card has its own, with what was said of its part; and one again as before.
+    const db = await openDatabase(station.databaseUrl)
+    await putSeams(db, world.productionId, [])
+    expect((await onTwo()).map(({ name, files, review: own }) => [name, files.length, own.ranges])).toEqual([
+      ['CURL0001.MP4', 1, []],
+      ['CURL0002.MP4', 1, [{ from: 40, to: 50 }]],
+      ['CURL0001.MP4', 1, [{ from: 0, to: 10 }]],
+      ['CURL0002.MP4', 1, []],
+    ])
+    expect(await station.get(`${review}/sum`)).toMatchObject({ clips: before.clips + 1, keep: 2, seconds: 0.8 })
+    await renewSpans(db, world.productionId)
+    await db.destroy()
+    expect(await told()).toEqual(joined)
+    expect(await station.get(`${review}/sum`)).toMatchObject({ clips: before.clips, keep: 1, seconds: 0.8 })
   })
 })

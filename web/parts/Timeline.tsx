@@ -13,6 +13,8 @@ interface TimelineProps {
   /** Loudest samples from beginning to end, 0–1. */
   readonly peaks: readonly number[]
   readonly ranges: readonly ClipRange[]
+  /** Where one file ends and the next begins. */
+  readonly seams: readonly number[]
   /** Where a range was begun that has no end yet. */
   readonly begun: number | undefined
   readonly onSeek: (frame: number) => void
@@ -23,7 +25,19 @@ interface TimelineProps {
 const WAVE = { width: 1000, height: 100 }
 
 /** A clip from beginning to end: its sound, its ranges, and where the playhead stands. Press or drag to go there. */
-export function Timeline({ label, frame, length, step, words, peaks, ranges, begun, onSeek, under }: TimelineProps) {
+export function Timeline({
+  label,
+  frame,
+  length,
+  step,
+  words,
+  peaks,
+  ranges,
+  seams,
+  begun,
+  onSeek,
+  under,
+}: TimelineProps) {
   const [over, setOver] = useState<number>()
   const share = (at: number) => `${(Math.min(at, length) / Math.max(1, length)) * 100}%`
   const follow = (event: PointerEvent) => {
@@ -57,6 +71,9 @@ export function Timeline({ label, frame, length, step, words, peaks, ranges, beg
               className="absolute inset-y-0 border-x-2 border-accent bg-accent/15"
               style={{ left: share(from), width: share(to - from) }}
             />
+          ))}
+          {seams.map((seam) => (
+            <span key={seam} className="absolute inset-y-0 border-l border-ink" style={{ left: share(seam) }} />
           ))}
           {begun !== undefined && (
             <span

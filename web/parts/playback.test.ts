@@ -17,12 +17,12 @@ class Film extends EventTarget {
   }
 }
 
-function started(length = 100, perSecond = 25, step?: number) {
+function started(lengths: number | readonly number[] = 100, perSecond = 25, step?: number) {
   const frames: (() => void)[] = []
   vi.stubGlobal('requestAnimationFrame', (work: () => void) => frames.push(work))
   vi.stubGlobal('cancelAnimationFrame', () => undefined)
   const film = new Film()
-  const playback = new Playback(length, perSecond, step)
+  const playback = new Playback([lengths].flat(), perSecond, step)
   const pass = (seconds: number) => {
     film.currentTime += seconds
     frames.splice(0).forEach((work) => work())
@@ -100,5 +100,67 @@ describe('a film that is played', () => {
     expect([film.playbackRate, film.currentTime]).toEqual([1.5, 40.5 / 25])
     for (let turn = 0; turn < 9; turn += 1) playback.faster(-1)
     expect(film.playbackRate).toBe(0.25)
+  })
+
+  describe('in several files', () => {
+    /** The element of the file that is shown now, as the page would bring it. */
+    const next = (playback: Playback) => {
+      const film = new Film()
+      playback.setFilm(null)
+      playback.setFilm(film as unknown as HTMLVideoElement)
+      return film
+    }
+
+    it('goes on in the next file where one ends, and begins anew from its last frame', () => {
+      const { film, playback, pass, show } = started([100, 50])
+      show()
+      playback.toggle()
+      pass(3.98)
+      expect(playback.shown()).toMatchObject({ frame: 99, file: 0, playing: true })
+      film.pause()
+      film.dispatchEvent(new Event('ended'))
+      expect(playback.shown()).toMatchObject({ frame: 100, file: 1 })
+      const second = next(playback)
+      expect([second.paused, second.currentTime]).toEqual([false, 0])
+      second.currentTime = 1.98
+      playback.step(0)
+      playback.seek(149)
+      playback.toggle()
+      expect(playback.shown()).toMatchObject({ frame: 0, file: 0 })
+      expect(next(playback).paused).toBe(false)
+    })
+
+    it('is stepped and sought across the seam, on the clock of each file, without beginning to play', () => {
+      const { playback, show } = started([100, 50])
+      show()
+      playback.seek(99)
+      playback.step(1)
+      expect(playback.shown()).toMatchObject({ frame: 100, file: 1 })
+      const second = next(playback)
+      expect(second.paused).toBe(true)
+      playback.seek(110)
+      expect(second.currentTime).toBe(10.5 / 25)
+      playback.seek(20)
+      expect(playback.shown()).toMatchObject({ frame: 20, file: 0 })
+      expect(next(playback).currentTime).toBe(20.5 / 25)
+    })
+
+    it('goes round in a range over the seam', () => {
+      const { film, playback, pass, show } = started([100, 50])
+      show()
+      playback.loop({ from: 90, to: 110 })
+      playback.seek(95)
+      playback.toggle()
+      pass(0.18)
+      film.pause()
+      film.dispatchEvent(new Event('ended'))
+      const second = next(playback)
+      expect(second.paused).toBe(false)
+      second.currentTime = 0.4
+      pass(0)
+      expect(playback.shown()).toMatchObject({ frame: 90, file: 0 })
+      const first = next(playback)
+      expect([first.paused, first.currentTime]).toEqual([false, 90.5 / 25])
+    })
   })
 })

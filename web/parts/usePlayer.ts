@@ -8,15 +8,15 @@ export interface Player extends Shown {
 
 interface Played {
   readonly ticks: FrameRate
-  /** How many frames it has. */
-  readonly length: number
+  /** How many frames each of its files has. */
+  readonly lengths: readonly number[]
   readonly step: number
   readonly onWatched: (seconds: number) => void
 }
 
-/** A player for one clip; another clip needs another one. */
-export function usePlayer({ ticks, length, step, onWatched }: Played): Player {
-  const [playback] = useState(() => new Playback(length, ticks.num / ticks.den, step))
+/** A player for one take; another take needs another one. */
+export function usePlayer({ ticks, lengths, step, onWatched }: Played): Player {
+  const [playback] = useState(() => new Playback(lengths, ticks.num / ticks.den, step))
   const shown = useSyncExternalStore(playback.subscribe, playback.shown)
   useEffect(() => playback.tellWatched(onWatched), [playback, onWatched])
   return { ...shown, playback }

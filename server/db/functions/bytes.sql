@@ -17,23 +17,23 @@ create or replace function count_proxy_bytes() returns trigger language plpgsql 
   begin
     if tg_op = 'UPDATE' then
       perform add_production_bytes(
-        (select production_id from clip where id = old.clip_id), old.volume_id, 'generated', -old.size_bytes);
+        (select production_id from media_file where id = old.media_file_id), old.volume_id, 'generated', -old.size_bytes);
     end if;
     perform add_production_bytes(
-      (select production_id from clip where id = new.clip_id), new.volume_id, 'generated', new.size_bytes);
+      (select production_id from media_file where id = new.media_file_id), new.volume_id, 'generated', new.size_bytes);
     return null;
   end $$;
 create or replace trigger count_proxy_bytes after insert or update on proxy
   for each row execute function count_proxy_bytes();
 
--- Bytes that were made of a clip go with it.
+-- Bytes that were made of a media file go with it.
 create or replace function move_proxy_bytes() returns trigger language plpgsql as $$
   begin
-    perform add_production_bytes(old.production_id, volume_id, 'generated', -size_bytes) from proxy where clip_id = new.id;
-    perform add_production_bytes(new.production_id, volume_id, 'generated', size_bytes) from proxy where clip_id = new.id;
+    perform add_production_bytes(old.production_id, volume_id, 'generated', -size_bytes) from proxy where media_file_id = new.id;
+    perform add_production_bytes(new.production_id, volume_id, 'generated', size_bytes) from proxy where media_file_id = new.id;
     return null;
   end $$;
-create or replace trigger move_proxy_bytes after update of production_id on clip for each row
+create or replace trigger move_proxy_bytes after update of production_id on media_file for each row
   when (old.production_id <> new.production_id) execute function move_proxy_bytes();
 
 create or replace function count_output_bytes() returns trigger language plpgsql as $$

@@ -27,6 +27,7 @@ import * as cardStamps from './0025-card-stamps'
 import * as rangesAsTimes from './0026-ranges-as-times'
 import * as knownByEnds from './0027-known-by-ends'
 import * as functionsOnce from './0028-functions-once'
+import * as takes from './0029-takes'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -58,4 +59,5 @@ export const migrations: Record<string, Migration> = {
   '0026-ranges-as-times': rangesAsTimes,
   '0027-known-by-ends': knownByEnds,
   '0028-functions-once': functionsOnce,
+  '0029-takes': takes,
 }

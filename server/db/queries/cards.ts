@@ -55,7 +55,7 @@ export const loadLabels = async (db: Db, productionId: string): Promise<string[]
     (row) => row.label,
   )
 
-export type ClipRow = Selectable<Database['clip']>
+export type ClipRow = Selectable<Database['mediaFile']>
 
 /** Only decoded frames can show how it is scanned, and they have not been asked. */
 const unmeasured = sql<boolean>`coalesce(probe->'video' is not null
@@ -64,7 +64,7 @@ const unmeasured = sql<boolean>`coalesce(probe->'video' is not null
 /** How the clips of a load stood at its last look; without all that was read of them, since they may be very many. */
 export const clipsBefore = (db: Db, loadId: string) =>
   db
-    .selectFrom('clip')
+    .selectFrom('mediaFile')
     .select(['id', 'entryId', 'sizeBytes', 'trouble', 'cut', 'hasPicture', 'pictureMade'])
     .select([sql<number | null>`(probe->>'version')::int`.as('version'), unmeasured.as('unmeasured')])
     .select(sql<boolean>`coalesce(probe->'sequence' is not null, false)`.as('isRun'))
@@ -75,24 +75,21 @@ export const clipsBefore = (db: Db, loadId: string) =>
 /** Clips of a load whose scan neither the file nor a measurement tells yet. */
 export const unmeasuredClips = (db: Db, loadId: string) =>
   db
-    .selectFrom('clip')
+    .selectFrom('mediaFile')
     .select(['id', 'entryId', 'probe'])
     .where('loadId', '=', loadId)
     .where('shown', '=', true)
     .where(unmeasured)
     .execute()
 
-/** Of a take that was split into files the first stands for all. */
-const isFirstPart = sql<boolean>`coalesce(part, 1) = 1`
-
 const CLIP_ORDERS: Record<ClipSort, Omit<ListOrder, 'id'>> = {
-  name: { by: 'clip.sort_path', type: 'text' },
-  frame: { by: 'clip.frame_px', type: 'bigint' },
-  rate: { by: 'clip.rate', type: 'float8' },
-  length: { by: 'clip.seconds', type: 'float8' },
-  codec: { by: 'clip.codec', type: 'text' },
-  size: { by: 'clip.size_bytes', type: 'bigint' },
-  recorded: { by: 'clip.recorded_at', type: 'text' },
+  name: { by: 'media_file.sort_path', type: 'text' },
+  frame: { by: 'media_file.frame_px', type: 'bigint' },
+  rate: { by: 'media_file.rate', type: 'float8' },
+  length: { by: 'media_file.seconds', type: 'float8' },
+  codec: { by: 'media_file.codec', type: 'text' },
+  size: { by: 'media_file.size_bytes', type: 'bigint' },
+  recorded: { by: 'media_file.recorded_at', type: 'text' },
 }
 
 /** Clips of a production, of one of its loads whole, or those of another one’s load that were given to it. */
@@ -108,45 +105,48 @@ export function clipPage(
   asked: PageAsked,
 ) {
   const query = db
-    .selectFrom('clip')
+    .selectFrom('mediaFile')
     .selectAll()
     .where('shown', '=', true)
-    .where(isFirstPart)
+    // Of a take in several files the first stands for all.
+    .where('goesOn', '=', false)
     .where(
       loadId === null
-        ? sql<boolean>`clip.production_id = ${productionId}`
-        : sql<boolean>`clip.load_id = ${loadId} and (clip.production_id = ${productionId}
+        ? sql<boolean>`media_file.production_id = ${productionId}`
+        : sql<boolean>`media_file.load_id = ${loadId} and (media_file.production_id = ${productionId}
             or ${productionId} = (select production_id from load where load.id = ${loadId}))`,
     )
     .$if(show === 'film', (clips) => clips.where('hasVideo', '=', true))
     .$if(show === 'playable', (clips) => clips.where('playable', '=', true))
     .$if(show === 'wrong', (clips) => clips.where('wrong', '=', true))
-    .$if(wordsOf(q).length > 0, (clips) => clips.where(hasWords('clip.name', q)))
-  return pageOf(query, { ...CLIP_ORDERS[sort], id: 'clip.id' }, asked)
+    .$if(wordsOf(q).length > 0, (clips) => clips.where(hasWords('mediaFile.name', q)))
+  return pageOf(query, { ...CLIP_ORDERS[sort], id: 'media_file.id' }, asked)
 }
 
 /** Which media files of a load have the content of another one, by their printable paths; all others have their own. */
 export const setSameAs = (db: Db, loadId: string, same: readonly { readonly path: string; readonly as: string }[]) =>
-  sql`update clip set same_as = first.id
-    from clip now left join jsonb_to_recordset(${JSON.stringify(same)}::jsonb) as s(path text, "as" text) on s.path = now.path_text
-      left join clip first on first.load_id = now.load_id and first.path_text = s."as"
-    where clip.id = now.id and now.load_id = ${loadId} and clip.same_as is distinct from first.id`.execute(db)
+  sql`update media_file file set same_as = first.id
+    from media_file now left join jsonb_to_recordset(${JSON.stringify(same)}::jsonb) as s(path text, "as" text) on s.path = now.path_text
+      left join media_file first on first.load_id = now.load_id and first.path_text = s."as"
+    where file.id = now.id and now.load_id = ${loadId} and file.same_as is distinct from first.id`.execute(db)
 
 /** A picture of a clip was taken. */
 export const setPictureMade = (db: Db, id: string) =>
-  db.updateTable('clip').set({ pictureMade: true }).where('id', '=', id).execute()
+  db.updateTable('mediaFile').set({ pictureMade: true }).where('id', '=', id).execute()
 
 /** What of a load's clips findings are made from. */
 export async function scannedClips(db: Db, loadId: string): Promise<ScannedClip[]> {
   const rows = await db
-    .selectFrom('clip')
+    .selectFrom('mediaFile')
     .select(['pathText as path', 'sizeBytes', 'seconds', 'recordedAt', 'pictureMade', 'trouble', 'hasPicture', 'cut'])
     .select([
       sql<string | null>`probe#>>'{video,cadence,kind}'`.as('cadence'),
       sql<string | null>`coalesce(probe#>>'{video,fieldOrder}', probe#>>'{video,measuredFields,order}')`.as('fields'),
       sql<string | null>`probe#>>'{video,transfer}'`.as('transfer'),
       sql<MissingFrames | null>`probe->'sequence'`.as('sequence'),
-      sql<string | null>`(select first.path_text from clip first where first.id = clip.same_as)`.as('sameAs'),
+      sql<string | null>`(select first.path_text from media_file first where first.id = media_file.same_as)`.as(
+        'sameAs',
+      ),
     ])
     .where('loadId', '=', loadId)
     .where('shown', '=', true)
@@ -170,19 +170,19 @@ export async function scannedClips(db: Db, loadId: string): Promise<ScannedClip[
 /** A clip with the load, production and path bytes it belongs to. */
 export const clip = (db: Db, id: string) =>
   db
-    .selectFrom('clip')
-    .innerJoin('load', 'load.id', 'clip.loadId')
-    .innerJoin('loadEntry', 'loadEntry.id', 'clip.entryId')
-    .selectAll('clip')
+    .selectFrom('mediaFile')
+    .innerJoin('load', 'load.id', 'mediaFile.loadId')
+    .innerJoin('loadEntry', 'loadEntry.id', 'mediaFile.entryId')
+    .selectAll('mediaFile')
     .select(['load.label as loadLabel', 'loadEntry.path as pathBytes', 'loadEntry.sizeBytes as entryBytes'])
-    .where('clip.id', '=', id)
+    .where('mediaFile.id', '=', id)
     .executeTakeFirst()
 
 /** Whether another clip of the load has the same folder and the same name up to its ending. */
 export const hasTwin = async (db: Db, clip: { id: string; loadId: string; pathText: string }): Promise<boolean> => {
   const stem = clip.pathText.replace(/\.[^./]*$/, '').toLowerCase()
   const twin = await db
-    .selectFrom('clip')
+    .selectFrom('mediaFile')
     .select('id')
     .where('loadId', '=', clip.loadId)
     .where('id', '<>', clip.id)
@@ -256,7 +256,7 @@ export const finishLook = (db: Db, id: string, clipFindings: readonly Finding[])
 /** What was measured of a clip after it was read. */
 export const setFacts = (db: Db, clipId: string, facts: MediaFacts) =>
   db
-    .updateTable('clip')
+    .updateTable('mediaFile')
     .set({ probe: JSON.stringify(facts) })
     .where('id', '=', clipId)
     .execute()
@@ -324,7 +324,7 @@ export interface NewClip {
   readonly pictureMade: boolean
 }
 
-/** A media file, or the first of a run of frames. Which files make a clip is written down when all were read. */
+/** A media file, or the first of a run of frames. Until all were read it is a take of its own. */
 export function putClip(db: Db, { probe, trouble, cut, productionId, ...rest }: NewClip): Promise<{ id: string }> {
   const values = {
     ...rest,
@@ -334,8 +334,8 @@ export function putClip(db: Db, { probe, trouble, cut, productionId, ...rest }: 
     proxyBytes: probe ? mostProxyBytes(probe) : 0,
   }
   return db
-    .insertInto('clip')
-    .values({ ...values, productionId, sidecars: 0 })
+    .insertInto('mediaFile')
+    .values({ ...values, productionId })
     .onConflict((conflict) => conflict.column('entryId').doUpdateSet(values))
     .returning('id')
     .executeTakeFirstOrThrow()

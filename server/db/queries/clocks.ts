@@ -1,7 +1,8 @@
 import { sql } from 'kysely'
 import type { ClockShift, LoadStarts } from '../../../core/cards/clock'
-import type { EdgeClip, GoesOn, LoadEdges } from '../../../core/cards/spans'
+import type { EdgeClip, LoadEdges, Seam } from '../../../core/cards/spans'
 import { inTransaction, type Db } from '../connection'
+import { joinTakes, partTakesOf } from './takes'
 
 /** When the clips of each load of a production began, by the clocks of their cameras, in milliseconds. */
 export async function clipStarts(db: Db, productionId: string): Promise<LoadStarts[]> {
@@ -12,8 +13,8 @@ export async function clipStarts(db: Db, productionId: string): Promise<LoadStar
     .orderBy('createdAt')
     .execute()
   const { rows } = await sql<{ loadId: string; recordedAt: string }>`
-    select load_id, probe->>'recordedAt' as recorded_at from clip join load on load.id = clip.load_id
-    where load.production_id = ${productionId} and shown and coalesce(part, 1) = 1 and probe->>'recordedAt' is not null
+    select load_id, probe->>'recordedAt' as recorded_at from media_file join load on load.id = media_file.load_id
+    where load.production_id = ${productionId} and shown and not media_file.goes_on and probe->>'recordedAt' is not null
     order by load_id, recorded_at`.execute(db)
   const starts = new Map<string, number[]>()
   for (const { loadId, recordedAt } of rows) {
@@ -50,7 +51,7 @@ export const moveClock = (db: Db, loadId: string, shiftMs: number): Promise<bool
       .returning('id')
       .executeTakeFirst()
     if (!load) return false
-    await tx.updateTable('clip').set({ shiftMs }).where('loadId', '=', loadId).execute()
+    await tx.updateTable('mediaFile').set({ shiftMs }).where('loadId', '=', loadId).execute()
     return true
   })
 
@@ -59,25 +60,26 @@ export async function loadEdges(db: Db, productionId: string): Promise<LoadEdges
   const { rows } = await sql<{
     id: string
     label: string
+    clipId: string
     name: string
     at: string
     seconds: number
     mode: string
     isFirst: boolean
   }>`
-    select load.id, load.label, edge.name, edge.at, edge.seconds, edge.mode, edge.is_first
+    select load.id, load.label, edge.clip_id, edge.name, edge.at, edge.seconds, edge.mode, edge.is_first
     from load cross join lateral (
-      select name, probe->>'recordedAt' as at, seconds, frame_px || ' ' || rate || ' ' || codec as mode,
+      select id as clip_id, name, probe->>'recordedAt' as at, seconds, frame_px || ' ' || rate || ' ' || codec as mode,
         row_number() over (order by probe->>'recordedAt', path_text) = 1 as is_first,
         row_number() over (order by probe->>'recordedAt' desc, path_text desc) = 1 as is_last
-      from clip where clip.load_id = load.id and shown and has_video and probe->>'recordedAt' is not null
+      from media_file file where file.load_id = load.id and shown and has_video and probe->>'recordedAt' is not null
     ) edge
     where load.production_id = ${productionId} and (edge.is_first or edge.is_last)`.execute(db)
   const edges = new Map<string, { label: string; first?: EdgeClip; last?: EdgeClip }>()
-  for (const { id, label, name, at, seconds, mode, isFirst } of rows) {
+  for (const { id, label, clipId, name, at, seconds, mode, isFirst } of rows) {
     const startMs = Date.parse(at)
     if (Number.isNaN(startMs)) continue
-    const clip = { name, startMs, endMs: startMs + seconds * 1000, mode }
+    const clip = { id: clipId, name, startMs, endMs: startMs + seconds * 1000, mode }
     const known = edges.get(id) ?? { label }
     // The only clip of a load is its first and its last.
     edges.set(id, isFirst ? { last: clip, ...known, first: clip } : { first: clip, ...known, last: clip })
@@ -85,12 +87,15 @@ export async function loadEdges(db: Db, productionId: string): Promise<LoadEdges
   return [...edges].flatMap(([id, { label, first, last }]) => (first && last ? [{ id, label, first, last }] : []))
 }
 
-/** Keeps which loads begin with a take that another one began. */
-export async function putGoesOn(db: Db, productionId: string, found: ReadonlyMap<string, GoesOn>): Promise<void> {
-  const rows = [...found].map(([id, goesOn]) => ({ id, goes_on: goesOn }))
-  await sql`update load set goes_on = f.goes_on
-    from load now left join jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as f(id uuid, goes_on jsonb) on f.id = now.id
-    where load.id = now.id and now.production_id = ${productionId} and load.goes_on is distinct from f.goes_on`.execute(
-    db,
-  )
-}
+/** Keeps which loads begin with a take that another one began: both are one take from then on, and two again once they are not. */
+export const putSeams = (db: Db, productionId: string, seams: readonly Seam[]): Promise<void> =>
+  inTransaction(db, async (tx) => {
+    const rows = seams.map(({ loadId, goesOn }) => ({ id: loadId, goes_on: goesOn }))
+    await sql`update load set goes_on = f.goes_on
+      from load now left join jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as f(id uuid, goes_on jsonb) on f.id = now.id
+      where load.id = now.id and now.production_id = ${productionId} and load.goes_on is distinct from f.goes_on`.execute(
+      tx,
+    )
+    await partTakesOf(tx, productionId)
+    for (const seam of seams) await joinTakes(tx, seam)
+  })

@@ -13,10 +13,10 @@ export const deliverablePage = (db: Db, productionId: string, asked: PageAsked) 
   pageOf(
     db
       .selectFrom('deliverable')
-      .innerJoin('clip', 'clip.id', 'deliverable.clipId')
+      .innerJoin('mediaFile', 'mediaFile.id', 'deliverable.mediaFileId')
       .innerJoin('volume', 'volume.id', 'deliverable.volumeId')
       .selectAll('deliverable')
-      .select(['clip.name as clipName', 'clip.probe as master', 'volume.name as volumeName'])
+      .select(['mediaFile.name as clipName', 'mediaFile.probe as master', 'volume.name as volumeName'])
       .where('deliverable.productionId', '=', productionId),
     { by: 'deliverable.made_at', type: 'timestamptz', id: 'deliverable.id' },
     asked,
@@ -48,7 +48,7 @@ export const deliverableAt = (db: Db, volumeId: string, path: string) =>
 /** A finished file with what was measured of it. */
 export interface NewDeliverable {
   readonly productionId: string
-  readonly clipId: string
+  readonly mediaFileId: string
   readonly destinationId: string
   readonly cropWindow: CropWindow
   readonly volumeId: string

@@ -14,22 +14,22 @@ export type CardPart = Awaited<ReturnType<typeof cardParts>>[number]
  */
 export const giveClips = (db: Db, clipIds: readonly string[], productionId: string): Promise<boolean> =>
   inTransaction(db, async (tx) => {
-    const clips = await tx.selectFrom('clip').select(['id', 'takeId', 'memberOf']).where(anyOf('id', clipIds)).execute()
-    if (clips.length < new Set(clipIds).size) return false
-    const firsts = clips.map((clip) => clip.memberOf ?? clip.takeId ?? clip.id)
+    const places = await tx.selectFrom('takeFile').select('takeId').where(anyOf('media_file_id', clipIds)).execute()
+    if (places.length < new Set(clipIds).size) return false
+    const ids = places.map((place) => place.takeId)
     const { rows: moved } = await sql<{ id: string }>`
-      with take as (select id, lens_of from clip where id = any(${firsts}::uuid[]) or take_id = any(${firsts}::uuid[])),
-        head as (select coalesce(lens_of, id) as id from take),
-        whole as (select id from take union select id from clip where lens_of in (select id from head) union select id from head)
-      update clip set production_id = ${productionId}
-      where (id in (select id from whole) or member_of in (select id from whole)) and production_id <> ${productionId}
+      with moment as (select coalesce(rig_take_id, id) as id from take where id = any(${ids}::uuid[])),
+        whole as (select id from moment union select take.id from take join moment on moment.id = take.rig_take_id)
+      update media_file set production_id = ${productionId}
+      where id in (select f.media_file_id from take_file f join whole on whole.id = f.take_id)
+        and production_id <> ${productionId}
       returning id`.execute(tx)
     await tx
       .updateTable('review')
       .set({ shotId: null, name: null })
       .where(
         anyOf(
-          'clip_id',
+          'media_file_id',
           moved.map((clip) => clip.id),
         ),
       )

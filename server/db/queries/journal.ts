@@ -8,7 +8,7 @@ export interface NewNote {
   readonly productionId?: string
   readonly loadId?: string
   readonly volumeId?: string
-  readonly clipId?: string
+  readonly mediaFileId?: string
   readonly detail?: object
 }
 

@@ -38,11 +38,11 @@ export async function countRecorded(db: Db, loadId: string): Promise<void> {
     insert into recorded (production_id, load_id, camera_id, label, width_px, height_px, rate, codec, clips, size_bytes, seconds)
     select load.production_id, load.id, load.camera_id, load.label,
       coalesce((probe#>>'{video,widthPx}')::int, 0), coalesce((probe#>>'{video,heightPx}')::int, 0),
-      coalesce((probe#>>'{video,rate,num}') || '/' || (probe#>>'{video,rate,den}'), ''), clip.codec,
-      count(*), sum(clip.size_bytes), sum(clip.seconds)
-    from clip join load on load.id = clip.load_id
-    where clip.load_id = ${loadId} and clip.shown and not clip.wrong and clip.seconds > 0
-    group by load.id, 5, 6, 7, clip.codec`.execute(db)
+      coalesce((probe#>>'{video,rate,num}') || '/' || (probe#>>'{video,rate,den}'), ''), file.codec,
+      count(*), sum(file.size_bytes), sum(file.seconds)
+    from media_file file join load on load.id = file.load_id
+    where file.load_id = ${loadId} and file.shown and not file.wrong and file.seconds > 0
+    group by load.id, 5, 6, 7, file.codec`.execute(db)
 }
 
 export interface NewOffload {

@@ -127,7 +127,7 @@ export interface FileProof {
   readonly modifiedMs: number
   readonly pastCache: boolean
   readonly runId: string
-  readonly clipId?: string
+  readonly mediaFileId?: string
   readonly deliverableId?: string
   readonly bagId?: string
 }
@@ -146,7 +146,7 @@ export async function addFileProofs(db: Db, proofs: readonly FileProof[]): Promi
         found: null,
         loadId: null,
         entryId: null,
-        clipId: proof.clipId ?? null,
+        mediaFileId: proof.mediaFileId ?? null,
         deliverableId: proof.deliverableId ?? null,
         bagId: proof.bagId ?? null,
       })),

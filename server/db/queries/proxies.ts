@@ -6,8 +6,8 @@ import { pageOf, type ListOrder } from '../page'
 import { hasWords, wordsOf } from '../words'
 
 const ORDERS: Record<ProxiesAsked['sort'], ListOrder> = {
-  name: { by: 'clip.sort_path', type: 'text', id: 'clip.id' },
-  size: { by: 'clip.size_bytes', type: 'bigint', id: 'clip.id' },
+  name: { by: 'media_file.sort_path', type: 'text', id: 'media_file.id' },
+  size: { by: 'media_file.size_bytes', type: 'bigint', id: 'media_file.id' },
 }
 
 /** Clips of a production that can have a proxy, each with the one it has. */
@@ -18,18 +18,25 @@ export const proxyPage = (
 ) =>
   pageOf(
     db
-      .selectFrom('clip')
-      .innerJoin('load', 'load.id', 'clip.loadId')
-      .leftJoin('proxy', 'proxy.clipId', 'clip.id')
+      .selectFrom('mediaFile')
+      .innerJoin('load', 'load.id', 'mediaFile.loadId')
+      .leftJoin('proxy', 'proxy.mediaFileId', 'mediaFile.id')
       .leftJoin('volume', 'volume.id', 'proxy.volumeId')
-      .select(['clip.id', 'clip.name', 'clip.sizeBytes', 'clip.probe', 'clip.pictureMade', 'load.label'])
+      .select([
+        'mediaFile.id',
+        'mediaFile.name',
+        'mediaFile.sizeBytes',
+        'mediaFile.probe',
+        'mediaFile.pictureMade',
+        'load.label',
+      ])
       .select(['proxy.path', 'proxy.sizeBytes as madeBytes', 'proxy.probe as madeProbe', 'volume.name as volumeName'])
       .select(['proxy.decodedFrames', 'proxy.decodeErrors', 'proxy.timesCompared', 'proxy.worstSeconds'])
-      .where('clip.productionId', '=', productionId)
-      .where('clip.shown', '=', true)
-      .where('clip.hasVideo', '=', true)
-      .$if(show !== 'all', (clips) => clips.where('clip.proxy', '=', show === 'all' ? 'none' : show))
-      .$if(wordsOf(q).length > 0, (clips) => clips.where(hasWords('clip.name', q))),
+      .where('mediaFile.productionId', '=', productionId)
+      .where('mediaFile.shown', '=', true)
+      .where('mediaFile.hasVideo', '=', true)
+      .$if(show !== 'all', (clips) => clips.where('mediaFile.proxy', '=', show === 'all' ? 'none' : show))
+      .$if(wordsOf(q).length > 0, (clips) => clips.where(hasWords('mediaFile.name', q))),
     ORDERS[sort],
     asked,
   )
@@ -37,7 +44,7 @@ export const proxyPage = (
 /** Clips of a production that have no proxy that equals them. */
 const openOnes = (db: Db, productionId: string) =>
   db
-    .selectFrom('clip')
+    .selectFrom('mediaFile')
     .where('productionId', '=', productionId)
     .where('shown', '=', true)
     .where('hasVideo', '=', true)
@@ -52,30 +59,30 @@ export const openClips = (db: Db, productionId: string) =>
   openOnes(db, productionId).select(['id', 'loadId', 'framePx', 'rate', 'seconds', 'proxyBytes']).execute()
 
 /** Keeps what a clip's proxy will have, predicted from a few of its seconds. */
-export const putProxySample = (db: Db, sample: { clipId: string; bytes: number }) =>
+export const putProxySample = (db: Db, sample: { mediaFileId: string; bytes: number }) =>
   db
     .insertInto('proxySample')
     .values(sample)
-    .onConflict((at) => at.column('clipId').doUpdateSet({ bytes: sample.bytes, measuredAt: new Date() }))
+    .onConflict((at) => at.column('mediaFileId').doUpdateSet({ bytes: sample.bytes, measuredAt: new Date() }))
     .execute()
 
 /** What was predicted of a production's clips, beside the most that each can have. A few rows. */
 export const proxySamples = (db: Db, productionId: string) =>
   db
     .selectFrom('proxySample')
-    .innerJoin('clip', 'clip.id', 'proxySample.clipId')
-    .select(['proxySample.bytes', 'clip.proxyBytes as mostBytes'])
-    .where('clip.productionId', '=', productionId)
-    .where('clip.shown', '=', true)
+    .innerJoin('mediaFile', 'mediaFile.id', 'proxySample.mediaFileId')
+    .select(['proxySample.bytes', 'mediaFile.proxyBytes as mostBytes'])
+    .where('mediaFile.productionId', '=', productionId)
+    .where('mediaFile.shown', '=', true)
     .execute()
 
-/** The proxy of a clip, if it has one. */
-export const proxyOf = (db: Db, clipId: string) =>
-  db.selectFrom('proxy').selectAll().where('clipId', '=', clipId).executeTakeFirst()
+/** The proxy of a media file, if it has one. */
+export const proxyOf = (db: Db, mediaFileId: string) =>
+  db.selectFrom('proxy').selectAll().where('mediaFileId', '=', mediaFileId).executeTakeFirst()
 
 /** A proxy that was made, decoded from end to end and compared. */
 export interface NewProxy {
-  readonly clipId: string
+  readonly mediaFileId: string
   readonly volumeId: string
   readonly path: string
   readonly sizeBytes: number
@@ -95,15 +102,15 @@ export async function putProxy(tx: Db, { probe, pass, ...rest }: NewProxy): Prom
   await tx
     .insertInto('proxy')
     .values(values)
-    .onConflict((at) => at.column('clipId').doUpdateSet(values))
+    .onConflict((at) => at.column('mediaFileId').doUpdateSet(values))
     .execute()
-  await setProxyState(tx, rest.clipId, pass)
+  await setProxyState(tx, rest.mediaFileId, pass)
 }
 
 /** Whether a clip's proxy equals it; told anew when one of the two was read again. */
-export const setProxyState = (db: Db, clipId: string, pass: boolean) =>
+export const setProxyState = (db: Db, mediaFileId: string, pass: boolean) =>
   db
-    .updateTable('clip')
+    .updateTable('mediaFile')
     .set({ proxy: pass ? 'equal' : 'differs' })
-    .where('id', '=', clipId)
+    .where('id', '=', mediaFileId)
     .execute()

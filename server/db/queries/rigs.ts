@@ -2,6 +2,7 @@ import { sql } from 'kysely'
 import type { LensCard, LensClip, RigOddity } from '../../../core/cards/rig'
 import { anyOf } from '../anyOf'
 import { inTransaction, type Db } from '../connection'
+import type { TakeRow } from './takes'
 
 /** Cards of a production with the rig that they are in, by rig and lens. */
 export const rigCards = (db: Db, productionId: string) =>
@@ -21,7 +22,7 @@ export const rigCards = (db: Db, productionId: string) =>
 /** What cards filmed, in the order in which they filmed it; files of one take each by itself. */
 export async function lensCards(db: Db, loads: readonly { loadId: string; label: string }[]): Promise<LensCard[]> {
   const rows = await db
-    .selectFrom('clip')
+    .selectFrom('mediaFile')
     .select(['id', 'loadId', 'name', 'seconds'])
     .select('recordedAt as at')
     .where(
@@ -76,9 +77,8 @@ class NotTied extends Error {}
 /** Unties a rig; its cards stay, and so does what was said of their clips. Returns its production, `undefined` when there is none. */
 export const untieRig = (db: Db, rigId: string): Promise<string | undefined> =>
   inTransaction(db, async (tx) => {
-    await sql`update clip set lens_of = null from load where load.id = clip.load_id and load.rig_id = ${rigId} and lens_of is not null`.execute(
-      tx,
-    )
+    await sql`update take set rig_take_id = null from media_file file join load on load.id = file.load_id
+      where file.id = take.id and load.rig_id = ${rigId} and take.rig_take_id is not null`.execute(tx)
     await tx.updateTable('load').set({ rigId: null, lens: null, rigOdd: null }).where('rigId', '=', rigId).execute()
     return (await tx.deleteFrom('rig').where('id', '=', rigId).returning('productionId').executeTakeFirst())
       ?.productionId
@@ -120,17 +120,23 @@ export const putRig = (
         .set({ rigOdd: oddities.length === 0 ? null : JSON.stringify(oddities) })
         .where('id', '=', loadId)
         .execute()
-    await sql`update clip set lens_of = f."of"
-      from clip now join load on load.id = now.load_id
-        left join jsonb_to_recordset(${JSON.stringify(found.lenses)}::jsonb) as f(id uuid, "of" uuid) on f.id = now.id
-      where clip.id = now.id and load.rig_id = ${rigId} and clip.lens_of is distinct from f."of"`.execute(tx)
+    await sql`with said as (
+        select distinct lens.take_id as id, head.take_id as "of"
+        from jsonb_to_recordset(${JSON.stringify(found.lenses)}::jsonb) as f(id uuid, "of" uuid)
+          join take_file lens on lens.media_file_id = f.id join take_file head on head.media_file_id = f."of"
+        where lens.take_id <> head.take_id),
+      meant as (
+        select distinct on (id) id, "of" from (select id, "of" from said union all select "of", "of" from said) both_ways
+        order by id, id = "of" desc, "of")
+      update take set rig_take_id = meant."of"
+      from media_file file join load on load.id = file.load_id left join meant on meant.id = file.id
+      where take.id = file.id and load.rig_id = ${rigId} and take.rig_take_id is distinct from meant."of"`.execute(tx)
   })
 
-/** Clips that other lenses of a rig filmed with one, without itself. */
-export const lensesBeside = (db: Db, clip: { readonly id: string; readonly lensOf: string | null }) =>
-  db
-    .selectFrom('clip')
-    .select(['id', 'probe', 'seconds', 'takeId'])
-    .where((at) => at.or([at('id', '=', clip.lensOf ?? clip.id), at('lensOf', '=', clip.lensOf ?? clip.id)]))
-    .where('id', '<>', clip.id)
-    .execute()
+/** Takes that the other lenses of a rig filmed with one. */
+export const lensesBeside = async (db: Db, { id, rigTakeId }: TakeRow): Promise<string[]> =>
+  rigTakeId === null
+    ? []
+    : (await db.selectFrom('take').select('id').where('rigTakeId', '=', rigTakeId).where('id', '<>', id).execute()).map(
+        (take) => take.id,
+      )

@@ -56,17 +56,17 @@ async function namedVolumes(db: Db, words: readonly string[]): Promise<SearchHit
 async function namedClips(db: Db, typed: string): Promise<SearchHit[]> {
   const clips = () =>
     db
-      .selectFrom('clip')
-      .innerJoin('load', 'load.id', 'clip.loadId')
-      .where('clip.shown', '=', true)
-      .select(['clip.id', 'clip.name', 'load.label', 'clip.productionId'])
+      .selectFrom('mediaFile')
+      .innerJoin('load', 'load.id', 'mediaFile.loadId')
+      .where('mediaFile.shown', '=', true)
+      .select(['mediaFile.id', 'mediaFile.name', 'load.label', 'mediaFile.productionId'])
       .limit(MOST)
   const begin = await clips()
-    .where(sql<boolean>`lower(clip.name) like ${`${escaped(typed)}%`}`)
+    .where(sql<boolean>`lower(media_file.name) like ${`${escaped(typed)}%`}`)
     // In the order of the index, so that of a thousand clips of one name only the first are read.
-    .orderBy(sql`lower(clip.name) using ~<~`)
+    .orderBy(sql`lower(media_file.name) using ~<~`)
     .execute()
-  const inside = begin.length < MOST ? await clips().where(hasWords('clip.name', typed)).execute() : []
+  const inside = begin.length < MOST ? await clips().where(hasWords('mediaFile.name', typed)).execute() : []
   const rows = new Map([...begin, ...inside].map((row) => [row.id, row]))
   return [...rows.values()].slice(0, MOST).map(({ id, name, label, productionId }) => ({
     kind: 'clip',

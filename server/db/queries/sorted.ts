@@ -1,7 +1,7 @@
 import { sql } from 'kysely'
-import type { Verdict } from '../../../core/cards/review'
 import { USUAL_TEMPLATE, type SortSettings } from '../../../core/cards/sorted'
 import { inTransaction, type Db } from '../connection'
+import { takeVerdict } from './review'
 
 const USUAL: SortSettings = { template: USUAL_TEMPLATE, aRoll: [], which: 'keep', links: 'reflink', editBegun: false }
 
@@ -28,35 +28,29 @@ export async function putSortedView(
     .execute()
 }
 
-/** A take that the camera split is kept or left as a whole: the kindest of what was said of its files. */
-const takeVerdict = sql<Verdict | null>`case when clip.take_id is null then review.verdict else (
-  select said.verdict from review said join clip part on part.id = said.clip_id
-  where part.take_id = clip.take_id and part.shown and said.verdict is not null
-  order by array_position(array['keep', 'maybe', 'reject'], said.verdict) limit 1) end`
-
-/** Clips of a production that a view may hold, as they were filmed, with what decides where. */
+/** Takes of a production that a view may hold, by their first files, as they were filmed, with what decides where. */
 export const sortableClips = (db: Db, productionId: string, which: SortSettings['which']) =>
   db
-    .selectFrom('clip')
-    .innerJoin('load', 'load.id', 'clip.loadId')
-    .leftJoin('review', 'review.clipId', 'clip.id')
-    .select(['clip.id', 'clip.loadId', 'clip.hasVideo', 'clip.pictureMade', 'load.label as load', 'load.cameraId'])
-    .select(['review.name', 'review.shotId', 'review.folder', takeVerdict.as('verdict')])
-    .select(sql<boolean>`coalesce(clip.probe->'sequence' is not null, false)`.as('isRun'))
-    .select(sql<boolean>`clip.has_picture`.as('hasPicture'))
-    .where('clip.productionId', '=', productionId)
-    .where('clip.shown', '=', true)
-    .where(sql<boolean>`coalesce(clip.part, 1) = 1`)
+    .selectFrom('take')
+    .innerJoin('mediaFile', 'mediaFile.id', 'take.id')
+    .innerJoin('load', 'load.id', 'mediaFile.loadId')
+    .leftJoin('review', 'review.mediaFileId', 'mediaFile.id')
+    .select(['mediaFile.id', 'mediaFile.loadId', 'mediaFile.hasVideo', 'mediaFile.pictureMade', 'load.label as load'])
+    .select(['load.cameraId', 'review.name', 'review.shotId', 'review.folder', takeVerdict.as('verdict')])
+    .select(sql<boolean>`coalesce(media_file.probe->'sequence' is not null, false)`.as('isRun'))
+    .select('mediaFile.hasPicture')
+    .where('mediaFile.productionId', '=', productionId)
+    .where('mediaFile.shown', '=', true)
     .where(
       which === 'keep' ? sql<boolean>`${takeVerdict} = 'keep'` : sql<boolean>`${takeVerdict} is distinct from 'reject'`,
     )
-    .orderBy('clip.filmedOrder')
-    .orderBy('clip.id')
+    .orderBy('mediaFile.filmedOrder')
+    .orderBy('mediaFile.id')
     .execute()
 
 /**
- * Files of those clips that belong into a view, with where a proved copy of each lies: picture, sound beside it, frames, and
- * further parts of a take, whose rows are clips of their own. A copy on the volume of the view comes first.
+ * Files of those takes that belong into a view, with where a proved copy of each lies: picture or frames, further parts, and
+ * sound beside them. A copy on the volume of the view comes first.
  */
 export async function sortableFiles(
   db: Db,
@@ -73,14 +67,11 @@ export async function sortableFiles(
     folder: string | null
   }>`
     with files as (
-      select clip.id as clip_id, f.entry_id, case f.role when 'picture' then 0 when 'frames' then 0 else 2 end as place, f.number
-      from clip join clip_file f on f.clip_id = clip.id
-      where clip.production_id = ${productionId} and clip.shown and coalesce(clip.part, 1) = 1
-        and f.role in ('picture', 'sound', 'frames')
-      union all
-      select part.take_id, f.entry_id, 1, part.part
-      from clip part join clip_file f on f.clip_id = part.id
-      where part.production_id = ${productionId} and part.shown and part.part > 1 and f.role in ('picture', 'sound')
+      select f.take_id as clip_id, f.entry_id, f.part, f.number,
+        case when f.main and f.part > 1 then 1 when f.main or f.role = 'frames' then 0 else 2 end as place
+      from media_file first join take_file f on f.take_id = first.id left join media_file own on own.id = f.media_file_id
+      where first.production_id = ${productionId} and first.shown and f.role in ('picture', 'sound', 'frames')
+        and (not f.main or own.shown)
     )
     select files.clip_id, e.id as entry_id, e.path_text, e.path, e.size_bytes, held.volume_id as holder, held.hash, held.folder
     from files join load_entry e on e.id = files.entry_id
@@ -93,7 +84,7 @@ export async function sortableFiles(
       where c.entry_id = e.id and c.load_id = e.load_id and c.standing in ('verified', 'memory')
       order by c.volume_id = ${volumeId} desc, c.volume_id limit 1
     ) held on true
-    order by files.clip_id, files.place, files.number, e.path`.execute(db)
+    order by files.clip_id, files.place, files.part, files.number, e.path`.execute(db)
   return rows
 }
 
@@ -172,7 +163,7 @@ export const putByHand = (
 ): Promise<void> =>
   inTransaction(db, async (tx) => {
     const own = await tx
-      .selectFrom('clip')
+      .selectFrom('mediaFile')
       .select('id')
       .where('productionId', '=', productionId)
       .where('id', 'in', [...clipIds])
@@ -180,8 +171,8 @@ export const putByHand = (
     for (const { id } of own)
       await tx
         .insertInto('review')
-        .values({ clipId: id, verdict: null, note: '', shotId: null, folder })
-        .onConflict((at) => at.column('clipId').doUpdateSet({ folder }))
+        .values({ mediaFileId: id, verdict: null, note: '', shotId: null, folder })
+        .onConflict((at) => at.column('mediaFileId').doUpdateSet({ folder }))
         .execute()
   })
 

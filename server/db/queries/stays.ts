@@ -213,12 +213,12 @@ export async function comparableClips(db: Db, host: string, loadId: string) {
     ends: string | null
     holders: { volumeId: string; folder: string }[] | null
   }>`
-    select e.id as entry_id, e.path, e.path_text, e.size_bytes, clip.id is not null as is_clip, s.hash as ends,
+    select e.id as entry_id, e.path, e.path_text, e.size_bytes, file.id is not null as is_clip, s.hash as ends,
       (select jsonb_agg(jsonb_build_object('volumeId', c.volume_id, 'folder', m.folder) order by c.volume_id)
         from copy_file c join mirror m on m.load_id = c.load_id and m.volume_id = c.volume_id
           join mount on mount.volume_id = c.volume_id and mount.host = ${host} and mount.connected
         where c.entry_id = e.id and c.load_id = e.load_id and c.standing in ('verified', 'memory')) as holders
-    from load_entry e left join clip on clip.entry_id = e.id left join load_sample s on s.entry_id = e.id
+    from load_entry e left join media_file file on file.entry_id = e.id left join load_sample s on s.entry_id = e.id
     where e.load_id = ${loadId} and e.state = 'on-card' and e.kind = 'file' and e.size_bytes > 0
     order by e.path`.execute(db)
   return rows

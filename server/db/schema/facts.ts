@@ -45,7 +45,7 @@ export interface FactTables {
     runId: string
     loadId: string | null
     entryId: number | null
-    clipId: string | null
+    mediaFileId: string | null
     deliverableId: string | null
     bagId: string | null
     /** As the volume listed it when it was read, where its file system tells (`FileStamp`). */
@@ -169,7 +169,7 @@ export interface FactTables {
     productionId: string | null
     loadId: string | null
     volumeId: string | null
-    clipId: string | null
+    mediaFileId: string | null
     detail: Json<object>
   }
   /** One load on one volume: where its mirror is, and how many of its files stand how (kept with the facts). */

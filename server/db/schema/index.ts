@@ -5,9 +5,7 @@ import type { DeviceIdentity } from '../../../core/copies/device'
 import type { ClockShift } from '../../../core/cards/clock'
 import type { RigOddity } from '../../../core/cards/rig'
 import type { GoesOn } from '../../../core/cards/spans'
-import type { FileRole } from '../../../core/cards/clips'
 import type { Finding } from '../../../core/cards/findings'
-import type { TimeRange, Verdict } from '../../../core/cards/review'
 import type { MeasuredDelivery } from '../../../core/exports/check'
 import type { DeliveryChoice } from '../../../core/exports/plan'
 import type { CropWindow } from '../../../core/exports/reframe'
@@ -16,10 +14,11 @@ import type { ByteClass } from '../../../core/storage/budget'
 import type { Away, Given, Json, JsonOrNull, Now } from './columns'
 import type { FactTables } from './facts'
 import type { GearTables } from './gear'
+import type { MediaTables } from './media'
 import type { SortedTables } from './sorted'
 import type { TaskTables } from './tasks'
 
-export interface Database extends FactTables, GearTables, SortedTables, TaskTables {
+export interface Database extends FactTables, GearTables, MediaTables, SortedTables, TaskTables {
   setting: { key: string; value: Json<object> }
   /** Which functions and triggers this database has: a print of their text. */
   functionText: { print: string; appliedAt: Now }
@@ -178,53 +177,6 @@ export interface Database extends FactTables, GearTables, SortedTables, TaskTabl
     /** Its name has bytes that cannot be printed. */
     odd: Given<boolean>
   }
-  clip: {
-    id: Generated<string>
-    loadId: string
-    productionId: string
-    entryId: number
-    pathText: string
-    name: string
-    sizeBytes: number
-    sidecars: number
-    probe: JsonOrNull<MediaFacts>
-    trouble: string | null
-    cut: string | null
-    hasPicture: boolean
-    pictureMade: boolean
-    /** It lay on the card at the latest look; follows its entry by a trigger. */
-    onCard: Given<boolean>
-    /** On the card, or gone from it with a proved copy, and no part of another clip; follows its entry by a trigger. */
-    shown: Given<boolean>
-    /** Another clip of the card whose content it seems to have. */
-    sameAs: Given<string | null>
-    /** The clip that this file belongs to, when it is none of its own. */
-    memberOf: Given<string | null>
-    /** The first file of a take that the camera split, and this one's place in it, from 1. */
-    takeId: Given<string | null>
-    part: Given<number | null>
-    parts: Given<number | null>
-    /** The clip of the first lens of a rig, where this is the same take by another. */
-    lensOf: Given<string | null>
-    proxy: Given<'none' | 'equal' | 'differs'>
-    /** What a proxy of it will have. */
-    proxyBytes: Given<number>
-    sortPath: GeneratedAlways<string>
-    seconds: GeneratedAlways<number>
-    lengthMs: GeneratedAlways<number>
-    /** As it is shown: what the file says, moved by `shiftMs`; kept by a trigger. */
-    recordedAt: GeneratedAlways<string>
-    shiftMs: Given<number>
-    /** When it was recorded, and its path: as it was filmed. */
-    filmedOrder: GeneratedAlways<string>
-    framePx: GeneratedAlways<number>
-    rate: GeneratedAlways<number>
-    codec: GeneratedAlways<string>
-    hasVideo: GeneratedAlways<boolean>
-    playable: GeneratedAlways<boolean>
-    /** In trouble, cut, or without a picture that could be made. */
-    wrong: GeneratedAlways<boolean>
-  }
   rig: { id: Generated<string>; productionId: string; name: string; sentence: Given<string>; createdAt: Now }
   /** What is counted of a load's clips, kept by triggers in the transaction that writes them. */
   loadSummary: {
@@ -241,47 +193,13 @@ export interface Database extends FactTables, GearTables, SortedTables, TaskTabl
     proxiesDiffer: Given<number>
     proxyBytesOpen: Given<number>
   }
-  clipFile: {
-    clipId: string
-    entryId: number
-    role: FileRole
-    number: number | null
-  }
-  /** What a person says of a clip; a row that is not there says nothing. */
-  review: {
-    clipId: string
-    verdict: Verdict | null
-    /** Its ranges, in microseconds from the start of the clip. */
-    times: ColumnType<TimeRange[], string | undefined, string>
-    note: string
-    name: Given<string | null>
-    shotId: string | null
-    /** Where it was put by hand in the sorted view; `null` leaves it to the rules. */
-    folder: Given<string | null>
-    changedAt: Given<Date>
-  }
   productionBytes: { productionId: string; volumeId: string; byteClass: ByteClass; sizeBytes: number }
   /** What is odd about a load's other entries, with the first few paths. */
   loadFinding: { loadId: string; kind: string; files: number; print: string; paths: Json<string[]> }
-  proxy: {
-    id: Generated<string>
-    clipId: string
-    volumeId: string
-    path: string
-    sizeBytes: number
-    probe: Json<MediaFacts>
-    madeAt: Now
-    decodedFrames: number | null
-    decodeErrors: number | null
-    timesCompared: number | null
-    worstSeconds: number | null
-  }
-  /** What a clip’s proxy will have, predicted from a few coded seconds. */
-  proxySample: { clipId: string; bytes: number; measuredAt: Now }
   deliverable: {
     id: Generated<string>
     productionId: string
-    clipId: string
+    mediaFileId: string
     destinationId: string
     cropWindow: Json<CropWindow>
     volumeId: string

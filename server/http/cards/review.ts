@@ -1,20 +1,11 @@
 import { Router } from 'express'
-import { rangesOf, tidyRanges, timesOf } from '../../../core/cards/review'
+import { TIME_TICKS } from '../../../core/cards/review'
 import { previewTitle, reviewApi, type WatchView, type Waveform } from '../../../contract/review'
-import { inTransaction } from '../../db/connection'
-import {
-  isShotOf,
-  nameableRows,
-  partsBeside,
-  putNames,
-  putReviews,
-  putVerdicts,
-  reviewPage,
-  unmatchedShotsOf,
-} from '../../db/queries/review'
+import { isShotOf, nameableRows, putNames, putReviews, reviewPage, unmatchedShotsOf } from '../../db/queries/review'
 import { lensesBeside } from '../../db/queries/rigs'
+import { takeOf } from '../../db/queries/takes'
 import { tellChanged } from '../../db/queries/tasks'
-import { extentOf, rateOf, reviewClips, reviewOf, selectsOf } from '../../facts/review'
+import { recounted, reviewClips, reviewOf, saidOfFiles, selectsOf, wholeTake } from '../../facts/review'
 import { filmOf, filmstripOf, placeOf, waveOf } from '../../media/looked'
 import { plays } from '../../media/play'
 import { previewsKept, previewSize, removePreviews } from '../../media/previews'
@@ -46,30 +37,22 @@ export function reviewRoutes(context: Context): Router {
 
   serve(router, reviewApi.set, async ({ params, body }) => {
     const clip = await clipOf(db, params.id)
-    const { length, ticks } = extentOf(clip)
+    const own = await takeOf(db, clip.id)
+    const take = own && (await wholeTake(db, own.id))
+    if (!own || !take) throw notFound('That clip')
+    const length = take.lengths.reduce((sum, part) => sum + part, 0)
     if (body.ranges.some(({ to }) => to > length))
       throw invalid(
-        `${clip.name} has ${length} ${ticks === '1000/1' ? 'thousandths of a second' : 'frames'}: a range ends behind it.`,
+        `${clip.name} has ${length} ${take.ticks.num === TIME_TICKS.num ? 'thousandths of a second' : 'frames'}: a range ends behind it.`,
         'ranges',
       )
     if (body.shotId !== null && !(await isShotOf(db, body.shotId, clip.productionId)))
       throw invalid('That shot is not on the list of this production any more.', 'shotId')
-    const lenses = [clip, ...(await lensesBeside(db, clip))]
-    const { ranges, ...said } = body
-    const times = timesOf(ranges, rateOf(clip))
-    const parts = await Promise.all(lenses.map((one) => partsBeside(db, one)))
-    await inTransaction(db, async (tx) => {
-      await putReviews(
-        tx,
-        lenses.map((one) => {
-          const tidy = tidyRanges(rangesOf(times, rateOf(one)), extentOf(one).length)
-          return { clipId: one.id, ...said, times: timesOf(tidy, rateOf(one)) }
-        }),
-      )
-      // A take that the camera split is kept or left as a whole.
-      const others = parts.flat().map((part) => part.id)
-      await putVerdicts(tx, others, body.verdict ?? null)
-    })
+    const lenses = await Promise.all((await lensesBeside(db, own)).map((id) => wholeTake(db, id)))
+    const said = [take, ...lenses].flatMap((one) =>
+      one ? saidOfFiles(one, { ...body, ranges: recounted(body.ranges, take.ticks, one.ticks) }) : [],
+    )
+    await putReviews(db, said)
     await tellChanged(db, 'review')
   })
 

@@ -4,14 +4,7 @@ import type { FrameRun } from '../../../core/cards/frameRuns'
 import type { ListedFile } from '../../../core/cards/load'
 import { LEAST_UNKNOWN_BYTES, unknownKindFinding } from '../../../core/cards/unknownKind'
 import * as cards from '../../db/queries/cards'
-import {
-  arrangeClips,
-  clipIds,
-  looseFiles,
-  mediaFiles,
-  otherPaths,
-  type ArrangedClip,
-} from '../../db/queries/clipFiles'
+import { arrangeTakes, looseFiles, mediaFileIds, mediaFiles, otherPaths, type PlacedFile } from '../../db/queries/takes'
 import { inTransaction, type Db } from '../../db/connection'
 
 export interface LookedFiles {
@@ -21,39 +14,34 @@ export interface LookedFiles {
   readonly entryIdOf: (path: string) => number | undefined
 }
 
-/** Puts the files that were read together to clips, and writes down which make which. Returns how many clips they are. */
+/** Puts the files that were read together to takes, and writes down which make which. Returns how many takes they are. */
 export async function arrange(db: Db, loadId: string, { runs, beside, entryIdOf }: LookedFiles): Promise<number> {
   // Frames that could not be read have no facts that tell them from films.
   const frames = new Set(runs.flatMap((run) => run.frames.map(({ path }) => path)))
   const media = (await mediaFiles(db, loadId)).filter(({ path }) => !frames.has(path))
   const clips = clipsOf(media, runs, beside)
-  const ids = await clipIds(db, loadId)
-  const rows = clips.flatMap((clip) => arranged(clip, entryIdOf, ids))
-  await inTransaction(db, (tx) => arrangeClips(tx, loadId, rows))
-  return rows.filter(({ part }) => (part ?? 1) === 1).length
+  const ids = await mediaFileIds(db, loadId)
+  const files = clips.flatMap((clip) => placed(clip, entryIdOf, ids))
+  await inTransaction(db, (tx) => arrangeTakes(tx, loadId, files))
+  return files.filter(({ main, part }) => main && part === 1).length
 }
 
-/** A clip by the ids of its rows and entries. */
-function arranged(
+/** The files of a clip by the ids of their entries and rows. */
+function placed(
   { main, files, take }: Clip,
   entryIdOf: LookedFiles['entryIdOf'],
   ids: ReadonlyMap<number, string>,
-): ArrangedClip[] {
+): PlacedFile[] {
   const idOf = (path: string) => ids.get(entryIdOf(path) ?? -1)
-  const id = idOf(main)
-  if (id === undefined) return []
-  return [
-    {
-      id,
-      files: files.flatMap(({ path, role, number }) => {
-        const entryId = entryIdOf(path)
-        return entryId === undefined ? [] : [{ entryId, role, number }]
-      }),
-      takeId: (take && idOf(take.first)) ?? null,
-      part: take?.part ?? null,
-      parts: take?.parts ?? null,
-    },
-  ]
+  const takeId = idOf(take?.first ?? main)
+  const mainEntry = entryIdOf(main)
+  if (takeId === undefined || idOf(main) === undefined) return []
+  return files.flatMap(({ path, role, number }) => {
+    const entryId = entryIdOf(path)
+    if (entryId === undefined) return []
+    const mediaFileId = ids.get(entryId) ?? null
+    return [{ entryId, takeId, mediaFileId, main: entryId === mainEntry, role, part: take?.part ?? 1, number }]
+  })
 }
 
 /** What is odd about a load's clips, from what was read of them. */

@@ -74,7 +74,7 @@ async function runRender(work: Work, input: TaskInput<'render'>): Promise<WorkEn
       const { id } = await addDeliverable(tx, {
         ...kept,
         productionId: owner.id,
-        clipId: clip.id,
+        mediaFileId: clip.id,
         destinationId: destination.id,
         cropWindow: input.window,
         choice: { fields, colours, soundTrack },
@@ -85,7 +85,7 @@ async function runRender(work: Work, input: TaskInput<'render'>): Promise<WorkEn
       const where = { ...kept, deliverableId: id, runId: attemptId }
       await addFileProofs(tx, [{ what: 'deliverable', algorithm: 'xxh64', hash, modifiedMs, pastCache, ...where }])
       const detail = { path: final }
-      await addNote(tx, { kind: 'rendered', productionId: owner.id, clipId: clip.id, volumeId, detail })
+      await addNote(tx, { kind: 'rendered', productionId: owner.id, mediaFileId: clip.id, volumeId, detail })
     })
     return {
       sentence: `${destination.name} on ${name}, ${formatBytes(made.sizeBytes)}: ${checksText(checks)}.`,

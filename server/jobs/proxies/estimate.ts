@@ -32,7 +32,7 @@ async function runEstimate({ db, control, progress }: Work, { productionId }: Ta
     const bits = await inTemporaryFolder('sample', (folder) => pictureBits(path, probe, folder, control))
     const bytes = Math.min(mostProxyBytes(probe), proxyBytes(probe, bits * video.seconds))
     measured.push({ bytes, mostBytes: mostProxyBytes(probe) })
-    await putProxySample(db, { clipId: id, bytes })
+    await putProxySample(db, { mediaFileId: id, bytes })
   }
   progress.set({ done: chosen.length, total: chosen.length, unit: 'files' })
   const share = measuredShare(measured)?.share ?? 1

@@ -47,7 +47,7 @@ async function runProxy(work: Work, input: TaskInput<'proxy'>): Promise<WorkEnd>
     const { hash, sizeBytes, modifiedMs, pastCache } = await readFinished(medium, final, control.gate)
     await inTransaction(db, async (tx) => {
       await putProxy(tx, {
-        clipId: clip.id,
+        mediaFileId: clip.id,
         volumeId: input.volumeId,
         path: final.toString(),
         sizeBytes,
@@ -58,7 +58,7 @@ async function runProxy(work: Work, input: TaskInput<'proxy'>): Promise<WorkEnd>
         worstSeconds: made.decoded.times.worstSeconds,
         pass: allPass(made.checks),
       })
-      const where = { volumeId: input.volumeId, path: final.toString(), clipId: clip.id, runId: attemptId }
+      const where = { volumeId: input.volumeId, path: final.toString(), mediaFileId: clip.id, runId: attemptId }
       await addFileProofs(tx, [{ what: 'proxy', algorithm: 'xxh64', hash, sizeBytes, modifiedMs, pastCache, ...where }])
     })
     return {

@@ -24,7 +24,7 @@ export const bag: Job<'bag'> = { kind: 'bag', run: runBag }
 async function runBag({ db, host, attemptId, control, progress }: Work, input: TaskInput<'bag'>): Promise<WorkEnd> {
   const made = await deliverable(db, input.deliverableId)
   const owner = made && (await production(db, made.productionId))
-  const clip = made && (await clipRow(db, made.clipId))
+  const clip = made && (await clipRow(db, made.mediaFileId))
   if (!made || !owner || !clip) throw new CannotWork('This deliverable is no longer known.')
   const sourceRow = await volumeRow(db, host, made.volumeId)
   const source = sourceRow && (await volumeMedium(db, sourceRow))

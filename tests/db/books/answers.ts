@@ -2,6 +2,7 @@ import { rangesOf, TIME_TICKS } from '../../../core/cards/review'
 import { markOf } from '../../../core/copies/mark'
 import type { Db } from '../../../server/db/connection'
 import { clipPage, loadsOf } from '../../../server/db/queries/cards'
+import { clipFiles } from '../../../server/facts/clips'
 import { loadStates } from '../../../server/facts/loadStates'
 import { BOOKS_HOST } from './make'
 
@@ -23,20 +24,23 @@ export async function bookAnswers(db: Db) {
   const states = await loadStates(db, loads, { host: BOOKS_HOST, now: ASKED_AT, looked: true })
   const reviews = await db
     .selectFrom('review')
-    .innerJoin('clip', 'clip.id', 'review.clipId')
+    .innerJoin('mediaFile', 'mediaFile.id', 'review.mediaFileId')
     .selectAll('review')
-    .select('clip.probe')
-    .orderBy('clipId')
+    .select('mediaFile.probe')
+    .orderBy('mediaFileId')
     .execute()
   const asked = { limit: 200, after: undefined, down: false }
   const clips = await Promise.all(
     productions.map(async ({ id, title }) => {
       const page = await clipPage(db, { productionId: id, loadId: null, show: 'all', q: '', sort: 'name' }, asked)
+      const files = await clipFiles(db, page.rows)
       return {
         title,
-        clips: page.rows.map(({ name, seconds, parts, proxy, wrong, sizeBytes, recordedAt }) => ({
-          ...{ name, seconds, parts, proxy, wrong, sizeBytes, recordedAt },
-        })),
+        clips: page.rows.map((row) => {
+          const { name, seconds, proxy, wrong, sizeBytes, recordedAt } = row
+          const { parts } = files(row)
+          return { name, seconds, parts: parts > 1 ? parts : null, proxy, wrong, sizeBytes, recordedAt }
+        }),
       }
     }),
   )

@@ -65,9 +65,9 @@ export function ClipList({ clips, pages, current, reviews, onOpen }: ClipListPro
                 </span>
                 <span className="mt-0.5 block truncate text-sm text-quiet">
                   {clip.trouble === null ? formatLength(clip.seconds ?? 0) : 'cannot be read'}
-                  {clip.place && `, part ${clip.place.part} of ${clip.place.parts}`}
+                  {clip.files.length > 1 && `, ${clip.files.length} files`}
                   {clip.lenses > 1 && `, ${clip.lenses} lenses`}
-                  {clip.goesOnFrom !== null && `, the rest of ${clip.goesOnFrom}`}
+                  {clip.files.some(({ loadId }) => loadId !== clip.loadId) && `, on ${clip.loadLabel}`}
                   {ranges.length > 0 && `, ${ranges.length === 1 ? '1 range' : `${ranges.length} ranges`}`}
                 </span>
               </span>

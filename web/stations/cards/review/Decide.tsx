@@ -55,9 +55,11 @@ export function Decide(props: DecideProps) {
           )
         })}
       </div>
-      {clip.place && (
+      {clip.files.length > 1 && (
         <p className="mt-2 text-sm text-quiet">
-          One take in {clip.place.parts} files: it is kept or left as a whole, its ranges are those of each file.
+          One take in {clip.files.length} files
+          {clip.files.some(({ loadId }) => loadId !== clip.loadId) && `, on ${clip.loadLabel}`}: it is kept or left as a
+          whole.
         </p>
       )}
       <h2 className="mt-5 border-b border-ink pb-1 text-base font-bold">Ranges</h2>

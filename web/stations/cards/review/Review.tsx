@@ -1,10 +1,16 @@
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { reviewFigures, reviewSentence, unmatchedSentence, type Verdict } from '../../../../core/cards/review'
 import { frameRate, parseFrameRate } from '../../../../core/units/frameRate'
 import type { Shot } from '../../../../core/shoot/shots'
 import { copiesApi } from '../../../../contract/copies'
-import { reviewApi, type ReviewAsked, type ReviewClip, type WatchView } from '../../../../contract/review'
+import {
+  reviewApi,
+  type ReviewAsked,
+  type ReviewClip,
+  type TakePart,
+  type WatchView,
+} from '../../../../contract/review'
 import { shootApi } from '../../../../contract/shoot'
 import { Answer } from '../../../parts/Answer'
 import { Ask } from '../../../parts/Ask'
@@ -44,7 +50,7 @@ export default function Review({ productionId }: { productionId: string }) {
   const clips = pages.data?.rows ?? []
   // The address follows a moment later; the next key must meet the clip that is open by then.
   const [opened, setOpened] = useState(asked.get('clip'))
-  const current = clips.find((clip) => clip.id === opened) ?? clips[0]
+  const current = clips.find((clip) => clip.files.some((file) => file.clipId === opened)) ?? clips[0]
   const open = useCallback(
     (clip: ReviewClip) => {
       setOpened(clip.id)
@@ -139,19 +145,20 @@ const ENOUGH_SECONDS = 1
 
 /** One clip under the hands: the film, and what is said of it. */
 function OneClip({ shots, clip, clips, reviews, onOpen }: OneClipProps) {
-  const { data: watch = NOWHERE, isLoading } = useAsk(
-    reviewApi.watch,
-    { id: clip.id },
-    { enabled: clip.trouble === null },
-  )
   const [begun, setBegun] = useState<number>()
   const note = useRef<HTMLTextAreaElement>(null)
   const ticks = parseFrameRate(clip.ticks) ?? frameRate(25)
   const review = reviews.of(clip)
   const change = (patch: Parameters<Reviews['change']>[1]) => reviews.change(clip, patch)
-  const onWatched = usePlayed(clip, watch)
-  const player = usePlayer({ ticks, length: clip.length, step: clip.step, onWatched })
+  const played = usePlayed()
+  const lengths = clip.files.map((file) => file.length)
+  const player = usePlayer({ ticks, lengths, step: clip.step, onWatched: played.onWatched })
   const { frame, looped, playback } = player
+  const file = clip.files[player.file] ?? NO_FILE
+  const { data: watch, isLoading } = useWatch(file)
+  // The next file is known by the time this one ends.
+  useWatch(clip.files[player.file + 1] ?? file)
+  useEffect(() => played.from(file, watch), [played, file, watch])
   const go = (by: 1 | -1) => {
     const next = clips[clips.findIndex((one) => one.id === clip.id) + by]
     if (next) onOpen(next)
@@ -192,10 +199,10 @@ function OneClip({ shots, clip, clips, reviews, onOpen }: OneClipProps) {
     return true
   }
   useDeskKeys(onKey)
-  if (isLoading) return <p className="text-quiet">One moment …</p>
+  if (isLoading && frame === 0) return <p className="text-quiet">One moment …</p>
   return (
     <div className="grid min-w-0 items-start gap-x-6 gap-y-5 xl:grid-cols-[minmax(0,1fr)_17rem]">
-      <Watch clip={clip} watch={watch} player={player} ticks={ticks} ranges={review.ranges} begun={begun} />
+      <Watch clip={clip} file={file} watch={watch} player={player} ticks={ticks} ranges={review.ranges} begun={begun} />
       <Decide
         clip={clip}
         review={review}
@@ -213,20 +220,37 @@ function OneClip({ shots, clip, clips, reviews, onOpen }: OneClipProps) {
   )
 }
 
+const NO_FILE: TakePart = { clipId: '', loadId: '', name: '', trouble: '', length: 0 }
+
+/** Where a file is watched from; nowhere until that is known, and where it cannot be read. */
+function useWatch({ clipId, trouble }: TakePart) {
+  const asked = useAsk(reviewApi.watch, { id: clipId }, { enabled: trouble === null })
+  return { isLoading: asked.isLoading, data: asked.data ?? (asked.isLoading ? undefined : NOWHERE) }
+}
+
 /** Writes down that a copy was played, once a second of the file itself was watched from it. */
-function usePlayed(clip: ReviewClip, { volumeId, how }: WatchView): (seconds: number) => void {
+function usePlayed() {
   const { mutate } = useSend(copiesApi.played)
-  const watched = useRef({ seconds: 0, told: false })
-  return useCallback(
+  const now = useRef<{ file: TakePart; watch: WatchView | undefined; seconds: number }>(undefined)
+  const told = useRef(new Set<string>())
+  const from = useCallback((file: TakePart, watch: WatchView | undefined) => {
+    const seconds = now.current?.file.clipId === file.clipId ? now.current.seconds : 0
+    now.current = { file, watch, seconds }
+  }, [])
+  const onWatched = useCallback(
     (passed: number) => {
-      const state = watched.current
-      state.seconds += passed
-      if (state.told || volumeId === null || how !== 'file' || state.seconds < ENOUGH_SECONDS) return
-      state.told = true
-      mutate({ params: { id: clip.loadId }, body: { volumeId, clipId: clip.id, seconds: state.seconds } })
+      if (!now.current) return
+      now.current.seconds += passed
+      const { file, watch, seconds } = now.current
+      const volumeId = watch?.volumeId ?? null
+      if (volumeId === null || watch?.how !== 'file' || seconds < ENOUGH_SECONDS) return
+      if (told.current.has(file.clipId)) return
+      told.current.add(file.clipId)
+      mutate({ params: { id: file.loadId }, body: { volumeId, clipId: file.clipId, seconds } })
     },
-    [clip.id, clip.loadId, volumeId, how, mutate],
+    [mutate],
   )
+  return useMemo(() => ({ from, onWatched }), [from, onWatched])
 }
 
 /** What has a use for these keys of its own: what is typed into, and buttons that Space and Enter press. */

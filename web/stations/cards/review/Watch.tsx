@@ -1,61 +1,68 @@
 import { Pause, Play, Repeat, StepBack, StepForward } from 'lucide-react'
-import { useCallback, useDeferredValue } from 'react'
+import { useQueries } from '@tanstack/react-query'
+import { useCallback, useDeferredValue, useMemo } from 'react'
 import type { ClipRange } from '../../../../core/cards/review'
+import { fileAt } from '../../../../core/cards/takeReview'
 import { isOpen, useTasks } from '../../../parts/queries'
 import { secondsOfFrames, type FrameRate } from '../../../../core/units/frameRate'
 import { cardsApi } from '../../../../contract/cards'
 import { addressOf } from '../../../../contract/endpoint'
-import { previewTitle, reviewApi, type ReviewClip, type WatchView } from '../../../../contract/review'
+import {
+  previewTitle,
+  reviewApi,
+  type ReviewClip,
+  type TakePart,
+  type Waveform,
+  type WatchView,
+} from '../../../../contract/review'
 import { Button } from '../../../parts/Button'
 import { IconButton } from '../../../parts/IconButton'
 import { StripFrame } from '../../../parts/StripFrame'
 import { TaskLine } from '../../../parts/TaskLine'
 import { Timeline } from '../../../parts/Timeline'
 import { Trouble } from '../../../parts/Trouble'
-import { useAsk } from '../../../parts/useAsk'
+import { askOf } from '../../../parts/useAsk'
 import type { Player } from '../../../parts/usePlayer'
 import { useSend } from '../../../parts/useSend'
 import { clock, rangeAt } from './marks'
 
 interface WatchProps {
   readonly clip: ReviewClip
-  readonly watch: WatchView
+  /** The one of its files that is shown. */
+  readonly file: TakePart
+  /** `undefined` until it is known. */
+  readonly watch: WatchView | undefined
   readonly player: Player
   readonly ticks: FrameRate
   readonly ranges: readonly ClipRange[]
   readonly begun: number | undefined
 }
 
-const NO_PEAKS: readonly number[] = []
-
-/** One clip: its film, its sound under it, and where it is watched from. */
-export function Watch({ clip, watch, player, ticks, ranges, begun }: WatchProps) {
-  const { data: wave } = useAsk(
-    reviewApi.wave,
-    { id: clip.id },
-    { enabled: clip.withSound && watch.from !== 'nowhere' },
-  )
+/** One take: its film, its sound under it, and where it is watched from. */
+export function Watch({ clip, file, watch, player, ticks, ranges, begun }: WatchProps) {
+  const peaks = usePeaks(clip, watch !== undefined && watch.from !== 'nowhere')
   const { frame, playing, speed, looped, playback } = player
   const setFilm = useCallback((film: HTMLVideoElement | null) => playback.setFilm(film), [playback])
   const under = rangeAt(ranges, frame)
-  const plays = watch.from !== 'nowhere' && (watch.how === 'file' || watch.how === 'preview')
+  const plays = watch !== undefined && watch.from !== 'nowhere' && (watch.how === 'file' || watch.how === 'preview')
+  const lengths = clip.files.map(({ length }) => length)
   return (
     <section aria-label={`Watching ${clip.name}`} className="min-w-0">
       <div className="relative flex aspect-video w-full items-center justify-center bg-stage text-on-stage">
         {plays ? (
           <video
-            key={`${clip.id} ${watch.how}`}
+            key={`${file.clipId} ${watch.how}`}
             ref={setFilm}
-            src={addressOf(reviewApi.film, { id: clip.id })}
+            src={addressOf(reviewApi.film, { id: file.clipId })}
             preload="auto"
             playsInline
             className="absolute inset-0 size-full"
-            aria-label={`Film of ${clip.name}`}
+            aria-label={`Film of ${file.name}`}
           />
-        ) : watch.how === 'frames' && watch.from !== 'nowhere' ? (
+        ) : watch === undefined ? null : watch.how === 'frames' && watch.from !== 'nowhere' ? (
           <Still clip={clip} seconds={secondsOfFrames(frame, ticks)} />
         ) : (
-          <Instead clip={clip} watch={watch} />
+          <Instead file={file} watch={watch} />
         )}
         {plays && !clip.hasPicture && <span className="relative text-sm">Sound, without a picture</span>}
       </div>
@@ -65,15 +72,23 @@ export function Watch({ clip, watch, player, ticks, ranges, begun }: WatchProps)
         length={clip.length}
         step={clip.step}
         words={clock(frame, ticks)}
-        peaks={wave?.peaks ?? NO_PEAKS}
+        peaks={peaks}
+        seams={seamsOf(lengths)}
         ranges={ranges}
         begun={begun}
         onSeek={playback.seek}
         {...(clip.pictureMade &&
           !clip.isRun && {
-            under: (share: number) => (
-              <StripFrame clipId={clip.id} share={share} className="h-[4.5rem] w-32 rounded-box border border-ink" />
-            ),
+            under: (share: number) => {
+              const { file: at, start } = fileAt(lengths, share * clip.length)
+              return (
+                <StripFrame
+                  clipId={clip.files[at]?.clipId ?? clip.id}
+                  share={(share * clip.length - start) / Math.max(1, lengths[at] ?? 1)}
+                  className="h-[4.5rem] w-32 rounded-box border border-ink"
+                />
+              )
+            },
           })}
       />
       <div className="mt-2 flex flex-wrap items-center gap-x-1 gap-y-2">
@@ -98,11 +113,49 @@ export function Watch({ clip, watch, player, ticks, ranges, begun }: WatchProps)
         <span className="figure ml-2">{clock(frame, ticks)}</span>
         <span className="figure text-quiet">of {clock(clip.length, ticks)}</span>
         {speed !== 1 && <span className="figure ml-3">{speed}× speed</span>}
-        {clip.trouble === null && <span className="ml-auto text-sm text-quiet">{placeWords(watch)}</span>}
+        {file.trouble === null && watch && (
+          <span className="ml-auto text-sm text-quiet">
+            {clip.files.length > 1 && `File ${player.file + 1} of ${clip.files.length}. `}
+            {placeWords(watch)}
+          </span>
+        )}
       </div>
     </section>
   )
 }
+
+/** Where one file of a take goes on in the next. */
+const seamsOf = (lengths: readonly number[]): readonly number[] =>
+  lengths.slice(1).map((_, at) => lengths.slice(0, at + 1).reduce((sum, length) => sum + length, 0))
+
+/** Peaks of a take in several files are drawn from so many pieces in all. */
+const PEAKS = 1000
+
+/** The sound of a take, each file as soon as it is known. */
+function usePeaks(clip: ReviewClip, isThere: boolean): readonly number[] {
+  const waves = useQueries({
+    queries: clip.files.map(({ clipId, trouble }) =>
+      askOf(reviewApi.wave, { id: clipId }, { enabled: clip.withSound && isThere && trouble === null }),
+    ),
+    combine: takeWaves,
+  })
+  return useMemo(() => {
+    const [only] = waves
+    if (waves.length < 2) return only ?? []
+    if (waves.every((wave) => wave.length === 0)) return []
+    const lengths = clip.files.map(({ length }) => length)
+    return Array.from({ length: PEAKS }, (_, at) => {
+      const frame = (at / PEAKS) * clip.length
+      const { file, start } = fileAt(lengths, frame)
+      const wave = waves[file] ?? []
+      return wave[Math.floor(((frame - start) / Math.max(1, lengths[file] ?? 1)) * wave.length)] ?? 0
+    })
+  }, [waves, clip.files, clip.length])
+}
+
+const NO_PEAKS: readonly number[] = []
+const takeWaves = (asked: readonly { readonly data: Waveform | undefined }[]): readonly (readonly number[])[] =>
+  asked.map(({ data }) => data?.peaks ?? NO_PEAKS)
 
 const placeWords = ({ from, place, how }: WatchView): string =>
   from === 'nowhere'
@@ -122,7 +175,7 @@ function Still({ clip, seconds }: { clip: ReviewClip; seconds: number }) {
 }
 
 /** Why nothing is played, and what to do about it. */
-function Instead({ clip, watch }: Pick<WatchProps, 'clip' | 'watch'>) {
+function Instead({ file, watch }: { file: TakePart; watch: WatchView }) {
   const make = useSend(reviewApi.preview)
   const { data: tasks = [] } = useTasks()
   const ordered = make.data?.taskId
@@ -130,12 +183,12 @@ function Instead({ clip, watch }: Pick<WatchProps, 'clip' | 'watch'>) {
     (one) =>
       isOpen(one) &&
       (one.id === ordered ||
-        (one.kind === 'preview' && one.loadId === clip.loadId && one.title === previewTitle(clip.name))),
+        (one.kind === 'preview' && one.loadId === file.loadId && one.title === previewTitle(file.name))),
   )
-  if (clip.trouble !== null)
+  if (file.trouble !== null)
     return (
       <p className="max-w-sm p-4 text-center">
-        It cannot be watched: {clip.trouble}. It is copied as it is; keep its card until that is settled.
+        It cannot be watched: {file.trouble}. It is copied as it is; keep its card until that is settled.
       </p>
     )
   if (watch.from === 'nowhere')
@@ -149,7 +202,7 @@ function Instead({ clip, watch }: Pick<WatchProps, 'clip' | 'watch'>) {
   return (
     <div className="max-w-sm p-4 text-center">
       <p className="mb-3">No browser plays this coding. A small preview can be made; the original stays as it is.</p>
-      <Button disabled={make.isPending} onClick={() => make.mutate({ params: { id: clip.id } })}>
+      <Button disabled={make.isPending} onClick={() => make.mutate({ params: { id: file.clipId } })}>
         Make a preview
       </Button>
       <Trouble error={make.error} />

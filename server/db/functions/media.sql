@@ -1,16 +1,27 @@
--- A clip lies on its card, and is shown, as its entry says.
+-- Every media file is a take of its own until a look puts the files of a card together.
+create or replace function begin_takes() returns trigger language plpgsql as $$
+  begin
+    insert into take (id) select id from new_files;
+    insert into take_file (entry_id, take_id, media_file_id, main, role)
+    select entry_id, id, id, true, case when has_picture then 'picture' else 'sound' end from new_files;
+    return null;
+  end $$;
+create or replace trigger begin_takes after insert on media_file
+  referencing new table as new_files for each statement execute function begin_takes();
+
+-- A media file lies on its card, and is shown, as its entry says; what goes beside another is shown with it.
 create or replace function follow_entry() returns trigger language plpgsql as $$
   begin
-    update clip set on_card = new.state = 'on-card',
-      shown = member_of is null and (new.state = 'on-card' or (new.state = 'gone' and new.copied))
-    where entry_id = new.id;
+    update media_file file set on_card = new.state = 'on-card',
+      shown = place.main and (new.state = 'on-card' or (new.state = 'gone' and new.copied))
+    from take_file place where file.entry_id = new.id and place.entry_id = new.id;
     return null;
   end $$;
 create or replace trigger follow_entry after update of state, copied on load_entry for each row
   when (old.state <> new.state or (new.state = 'gone' and old.copied <> new.copied)) execute function follow_entry();
 
 -- When it was recorded, moved by what is known of its camera's clock. Moving a time is nothing that a generated column may do.
-create or replace function clip_recorded() returns trigger language plpgsql as $$
+create or replace function media_file_recorded() returns trigger language plpgsql as $$
   declare told text := coalesce(new.probe->>'recordedAt', '');
   begin
     if tg_op = 'INSERT' then
@@ -30,8 +41,8 @@ create or replace function clip_recorded() returns trigger language plpgsql as $
     new.filmed_order := new.recorded_at || ' ' || left(new.path_text, 240);
     return new;
   end $$;
-create or replace trigger clip_recorded before insert or update of probe, shift_ms, path_text on clip
-  for each row execute function clip_recorded();
+create or replace trigger media_file_recorded before insert or update of probe, shift_ms, path_text on media_file
+  for each row execute function media_file_recorded();
 
 create or replace function new_load_summary() returns trigger language plpgsql as $$
   begin
@@ -41,8 +52,8 @@ create or replace function new_load_summary() returns trigger language plpgsql a
 create or replace trigger new_load_summary after insert on load
   for each row execute function new_load_summary();
 
--- What is counted of a load's clips in each production: one card may serve two, and a take in several files is one clip.
-create or replace function count_clips() returns trigger language plpgsql as $$
+-- What is counted of a load's media in each production: one card may serve two, and a take in several files is one clip.
+create or replace function count_media_files() returns trigger language plpgsql as $$
   begin
     -- Only an update has rows that were there before.
     execute format(
@@ -50,7 +61,7 @@ create or replace function count_clips() returns trigger language plpgsql as $$
         insert into load_summary as s
           (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxy_bytes_open)
         select load_id, production_id,
-          coalesce(sum(sign) filter (where shown and coalesce(part, 1) = 1), 0),
+          coalesce(sum(sign) filter (where shown and not goes_on), 0),
           coalesce(sum(sign) filter (where shown), 0),
           coalesce(sum(sign * length_ms) filter (where shown), 0),
           coalesce(sum(sign) filter (where shown and playable), 0),
@@ -58,7 +69,7 @@ create or replace function count_clips() returns trigger language plpgsql as $$
           coalesce(sum(sign) filter (where shown and has_video and proxy = 'equal'), 0),
           coalesce(sum(sign) filter (where shown and has_video and proxy = 'differs'), 0),
           coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy <> 'equal'), 0)
-        from (select *, 1 as sign from new_clips %s) as clips
+        from (select *, 1 as sign from new_files %s) as files
         group by load_id, production_id order by load_id, production_id
         on conflict (load_id, production_id) do update set
           clips = s.clips + excluded.clips, media = s.media + excluded.media, length_ms = s.length_ms + excluded.length_ms,
@@ -66,10 +77,10 @@ create or replace function count_clips() returns trigger language plpgsql as $$
           proxies_equal = s.proxies_equal + excluded.proxies_equal, proxies_differ = s.proxies_differ + excluded.proxies_differ,
           proxy_bytes_open = s.proxy_bytes_open + excluded.proxy_bytes_open
       $counted$,
-      case tg_op when 'UPDATE' then 'union all select *, -1 as sign from old_clips' else '' end);
+      case tg_op when 'UPDATE' then 'union all select *, -1 as sign from old_files' else '' end);
     return null;
   end $$;
-create or replace trigger count_clips_insert after insert on clip
-  referencing new table as new_clips for each statement execute function count_clips();
-create or replace trigger count_clips_update after update on clip
-  referencing new table as new_clips old table as old_clips for each statement execute function count_clips();
+create or replace trigger count_media_files_insert after insert on media_file
+  referencing new table as new_files for each statement execute function count_media_files();
+create or replace trigger count_media_files_update after update on media_file
+  referencing new table as new_files old table as old_files for each statement execute function count_media_files();
