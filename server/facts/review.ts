@@ -40,7 +40,7 @@ export async function reviewClips(
     return {
       ...clipView(row, { ...files(row), ...sumOf(take), parts: take.parts.length }),
       loadId: row.loadId,
-      loadLabel: [...new Set(take.parts.map((part) => part.loadLabel))].join(', '),
+      loadLabel: new Intl.ListFormat('en-GB').format([...new Set(take.parts.map((part) => part.loadLabel))]),
       lenses: row.lenses,
       files: take.parts.map((part, at) => ({
         ...{ clipId: part.id, loadId: part.loadId, name: part.name, trouble: part.trouble },

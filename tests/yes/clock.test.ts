@@ -118,7 +118,7 @@ describe('a take that goes on on the next card', () => {
     const told = async () => (await onTwo()).map(({ loadLabel, name, files }) => [loadLabel, name, files.length])
     const joined = [
       ['Curlew B', 'CURL0001.MP4', 1],
-      ['Curlew B, Curlew C', 'CURL0002.MP4', 2],
+      ['Curlew B and Curlew C', 'CURL0002.MP4', 2],
       ['Curlew C', 'CURL0002.MP4', 1],
     ]
     expect(await told()).toEqual(joined)

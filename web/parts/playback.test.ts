@@ -27,7 +27,7 @@ function started(lengths: number | readonly number[] = 100, perSecond = 25, step
     film.currentTime += seconds
     frames.splice(0).forEach((work) => work())
   }
-  return { film, playback, pass, show: () => playback.setFilm(film as unknown as HTMLVideoElement) }
+  return { film, playback, pass, show: () => playback.setFilm(film) }
 }
 
 describe('a film that is played', () => {
@@ -107,7 +107,7 @@ describe('a film that is played', () => {
     const next = (playback: Playback) => {
       const film = new Film()
       playback.setFilm(null)
-      playback.setFilm(film as unknown as HTMLVideoElement)
+      playback.setFilm(film)
       return film
     }
 

@@ -13,12 +13,21 @@ export interface Shown {
   readonly looped: ClipRange | undefined
 }
 
+/** What a player needs of what plays a file: a video element has it. */
+export interface Film extends EventTarget {
+  readonly paused: boolean
+  currentTime: number
+  playbackRate: number
+  play: () => Promise<void>
+  pause: () => void
+}
+
 /**
  * A take that is played, stepped through frame by frame, and looped. Times are frames of the take, not of the screen. It may
  * be several files: the one that is shown is played by an element of its own.
  */
 export class Playback {
-  #film: HTMLVideoElement | null = null
+  #film: Film | null = null
   #shown: Shown = { frame: 0, file: 0, playing: false, speed: 1, looped: undefined }
   #wanted = false
   #asked = 0
@@ -51,7 +60,7 @@ export class Playback {
   }
 
   /** The element that plays it, once it is there and once it goes. */
-  readonly setFilm = (film: HTMLVideoElement | null): void => {
+  readonly setFilm = (film: Film | null): void => {
     this.#leave()
     this.#film = film
     if (!film) return this.#show({ playing: false })
@@ -125,7 +134,7 @@ export class Playback {
     return true
   }
 
-  #play(film: HTMLVideoElement): void {
+  #play(film: Film): void {
     this.#wanted = false
     if (this.#shown.frame >= this.length - 1) {
       if (this.#shown.file > 0) return this.#turnTo(0, 0, true)

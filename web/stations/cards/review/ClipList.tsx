@@ -66,8 +66,8 @@ export function ClipList({ clips, pages, current, reviews, onOpen }: ClipListPro
                 <span className="mt-0.5 block truncate text-sm text-quiet">
                   {clip.trouble === null ? formatLength(clip.seconds ?? 0) : 'cannot be read'}
                   {clip.files.length > 1 && `, ${clip.files.length} files`}
+                  {cardsOf(clip) > 1 && ` on ${cardsOf(clip)} cards`}
                   {clip.lenses > 1 && `, ${clip.lenses} lenses`}
-                  {clip.files.some(({ loadId }) => loadId !== clip.loadId) && `, on ${clip.loadLabel}`}
                   {ranges.length > 0 && `, ${ranges.length === 1 ? '1 range' : `${ranges.length} ranges`}`}
                 </span>
               </span>
@@ -84,6 +84,8 @@ export function ClipList({ clips, pages, current, reviews, onOpen }: ClipListPro
     </div>
   )
 }
+
+const cardsOf = ({ files }: ReviewClip): number => new Set(files.map(({ loadId }) => loadId)).size
 
 /** The picture of a clip; along it the pointer moves through its frames. */
 function Frames({ clip }: { clip: ReviewClip }) {

@@ -1,6 +1,6 @@
 import { Pause, Play, Repeat, StepBack, StepForward } from 'lucide-react'
 import { useQueries } from '@tanstack/react-query'
-import { useCallback, useDeferredValue, useMemo } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { ClipRange } from '../../../../core/cards/review'
 import { fileAt } from '../../../../core/cards/takeReview'
 import { isOpen, useTasks } from '../../../parts/queries'
@@ -17,6 +17,8 @@ import {
 } from '../../../../contract/review'
 import { Button } from '../../../parts/Button'
 import { IconButton } from '../../../parts/IconButton'
+import type { Playback } from '../../../parts/playback'
+import { RunFilm } from '../../../parts/runFilm'
 import { StripFrame } from '../../../parts/StripFrame'
 import { TaskLine } from '../../../parts/TaskLine'
 import { Timeline } from '../../../parts/Timeline'
@@ -44,7 +46,10 @@ export function Watch({ clip, file, watch, player, ticks, ranges, begun }: Watch
   const { frame, playing, speed, looped, playback } = player
   const setFilm = useCallback((film: HTMLVideoElement | null) => playback.setFilm(film), [playback])
   const under = rangeAt(ranges, frame)
-  const plays = watch !== undefined && watch.from !== 'nowhere' && (watch.how === 'file' || watch.how === 'preview')
+  const isThere = watch !== undefined && watch.from !== 'nowhere'
+  const plays = isThere && (watch.how === 'file' || watch.how === 'preview')
+  const isRun = isThere && watch.how === 'frames'
+  const [drawn, setDrawn] = useState(0)
   const lengths = clip.files.map(({ length }) => length)
   return (
     <section aria-label={`Watching ${clip.name}`} className="min-w-0">
@@ -59,8 +64,8 @@ export function Watch({ clip, file, watch, player, ticks, ranges, begun }: Watch
             className="absolute inset-0 size-full"
             aria-label={`Film of ${file.name}`}
           />
-        ) : watch === undefined ? null : watch.how === 'frames' && watch.from !== 'nowhere' ? (
-          <Still clip={clip} seconds={secondsOfFrames(frame, ticks)} />
+        ) : watch === undefined ? null : isRun ? (
+          <Run clip={clip} seconds={secondsOfFrames(clip.length, ticks)} playback={playback} onRate={setDrawn} />
         ) : (
           <Instead file={file} watch={watch} />
         )}
@@ -97,7 +102,7 @@ export function Watch({ clip, file, watch, player, ticks, ranges, begun }: Watch
           icon={playing ? Pause : Play}
           label={playing ? 'Hold' : 'Play'}
           hint="Space"
-          disabled={!plays}
+          disabled={!plays && !isRun}
           onClick={playback.toggle}
         />
         <IconButton icon={StepForward} label="One frame on" hint="→" onClick={() => playback.step(1)} />
@@ -113,6 +118,9 @@ export function Watch({ clip, file, watch, player, ticks, ranges, begun }: Watch
         <span className="figure ml-2">{clock(frame, ticks)}</span>
         <span className="figure text-quiet">of {clock(clip.length, ticks)}</span>
         {speed !== 1 && <span className="figure ml-3">{speed}× speed</span>}
+        {isRun && playing && drawn > 0 && (
+          <span className="ml-3 text-sm text-quiet">{drawnWords(drawn, ticks.num / ticks.den)}</span>
+        )}
         {file.trouble === null && watch && (
           <span className="ml-auto text-sm text-quiet">
             {clip.files.length > 1 && `File ${player.file + 1} of ${clip.files.length}. `}
@@ -162,16 +170,39 @@ const placeWords = ({ from, place, how }: WatchView): string =>
     ? 'Connected nowhere'
     : `${how === 'preview' ? 'A preview of the ' : 'The '}${from === 'copy' ? `copy on ${place}` : `card in ${place}`}`
 
-/** One frame of a run, which is a file of its own. */
-function Still({ clip, seconds }: { clip: ReviewClip; seconds: number }) {
-  const at = useDeferredValue(seconds)
-  return (
-    <img
-      src={addressOf(cardsApi.frame, { id: clip.id }, { at })}
-      alt={`Frame of ${clip.name}`}
-      className="absolute inset-0 size-full object-contain"
-    />
-  )
+/** How many frames a second are seen of how many there are. */
+const drawnWords = (drawn: number, perSecond: number): string =>
+  `${Math.min(Math.round(perSecond), Math.round(drawn))} of ${Math.round(perSecond)} a second`
+
+interface RunProps {
+  readonly clip: ReviewClip
+  readonly seconds: number
+  readonly playback: Playback
+  readonly onRate: (perSecond: number) => void
+}
+
+/** Frames that are a file each, drawn by the server one after the other. */
+function Run({ clip, seconds, playback, onRate }: RunProps) {
+  const picture = useRef<HTMLImageElement>(null)
+  useEffect(() => {
+    const film = new RunFilm(
+      seconds,
+      async (at) => {
+        const image = picture.current
+        if (!image) return
+        image.src = addressOf(cardsApi.frame, { id: clip.id }, { at })
+        await image.decode()
+      },
+      onRate,
+    )
+    film.currentTime = 0
+    playback.setFilm(film)
+    return () => {
+      film.pause()
+      playback.setFilm(null)
+    }
+  }, [clip.id, seconds, playback, onRate])
+  return <img ref={picture} alt={`Frame of ${clip.name}`} className="absolute inset-0 size-full object-contain" />
 }
 
 /** Why nothing is played, and what to do about it. */
