@@ -15,6 +15,8 @@ export const copyOrder = object({
   setAside: boolean().default(false),
   /** The volume whose proved copy is read instead of the card. */
   from: id('That is no volume.').nullable().default(null),
+  /** The decisions of the plan that the person saw; without them nobody saw one. */
+  decisions: string().max(20_000, 'That is no plan that was shown.').nullable().default(null),
 }).noUnknown()
 
 /** To which volumes every card in a reader is copied. */
@@ -145,13 +147,18 @@ export const planQuery = object({
     .default(''),
 }).noUnknown()
 
+/** What a copy would do, with what an order names of it. */
+export interface CopyPlanView extends CopyPlan {
+  readonly decisions: string
+}
+
 /** Station 3. 404 for what is not known; 409 where the same work is under way, or the answer is no. */
 export const copiesApi = {
   /** What is true of loads and their copies, the newest first; what comes near a yes is looked at first. */
   all: ask<Page<LoadCopies>>()('copies', '/productions/:id/copies', pageQuery(['made'], {}, { rows: 20, down: true })),
   /** What a copy to these volumes would do, and how long it would take. */
-  plan: ask<CopyPlan>()('copies', '/loads/:id/plan', planQuery),
-  /** Copies a load; the task runs the plan that stands at this moment, and says what has changed since. */
+  plan: ask<CopyPlanView>()('copies', '/loads/:id/plan', planQuery),
+  /** Copies a load. 409 with what is otherwise, when the plan that was seen no longer holds; nothing is written then. */
   copy: order<Ordered>()('POST', '/loads/:id/copies', { status: 202, changes: ['copies', 'tasks'], body: copyOrder }),
   /** What copying every card that lies in a reader would do, the most endangered first, and what waits in the queue. */
   night: ask<NightView>()('copies', '/productions/:id/night', planQuery),

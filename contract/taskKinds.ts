@@ -59,8 +59,9 @@ export const TASK_KINDS = {
       setAside: boolean().required(),
       /** The volume whose proved copy is read; the card where there is none. */
       from: string().uuid().nullable().optional(),
-      /** What the person saw when it was ordered. */
+      /** What it was to do when it was ordered, and whether a person saw that. */
       plan: mixed<CopyPlan>().optional(),
+      seen: boolean().optional(),
     }),
     subject: (input: { loadId: string }) => input.loadId,
   },

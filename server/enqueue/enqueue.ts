@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import PgBoss from 'pg-boss'
 import { TASK_KINDS, TASK_LINES, type TaskKind } from '../../contract/taskKinds'
 import type { Db } from '../db/connection'
@@ -24,13 +25,17 @@ export async function openBoss(
 /** Jobs are ours to take up again after a crash, so the queue itself never repeats them. */
 const SEND = { retryLimit: 0, expireInHours: 23 } as const
 
-export async function sendTask(
-  db: Db,
-  boss: PgBoss,
-  task: { id: string; kind: TaskKind; host: string },
-): Promise<void> {
-  const bossId = await boss.send(queueName(TASK_KINDS[task.kind].line, task.host), { taskId: task.id }, SEND)
-  if (bossId) await setBossId(db, task.id, bossId)
+/** Puts a task into its line again, under a name of its own there. */
+export async function sendTask(db: Db, boss: PgBoss, task: Queued): Promise<void> {
+  const bossId = randomUUID()
+  await setBossId(db, task.id, bossId)
+  await sendAs(db, boss, task, bossId)
+}
+
+type Queued = { readonly id: string; readonly kind: TaskKind; readonly host: string }
+
+async function sendAs(db: Db, boss: PgBoss, task: Queued, bossId: string): Promise<void> {
+  await boss.send(queueName(TASK_KINDS[task.kind].line, task.host), { taskId: task.id }, { ...SEND, id: bossId })
   // Whoever waits for work need not wait for the next time it asks.
   await notify(db, 'queued', { line: TASK_KINDS[task.kind].line })
 }
@@ -39,11 +44,11 @@ export async function sendTask(
 export async function startTask<K extends TaskKind>(
   db: Db,
   boss: PgBoss,
-  values: Omit<NewTask<K>, 'host'>,
+  values: Omit<NewTask<K>, 'host' | 'bossId'>,
 ): Promise<string> {
-  const host = hostName()
-  const { id, isNew } = await addTask(db, { ...values, host })
-  if (isNew) await sendTask(db, boss, { id, kind: values.kind, host })
+  const [host, bossId] = [hostName(), randomUUID()]
+  const { id, isNew } = await addTask(db, { ...values, host, bossId })
+  if (isNew) await sendAs(db, boss, { id, kind: values.kind, host }, bossId)
   await tellNews(db, { kind: 'task', id })
   return id
 }

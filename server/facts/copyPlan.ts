@@ -1,8 +1,9 @@
-import { copyPlan, type CopyPlan } from '../../core/copies/plan'
+import { decisionsOf, type Decision } from '../../core/copies/decisions'
+import { copyPlan, type CopyPlan, type FileCount } from '../../core/copies/plan'
 import { sameDevice } from '../../core/copies/device'
 import type { Db } from '../db/connection'
 import type { LoadRow } from '../db/queries/cards'
-import { bytesInTheWay, doubtedBytes, mirrorsOf } from '../db/queries/copies'
+import { bytesInTheWay, doubtedBytes, mirrorsOf, standingPrints } from '../db/queries/copies'
 import { readerOfLoad } from '../db/queries/readers'
 import { hashSpeed } from '../db/queries/settings'
 import { volumes } from '../db/queries/volumes'
@@ -12,6 +13,8 @@ export interface SeenThere {
   /** Bytes of the load's files that lie there under their names, proved or not. */
   readonly thereBytes: number
   readonly freeBytes: number
+  /** Of another size, under the name of a file of the load, and not known before. */
+  readonly strangers: FileCount
 }
 
 /** What a copy of a load to volumes would do, in the order in which they are given; unknown volumes are left out. */
@@ -23,6 +26,18 @@ export async function copyPlanOf(
   meanwhile: Meanwhile = {},
 ): Promise<CopyPlan> {
   return planFrom(await copyRows(db, host, load), volumeIds, meanwhile)
+}
+
+/** What a plan decides, of just these files. */
+export async function decided(db: Db, loadId: string, { volumes: planned }: CopyPlan): Promise<readonly Decision[]> {
+  return decisionsOf(
+    planned,
+    await standingPrints(
+      db,
+      loadId,
+      planned.map(({ volumeId }) => volumeId),
+    ),
+  )
 }
 
 /** What is known of a load and of all volumes before it is copied. */
@@ -71,11 +86,12 @@ export function planFrom(
       files: (mirror?.filesVerified ?? 0) + (mirror?.filesMemory ?? 0) + (mirror?.filesDoubted ?? 0),
       sizeBytes: (mirror?.sizeBytes ?? 0) + (doubted.get(id) ?? 0),
     }
-    const conflict = {
-      files: (mirror?.filesDiffer ?? 0) + (mirror?.filesConflict ?? 0) + (mirror?.filesChanged ?? 0),
-      sizeBytes: inTheWay.get(id) ?? 0,
-    }
     const now = seen.get(id)
+    const stuck = (mirror?.filesDiffer ?? 0) + (mirror?.filesConflict ?? 0) + (mirror?.filesChanged ?? 0)
+    const conflict = {
+      files: stuck + (now?.strangers.files ?? 0),
+      sizeBytes: (inTheWay.get(id) ?? 0) + (now?.strangers.sizeBytes ?? 0),
+    }
     // Room that was never measured is found out by the job, before it writes.
     const room = now?.freeBytes ?? row.freeBytes ?? Number.MAX_SAFE_INTEGER
     const freeBytes = row.connected ? Math.max(0, room - takenOf(row)) : undefined

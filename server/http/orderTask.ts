@@ -10,7 +10,7 @@ import { idempotencyKey } from './sentOnce'
 export async function orderTask<K extends TaskKind>(
   { db, boss }: Context,
   req: Request,
-  values: Omit<NewTask<K>, 'host' | 'idempotencyKey'>,
+  values: Omit<NewTask<K>, 'host' | 'bossId' | 'idempotencyKey'>,
   busy: string,
   keySuffix = '',
 ): Promise<string> {

@@ -25,7 +25,7 @@ export interface WorkEnd {
   readonly next?: NextTask
 }
 
-export type NextTask = Omit<NewTask<TaskKind>, 'host'>
+export type NextTask = Omit<NewTask<TaskKind>, 'host' | 'bossId'>
 
 /** The work of one kind of task; everything else about the kind stands in the contract. */
 export interface Job<K extends TaskKind> {

@@ -313,6 +313,7 @@ describe('tasks', () => {
     loadId,
     input: { loadId, volumeIds: [randomUUID()], setAside: false },
     host: 'here',
+    bossId: randomUUID(),
     idempotencyKey: key,
   })
 

@@ -1,7 +1,18 @@
 import { execFileSync } from 'node:child_process'
-import { copyFileSync, existsSync, readdirSync, statSync, truncateSync, writeFileSync } from 'node:fs'
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  truncateSync,
+  writeFileSync,
+} from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { CopyPlanView } from '../../contract/copies'
 import type { Page } from '../../contract/page'
 import type { TaskView } from '../../contract/tasks'
 import { clearWorld, newWorld, startStation, until, type Station } from './station'
@@ -208,5 +219,74 @@ describe('small things that lost or confused work', () => {
     expect((await poor.get<Page<unknown>>('/productions')).rows.length).toBe(1)
     expect(statSync(world.card).isDirectory()).toBe(true)
     await poor.stop()
+  })
+})
+
+describe('an order of a copy that names the plan that was seen', () => {
+  const drives = (world: Awaited<ReturnType<typeof newWorld>>) =>
+    [world.slipway, world.tide].map((drive) => readdirSync(drive, { recursive: true, encoding: 'utf8' }).sort())
+
+  it('is refused with what is otherwise before anything is written, and taken with the plan of now', async () => {
+    const world = await newWorld(station, ['CURL0701.MP4', 'CURL0702.MP4'])
+    await world.look()
+    await world.copy()
+    world.film('CURL0703.MP4')
+    await world.look()
+    const { id } = await world.load()
+    const plan = () => station.get<CopyPlanView>(`/loads/${id}/plan?volumeIds=${world.volumeIds.join()}`)
+    const order = (decisions: string | null) =>
+      station.post(`/loads/${id}/copies`, { volumeIds: world.volumeIds, decisions })
+    const before = await plan()
+    expect(before.volumes.map(({ keep, copy }) => [keep.files, copy.files])).toEqual([
+      [2, 1],
+      [2, 1],
+    ])
+    // One more clip on the card, one gone from a drive, and one in the way, all known before the order.
+    world.film('CURL0704.MP4')
+    await world.look()
+    rmSync(join(world.mirror(world.slipway), 'DCIM/100CURLW/CURL0701.MP4'))
+    writeFileSync(join(world.mirror(world.tide), 'DCIM/100CURLW/CURL0702.MP4'), 'other')
+    await until(plan, (now) => now.volumes[0]?.keep.files === 1 && now.volumes[1]?.conflict.files === 1)
+    const written = drives(world)
+    const tasks = async () => (await station.get<TaskView[]>('/tasks')).length
+    const count = await tasks()
+    const refused = await order(before.decisions)
+    expect(refused.status).toBe(409)
+    expect(refused.body.detail).toMatch(/so nothing was written\. The card has 1 more file\./)
+    expect(refused.body.detail).toContain('1 file fewer there as proved')
+    expect(refused.body.detail).toContain('1 more file in the way')
+    expect(drives(world)).toEqual(written)
+    expect(await tasks()).toBe(count)
+    expect((await order('[{"volumeId":1}]')).status).toBe(422)
+    const now = await order((await plan()).decisions)
+    expect(now.status).toBe(202)
+    expect((await station.ended(String(now.body.taskId))).state).toBe('done')
+  })
+
+  it('stops before it writes when it meets what nobody knew, and an order of the night leaves that to a person', async () => {
+    const world = await newWorld(station, ['CURL0711.MP4', 'CURL0712.MP4'])
+    await world.look()
+    const { id } = await world.load()
+    const plan = () => station.get<CopyPlanView>(`/loads/${id}/plan?volumeIds=${world.volumeIds.join()}`)
+    const { decisions } = await plan()
+    // Something lies there that no look has listed: the order finds it before its first byte.
+    const way = join(world.mirror(world.tide), 'DCIM/100CURLW')
+    mkdirSync(way, { recursive: true })
+    writeFileSync(join(way, 'CURL0711.MP4'), 'other')
+    const ordered = await station.post(`/loads/${id}/copies`, { volumeIds: world.volumeIds, decisions })
+    const end = await station.ended(String(ordered.body.taskId))
+    expect([ordered.status, end.state]).toEqual([202, 'failed'])
+    expect(end.sentence).toContain('nothing more was written')
+    expect(existsSync(join(world.mirror(world.slipway), 'DCIM/100CURLW/CURL0712.MP4'))).toBe(false)
+    const unseen = await world.copy()
+    expect(unseen.state).toBe('done')
+    expect(readFileSync(join(way, 'CURL0711.MP4'), 'utf8')).toBe('other')
+    expect(existsSync(join(world.mirror(world.slipway), 'DCIM/100CURLW/CURL0712.MP4'))).toBe(true)
+    // Set aside in the order, it is moved and the file takes its place: seen or not.
+    const aside = await station.post(`/loads/${id}/copies`, {
+      ...{ volumeIds: world.volumeIds, setAside: true },
+      decisions: (await plan()).decisions,
+    })
+    expect((await station.ended(String(aside.body.taskId))).sentence).toContain('All 2 files proved')
   })
 })

@@ -84,6 +84,20 @@ export async function bytesInTheWay(db: Db, loadId: string): Promise<ReadonlyMap
   return new Map(rows.map((row) => [row.volumeId, row.sizeBytes]))
 }
 
+/** For each volume, which files a load has and how each of them stands there: another text when one of them is otherwise. */
+export async function standingPrints(
+  db: Db,
+  loadId: string,
+  volumeIds: readonly string[],
+): Promise<ReadonlyMap<string, string>> {
+  const { rows } = await sql<{ id: string; print: string }>`
+    select volume.id, (select coalesce(sum(id), 0) from load_entry where load_id = ${loadId} and state = 'on-card' and kind = 'file') || ' ' ||
+      (select coalesce(sum(hashtextextended(entry_id || standing, 0)), 0) from copy_file
+        where load_id = ${loadId} and volume_id = volume.id and on_card) as print
+    from volume where ${anyOf('volume.id', volumeIds)}`.execute(db)
+  return new Map(rows.map(({ id, print }) => [id, print]))
+}
+
 /** Bytes of files that may have been replaced, on each volume that holds a copy of loads. */
 export const doubtedBytes = (db: Db, loadIds: readonly string[]) =>
   db

@@ -34,6 +34,8 @@ export interface NewTask<K extends TaskKind = TaskKind> {
   readonly loadId: string | null
   readonly input: TaskInput<K>
   readonly host: string
+  /** Its name in the line that it waits in. */
+  readonly bossId: string
   /** From the browser: an order that is sent twice is one task. */
   readonly idempotencyKey: string | null
 }

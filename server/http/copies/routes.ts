@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { Router } from 'express'
+import { decidedOtherwise, decisionsText, namedDecisions } from '../../../core/copies/decisions'
 import { markOf } from '../../../core/copies/mark'
 import type { Standing } from '../../../core/copies/standing'
 import { copiesApi, type LoadCopies } from '../../../contract/copies'
@@ -14,7 +15,7 @@ import { addSaid, formattedOf, largestEntry } from '../../db/queries/said'
 import { tellChanged } from '../../db/queries/tasks'
 import { twinsOf } from '../../db/queries/twins'
 import { startNextCopy } from '../../enqueue/copyQueue'
-import { copyPlanOf } from '../../facts/copyPlan'
+import { copyPlanOf, decided } from '../../facts/copyPlan'
 import { loadStates, type LoadState } from '../../facts/loadStates'
 import { nightOf } from '../../facts/night'
 import { unattendedView } from '../../facts/unattended'
@@ -123,17 +124,28 @@ export function copyRoutes(context: Context): Router {
     return names.join(' and ')
   }
 
-  serve(router, copiesApi.plan, async ({ params, query: { volumeIds, from } }) =>
-    copyPlanOf(db, host, await loadOf(params.id), volumeIds.split(',').filter(Boolean), { from: from || undefined }),
-  )
+  serve(router, copiesApi.plan, async ({ params, query: { volumeIds, from } }) => {
+    const load = await loadOf(params.id)
+    const plan = await copyPlanOf(db, host, load, volumeIds.split(',').filter(Boolean), { from: from || undefined })
+    return { ...plan, decisions: decisionsText(await decided(db, load.id, plan)) }
+  })
 
-  serve(router, copiesApi.copy, async ({ params, body: { volumeIds, setAside, from }, req }) => {
+  serve(router, copiesApi.copy, async ({ params, body: { volumeIds, setAside, from, decisions }, req }) => {
     const load = await loadOf(params.id)
     const names = await namesOf(volumeIds)
     if (from !== null && volumeIds.includes(from))
       throw invalid('A copy is not copied onto itself. Choose another volume to copy to.', 'volumeIds')
     const source = from === null ? '' : ` from ${await namesOf([from])}`
     const plan = await copyPlanOf(db, host, load, volumeIds, { from: from ?? undefined })
+    if (decisions !== null) {
+      const seen = namedDecisions(decisions)
+      if (!seen) throw invalid('That is no plan that was shown. Ask for the plan again.', 'decisions')
+      const otherwise = decidedOtherwise(seen, await decided(db, load.id, plan))
+      if (otherwise.length > 0)
+        throw conflict(
+          `It is otherwise than in the plan you saw, so nothing was written. ${otherwise.join(' ')} Look at the plan below, then copy again.`,
+        )
+    }
     const taskId = await orderTask(
       context,
       req,
@@ -142,7 +154,7 @@ export function copyRoutes(context: Context): Router {
         title: `Copy “${load.label}”${source} to ${names}`,
         productionId: load.productionId,
         loadId: load.id,
-        input: { loadId: load.id, volumeIds, setAside, from, plan },
+        input: { loadId: load.id, volumeIds, setAside, from, plan, seen: decisions !== null },
       },
       `“${load.label}” is being copied already. Wait for it, or stop it first.`,
     )

@@ -11,7 +11,7 @@ import { setAside } from '../../engine/publish'
 import type { SeenThere } from '../../facts/copyPlan'
 import { removeStaleParts } from '../../media/attempts'
 import { partsOf, volumeMedium } from '../../media/mediumOf'
-import { lookAtMirror } from '../../observer/mirrorLook'
+import { lookAtMirror, movedOut } from '../../observer/mirrorLook'
 import type { Work } from '../work'
 import type { SourceEntry } from './source'
 
@@ -37,12 +37,13 @@ export async function prepareTarget(
   await removeStaleParts({ db, host, volumeId: id, medium, live: await liveAttempts(db) })
   // What lies there now, before anything is added: a file that is gone has not been played, whatever is made in its place.
   const mirror = { loadId: input.loadId, volumeId: id, folder }
-  let { files: there } = await lookAtMirror(db, mirror, medium)
-  if (input.setAside && (await setConflictsAside(work, input.loadId, row, medium, Buffer.from(folder))))
-    there = (await lookAtMirror(db, mirror, medium)).files
-  const thereBytes = files.reduce(
-    (sum, file) => sum + (there.has(file.path.toString('latin1')) ? file.sizeBytes : 0),
-    0,
+  const look = await lookAtMirror(db, mirror, medium)
+  const moved = input.setAside ? await setConflictsAside(work, input.loadId, row, medium, Buffer.from(folder)) : []
+  const there = moved.length > 0 ? await movedOut(db, look, moved) : look.files
+  const lying = files.filter((file) => there.has(file.path.toString('latin1')))
+  const inTheWay = new Set((await knownInTheWay(db, input.loadId, id)).map(({ entryId }) => entryId))
+  const strangers = lying.filter(
+    (file) => there.get(file.path.toString('latin1'))?.sizeBytes !== file.sizeBytes && !inTheWay.has(file.id),
   )
   const { freeBytes } = await medium.room()
   const measured = new MeasuredMedium(medium)
@@ -53,23 +54,33 @@ export async function prepareTarget(
     medium: measured.medium,
     folder: Buffer.from(folder),
     parts: partsOf(attemptId),
-    there: { thereBytes, freeBytes },
+    there: {
+      thereBytes: bytesOf(lying),
+      freeBytes,
+      strangers: { files: strangers.length, sizeBytes: bytesOf(strangers) },
+    },
   }
 }
 
-/** Moves files that collide out of the way on their volume; nothing is deleted. True when there were some. */
+const bytesOf = (files: readonly SourceEntry[]): number => files.reduce((sum, file) => sum + file.sizeBytes, 0)
+
+/** Files of a load that are known to collide on a volume. */
+const knownInTheWay = (db: Work['db'], loadId: string, volumeId: string) =>
+  copies
+    .copyTroubles(db, loadId)
+    .where('copyFile.volumeId', '=', volumeId)
+    .where('copyFile.standing', 'in', ['conflict', 'differs', 'changed'])
+    .execute()
+
+/** Moves files that collide out of the way on their volume; nothing is deleted. Returns their paths in the mirror. */
 async function setConflictsAside(
   { db, taskId }: Work,
   loadId: string,
   row: { id: string; name: string },
   medium: Medium,
   base: Buffer,
-): Promise<boolean> {
-  const stuck = await copies
-    .copyTroubles(db, loadId)
-    .where('copyFile.volumeId', '=', row.id)
-    .where('copyFile.standing', 'in', ['conflict', 'differs', 'changed'])
-    .execute()
+): Promise<Buffer[]> {
+  const stuck = await knownInTheWay(db, loadId, row.id)
   for (const trouble of stuck) {
     const from = joinPath(base, trouble.path)
     await setAside(medium, from, joinPath(Buffer.from(SET_ASIDE), Buffer.from(taskId), trouble.path))
@@ -81,5 +92,5 @@ async function setConflictsAside(
       volumeId: row.id,
       detail: { paths: stuck.slice(0, 1000).map((trouble) => trouble.pathText) },
     })
-  return stuck.length > 0
+  return stuck.map((trouble) => trouble.path)
 }

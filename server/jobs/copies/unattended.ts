@@ -10,7 +10,7 @@ import { unmountCard } from '../../media/appeared'
 /** What the rule needs of the program that it runs in. */
 export interface Orders {
   /** Puts a look into the line, unless one is under way. */
-  look(task: Omit<NewTask<'scan'>, 'host'>): Promise<void>
+  look(task: Omit<NewTask<'scan'>, 'host' | 'bossId'>): Promise<void>
   startNextCopy(): Promise<void>
 }
 

@@ -48,7 +48,10 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
   const shown = [...volumes.filter(holds), ...volumes.filter((volume) => !holds(volume) && isOffered(volume))]
   const verified = held.length
   const conflicts = load.copies.some((copy) => copy.filesInConflict + copy.filesMismatched > 0)
-  const start = (setAside: boolean) => copy.mutate({ params, body: { from: fromId, volumeIds: [...chosen], setAside } })
+  // While another choice is planned, the plan that is shown is of the one before.
+  const decisions = plan.isPlaceholderData ? null : (plan.data?.decisions ?? null)
+  const start = (setAside: boolean) =>
+    copy.mutate({ params, body: { from: fromId, volumeIds: [...chosen], setAside, decisions } })
   const readAgain = (volumeId: string) => check.mutate({ params, body: { volumeIds: [volumeId], how: 'whole' } })
   const sayDifferent = (volumeId: string, otherVolumeId: string) =>
     different.mutate({ params: {}, body: { volumeId, otherVolumeId } })
