@@ -79,7 +79,9 @@ async function standIn(): Promise<pg.Client> {
 
 /** Ids of things that a word names: `load` of `loadIds`, `loads` of `/loads/:id`. */
 const idsFor = (word: string): readonly string[] => {
-  const table = word.replace(/Ids?$/, '').replace(/s$/, '').toLowerCase()
+  const thing = word.replace(/Ids?$/, '').replace(/s$/, '').toLowerCase()
+  // What a person calls a clip is known by a media file.
+  const table = thing === 'clip' ? 'media_file' : thing
   return [...idsIn].find(([name]) => name === table || name.endsWith(`_${table}`))?.[1] ?? []
 }
 
