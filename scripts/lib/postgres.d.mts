@@ -1,8 +1,8 @@
 /** The project's own cluster on loopback. */
 export interface Cluster {
   readonly pid: number | undefined
-  /** Makes the database when there is none, and returns its address. */
-  database(name: string): string
+  /** Makes the database when there is none, empty or a copy of another one, and returns its address. */
+  database(name: string, like?: string): string
   readonly port: number
   readonly ended: Promise<void>
   isThere(): boolean

@@ -1,4 +1,4 @@
-import { mkdtempSync, readFileSync, realpathSync, rmSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, readFileSync, realpathSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test'
@@ -169,7 +169,11 @@ test('frames a file each are looked at one by one', async ({ page, request }) =>
   await expect.poll(() => still.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBeGreaterThan(0)
   await page.keyboard.press('Shift+ArrowRight')
   await expect(clock(page)).toHaveText('00:00:01:00')
-  await expect(still).toHaveAttribute('src', /at=1$/)
+  await expect(still).toHaveAttribute('src', /at=1\.02$/)
+  // Played as fast as the server draws them, which is said.
+  await page.keyboard.press('Space')
+  await expect(page.getByText(/^\d+ of 25 a second$/)).toBeVisible()
+  await expect(clock(page)).not.toHaveText('00:00:01:00')
 })
 
 test('what is kept leaves as a timeline, a table and a contact sheet, from the copy once there is one', async ({
@@ -323,4 +327,45 @@ test('what no browser plays gets a preview, which can be taken away again; sound
   const wider = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
   expect(wider).toBeLessThanOrEqual(0)
   await expectAccessible(page, 'the review on a phone', 'day')
+})
+
+test('a take in two files is watched and cut as one', async ({ page, request }) => {
+  const card = join(root, 'split')
+  mkdirSync(card)
+  for (const [at, name] of ['GX010061.MP4', 'GX020061.MP4'].entries())
+    debian('ffmpeg', [
+      ...['-v', 'error', '-f', 'lavfi', '-i', `testsrc2=s=320x180:r=25:d=1`, '-c:v', 'libx264', '-pix_fmt', 'yuv420p'],
+      ...['-metadata', `creation_time=2026-11-15T10:00:0${at}Z`, join(card, name)],
+    ])
+  const { body } = await post(request, '/readers', { name: 'Split folder', path: card, sure: true })
+  await scan(request, String(body?.id), 'Split')
+  await page.goto(`/p/${production}/cards/review`)
+  await downTo(page, 'GX010061.MP4')
+  await expect(current(page)).toContainText('2 s, 2 files')
+  const film = (name: string) => page.getByLabel(`Film of ${name}`)
+  await expect(film('GX010061.MP4')).toBeVisible()
+  // Over the seam by frames, in and out on either side of it.
+  await page.keyboard.press('Shift+ArrowRight')
+  await expect(film('GX020061.MP4')).toBeVisible()
+  await page.keyboard.press('ArrowLeft')
+  await expect(clock(page)).toHaveText('00:00:00:24')
+  await page.keyboard.press('i')
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('o')
+  await page.keyboard.press('k')
+  await expect(page.getByRole('list', { name: 'Ranges' })).toContainText('00:00:00:24 – 00:00:01:01')
+  // Played, it goes on in the next file by itself.
+  await page.keyboard.press('Shift+ArrowLeft')
+  await expect(film('GX010061.MP4')).toBeVisible()
+  await page.keyboard.press('Space')
+  await expect(film('GX020061.MP4')).toBeVisible()
+  await expect.poll(() => film('GX020061.MP4').evaluate((one: HTMLVideoElement) => one.ended)).toBe(true)
+  const { rows } = (await (await request.get(`/api/productions/${production}/review?limit=200`)).json()) as {
+    rows: ReviewClip[]
+  }
+  expect(rows.find((clip) => clip.name === 'GX010061.MP4')?.review).toMatchObject({
+    verdict: 'keep',
+    ranges: [{ from: 24, to: 27 }],
+  })
 })

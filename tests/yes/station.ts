@@ -16,7 +16,8 @@ import type { LoadCopies } from '../../contract/copies'
 import type { Page } from '../../contract/page'
 import type { TaskView } from '../../contract/tasks'
 import { MEMORY_FLAGS } from '../../scripts/lib/memory.mjs'
-import { freePort, startPostgres, type Cluster } from '../../scripts/lib/postgres.mjs'
+import { freePort } from '../../scripts/lib/postgres.mjs'
+import { startCluster } from '../prepared'
 
 /** The built programs on a database of their own, driven over HTTP with real folders: nothing is known of their insides. */
 export interface Station {
@@ -76,8 +77,8 @@ export async function startStation(more: NodeJS.ProcessEnv = {}): Promise<Statio
   const root = realpathSync(mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-yes-')))
   chmodSync(root, 0o755)
   mkdirSync(join(root, 'home'))
-  const cluster: Cluster = await startPostgres(root, { tests: true })
-  const databaseUrl = cluster.database('yendra_yes')
+  const cluster = await startCluster(root)
+  const databaseUrl = cluster.newest('yendra_yes')
   const devices: Record<string, string> = {}
   const deviceFile = join(root, 'devices.json')
   writeFileSync(deviceFile, '{}')
