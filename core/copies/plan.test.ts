@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { copyPlan, planChanges, planFault, planWords, type CopyQuestion, type CopyTarget } from './plan'
+import { copyPlan, fewerKept, moreInTheWay, planFault, planWords, type CopyQuestion, type CopyTarget } from './plan'
 
 const none = { files: 0, sizeBytes: 0 }
 const target = (name: string, more: Partial<CopyTarget> = {}): CopyTarget => ({
@@ -96,11 +96,9 @@ describe('the plan of a copy', () => {
     const now = copyPlan(
       question(target('Tide', { proved: { files: 97, sizeBytes: 9e9 }, inTheWay: { files: 1, sizeBytes: 1 } })),
     )
-    expect(planChanges(seen, now)).toEqual([
-      'Tide: 3 files fewer lie there as proved than when this was ordered.',
-      'Tide: 1 more file in the way than when this was ordered.',
-    ])
-    expect(planChanges(seen, seen)).toEqual([])
+    expect(fewerKept(seen, now)).toEqual(['Tide: 3 files fewer lie there as proved than when this was ordered.'])
+    expect(moreInTheWay(seen, now)).toEqual(['Tide: 1 more file in the way than when this was ordered.'])
+    expect([...fewerKept(seen, seen), ...moreInTheWay(seen, seen)]).toEqual([])
   })
 
   it('never counts a file twice, and never plans more than is wanted', () => {

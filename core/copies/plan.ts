@@ -188,17 +188,27 @@ export function planWords({ volumes, seconds, bottleneck }: CopyPlan): string {
   return `${parts.join('; ')}: ${time}.`
 }
 
-/** What became different between the plan that a person saw and the one that is carried out, a sentence a volume. */
-export function planChanges(seen: CopyPlan, now: CopyPlan): string[] {
-  return now.volumes.flatMap((volume) => {
-    const before = seen.volumes.find((one) => one.volumeId === volume.volumeId)
-    if (!before || !before.connected || !volume.connected) return []
-    const [kept, way] = [volume.keep.files - before.keep.files, volume.conflict.files - before.conflict.files]
-    return [
-      ...(kept < 0
-        ? [`${volume.name}: ${counted(-kept, 'file')} fewer lie there as proved than when this was ordered.`]
-        : []),
-      ...(way > 0 ? [`${volume.name}: ${counted(way, 'more file')} in the way than when this was ordered.`] : []),
-    ]
+/** Volumes on which fewer files lie as proved than when the copy was ordered, a sentence each. */
+export const fewerKept = (ordered: CopyPlan, now: CopyPlan): string[] =>
+  changed(ordered, now, (before, volume) => {
+    const fewer = before.keep.files - volume.keep.files
+    return fewer > 0 ? `${counted(fewer, 'file')} fewer ${fewer === 1 ? 'lies' : 'lie'} there as proved` : undefined
   })
-}
+
+/** Volumes on which more is in the way than when the copy was ordered, a sentence each. */
+export const moreInTheWay = (ordered: CopyPlan, now: CopyPlan): string[] =>
+  changed(ordered, now, (before, volume) => {
+    const more = volume.conflict.files - before.conflict.files
+    return more > 0 ? `${counted(more, 'more file')} in the way` : undefined
+  })
+
+const changed = (
+  ordered: CopyPlan,
+  now: CopyPlan,
+  said: (before: PlannedCopy, volume: PlannedCopy) => string | undefined,
+): string[] =>
+  now.volumes.flatMap((volume) => {
+    const before = ordered.volumes.find((one) => one.volumeId === volume.volumeId)
+    const words = before?.connected && volume.connected ? said(before, volume) : undefined
+    return words === undefined ? [] : [`${volume.name}: ${words} than when this was ordered.`]
+  })

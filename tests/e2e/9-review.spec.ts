@@ -1,4 +1,4 @@
-import { mkdirSync, mkdtempSync, readFileSync, realpathSync, rmSync } from 'node:fs'
+import { mkdtempSync, readFileSync, realpathSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test'
@@ -17,8 +17,11 @@ async function scan(request: APIRequestContext, readerId: string, label: string)
   expect((await taskEnd(request, task)).state).toBe('done')
 }
 
-const root = realpathSync(mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-tape-')))
-test.afterAll(() => rmSync(root, { recursive: true, force: true }))
+const newFolder = (name: string) => realpathSync(mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), name)))
+const [root, card] = [newFolder('yendra-tape-'), newFolder('yendra-split-')]
+test.afterAll(() => {
+  for (const folder of [root, card]) rmSync(folder, { recursive: true, force: true })
+})
 
 test.beforeAll(async ({ playwright, baseURL }) => {
   const request = await playwright.request.newContext({ baseURL: baseURL ?? '' })
@@ -330,8 +333,6 @@ test('what no browser plays gets a preview, which can be taken away again; sound
 })
 
 test('a take in two files is watched and cut as one', async ({ page, request }) => {
-  const card = join(root, 'split')
-  mkdirSync(card)
   for (const [at, name] of ['GX010061.MP4', 'GX020061.MP4'].entries())
     debian('ffmpeg', [
       ...['-v', 'error', '-f', 'lavfi', '-i', `testsrc2=s=320x180:r=25:d=1`, '-c:v', 'libx264', '-pix_fmt', 'yuv420p'],

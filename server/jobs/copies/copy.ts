@@ -1,5 +1,5 @@
 import type { TaskInput } from '../../../contract/taskKinds'
-import { planChanges, planFault } from '../../../core/copies/plan'
+import { fewerKept, moreInTheWay, planFault } from '../../../core/copies/plan'
 import { fileTitle } from '../../../core/units/fileTitle'
 import { counted } from '../../../core/units/quantity'
 import * as cards from '../../db/queries/cards'
@@ -79,15 +79,16 @@ async function prepareTargets(
   const seen = new Map(ready.map((to) => [to.id, to.there]))
   const plan = await copyPlanOf(work.db, work.host, load, [...seen.keys()], { seen, from: input.from ?? undefined })
   const faults = new Map(plan.volumes.map((volume) => [volume.volumeId, planFault(volume)]))
-  const changes = input.plan && !input.setAside ? planChanges(input.plan, plan) : []
-  // Nobody saw the plan of an order of the night: what is in the way there waits for a person.
+  const fewer = input.plan && !input.setAside ? fewerKept(input.plan, plan) : []
+  const changes = input.plan && !input.setAside ? [...fewer, ...moreInTheWay(input.plan, plan)] : []
+  // Nobody saw the plan of an order of the night: what is in the way there is named, and waits for a person.
   if (input.seen === true && changes.length > 0)
     throw new CannotWork(
       `It is otherwise than in the plan you saw, so nothing more was written. ${changes.join(' ')} Look at the plan again, then copy.`,
     )
   return {
     targets: ready.filter((to) => faults.get(to.id) === undefined),
-    troubles: [...unready, ...[...faults.values()].flatMap((fault) => fault ?? []), ...changes],
+    troubles: [...unready, ...[...faults.values()].flatMap((fault) => fault ?? []), ...fewer],
   }
 }
 
