@@ -17,41 +17,66 @@ CREATE FUNCTION public.begin_takes() RETURNS trigger
 
 CREATE FUNCTION public.count_copy_files() RETURNS trigger
     LANGUAGE plpgsql
-    AS $_$
+    AS $$
   begin
-    -- Only an update has rows that were there before.
-    execute format(
-      $counted$
-        update mirror set
-          files_verified = mirror.files_verified + delta.verified,
-          files_memory = mirror.files_memory + delta.memory,
-          files_missing = mirror.files_missing + delta.missing,
-          files_changed = mirror.files_changed + delta.changed,
-          files_doubted = mirror.files_doubted + delta.doubted,
-          files_differ = mirror.files_differ + delta.differs,
-          files_conflict = mirror.files_conflict + delta.conflict,
-          size_bytes = mirror.size_bytes + delta.bytes,
-          copied_bytes = mirror.copied_bytes + delta.all_bytes
-        from (
-          select load_id, volume_id,
-            coalesce(sum(sign) filter (where on_card and standing = 'verified'), 0) as verified,
-            coalesce(sum(sign) filter (where on_card and standing = 'memory'), 0) as memory,
-            coalesce(sum(sign) filter (where on_card and standing = 'missing'), 0) as missing,
-            coalesce(sum(sign) filter (where on_card and standing = 'changed'), 0) as changed,
-            coalesce(sum(sign) filter (where on_card and standing = 'doubted'), 0) as doubted,
-            coalesce(sum(sign) filter (where on_card and standing = 'differs'), 0) as differs,
-            coalesce(sum(sign) filter (where on_card and standing = 'conflict'), 0) as conflict,
-            coalesce(sum(sign * entry_bytes) filter (where on_card and standing in ('verified', 'memory')), 0) as bytes,
-            coalesce(sum(sign * entry_bytes) filter (where standing in ('verified', 'memory')), 0) as all_bytes
-          from (select load_id, volume_id, standing, on_card, entry_bytes, 1 as sign from new_files %s) as files
-          group by load_id, volume_id) as delta
-        where mirror.load_id = delta.load_id and mirror.volume_id = delta.volume_id
-          and (delta.verified, delta.memory, delta.missing, delta.changed, delta.doubted, delta.differs, delta.conflict, delta.bytes, delta.all_bytes)
-            is distinct from (0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::numeric, 0::numeric)
-      $counted$,
-      case tg_op when 'UPDATE' then 'union all select load_id, volume_id, standing, on_card, entry_bytes, -1 from old_files' else '' end);
+    -- Only an update has rows that were there before; a statement whose text is fixed is planned once.
+    if tg_op = 'INSERT' then
+      update mirror set
+        files_verified = mirror.files_verified + delta.verified,
+        files_memory = mirror.files_memory + delta.memory,
+        files_missing = mirror.files_missing + delta.missing,
+        files_changed = mirror.files_changed + delta.changed,
+        files_doubted = mirror.files_doubted + delta.doubted,
+        files_differ = mirror.files_differ + delta.differs,
+        files_conflict = mirror.files_conflict + delta.conflict,
+        size_bytes = mirror.size_bytes + delta.bytes,
+        copied_bytes = mirror.copied_bytes + delta.all_bytes
+      from (
+        select load_id, volume_id,
+          coalesce(sum(sign) filter (where on_card and standing = 'verified'), 0) as verified,
+          coalesce(sum(sign) filter (where on_card and standing = 'memory'), 0) as memory,
+          coalesce(sum(sign) filter (where on_card and standing = 'missing'), 0) as missing,
+          coalesce(sum(sign) filter (where on_card and standing = 'changed'), 0) as changed,
+          coalesce(sum(sign) filter (where on_card and standing = 'doubted'), 0) as doubted,
+          coalesce(sum(sign) filter (where on_card and standing = 'differs'), 0) as differs,
+          coalesce(sum(sign) filter (where on_card and standing = 'conflict'), 0) as conflict,
+          coalesce(sum(sign * entry_bytes) filter (where on_card and standing in ('verified', 'memory')), 0) as bytes,
+          coalesce(sum(sign * entry_bytes) filter (where standing in ('verified', 'memory')), 0) as all_bytes
+        from (select load_id, volume_id, standing, on_card, entry_bytes, 1 as sign from new_files) as files
+        group by load_id, volume_id) as delta
+      where mirror.load_id = delta.load_id and mirror.volume_id = delta.volume_id
+        and (delta.verified, delta.memory, delta.missing, delta.changed, delta.doubted, delta.differs, delta.conflict, delta.bytes, delta.all_bytes)
+          is distinct from (0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::numeric, 0::numeric);
+    else
+      update mirror set
+        files_verified = mirror.files_verified + delta.verified,
+        files_memory = mirror.files_memory + delta.memory,
+        files_missing = mirror.files_missing + delta.missing,
+        files_changed = mirror.files_changed + delta.changed,
+        files_doubted = mirror.files_doubted + delta.doubted,
+        files_differ = mirror.files_differ + delta.differs,
+        files_conflict = mirror.files_conflict + delta.conflict,
+        size_bytes = mirror.size_bytes + delta.bytes,
+        copied_bytes = mirror.copied_bytes + delta.all_bytes
+      from (
+        select load_id, volume_id,
+          coalesce(sum(sign) filter (where on_card and standing = 'verified'), 0) as verified,
+          coalesce(sum(sign) filter (where on_card and standing = 'memory'), 0) as memory,
+          coalesce(sum(sign) filter (where on_card and standing = 'missing'), 0) as missing,
+          coalesce(sum(sign) filter (where on_card and standing = 'changed'), 0) as changed,
+          coalesce(sum(sign) filter (where on_card and standing = 'doubted'), 0) as doubted,
+          coalesce(sum(sign) filter (where on_card and standing = 'differs'), 0) as differs,
+          coalesce(sum(sign) filter (where on_card and standing = 'conflict'), 0) as conflict,
+          coalesce(sum(sign * entry_bytes) filter (where on_card and standing in ('verified', 'memory')), 0) as bytes,
+          coalesce(sum(sign * entry_bytes) filter (where standing in ('verified', 'memory')), 0) as all_bytes
+        from (select load_id, volume_id, standing, on_card, entry_bytes, 1 as sign from new_files union all select load_id, volume_id, standing, on_card, entry_bytes, -1 from old_files) as files
+        group by load_id, volume_id) as delta
+      where mirror.load_id = delta.load_id and mirror.volume_id = delta.volume_id
+        and (delta.verified, delta.memory, delta.missing, delta.changed, delta.doubted, delta.differs, delta.conflict, delta.bytes, delta.all_bytes)
+          is distinct from (0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::numeric, 0::numeric);
+    end if;
     return null;
-  end $_$;
+  end $$;
 
 CREATE FUNCTION public.count_ledger_bytes() RETURNS trigger
     LANGUAGE plpgsql
@@ -63,33 +88,50 @@ CREATE FUNCTION public.count_ledger_bytes() RETURNS trigger
 
 CREATE FUNCTION public.count_media_files() RETURNS trigger
     LANGUAGE plpgsql
-    AS $_$
+    AS $$
   begin
-    -- Only an update has rows that were there before.
-    execute format(
-      $counted$
-        insert into load_summary as s
-          (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxy_bytes_open)
-        select load_id, production_id,
-          coalesce(sum(sign) filter (where shown and not goes_on), 0),
-          coalesce(sum(sign) filter (where shown), 0),
-          coalesce(sum(sign * length_ms) filter (where shown), 0),
-          coalesce(sum(sign) filter (where shown and playable), 0),
-          coalesce(sum(sign) filter (where shown and has_video), 0),
-          coalesce(sum(sign) filter (where shown and has_video and proxy = 'equal'), 0),
-          coalesce(sum(sign) filter (where shown and has_video and proxy = 'differs'), 0),
-          coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy <> 'equal'), 0)
-        from (select *, 1 as sign from new_files %s) as files
-        group by load_id, production_id order by load_id, production_id
-        on conflict (load_id, production_id) do update set
-          clips = s.clips + excluded.clips, media = s.media + excluded.media, length_ms = s.length_ms + excluded.length_ms,
-          playable = s.playable + excluded.playable, videos = s.videos + excluded.videos,
-          proxies_equal = s.proxies_equal + excluded.proxies_equal, proxies_differ = s.proxies_differ + excluded.proxies_differ,
-          proxy_bytes_open = s.proxy_bytes_open + excluded.proxy_bytes_open
-      $counted$,
-      case tg_op when 'UPDATE' then 'union all select *, -1 as sign from old_files' else '' end);
+    -- Only an update has rows that were there before; a statement whose text is fixed is planned once.
+    if tg_op = 'INSERT' then
+      insert into load_summary as s
+        (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxy_bytes_open)
+      select load_id, production_id,
+        coalesce(sum(sign) filter (where shown and not goes_on), 0),
+        coalesce(sum(sign) filter (where shown), 0),
+        coalesce(sum(sign * length_ms) filter (where shown), 0),
+        coalesce(sum(sign) filter (where shown and playable), 0),
+        coalesce(sum(sign) filter (where shown and has_video), 0),
+        coalesce(sum(sign) filter (where shown and has_video and proxy = 'equal'), 0),
+        coalesce(sum(sign) filter (where shown and has_video and proxy = 'differs'), 0),
+        coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy <> 'equal'), 0)
+      from (select *, 1 as sign from new_files) as files
+      group by load_id, production_id order by load_id, production_id
+      on conflict (load_id, production_id) do update set
+        clips = s.clips + excluded.clips, media = s.media + excluded.media, length_ms = s.length_ms + excluded.length_ms,
+        playable = s.playable + excluded.playable, videos = s.videos + excluded.videos,
+        proxies_equal = s.proxies_equal + excluded.proxies_equal, proxies_differ = s.proxies_differ + excluded.proxies_differ,
+        proxy_bytes_open = s.proxy_bytes_open + excluded.proxy_bytes_open;
+    else
+      insert into load_summary as s
+        (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxy_bytes_open)
+      select load_id, production_id,
+        coalesce(sum(sign) filter (where shown and not goes_on), 0),
+        coalesce(sum(sign) filter (where shown), 0),
+        coalesce(sum(sign * length_ms) filter (where shown), 0),
+        coalesce(sum(sign) filter (where shown and playable), 0),
+        coalesce(sum(sign) filter (where shown and has_video), 0),
+        coalesce(sum(sign) filter (where shown and has_video and proxy = 'equal'), 0),
+        coalesce(sum(sign) filter (where shown and has_video and proxy = 'differs'), 0),
+        coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy <> 'equal'), 0)
+      from (select *, 1 as sign from new_files union all select *, -1 as sign from old_files) as files
+      group by load_id, production_id order by load_id, production_id
+      on conflict (load_id, production_id) do update set
+        clips = s.clips + excluded.clips, media = s.media + excluded.media, length_ms = s.length_ms + excluded.length_ms,
+        playable = s.playable + excluded.playable, videos = s.videos + excluded.videos,
+        proxies_equal = s.proxies_equal + excluded.proxies_equal, proxies_differ = s.proxies_differ + excluded.proxies_differ,
+        proxy_bytes_open = s.proxy_bytes_open + excluded.proxy_bytes_open;
+    end if;
     return null;
-  end $_$;
+  end $$;
 
 CREATE FUNCTION public.count_mirror_bytes() RETURNS trigger
     LANGUAGE plpgsql

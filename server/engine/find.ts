@@ -11,6 +11,7 @@ const KINDS: Readonly<Record<string, EntryKind>> = { f: 'file', d: 'folder', l: 
 /** Kind, bytes, times of the last change of content and of anything, file system and inode, path, and where a link points, each ended by NUL, which no path can hold. */
 const FORMAT = ['%y', '%s', '%T@', '%C@', '%D:%i', '%P', '%l'].map((field) => `${field}\\0`).join('')
 const FIELDS = 7
+const PATH = 5
 /** Bytes of a path that the system takes at most, its end included. Source: limits.h of Linux. */
 const PATH_MAX = 4096
 
@@ -23,19 +24,31 @@ export async function findTree(folder: Buffer): Promise<TreeEntry[] | undefined>
   if (!out) return undefined
   // Bytes as latin1 text: one character a byte, so that nothing is lost and text is compared as bytes are.
   const fields = out.toString('latin1').split('\0')
+  const field = (at: number) => fields[at] ?? ''
   const lines: Line[] = []
   let longest = 0
   for (let at = 0; at + FIELDS <= fields.length; at += FIELDS) {
-    const [kind = '', size = '', time = '', changed = '', node = '', path = '', target = ''] = fields.slice(
-      at,
-      at + FIELDS,
-    )
+    const path = field(at + PATH)
     longest = Math.max(longest, path.length)
-    lines.push({ kind, size, time, changed, node, path, target, order: orderOf(path) })
+    lines.push({ at, path, order: orderOf(path) })
   }
   // find reaches deeper than any path that can be opened.
   if (longest + folder.length + 1 >= PATH_MAX) return undefined
-  return lines.sort((a, b) => (a.order < b.order ? -1 : a.order > b.order ? 1 : 0)).map(entryOf)
+  lines.sort((a, b) => (a.order < b.order ? -1 : a.order > b.order ? 1 : 0))
+  return lines.map(({ at, path }) => {
+    const kind = KINDS[field(at)] ?? 'special'
+    const bytes = Buffer.from(path, 'latin1')
+    return {
+      path: bytes,
+      name: bytes.subarray(path.lastIndexOf('/') + 1),
+      kind,
+      sizeBytes: Number(field(at + 1)),
+      modifiedMs: millisecondsOf(field(at + 2)),
+      changedMs: millisecondsOf(field(at + 3)),
+      node: field(at + 4),
+      linkTarget: kind === 'link' ? Buffer.from(field(at + 6), 'latin1') : undefined,
+    }
+  })
 }
 
 function run(folder: Buffer): Promise<Buffer | undefined> {
@@ -56,36 +69,18 @@ function run(folder: Buffer): Promise<Buffer | undefined> {
 }
 
 interface Line {
-  readonly kind: string
-  readonly size: string
-  readonly time: string
-  readonly changed: string
-  readonly node: string
+  /** Where its fields begin. */
+  readonly at: number
   readonly path: string
-  readonly target: string
   readonly order: string
-}
-
-function entryOf(line: Line): TreeEntry {
-  const kind = KINDS[line.kind] ?? 'special'
-  const path = Buffer.from(line.path, 'latin1')
-  return {
-    path,
-    name: path.subarray(line.path.lastIndexOf('/') + 1),
-    kind,
-    sizeBytes: Number(line.size),
-    modifiedMs: millisecondsOf(line.time),
-    changedMs: millisecondsOf(line.changed),
-    node: line.node,
-    linkTarget: kind === 'link' ? Buffer.from(line.target, 'latin1') : undefined,
-  }
 }
 
 /** Just as Node.js makes them, so that both ways of listing agree: find prints seconds, also those before 1970, and nanoseconds beside them. */
 function millisecondsOf(text: string): number {
   const dot = text.indexOf('.')
   if (dot < 0) return Number(text) * 1000
-  return Number(text.slice(0, dot)) * 1000 + Number(text.slice(dot + 1, dot + 10).padEnd(9, '0')) / 1e6
+  const nanoseconds = text.length < dot + 10 ? text.slice(dot + 1).padEnd(9, '0') : text.slice(dot + 1, dot + 10)
+  return Number(text.slice(0, dot)) * 1000 + Number(nanoseconds) / 1e6
 }
 
 /** A path with its slashes as the smallest character: what a folder holds comes right after it, before any longer name. */

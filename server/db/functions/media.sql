@@ -55,29 +55,46 @@ create or replace trigger new_load_summary after insert on load
 -- What is counted of a load's media in each production: one card may serve two, and a take in several files is one clip.
 create or replace function count_media_files() returns trigger language plpgsql as $$
   begin
-    -- Only an update has rows that were there before.
-    execute format(
-      $counted$
-        insert into load_summary as s
-          (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxy_bytes_open)
-        select load_id, production_id,
-          coalesce(sum(sign) filter (where shown and not goes_on), 0),
-          coalesce(sum(sign) filter (where shown), 0),
-          coalesce(sum(sign * length_ms) filter (where shown), 0),
-          coalesce(sum(sign) filter (where shown and playable), 0),
-          coalesce(sum(sign) filter (where shown and has_video), 0),
-          coalesce(sum(sign) filter (where shown and has_video and proxy = 'equal'), 0),
-          coalesce(sum(sign) filter (where shown and has_video and proxy = 'differs'), 0),
-          coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy <> 'equal'), 0)
-        from (select *, 1 as sign from new_files %s) as files
-        group by load_id, production_id order by load_id, production_id
-        on conflict (load_id, production_id) do update set
-          clips = s.clips + excluded.clips, media = s.media + excluded.media, length_ms = s.length_ms + excluded.length_ms,
-          playable = s.playable + excluded.playable, videos = s.videos + excluded.videos,
-          proxies_equal = s.proxies_equal + excluded.proxies_equal, proxies_differ = s.proxies_differ + excluded.proxies_differ,
-          proxy_bytes_open = s.proxy_bytes_open + excluded.proxy_bytes_open
-      $counted$,
-      case tg_op when 'UPDATE' then 'union all select *, -1 as sign from old_files' else '' end);
+    -- Only an update has rows that were there before; a statement whose text is fixed is planned once.
+    if tg_op = 'INSERT' then
+      insert into load_summary as s
+        (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxy_bytes_open)
+      select load_id, production_id,
+        coalesce(sum(sign) filter (where shown and not goes_on), 0),
+        coalesce(sum(sign) filter (where shown), 0),
+        coalesce(sum(sign * length_ms) filter (where shown), 0),
+        coalesce(sum(sign) filter (where shown and playable), 0),
+        coalesce(sum(sign) filter (where shown and has_video), 0),
+        coalesce(sum(sign) filter (where shown and has_video and proxy = 'equal'), 0),
+        coalesce(sum(sign) filter (where shown and has_video and proxy = 'differs'), 0),
+        coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy <> 'equal'), 0)
+      from (select *, 1 as sign from new_files) as files
+      group by load_id, production_id order by load_id, production_id
+      on conflict (load_id, production_id) do update set
+        clips = s.clips + excluded.clips, media = s.media + excluded.media, length_ms = s.length_ms + excluded.length_ms,
+        playable = s.playable + excluded.playable, videos = s.videos + excluded.videos,
+        proxies_equal = s.proxies_equal + excluded.proxies_equal, proxies_differ = s.proxies_differ + excluded.proxies_differ,
+        proxy_bytes_open = s.proxy_bytes_open + excluded.proxy_bytes_open;
+    else
+      insert into load_summary as s
+        (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxy_bytes_open)
+      select load_id, production_id,
+        coalesce(sum(sign) filter (where shown and not goes_on), 0),
+        coalesce(sum(sign) filter (where shown), 0),
+        coalesce(sum(sign * length_ms) filter (where shown), 0),
+        coalesce(sum(sign) filter (where shown and playable), 0),
+        coalesce(sum(sign) filter (where shown and has_video), 0),
+        coalesce(sum(sign) filter (where shown and has_video and proxy = 'equal'), 0),
+        coalesce(sum(sign) filter (where shown and has_video and proxy = 'differs'), 0),
+        coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy <> 'equal'), 0)
+      from (select *, 1 as sign from new_files union all select *, -1 as sign from old_files) as files
+      group by load_id, production_id order by load_id, production_id
+      on conflict (load_id, production_id) do update set
+        clips = s.clips + excluded.clips, media = s.media + excluded.media, length_ms = s.length_ms + excluded.length_ms,
+        playable = s.playable + excluded.playable, videos = s.videos + excluded.videos,
+        proxies_equal = s.proxies_equal + excluded.proxies_equal, proxies_differ = s.proxies_differ + excluded.proxies_differ,
+        proxy_bytes_open = s.proxy_bytes_open + excluded.proxy_bytes_open;
+    end if;
     return null;
   end $$;
 create or replace trigger count_media_files_insert after insert on media_file
