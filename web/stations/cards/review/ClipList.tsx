@@ -66,7 +66,7 @@ export function ClipList({ clips, pages, current, reviews, onOpen }: ClipListPro
                 <span className="mt-0.5 block truncate text-sm text-quiet">
                   {clip.trouble === null ? formatLength(clip.seconds ?? 0) : 'cannot be read'}
                   {clip.files.length > 1 && `, ${clip.files.length} files`}
-                  {cardsOf(clip) > 1 && ` on ${cardsOf(clip)} cards`}
+                  {cardsOf(clip) > 1 && `, ${cardsOf(clip)} cards`}
                   {clip.lenses > 1 && `, ${clip.lenses} lenses`}
                   {ranges.length > 0 && `, ${ranges.length === 1 ? '1 range' : `${ranges.length} ranges`}`}
                 </span>

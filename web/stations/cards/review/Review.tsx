@@ -98,7 +98,7 @@ export default function Review({ productionId }: { productionId: string }) {
                     <ClipList clips={clips} pages={pages} current={current} reviews={reviews} onOpen={open} />
                   </div>
                   <OneClip
-                    key={current.id}
+                    key={`${current.id} ${current.length}`}
                     shots={shots}
                     clip={current}
                     clips={clips}
