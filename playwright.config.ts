@@ -1,21 +1,19 @@
-import { resolve } from 'node:path'
 import { defineConfig } from '@playwright/test'
 
-const port = process.env.YENDRA_PORT ?? '4699'
-const state = process.env.YENDRA_STATE ?? '.yendra-test'
+/** Files that begin in a house where a card came home. */
+const AFTER_A_DAY = ['api.spec.ts', 'faults.spec.ts', 'screens.spec.ts']
 
-/** Debian's Chromium against a freshly started server with its own database and folders. */
+/** Debian's Chromium against servers that begin as a prepared house (`tests/e2e/house.ts`). */
 export default defineConfig({
   testDir: 'tests/e2e',
-  workers: 1,
-  // No second try: the stories stand on each other, and a second one would start in the middle of the first.
+  workers: 2,
+  // No second try: what passes only then has failed.
   retries: 0,
   timeout: 480_000,
   expect: { timeout: 60_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
   outputDir: 'test-results/e2e',
   use: {
-    baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     colorScheme: 'light',
     screenshot: 'only-on-failure',
@@ -34,12 +32,11 @@ export default defineConfig({
       ],
     },
   },
-  webServer: {
-    command: 'node scripts/start.mjs --reset',
-    env: { YENDRA_STATE: state, YENDRA_PORT: port, YENDRA_TEST_DEVICES: `${resolve(state)}/devices.json` },
-    url: `http://127.0.0.1:${port}/api/productions`,
-    timeout: 240_000,
-    stdout: 'pipe',
-    gracefulShutdown: { signal: 'SIGINT', timeout: 8000 },
-  },
+  // Houses first, then what begins in them, in any order and two files at a time.
+  projects: [
+    { name: 'demo', testMatch: 'demo.setup.ts' },
+    { name: 'day', testMatch: 'day.setup.ts', dependencies: ['demo'] },
+    { name: 'in the demo', testIgnore: AFTER_A_DAY, testMatch: '*.spec.ts', dependencies: ['demo'] },
+    { name: 'after a day', testMatch: AFTER_A_DAY, dependencies: ['day'] },
+  ],
 })

@@ -60,7 +60,7 @@ export const stream = <Path extends string, Query extends Schema | undefined = u
 export function addressOf<Path extends string, Query>(
   { path }: { readonly path: Path; readonly query?: Schema<Query> },
   params: Params<Path>,
-  query: Partial<Query> | undefined = undefined,
+  query?: Partial<Query>,
 ): string {
   const filled = path.replaceAll(/:(\w+)/g, (_, name: string) =>
     encodeURIComponent((params as Record<string, string>)[name] ?? ''),

@@ -1,43 +1,91 @@
 import { spawnSync } from 'node:child_process'
-import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { chmodSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { ensureBuild, ensureDebian, ensurePackages, PROJECT, TEST_PACKAGES } from './lib/bootstrap.mjs'
 
-// Everything that `npm test` tests, with more of the same, then the long walk through the model of worlds in portions: each
-// goes on from the seed of the one before. `-- model 60` walks alone, for so many minutes.
+/** Everything that `npm test` tests, with more of the same, in parts that can be run alone: `npm run test:long -- media`. */
+const PARTS = {
+  core: ['core', 'contract', 'server', 'web'],
+  books: ['tests/db'],
+  door: ['tests/door'],
+  faults: ['tests/faults'],
+  media: ['tests/outside'],
+  start: ['tests/start', 'tests/rooms.test.ts'],
+  yes: ['tests/yes'],
+}
 const words = process.argv.slice(2)
-const walksAlone = words[0] === 'model'
-const minutes = Number(words.at(-1) ?? 30)
-const log = join(PROJECT, '.yendra-model.log')
+// `model 60` walks for so many minutes.
+const minutes = Number(words.find((word) => /^\d+$/.test(word)) ?? 30)
+const asked = words.filter((word) => !/^\d+$/.test(word))
+const OTHERS = { browser, model: walk }
+const unknown = asked.filter((part) => !(part in PARTS) && !(part in OTHERS))
+if (unknown.length > 0) {
+  console.error(
+    `There is no part ${unknown.join(' or ')}. The parts are ${[...Object.keys(PARTS), ...Object.keys(OTHERS)].join(', ')}.`,
+  )
+  process.exit(1)
+}
 
 ensurePackages()
 ensureDebian(TEST_PACKAGES)
 ensureBuild()
 const folder = mkdtempSync(join(PROJECT, '.yendra-test-'))
 chmodSync(folder, 0o755)
+const walked = join(PROJECT, '.yendra-model.log')
+const commit = spawnSync('git', ['rev-parse', '--short', 'HEAD'], { cwd: PROJECT, encoding: 'utf8' }).stdout.trim()
+const log = join(PROJECT, `.yendra-long-${commit}.log`)
+const linesOf = (path) => (existsSync(path) ? readFileSync(path, 'utf8').trim().split('\n').filter(Boolean) : [])
 const env = {
   ...process.env,
   YENDRA_LONG: '1',
+  YENDRA_LONG_LOG: log,
   YENDRA_TEST_DIR: folder,
+  YENDRA_STATE: join(folder, 'state'),
   YENDRA_MODEL_STEPS: '10000',
   YENDRA_MODEL_MS: String(minutes * 60_000),
   YENDRA_MODEL_PORTION: '250',
-  YENDRA_MODEL_LOG: log,
+  YENDRA_MODEL_LOG: walked,
 }
-const vitest = (...args) =>
-  spawnSync(join(PROJECT, 'node_modules/.bin/vitest'), ['run', ...args], { cwd: PROJECT, env, stdio: 'inherit' })
-    .status ?? 1
-const suite = walksAlone ? 0 : vitest('--exclude', 'tests/model/**')
-const walk = vitest('tests/model', '--testTimeout', String((minutes + 15) * 60_000))
-rmSync(folder, { recursive: true, force: true })
-const walks = existsSync(log)
-  ? readFileSync(log, 'utf8')
-      .trim()
-      .split('\n')
-      .map((line) => JSON.parse(line))
-  : []
-const sum = (of) => walks.reduce((all, walk) => all + of(walk), 0)
-console.log(
-  `\nSo far: ${sum((walk) => walk.steps)} steps in ${walks.length} worlds, ${sum((walk) => (walk.isReal ? walk.steps : 0))} of them on real mounts, ${sum((walk) => walk.yes)} times yes.`,
-)
-process.exit(suite || walk)
+const program = (name, ...args) =>
+  spawnSync(join(PROJECT, 'node_modules/.bin', name), args, { cwd: PROJECT, env, stdio: 'inherit' }).status ?? 1
+const vitest = (...args) => program('vitest', 'run', ...args)
+
+/** Runs what has not passed yet on this commit; a part that passed whole begins anew. */
+function run(name) {
+  const files = PARTS[name].flatMap((path) =>
+    path.endsWith('.ts')
+      ? [path]
+      : readdirSync(join(PROJECT, path), { recursive: true, encoding: 'utf8' })
+          .filter((file) => /[.]test[.]tsx?$/.test(file))
+          .map((file) => join(path, file)),
+  )
+  const passed = new Set(linesOf(log))
+  const open = files.filter((file) => !passed.has(file))
+  const next = open.length > 0 ? open : files
+  console.log(`\n— ${name}: ${next.length} of ${files.length} files`)
+  return vitest('--reporter=default', '--reporter=./tests/longReporter.ts', ...next)
+}
+
+function browser() {
+  return program('playwright', 'test')
+}
+
+/** The long walk through the model of worlds in portions; each goes on from the seed of the one before. */
+function walk() {
+  const status = vitest('tests/model', '--testTimeout', String((minutes + 15) * 60_000))
+  const walks = linesOf(walked).map((line) => JSON.parse(line))
+  const sum = (of) => walks.reduce((all, one) => all + of(one), 0)
+  console.log(
+    `\nSo far: ${sum((one) => one.steps)} steps in ${walks.length} worlds, ${sum((one) => (one.isReal ? one.steps : 0))} of them on real mounts, ${sum((one) => one.yes)} times yes.`,
+  )
+  return status
+}
+
+let failed = 0
+try {
+  for (const part of asked.length > 0 ? asked : [...Object.keys(PARTS), ...Object.keys(OTHERS)])
+    failed += (OTHERS[part]?.() ?? run(part)) === 0 ? 0 : 1
+} finally {
+  rmSync(folder, { recursive: true, force: true })
+}
+process.exit(failed === 0 ? 0 : 1)

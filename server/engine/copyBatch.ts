@@ -1,5 +1,6 @@
 import type { FileRecord } from '../../core/copies/record'
 import { fitted } from './blocks'
+import { readOnce } from './medium'
 import type { CopyDestination, SourceFile } from './copyOrder'
 import type { CopyRun } from './copyRun'
 import { settleExisting } from './existing'
@@ -114,7 +115,7 @@ async function readWhole(
   const { source } = run.order
   try {
     const { open, before } = await openSource(source, file)
-    const bytes = await open.read(fitted(block, file.sizeBytes), 0).finally(() => open.close())
+    const bytes = await readOnce(open, fitted(block, file.sizeBytes))
     await assertUnchanged(source, file, before, bytes)
     const [running, sampled] = [new RunningHash(), new EndsHash(file.sizeBytes)]
     running.update(block.subarray(0, bytes))

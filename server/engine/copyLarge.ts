@@ -41,9 +41,10 @@ async function writeAll(
   ring: readonly Uint8Array[],
 ): Promise<WrittenLarge | undefined> {
   const { order } = run
-  const opened = await openSource(order.source, file).catch(
-    async (error: unknown) => void (await run.sourceFailed(file, error)),
-  )
+  const opened = await openSource(order.source, file).catch(async (error: unknown) => {
+    await run.sourceFailed(file, error)
+    return undefined
+  })
   if (!opened) return undefined
   const source = opened.open
   const parts = new Map<CopyDestination, WritableFile>()

@@ -8,10 +8,10 @@ export interface TreeEntry extends MediumEntry {
 
 const KINDS: Readonly<Record<string, EntryKind>> = { f: 'file', d: 'folder', l: 'link' }
 
-/** Kind, bytes, times of the last change of content and of anything, file system and inode, path, and where a link points, each ended by NUL, which no path can hold. */
-const FORMAT = ['%y', '%s', '%T@', '%C@', '%D:%i', '%P', '%l'].map((field) => `${field}\\0`).join('')
-const FIELDS = 7
-const PATH = 5
+/** Kind, bytes, times of the last change of content and of anything, file system, inode, path, and where a link points, each ended by NUL, which no path can hold. */
+const FORMAT = ['%y', '%s', '%T@', '%C@', '%D', '%i', '%P', '%l'].map((field) => `${field}\\0`).join('')
+const FIELDS = 8
+const PATH = 6
 /** Bytes of a path that the system takes at most, its end included. Source: limits.h of Linux. */
 const PATH_MAX = 4096
 
@@ -45,8 +45,9 @@ export async function findTree(folder: Buffer): Promise<TreeEntry[] | undefined>
       sizeBytes: Number(field(at + 1)),
       modifiedMs: millisecondsOf(field(at + 2)),
       changedMs: millisecondsOf(field(at + 3)),
-      node: field(at + 4),
-      linkTarget: kind === 'link' ? Buffer.from(field(at + 6), 'latin1') : undefined,
+      // Put together anew: a piece of the whole output would keep all of it in memory.
+      node: `${field(at + 4)}:${field(at + 5)}`,
+      linkTarget: kind === 'link' ? Buffer.from(field(at + 7), 'latin1') : undefined,
     }
   })
 }

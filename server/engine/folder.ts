@@ -230,7 +230,11 @@ export class FolderMedium implements Medium {
 
   async #sync(path: Buffer, flags: number): Promise<void> {
     const handle = await this.#disk.open(this.#at(path), flags)
-    await handle.sync().finally(() => handle.close())
+    try {
+      await handle.sync()
+    } finally {
+      await handle.close()
+    }
   }
 
   async room(): Promise<{ capacityBytes: number; freeBytes: number }> {

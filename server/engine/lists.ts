@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto'
 import { formatChecksumList, isPlainName, type ListedSum } from '../../core/copies/checksumList'
 import { alignedBlocks, asBuffer, itemAt, LARGE_BLOCK } from './blocks'
 import { RunningHash } from './hash'
-import { joinPath, type Medium } from './medium'
+import { joinPath, readOnce, type Medium } from './medium'
 import { publishOver } from './publish'
 
 export interface ListOrder {
@@ -68,8 +68,7 @@ async function freeListPath({ medium, folder, ours }: ListPlace, ending: string)
 
 async function isOurs(medium: Medium, path: Buffer, ours: RegExp): Promise<boolean> {
   const block = itemAt(alignedBlocks(1, LINE_BYTES), 0)
-  const file = await medium.open(path)
-  const bytes = await file.read(block, 0).finally(() => file.close())
+  const bytes = await readOnce(await medium.open(path), block)
   return bytes === 0 || ours.test(asBuffer(block.subarray(0, bytes)).toString('latin1'))
 }
 

@@ -36,6 +36,15 @@ export interface ReadableFile {
   readonly fromMedium: boolean
 }
 
+/** What lies at the beginning of a file, as far as the block holds it, in bytes; the file is closed whatever happens. */
+export async function readOnce(file: ReadableFile, block: Uint8Array): Promise<number> {
+  try {
+    return await file.read(block, 0)
+  } finally {
+    await file.close()
+  }
+}
+
 export interface WritableFile {
   write(block: Uint8Array, position: number): Promise<void>
   /** Sets the time of the last change, and waits for the medium when `durable` is asked for. */

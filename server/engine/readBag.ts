@@ -1,7 +1,7 @@
 import { decodeBagPath, type PayloadFile } from '../../core/shelf/bag'
 import { alignedBlocks, itemAt, LARGE_BLOCK } from './blocks'
 import { sha256Of, type WrittenBag } from './bag'
-import { joinPath, type Medium } from './medium'
+import { joinPath, readOnce, type Medium } from './medium'
 import { settleName } from './publish'
 
 const MOST_TEXT_BYTES = 16 * 1024 * 1024
@@ -11,11 +11,8 @@ async function textOf(medium: Medium, path: Buffer): Promise<string | undefined>
   if (entry?.kind !== 'file' || entry.sizeBytes > MOST_TEXT_BYTES) return undefined
   const [block] = alignedBlocks(1, Math.ceil((entry.sizeBytes + 1) / 65_536) * 65_536)
   if (!block) return undefined
-  const file = await medium.open(path)
-  return file
-    .read(block, 0)
-    .then((bytes) => Buffer.from(block.subarray(0, bytes)).toString())
-    .finally(() => file.close())
+  const bytes = await readOnce(await medium.open(path), block)
+  return Buffer.from(block.subarray(0, bytes)).toString()
 }
 
 /**

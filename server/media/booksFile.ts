@@ -1,6 +1,6 @@
 import { isUuid } from '../../core/units/uuid'
 import { alignedBlocks, itemAt } from '../engine/blocks'
-import { joinPath, type Medium } from '../engine/medium'
+import { joinPath, readOnce, type Medium } from '../engine/medium'
 import { publishOver } from '../engine/publish'
 
 const PATH = Buffer.from('.yendra/books.json')
@@ -25,8 +25,7 @@ export async function readBooksFile(medium: Medium): Promise<WrittenBooks[]> {
   try {
     if ((await medium.entry(PATH))?.kind !== 'file') return []
     const block = itemAt(alignedBlocks(1, MOST_BYTES), 0)
-    const file = await medium.open(PATH)
-    const bytes = await file.read(block, 0).finally(() => file.close())
+    const bytes = await readOnce(await medium.open(PATH), block)
     const all: unknown = JSON.parse(Buffer.from(block.subarray(0, bytes)).toString())
     return Array.isArray(all) ? all.filter(isWritten) : []
   } catch {

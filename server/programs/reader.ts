@@ -4,8 +4,8 @@ import { errorCode, type ReadableFile } from '../engine/medium'
 import { sampleHash } from '../engine/sample'
 import type { ReaderAnswer, ReaderQuestion } from '../engine/readerProcess'
 
-/** Reads what lies at one root for another program, and is ended by it when that hangs. Writes nothing. */
-const medium = new FolderMedium(process.argv[2] ?? '')
+/** Reads what lies at the root that it is asked about for another program, and is ended by it when that hangs. Writes nothing. */
+let medium = new FolderMedium('')
 const open = new Map<number, ReadableFile>()
 let files = 0
 const PAGE = 65_536
@@ -16,7 +16,8 @@ const fileOf = (id: number | undefined): ReadableFile => {
   return file
 }
 
-async function answerTo({ ask, path, file, length = 0, position = 0 }: ReaderQuestion): Promise<unknown> {
+async function answerTo({ ask, root, path, file, length = 0, position = 0 }: ReaderQuestion): Promise<unknown> {
+  if (medium.root !== root) medium = new FolderMedium(root)
   const at = Buffer.from(path ?? [])
   switch (ask) {
     case 'list':
@@ -42,6 +43,10 @@ async function answerTo({ ask, path, file, length = 0, position = 0 }: ReaderQue
       open.delete(file ?? -1)
       return closing.close()
     }
+    case 'forget':
+      medium = new FolderMedium('')
+      await Promise.all([...open.values()].map((left) => left.close()))
+      return open.clear()
     default:
       return medium[ask]()
   }

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { mkdir, rm, writeFile } from 'node:fs/promises'
-import { dirname, join } from 'node:path'
+import { basename, dirname, join } from 'node:path'
 import { openDatabase, type Db, inTransaction } from '../db/connection'
 import { addProduction } from '../db/queries/productions'
 import { addReader } from '../db/queries/readers'
@@ -39,11 +39,13 @@ const PAST = [
   ['Sail loft', 'Neap', 1120, 0, 22],
 ] as const
 
+const benchVolume = (name: string) => join(benchFolder(), 'volumes', name.toLowerCase().replaceAll(' ', '-'))
+
 async function addVolumes(db: Db): Promise<Map<string, string>> {
   const ids = new Map<string, string>()
   for (const { name, kind, site, capacityBytes, speed, plugged } of VOLUMES) {
     const id = randomUUID()
-    const rootPath = speed ? join(benchFolder(), 'volumes', name.toLowerCase().replaceAll(' ', '-')) : null
+    const rootPath = speed ? benchVolume(name) : null
     if (rootPath) {
       await mkdir(join(rootPath, dirname(MARKER)), { recursive: true })
       await writeFile(join(rootPath, MARKER), `${JSON.stringify({ id })}\n`)
@@ -151,9 +153,26 @@ async function makeDemo(db: Db): Promise<void> {
 }
 
 const db = await openDatabase(databaseUrl())
+/** Cards and drives of the bench lie in a folder of ours, which may have been moved or copied since. */
+async function findBench(db: Db): Promise<void> {
+  const devices = await db
+    .selectFrom('benchDevice')
+    .innerJoin('volume', 'volume.id', 'benchDevice.id')
+    .select(['volume.id', 'volume.name'])
+    .execute()
+  for (const { id, name } of devices) await putMount(db, id, hostName(), benchVolume(name))
+  for (const { name, folder } of await db.selectFrom('benchCard').select(['name', 'folder']).execute())
+    await db
+      .updateTable('benchCard')
+      .set({ folder: join(benchFolder(), 'cards', basename(folder)) })
+      .where('name', '=', name)
+      .execute()
+}
+
 const made = await db.selectFrom('setting').select('key').where('key', '=', 'demo').executeTakeFirst()
 try {
   if (process.argv[2] === 'demo' && !made) await makeDemo(db)
+  else await findBench(db)
 } catch (error) {
   console.error(error instanceof Error ? error.message : error)
   process.exitCode = 1

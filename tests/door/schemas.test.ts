@@ -2,9 +2,10 @@ import { ValidationError } from 'yup'
 import { describe, expect, it } from 'vitest'
 import { ENDPOINTS } from '../../contract/api'
 import { storableFault } from '../../server/http/storable'
+import { isLong } from '../long'
 import { bodiesNear } from './near'
 
-const BODIES = 1000
+const BODIES = isLong ? 1000 : 300
 
 const inWords = (question: unknown) =>
   Object.fromEntries(Object.entries(question ?? {}).map(([name, value]) => [name, String(JSON.stringify(value))]))

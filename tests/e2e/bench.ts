@@ -1,15 +1,14 @@
 import { execFileSync } from 'node:child_process'
 import { lstatSync, lutimesSync, readdirSync, readFileSync } from 'node:fs'
-import { join, resolve } from 'node:path'
+import { join } from 'node:path'
 import { expect, type APIRequestContext, type Locator, type Page } from '@playwright/test'
 import type { BenchView } from '../../contract/bench'
 import type { Page as ListPage } from '../../contract/page'
 import type { ProductionView } from '../../contract/productions'
 import type { StorageView } from '../../contract/storage'
 import type { TaskView } from '../../contract/tasks'
+import { STATE } from './house'
 
-/** Folder of the running server's own things. */
-export const STATE = resolve(process.env.YENDRA_STATE ?? '.yendra-test')
 export const volumeFolder = (name: string) => join(STATE, 'demo/bench/volumes', name.toLowerCase().replaceAll(' ', '-'))
 export const cardFolder = (name: string) => join(STATE, 'demo/bench/cards', name.toLowerCase().replaceAll(' ', '-'))
 

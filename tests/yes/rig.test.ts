@@ -7,6 +7,7 @@ import type { Page } from '../../contract/page'
 import type { ReviewClip } from '../../contract/review'
 import type { RigsView } from '../../contract/rigs'
 import type { ReviewSum } from '../../core/cards/review'
+import { isLong } from '../long'
 import { startStation, type Station } from './station'
 
 let station: Station
@@ -26,7 +27,21 @@ function film(lens: number, number: number, seconds: number): void {
   mkdirSync(folder, { recursive: true })
   const source = `testsrc2=s=160x90:r=25:d=${seconds + lens * 0.04},hue=h=${lens * 40}`
   execFileSync('ffmpeg', [
-    ...['-v', 'error', '-y', '-f', 'lavfi', '-i', source, '-c:v', 'libx264', '-pix_fmt', 'yuv420p'],
+    ...[
+      '-v',
+      'error',
+      '-y',
+      '-f',
+      'lavfi',
+      '-i',
+      source,
+      '-c:v',
+      'libx264',
+      '-preset',
+      'ultrafast',
+      '-pix_fmt',
+      'yuv420p',
+    ],
     join(folder, `POLE000${number}.MP4`),
   ])
 }
@@ -48,10 +63,10 @@ const odd = async () =>
     load.findings.filter((one) => one.kind === 'rig').map((one) => [load.label, one.sentence]),
   )
 const review = async () => (await station.get<Page<ReviewClip>>(`/productions/${productionId}/review`)).rows
-const TAKES = [2, 5, 9] as const
-const LENSES = [1, 2, 3, 4, 5, 6] as const
+const TAKES = [2, 3, 5] as const
+const LENSES = isLong ? [1, 2, 3, 4, 5, 6] : [1, 2, 3, 4]
 
-describe('a rig of six cards', () => {
+describe(`a rig of ${LENSES.length} cards`, () => {
   it('is proposed when its cards filmed the same takes, and tied by a person', async () => {
     for (const lens of LENSES) for (const [at, seconds] of TAKES.entries()) film(lens, at + 1, seconds)
     for (const lens of LENSES) await look(lens)
@@ -60,7 +75,14 @@ describe('a rig of six cards', () => {
     const loadIds = proposed.map((card) => card.loadId)
     expect((await station.post(`/productions/${productionId}/rigs`, { name: 'Pole', loadIds })).status).toBe(204)
     expect(await rigs()).toMatchObject({
-      rigs: [{ name: 'Pole', sentence: '“Pole”: 6 cards, 3 takes on each, of equal length within 0.2 s.' }],
+      rigs: [
+        {
+          name: 'Pole',
+          sentence: expect.stringMatching(
+            new RegExp(`^“Pole”: ${LENSES.length} cards, 3 takes on each, of equal length within 0[.][12]\\d? s[.]$`),
+          ),
+        },
+      ],
       proposed: [],
       loose: [],
     })
@@ -70,13 +92,13 @@ describe('a rig of six cards', () => {
   it('is one row for all lenses in review, and what is said of it is said of all', async () => {
     const rows = await review()
     expect(rows.map((row) => [row.name, row.loadLabel, row.lenses])).toEqual(
-      [1, 2, 3].map((take) => [`POLE000${take}.MP4`, 'Lens 1', 6]),
+      [1, 2, 3].map((take) => [`POLE000${take}.MP4`, 'Lens 1', LENSES.length]),
     )
     const said = { verdict: 'keep', ranges: [{ from: 0, to: rows[0]?.length ?? 0 }], note: 'low water', shotId: null }
     expect((await station.send('PUT', `/clips/${rows[0]?.id ?? ''}/review`, said)).status).toBe(204)
     const sum = await station.get<ReviewSum>(`/productions/${productionId}/review/sum`)
     expect(sum).toMatchObject({ clips: 3, keep: 1 })
-    // The selects hold every lens: whoever joins them needs all six.
+    // The selects hold every lens: whoever joins them needs all of them.
     const selects = await station.get<{ load: string; note: string }[]>(`/productions/${productionId}/selects`)
     expect(selects.map((one) => [one.load, one.note]).sort()).toEqual(
       LENSES.map((lens) => [`Lens ${lens}`, 'low water']),

@@ -118,7 +118,11 @@ async function onFullDisk<T>(event: string, act: () => Promise<T>): Promise<T> {
     begin raise exception 'could not extend file: No space left on device' using errcode = '53100'; end $$`)
   const table = /on (\w+)/.exec(event)?.[1] ?? ''
   await db.query(`create trigger no_room before ${event} execute function no_room()`)
-  return act().finally(() => db.query(`drop trigger no_room on ${table}`))
+  try {
+    return await act()
+  } finally {
+    await db.query(`drop trigger no_room on ${table}`)
+  }
 }
 
 describe('a task whose end cannot be written', () => {

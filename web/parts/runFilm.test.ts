@@ -44,6 +44,12 @@ describe('a run of frames that is played', () => {
     expect(other.drawn).toEqual([1000, 1000, 1200, 1400, 1600, 1800])
   })
 
+  it('tells how many were seen also where one takes longer than the run lasts', async () => {
+    const { film, rate } = run(4000)
+    await film.play()
+    expect(rate()).toBeCloseTo(0.25, 6)
+  })
+
   it('is not held up by a frame that cannot be drawn', async () => {
     let ms = 0
     const film = new RunFilm(

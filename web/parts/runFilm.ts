@@ -40,7 +40,7 @@ export class RunFilm extends EventTarget implements Film {
   async play(): Promise<void> {
     if (!this.paused) return
     this.#begun = { at: this.#at, ms: this.now() }
-    this.#drawn = []
+    this.#drawn = [this.#begun.ms]
     this.paused = false
     this.dispatchEvent(new Event('play'))
     while (!this.paused && this.currentTime < this.seconds) {
@@ -62,7 +62,7 @@ export class RunFilm extends EventTarget implements Film {
 
   #count(): void {
     const now = this.now()
-    this.#drawn = [...this.#drawn, now].filter((ms) => now - ms <= COUNTED_MS)
+    this.#drawn = [...this.#drawn, now].filter((ms, at, all) => now - ms <= COUNTED_MS || at >= all.length - 2)
     const [first] = this.#drawn
     if (first !== undefined && now > first) this.onRate(((this.#drawn.length - 1) * 1000) / (now - first))
   }

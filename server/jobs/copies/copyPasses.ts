@@ -118,8 +118,12 @@ export class CopyPasses {
       },
     })
     try {
-      // What was reported is written down in any case.
-      await engine.finally(() => writing)
+      try {
+        await engine
+      } finally {
+        // What was reported is written down in any case.
+        await writing
+      }
       return source.isHung() ? (source.hungAt() ?? Buffer.alloc(0)) : undefined
     } catch (error) {
       if (source.isHung() && medium === copied.measured.medium) return source.hungAt() ?? Buffer.alloc(0)

@@ -19,7 +19,7 @@ export default function CopyChart() {
       productionId={productionId}
       what="Copy chart"
       back={{ to: `/p/${productionId}/copies`, name: 'Copies' }}
-      more={`as of ${format(new Date(), 'yyyy-MM-dd HH:mm')}`}
+      more={copies.dataUpdatedAt > 0 ? `as of ${format(copies.dataUpdatedAt, 'yyyy-MM-dd HH:mm')}` : ''}
     >
       {() => (
         <>

@@ -6,11 +6,14 @@ import { addressOf } from '../../../contract/endpoint'
 import { Button } from '../../parts/Button'
 import { ClipChoice } from '../../parts/ClipChoice'
 import { Sheet } from '../../parts/Sheet'
+import { playedSeconds } from '../../parts/played'
 import { Trouble } from '../../parts/Trouble'
 import { useAsk } from '../../parts/useAsk'
 import { useSend } from '../../parts/useSend'
 
 const ENOUGH_SECONDS = 1
+/** Of a clip that is shorter: a browser may leave out the end of the last frame. */
+const NEARLY_ALL = 0.9
 
 interface PlaySheetProps {
   readonly load: LoadCopies
@@ -87,18 +90,14 @@ function Player({ load, copy, productionId, from, first }: PlayerProps) {
   const send = useSend(copiesApi.played)
   const [clip, setClip] = useState(first)
   const [broken, setBroken] = useState(false)
-  const watched = useRef({ at: 0, seconds: 0, told: false })
-  const follow = (now: number) => {
-    const state = watched.current
-    // Only time that really passed while playing counts, not a jump with the slider.
-    const step = now - state.at
-    if (step > 0 && step < 1) state.seconds += step
-    state.at = now
-    if (state.seconds < ENOUGH_SECONDS || state.told) return
-    state.told = true
+  const told = useRef(false)
+  const follow = (film: HTMLVideoElement) => {
+    const seconds = playedSeconds(film.played)
+    if (told.current || seconds < Math.min(ENOUGH_SECONDS, film.duration * NEARLY_ALL)) return
+    told.current = true
     send.mutate({
       params: { id: load.loadId },
-      body: { volumeId: copy.volumeId, clipId: clip.id, seconds: Math.max(ENOUGH_SECONDS, state.seconds) },
+      body: { volumeId: copy.volumeId, clipId: clip.id, seconds: Math.max(ENOUGH_SECONDS, seconds) },
     })
   }
   return (
@@ -110,7 +109,6 @@ function Player({ load, copy, productionId, from, first }: PlayerProps) {
         from={from}
         value={clip}
         onChange={(next) => {
-          watched.current = { at: 0, seconds: 0, told: watched.current.told }
           setBroken(false)
           setClip(next)
         }}
@@ -122,7 +120,8 @@ function Player({ load, copy, productionId, from, first }: PlayerProps) {
         controls
         autoPlay
         className="aspect-video w-full bg-stage"
-        onTimeUpdate={(event) => follow(event.currentTarget.currentTime)}
+        onTimeUpdate={(event) => follow(event.currentTarget)}
+        onEnded={(event) => follow(event.currentTarget)}
         onError={() => setBroken(true)}
         aria-label={`Player for the copy on ${copy.volumeName}`}
       />

@@ -118,7 +118,7 @@ export function Watch({ clip, file, watch, player, ticks, ranges, begun }: Watch
         <span className="figure ml-2">{clock(frame, ticks)}</span>
         <span className="figure text-quiet">of {clock(clip.length, ticks)}</span>
         {speed !== 1 && <span className="figure ml-3">{speed}× speed</span>}
-        {isRun && playing && drawn > 0 && (
+        {isRun && drawn > 0 && (
           <span className="ml-3 text-sm text-quiet">{drawnWords(drawn, ticks.num / ticks.den)}</span>
         )}
         {file.trouble === null && watch && (
@@ -200,6 +200,7 @@ function Run({ clip, seconds, playback, onRate }: RunProps) {
     return () => {
       film.pause()
       playback.setFilm(null)
+      onRate(0)
     }
   }, [clip.id, seconds, playback, onRate])
   return <img ref={picture} alt={`Frame of ${clip.name}`} className="absolute inset-0 size-full object-contain" />

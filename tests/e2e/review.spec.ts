@@ -1,11 +1,14 @@
 import { mkdtempSync, readFileSync, realpathSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { expect, test, type APIRequestContext, type Page } from '@playwright/test'
+import { expect, type APIRequestContext, type Page } from '@playwright/test'
 import type { ReviewClip } from '../../contract/review'
 import { expectAccessible } from './access'
 import { complaints, debian, deviceId, post, productionId, startTask, taskEnd, volumeFolder, volumeIds } from './bench'
+import { ownHouse, test } from './house'
 import { heading } from './keys'
+
+ownHouse()
 
 test.describe.configure({ mode: 'serial' })
 

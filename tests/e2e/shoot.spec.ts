@@ -1,8 +1,11 @@
 import { readFileSync } from 'node:fs'
-import { expect, test, type APIRequestContext, type Locator, type Page } from '@playwright/test'
+import { expect, type APIRequestContext, type Locator, type Page } from '@playwright/test'
 import type { PlanBody } from '../../contract/shoot'
 import { choose, complaints, debian, post, productionId } from './bench'
+import { ownHouse, test } from './house'
 import { heading, tabTo } from './keys'
+
+ownHouse()
 
 test.describe.configure({ mode: 'serial' })
 

@@ -2,11 +2,14 @@ import { cpSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, renameSync, 
 import { request as httpRequest } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { expect, test } from '@playwright/test'
+import { expect } from '@playwright/test'
 import type { ClipView } from '../../contract/cards'
 import type { LoadCopies } from '../../contract/copies'
 import type { Page } from '../../contract/page'
-import { post, productionId, STATE, volumeFolder, volumeIds, storage } from './bench'
+import { post, productionId, volumeFolder, volumeIds, storage } from './bench'
+import { ownHouse, STATE, test } from './house'
+
+ownHouse()
 
 /** Asks with headers that a browser would not let through. */
 function rawStatus(

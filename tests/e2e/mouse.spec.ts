@@ -1,7 +1,10 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { expect, test, type Page } from '@playwright/test'
+import { expect, type Page } from '@playwright/test'
 import { cardFolder, complaints, debian, volumeFolder } from './bench'
+import { ownHouse, test } from './house'
+
+ownHouse()
 
 const FOLDER = 'Steam-bending ribs'
 const station = (page: Page, name: string) =>

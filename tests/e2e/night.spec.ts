@@ -1,11 +1,20 @@
 import { existsSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { expect, test, type APIRequestContext, type Page } from '@playwright/test'
-import { cardFolder, debian, deviceId, filmAgain, post, volumeFolder } from './bench'
+import { expect, type APIRequestContext, type Page } from '@playwright/test'
+import { expectAccessible } from './access'
+import { cardFolder, choose, debian, deviceId, filmAgain, post, productionId, volumeFolder } from './bench'
+import { ownHouse, test } from './house'
 import { heading, tabTo } from './keys'
 
+ownHouse()
+
+test.describe.configure({ mode: 'serial' })
+
 const TITLE = 'Six cards in one night'
+const RIG = 'Low water at the pole'
 const CARDS = ['Field 1', 'Plover A', 'Curlew A', 'Teal', 'Heron A', 'Curlew B'] as const
+
+const load = (page: Page, card: string) => page.getByRole('region', { name: `Load ${card}`, exact: true })
 
 /** What a hand does on the bench: the only thing that needs no key. */
 async function putIn(request: APIRequestContext, card: string): Promise<void> {
@@ -62,8 +71,7 @@ test('six cards come home in one night, are chosen from and leave as a timeline,
   await putIn(request, 'Field 1')
   await page.keyboard.press('2')
   await expect(heading(page)).toContainText('“Field 1”: 2 clips')
-  const load = (card: string) => page.getByRole('region', { name: `Load ${card}`, exact: true })
-  await expect(load('Field 1')).toContainText('All of this is verified on')
+  await expect(load(page, 'Field 1')).toContainText('All of this is verified on')
 
   // What is wrong with the others is said of each of them, and of no other.
   const said = [
@@ -73,14 +81,14 @@ test('six cards come home in one night, are chosen from and leave as a timeline,
     ['Heron A', 'frames-missing', '17'],
   ] as const
   for (const [card, kind, words] of said)
-    await expect(load(card).locator(`[data-finding="${kind}"]`)).toContainText(words)
-  await expect(load('Curlew B')).toContainText('3 clips, 11 files')
-  await expect(load('Curlew B').locator('[data-finding]')).toHaveCount(0)
+    await expect(load(page, card).locator(`[data-finding="${kind}"]`)).toContainText(words)
+  await expect(load(page, 'Curlew B')).toContainText('3 clips, 11 files')
+  await expect(load(page, 'Curlew B').locator('[data-finding]')).toHaveCount(0)
 
   // The clock is put right with one key, after the way to it.
   await tabTo(page, /^Show its times 4 h earlier/)
   await page.keyboard.press('Enter')
-  await expect(load('Teal').locator('[data-finding="clock-moved"]')).toBeVisible()
+  await expect(load(page, 'Teal').locator('[data-finding="clock-moved"]')).toBeVisible()
 
   await tabTo(page, /^Review$/)
   await page.keyboard.press('Enter')
@@ -136,4 +144,64 @@ test('six cards come home in one night, are chosen from and leave as a timeline,
   for (const card of CARDS)
     expect(debian('diff', ['-r', cardFolder(card), join(volumeFolder('Slipway'), TITLE, 'Cards', card)])).toBe('')
   expect(existsSync(join(volumeFolder('Slipway'), TITLE, 'Cards/Curlew A.xxh64'))).toBe(true)
+})
+
+test('the cards of a rig are tied, the odd lens is named, and one row stands for all in review', async ({
+  page,
+  request,
+}) => {
+  await post(request, '/productions', { title: RIG })
+  await post(request, `/bench/${await deviceId(request, 'Second reader')}/eject`)
+  await page.goto(`/p/${await productionId(request, RIG)}/cards`)
+  for (const lens of [1, 2, 3]) {
+    await putIn(request, `Pole ${lens}`)
+    await expect(heading(page)).toContainText(`“Pole ${lens}” is in the reader`)
+    await page.getByRole('button', { name: 'Look at the card' }).click()
+    await expect(load(page, `Pole ${lens}`)).toBeVisible({ timeout: 60_000 })
+    await expect(heading(page)).toContainText(`“Pole ${lens}”:`)
+  }
+  await expect(page.getByText('Are these 3 cards the lenses of one rig?')).toBeVisible()
+  await page.getByRole('button', { name: 'Yes, tie them' }).click()
+  await page.getByLabel('Name of the rig').fill('Pole')
+  await expectAccessible(page, 'tying a rig')
+  await page.getByRole('button', { name: 'Tie 3 cards' }).click()
+  const rig = page.locator('[data-rig="Pole"]')
+  await expect(rig).toContainText('3 cards, 3 takes; “Pole 3” is odd (nothing beside POLE0002.MP4).')
+  await expect(load(page, 'Pole 3').locator('[data-finding="rig"]')).toContainText('“Pole 3” is the odd one')
+  await page.getByRole('link', { name: 'Review' }).click()
+  await expect(heading(page)).toContainText('3 clips, none of them looked at')
+  await expect(page.getByRole('option').nth(1)).toContainText('2 lenses')
+})
+
+test('the second card of a camera is known as a twin, and read whole against what was proved', async ({
+  page,
+  request,
+}) => {
+  filmAgain('Curlew A slot 2')
+  await putIn(request, 'Curlew A slot 2')
+  const id = await productionId(request, TITLE)
+  await page.goto(`/p/${id}/cards`)
+  await expect(heading(page)).toContainText(
+    'Curlew A slot 2 is the twin of “Curlew A”: the same files on another card.',
+  )
+  await page.goto(`/p/${id}/copies`)
+  await page.getByRole('tab', { name: /^Curlew A/ }).click()
+  // Only the twin lies in a reader: the answer is about that one.
+  await expect(heading(page)).toContainText('Clear to format “Curlew A slot 2”, the twin of “Curlew A”?')
+  await page.getByRole('button', { name: 'Read it whole' }).click()
+  await expect(page.locator('[data-twin="Curlew A slot 2"]')).toContainText('7 of 7 files equal', { timeout: 60_000 })
+  await expectAccessible(page, 'a twin')
+})
+
+test('clips of one card are given to another production', async ({ page, request }) => {
+  await page.goto(`/p/${await productionId(request, TITLE)}/cards`)
+  const row = (name: string) => page.getByRole('row', { name: new RegExp(`^.*${name}`) })
+  await load(page, 'Curlew B').getByRole('button', { name: 'Show 3 clips' }).or(row('C0052.MP4')).first().click()
+  await row('C0052.MP4').click()
+  await page.getByRole('button', { name: 'Give to another production' }).click()
+  await choose(page, page.getByRole('combobox', { name: 'Production' }), RIG)
+  await page.getByRole('button', { name: 'Give it away' }).click()
+  await expect(row('C0052.MP4')).toContainText(`given to “${RIG}”`)
+  await page.goto(`/p/${await productionId(request, RIG)}/cards`)
+  await expect(load(page, 'Curlew B')).toContainText(`1 of its 3 clips, given by ${TITLE}`)
 })

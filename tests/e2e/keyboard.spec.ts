@@ -1,7 +1,10 @@
-import { expect, test } from '@playwright/test'
+import { expect } from '@playwright/test'
 import { join } from 'node:path'
 import { cardFolder, debian, volumeFolder } from './bench'
+import { ownHouse, test } from './house'
 import { heading, pressNext, tabTo } from './keys'
+
+ownHouse()
 
 test('a card travels through all seven stations with the keyboard alone', async ({ page }) => {
   await page.goto('/')

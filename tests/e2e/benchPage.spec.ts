@@ -1,5 +1,8 @@
-import { expect, test } from '@playwright/test'
+import { expect } from '@playwright/test'
 import { choose, productionId } from './bench'
+import { ownHouse, test } from './house'
+
+ownHouse()
 
 test('on the bench a drive is unplugged and plugged in again, and the stations follow', async ({ page, request }) => {
   const storage = `/p/${await productionId(request, 'Steam-bending ribs')}/storage`

@@ -1,6 +1,6 @@
 import { rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { expect, test, type APIRequestContext } from '@playwright/test'
+import { expect, type APIRequestContext } from '@playwright/test'
 import type { LoadCopies } from '../../contract/copies'
 import type { LoadView } from '../../contract/cards'
 import type { Page } from '../../contract/page'
@@ -17,6 +17,9 @@ import {
   volumeFolder,
   volumeIds,
 } from './bench'
+import { ownHouse, test } from './house'
+
+ownHouse()
 
 const TITLE = 'Launch day'
 
