@@ -24,8 +24,8 @@ ownHouse()
 const TITLE = 'Launch day'
 
 /** Puts a card in, looks at it for “Launch day” and returns its load; a load known already is looked at again. */
-async function lookAt(request: APIRequestContext, card: string): Promise<LoadView> {
-  const id = await productionId(request, TITLE)
+async function lookAt(request: APIRequestContext, card: string, production = TITLE): Promise<LoadView> {
+  const id = await productionId(request, production)
   const reader = await deviceId(request, 'Bench reader')
   await post(request, `/bench/${reader}/insert`, { card })
   expect(
@@ -49,9 +49,10 @@ async function copiesOf(request: APIRequestContext, load: LoadView) {
 test.describe.configure({ mode: 'serial' })
 
 test('a worker killed in mid-copy and started again ends as an undisturbed copy does', async ({ request }) => {
-  const load = await lookAt(request, 'Curlew A')
+  const load = await lookAt(request, 'Curlew A', 'Steam-bending ribs')
   await post(request, `/bench/${await deviceId(request, 'Lantern')}/plug`)
-  const [tide = '', lantern = ''] = await volumeIds(request, 'Tide 2', 'Lantern')
+  const [slipway = '', tide = '', lantern = ''] = await volumeIds(request, 'Slipway', 'Tide 2', 'Lantern')
+  await taskEnd(request, await startTask(request, `/loads/${load.id}/copies`, { volumeIds: [slipway] }))
   const task = await startTask(request, `/loads/${load.id}/copies`, { volumeIds: [tide, lantern] })
   const { worker } = runState().processes
   await expect
