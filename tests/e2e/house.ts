@@ -19,7 +19,7 @@ export const test = base.extend({
 })
 
 /** A journey of which each step is tested elsewhere too: in `npm run test:long` only. */
-export const more = isLong ? test : test.skip
+export const more = isLong ? test : test.skip.bind(test)
 
 /** Starts the application as a person does, on what lies in STATE. */
 async function open(): Promise<void> {
