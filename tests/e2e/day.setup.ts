@@ -34,8 +34,7 @@ test('a card comes home by orders alone: looked at, copied, proved, played, with
   const proxies = await post(request, '/proxies', { clipIds: [clipId], volumeId: slipway })
   expect(proxies.status).toBe(202)
   const { taskIds } = proxies.body as { taskIds: string[] }
-  for (const taskId of taskIds)
-    expect(await taskEnd(request, taskId)).toMatchObject({ state: 'done', troubles: [] })
+  for (const taskId of taskIds) expect(await taskEnd(request, taskId)).toMatchObject({ state: 'done', troubles: [] })
   const window = { x: 1312, y: 0, widthPx: 1216, heightPx: 2160 }
   await done('/exports', { clipId, destinationId: 'tall-short', volumeId: slipway, window })
   await done('/bags', { deliverableId: (await first<DeliverableView>('deliverables')).id, volumeId: tide })
