@@ -2,7 +2,12 @@ import { counted, formatLength } from '../units/quantity'
 import { openQuestions, openStops, type CardCounts, type Finding } from './findings'
 
 /** The card in one sentence: `6 clips, 4 min 10 s, nothing wrong found.` */
-export function cardSentence({ clips, seconds, lookDone }: CardCounts, findings: readonly Finding[]): string {
+export function cardSentence(
+  { clips, seconds, lookDone }: CardCounts,
+  findings: readonly Finding[],
+  isLooking = false,
+): string {
+  if (isLooking && !lookDone) return `${counted(clips, 'clip')} so far: it is being looked at.`
   const stops = openStops(findings)
   const asks = openQuestions(findings)
   const settled = findings.filter((finding) => finding.weight !== 'note' && finding.answer).length

@@ -124,6 +124,9 @@ describe('what is said of a card', () => {
     expect(cardSentence({ ...looked(one), lookDone: false }, findingsOf([], one, undefined))).toContain(
       'not come to its end',
     )
+    expect(cardSentence({ ...looked(one), lookDone: false }, findingsOf([], one, undefined), true)).toBe(
+      '1 clip so far: it is being looked at.',
+    )
   })
 
   it('notes variable rates, fields and high range, which ask nothing and stop nothing', () => {

@@ -49,6 +49,29 @@ describe('reframing', () => {
     )
   })
 
+  it('is offered to the very edge, and never beyond it, of pictures with odd sides too', () => {
+    const side = fc.integer({ min: 300, max: 2200 })
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...DESTINATIONS),
+        fc.record({ widthPx: side, heightPx: side }),
+        fc.double({ min: 1, max: 3, noNaN: true }),
+        fc.constantFrom(-1, 0, 0.5, 1, 2),
+        fc.constantFrom(-1, 0, 0.5, 1, 2),
+        (to, source, zoom, across, down) => {
+          const { window } = reframe(source, to, zoom, { x: source.widthPx * across, y: source.heightPx * down })
+          expect(windowFault(window, source)).toBeUndefined()
+          const edge = { x: source.widthPx - window.widthPx - window.x, y: source.heightPx - window.heightPx - window.y }
+          if (across > 1) expect(edge.x).toBeLessThan(2)
+          if (down > 1) expect(edge.y).toBeLessThan(2)
+          const picture = { displayWidthPx: source.widthPx, displayHeightPx: source.heightPx }
+          const cut = cutOf(testPicture({ ...source, ...picture }), window).window
+          expect(windowFault(cut, source)).toBeUndefined()
+        },
+      ),
+    )
+  })
+
   it('refuses windows that cannot be cut', () => {
     expect(windowFault({ x: 1, y: 0, widthPx: 100, heightPx: 100 }, uhd)).toContain('even')
     expect(windowFault({ x: 3800, y: 0, widthPx: 100, heightPx: 100 }, uhd)).toContain('beyond')

@@ -45,7 +45,9 @@ function evenSides(wanted: FrameSize, aspect: number, limit: FrameSize): FrameSi
   return best ?? { widthPx: 2, heightPx: 2 }
 }
 
-const clampEven = (value: number, most: number) => Math.round(Math.min(Math.max(0, value), Math.max(0, most)) / 2) * 2
+/** The even number nearest to `value`, from 0 to `most`, which may be odd. */
+const clampEven = (value: number, most: number) =>
+  Math.max(0, Math.min(Math.round(value / 2) * 2, Math.floor(most / 2) * 2))
 
 /**
  * A window of the delivery's aspect around a centre, `zoom` times tighter than the largest one, on even pixels and

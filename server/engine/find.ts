@@ -35,12 +35,16 @@ export async function findTree(folder: Buffer): Promise<TreeEntry[] | undefined>
   // find reaches deeper than any path that can be opened.
   if (longest + folder.length + 1 >= PATH_MAX) return undefined
   lines.sort((a, b) => (a.order < b.order ? -1 : a.order > b.order ? 1 : 0))
+  // In one piece: a small buffer for each would take as long as all the rest.
+  const bytes = Buffer.from(lines.map(({ path }) => path).join(''), 'latin1')
+  let end = 0
   return lines.map(({ at, path }) => {
     const kind = KINDS[field(at)] ?? 'special'
-    const bytes = Buffer.from(path, 'latin1')
+    const begin = end
+    end += path.length
     return {
-      path: bytes,
-      name: bytes.subarray(path.lastIndexOf('/') + 1),
+      path: bytes.subarray(begin, end),
+      name: bytes.subarray(begin + path.lastIndexOf('/') + 1, end),
       kind,
       sizeBytes: Number(field(at + 1)),
       modifiedMs: millisecondsOf(field(at + 2)),

@@ -20,6 +20,7 @@ import { readSettings } from '../db/queries/settings'
 import { twinsOf } from '../db/queries/twins'
 import { answersOf, formattedOf, playedOf, saidDifferent } from '../db/queries/said'
 import { latestCardSeen } from '../db/queries/seen'
+import { readersLookedAt } from '../db/queries/tasks'
 import { twinStates, type TwinState } from './twinStates'
 
 type LoadRow = cards.LoadRow
@@ -35,6 +36,8 @@ export interface CopyState extends CopyFacts {
 /** Everything that is true of a load now. */
 export interface LoadState {
   readonly load: LoadRow
+  /** A look at its card is under way, or waits to be. */
+  readonly isLooking: boolean
   readonly findings: readonly Finding[]
   readonly copies: readonly CopyState[]
   readonly clear: ClearAnswer
@@ -54,6 +57,9 @@ export interface LoadState {
   readonly asked: TwinState | undefined
 }
 
+const underWay = (label: string) => `“${label}” is being looked at.`
+const unfinishedLook = (label: string) => `The look at “${label}” did not come to its end: look at it again.`
+
 /** By whom, when, and with or without a fresh look it is asked. */
 export interface Asked {
   readonly host: string
@@ -69,7 +75,8 @@ export async function loadStates(
   { host, now, looked }: Asked,
 ): Promise<LoadState[]> {
   const ids = loads.map((load) => load.id)
-  const [counts, answers, formatted, seen, twinRows] = await Promise.all([
+  const [looking, counts, answers, formatted, seen, twinRows] = await Promise.all([
+    readersLookedAt(db),
     cards.entryCounts(db, ids),
     answersOf(db, ids),
     formattedOf(db, ids),
@@ -108,7 +115,10 @@ export async function loadStates(
     const facts = withRelations(copyFacts(load, copyRows), said)
     const there = holding ?? asked?.reader
     const known = there && cardKnown(load, there, stays, comparisons, facts)
-    const unfinished = load.lookDone ? null : `The look at “${load.label}” did not come to its end: look at it again.`
+    const isLooking = load.readerId !== null && looking.has(load.readerId)
+    const unfinished = load.lookDone ? null : isLooking ? underWay(load.label) : unfinishedLook(load.label)
+    // What the observer wrote of a look that had not ended is no news while it goes on.
+    const difference = there && isLooking && !load.lookDone ? underWay(load.label) : there?.difference
     const isProved = facts.some((copy) => copy.filesVerified + copy.filesVerifiedFromCache > 0)
     const lastSeen = there
       ? undefined
@@ -126,7 +136,7 @@ export async function loadStates(
       atHome: settings.atHome,
       cardInReader: there?.same === true,
       cardKnown: known,
-      cardDifference: there?.difference ?? lastSeen ?? forgotten ?? unfinished ?? undefined,
+      cardDifference: difference ?? lastSeen ?? forgotten ?? unfinished ?? undefined,
       cardStanding: { device: there?.device ?? look?.device ?? undefined, connected: there !== undefined },
       saidDifferent: said,
       filesLeftOut: load.leftOut,
@@ -139,6 +149,7 @@ export async function loadStates(
     })
     return {
       load,
+      isLooking,
       findings,
       copies: facts,
       clear,

@@ -16,6 +16,14 @@ const fileOf = (id: number | undefined): ReadableFile => {
   return file
 }
 
+/** The next card may be asked about before what was left open of this one is closed. */
+async function forget(): Promise<void> {
+  const left = [...open.values()]
+  open.clear()
+  medium = new FolderMedium('')
+  await Promise.all(left.map((file) => file.close()))
+}
+
 async function answerTo({ ask, root, path, file, length = 0, position = 0 }: ReaderQuestion): Promise<unknown> {
   if (medium.root !== root) medium = new FolderMedium(root)
   const at = Buffer.from(path ?? [])
@@ -44,9 +52,7 @@ async function answerTo({ ask, root, path, file, length = 0, position = 0 }: Rea
       return closing.close()
     }
     case 'forget':
-      medium = new FolderMedium('')
-      await Promise.all([...open.values()].map((left) => left.close()))
-      return open.clear()
+      return forget()
     default:
       return medium[ask]()
   }

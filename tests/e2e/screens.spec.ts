@@ -140,6 +140,14 @@ test('eight tabs are open at once, and the one that is looked at hears the news'
   for (const tab of tabs) await tab.close()
 })
 
+test('the key for the next step leads where the overview says, whatever stands above it', async ({ page, request }) => {
+  await post(request, '/productions', { title: 'Newer, and nothing in it yet' })
+  await page.goto('/')
+  const there = await page.getByRole('link', { name: 'Go there' }).getAttribute('href')
+  await page.keyboard.press('n')
+  await expect(page).toHaveURL(new RegExp(`${there}$`))
+})
+
 test('the theme is changed by one press and remembered', async ({ page }) => {
   await page.goto('/')
   const background = () => page.evaluate(() => getComputedStyle(document.documentElement).backgroundColor)

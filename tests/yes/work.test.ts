@@ -15,7 +15,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { CopyPlanView } from '../../contract/copies'
 import type { Page } from '../../contract/page'
 import type { TaskView } from '../../contract/tasks'
-import { clearWorld, newWorld, startStation, until, type Station } from './station'
+import { clearWorld, newWorld, startStation, until, type Station, type World } from './station'
 
 let station: Station
 beforeAll(async () => {
@@ -48,6 +48,14 @@ const runningOn = (folder: string) =>
         return false
       }
     })
+
+/** Enough clips that a look takes a while. */
+const MANY = Array.from({ length: 40 }, (_, at) => `CURL04${String(at).padStart(2, '0')}.MP4`)
+
+const said = async (world: World) => {
+  const { clear } = await world.copies()
+  return { clear: clear.clear, words: clear.reasons.map((reason) => reason.sentence).join() }
+}
 
 describe('work that ends its worker', () => {
   it('is set aside after two attempts, with the reason, and can be tried again', async () => {
@@ -126,17 +134,31 @@ describe('work that ends its worker', () => {
     expect(Number(frames)).toBe(600)
   })
 
-  it('in the middle of a look leaves no yes behind: the look has to be made again', async () => {
-    const names = Array.from({ length: 40 }, (_, at) => `CURL04${String(at).padStart(2, '0')}.MP4`)
-    const world = await newWorld(station, names)
+  it('is not needed for a look to end early: one that was stopped is said to be none', async () => {
+    const world = await newWorld(station, MANY)
     const { body } = await station.post(`/readers/${world.readerId}/scan`, {
       productionId: world.productionId,
       label: 'Curlew A',
     })
     await underWay(String(body.taskId))
+    await station.post(`/tasks/${String(body.taskId)}/stop`)
+    await station.ended(String(body.taskId))
+    expect(await said(world)).toMatchObject({ clear: false, words: expect.stringContaining('did not come to its end') })
+    expect((await world.load()).sentence).toContain('the look has not come to its end')
+  })
+
+  it('in the middle of a look leaves no yes behind: the look has to be made again', async () => {
+    const world = await newWorld(station, MANY)
+    const { body } = await station.post(`/readers/${world.readerId}/scan`, {
+      productionId: world.productionId,
+      label: 'Curlew A',
+    })
+    await underWay(String(body.taskId))
+    // It goes on when the worker is back: nothing is wrong with it yet.
+    expect(await said(world)).toMatchObject({ clear: false, words: expect.stringContaining('is being looked at') })
+    expect((await world.load()).sentence).toMatch(/^\d+ clips? so far: it is being looked at[.]$/)
     await killWorker()
-    const { clear } = await world.copies()
-    expect(clear.reasons.map((reason) => reason.sentence).join()).toContain('did not come to its end')
+    expect(await said(world)).toMatchObject({ clear: false, words: expect.stringContaining('is being looked at') })
     await station.startWorker()
     await station.ended(String(body.taskId))
     expect((await world.load()).clips).toBe(40)

@@ -2,6 +2,7 @@ import { useEffect } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 import { STATIONS } from '../../core/line/stations'
 import type { ProductionView } from '../../contract/productions'
+import { headlineOf } from '../parts/headline'
 import { isLayerOpen } from '../parts/openLayers'
 import { useProduction, useProductions } from '../parts/queries'
 
@@ -29,7 +30,7 @@ export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): v
   const { pathname } = useLocation()
   const { data: here, isFetching, refetch } = useProduction(productionId)
   const { data: productions } = useProductions()
-  const production = here ?? productions?.rows[0]
+  const production = here ?? headlineOf(productions?.rows ?? [])
   useEffect(() => {
     const goNext = async (known: ProductionView) => {
       // While it is asked again, what is shown may be older than what the person has just done.

@@ -20,7 +20,7 @@ import { productionOf } from '../productionOf'
 import { serve, serveStream } from '../route'
 import { watchableOf } from './clipOf'
 
-const loadView = ({ load, findings, copies, settings }: LoadState, clipsHere: number): LoadView => ({
+const loadView = ({ load, isLooking, findings, copies, settings }: LoadState, clipsHere: number): LoadView => ({
   id: load.id,
   productionId: load.productionId,
   productionTitle: load.productionTitle,
@@ -28,7 +28,7 @@ const loadView = ({ load, findings, copies, settings }: LoadState, clipsHere: nu
   scannedAt: load.scannedAt.toISOString(),
   fileCount: load.fileCount,
   sizeBytes: load.sizeBytes,
-  sentence: cardSentence({ ...load, seconds: load.lengthMs / 1000 }, findings),
+  sentence: cardSentence({ ...load, seconds: load.lengthMs / 1000 }, findings, isLooking),
   whereabouts: whereabouts(load.clips, copies, settings),
   findings,
   clips: load.clips,

@@ -8,6 +8,7 @@ import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { Empty } from '../../parts/Empty'
+import { calmWords, headlineOf, needsYou } from '../../parts/headline'
 import { Older } from '../../parts/Older'
 import { useProductions } from '../../parts/queries'
 import { usePageTitle } from '../usePageTitle'
@@ -16,8 +17,6 @@ import { AwayProductions } from './AwayProductions'
 
 // Forms are no part of the first screen.
 const NewProductionSheet = lazy(() => import('./NewProductionSheet'))
-
-const needsYou = (production: ProductionView) => production.line.some((status) => status.worry)
 
 /** All productions: which one needs somebody, and what its next step is. */
 export function Overview() {
@@ -70,7 +69,7 @@ interface ProductionListProps {
 
 function ProductionList({ productions, older, onNew }: ProductionListProps) {
   const worried = productions.filter(needsYou)
-  const first = worried[0]
+  const first = worried.length > 0 ? headlineOf(productions) : undefined
   return (
     <>
       <Answer
@@ -80,7 +79,7 @@ function ProductionList({ productions, older, onNew }: ProductionListProps) {
               Next for <strong className="text-ink">{first.title}</strong>: {first.next.sentence}
             </>
           ) : (
-            'No card waits, every load is proved twice, every drive has room.'
+            calmWords(productions)
           )
         }
         action={

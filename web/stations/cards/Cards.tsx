@@ -90,7 +90,9 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
   const unlooked = cards.filter((reader) => !reader.loadId && !reader.looking)
   const target = waiting ?? holding
   const sentence = waiting
-    ? (waiting.difference ?? `“${waiting.cardName}” is in the reader and has not been looked at.`)
+    ? waiting.looking
+      ? `“${waiting.cardName}” is being looked at.`
+      : (waiting.difference ?? `“${waiting.cardName}” is in the reader and has not been looked at.`)
     : load
       ? holding?.isTwin
         ? `${holding.cardName ?? 'This card'} is the twin of “${load.label}”: the same files on another card. ${load.whereabouts.sentence}`
