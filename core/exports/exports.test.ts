@@ -61,7 +61,10 @@ describe('reframing', () => {
         (to, source, zoom, across, down) => {
           const { window } = reframe(source, to, zoom, { x: source.widthPx * across, y: source.heightPx * down })
           expect(windowFault(window, source)).toBeUndefined()
-          const edge = { x: source.widthPx - window.widthPx - window.x, y: source.heightPx - window.heightPx - window.y }
+          const edge = {
+            x: source.widthPx - window.widthPx - window.x,
+            y: source.heightPx - window.heightPx - window.y,
+          }
           if (across > 1) expect(edge.x).toBeLessThan(2)
           if (down > 1) expect(edge.y).toBeLessThan(2)
           const picture = { displayWidthPx: source.widthPx, displayHeightPx: source.heightPx }
