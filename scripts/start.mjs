@@ -1,6 +1,6 @@
 import { fork } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
-import { chmodSync, mkdirSync, readFileSync, realpathSync, renameSync, rmSync, writeFileSync } from 'node:fs'
+import { chmodSync, linkSync, mkdirSync, readFileSync, realpathSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { hostname } from 'node:os'
 import { join, resolve } from 'node:path'
 import { ensureBuild, ensureDebian, ensurePackages, PROJECT } from './lib/bootstrap.mjs'
@@ -28,19 +28,15 @@ mkdirSync(home, { recursive: true })
 chmodSync(home, process.getuid?.() === 0 ? 0o711 : 0o700)
 
 const runFile = join(home, 'run.json')
-const earlier = readRun()
-if (
-  earlier &&
-  earlier.pid !== process.pid &&
-  isAlive(earlier.pid) &&
-  readFileSync(`/proc/${earlier.pid}/cmdline`, 'utf8').includes('start.mjs')
-) {
-  console.log(
-    earlier.url ? `Yendra is running already at ${earlier.url}` : 'Yendra is just being started by another command.',
-  )
-  process.exit(0)
+/** How this start differs from any other of the same home, in words that a person gave. */
+const own = { pid: process.pid, mode, listening, key: flags.has('--key') }
+const running = claimHome()
+if (running) {
+  const refused = whyNot(running)
+  const where = running.url ? `running already at ${running.url}` : 'just being started by another command'
+  console.log(`Yendra is ${where}.${refused ? ` ${refused}` : ''}`)
+  process.exit(refused ? 1 : 0)
 }
-keepRun({ pid: process.pid })
 
 ensurePackages()
 ensureDebian(['postgresql', 'ffmpeg'])
@@ -131,7 +127,7 @@ const keepDatabase = (options) => {
 let url
 function writeRun() {
   keepRun({
-    pid: process.pid,
+    ...own,
     url,
     processes: {
       database: postgres.pid,
@@ -140,13 +136,66 @@ function writeRun() {
   })
 }
 
-/** What an earlier run left behind; nothing, when it was cut off in the middle of a word. */
-function readRun() {
+/** What another run wrote; nothing, when it was cut off in the middle of a word. */
+function readRun(file) {
   try {
-    return JSON.parse(readFileSync(runFile, 'utf8'))
+    return JSON.parse(readFileSync(file, 'utf8'))
   } catch {
     return undefined
   }
+}
+
+function isStart(run) {
+  try {
+    return isAlive(run.pid) && readFileSync(`/proc/${run.pid}/cmdline`, 'utf8').includes('start.mjs')
+  } catch {
+    return false
+  }
+}
+
+/** Makes this home ours, or returns the run whose it is: of several starts in one moment one alone gets it. */
+function claimHome() {
+  const [mine, left] = [`${runFile}.${process.pid}`, `${runFile}.left.${process.pid}`]
+  writeFileSync(mine, JSON.stringify(own), { mode: 0o600 })
+  try {
+    for (;;) {
+      try {
+        linkSync(mine, runFile)
+        return undefined
+      } catch (error) {
+        if (error.code !== 'EEXIST') throw error
+      }
+      const other = readRun(runFile)
+      if (isStart(other)) return other
+      // Left behind: one takes it away. What another start put there meanwhile is put back.
+      try {
+        renameSync(runFile, left)
+      } catch (error) {
+        if (error.code === 'ENOENT') continue
+        throw error
+      }
+      const taken = readRun(left)
+      if (isStart(taken)) {
+        linkSync(left, runFile)
+        return taken
+      }
+    }
+  } finally {
+    for (const file of [mine, left]) rmSync(file, { force: true })
+  }
+}
+
+/** Why what was asked for cannot be had from the run that is there, and what to do. */
+function whyNot(run) {
+  const wanted = [
+    run.mode !== mode && (mode === 'empty' ? '--empty' : 'the demo (without --empty)'),
+    flags.has('--reset') && '--reset',
+    flags.has('--key') && !run.key && '--key',
+    run.listening !== listening && `--listen=${listening}`,
+  ].filter(Boolean)
+  return wanted.length > 0
+    ? `It has ${run.mode === 'empty' ? 'no demo data' : 'the demo'}; ${wanted.join(' and ')} can be had only from the start: end it with “kill ${run.pid}” (or Ctrl-C where it runs), then start again.`
+    : undefined
 }
 
 /** Whoever reads it meanwhile sees the one or the other, never a half. */

@@ -54,6 +54,18 @@ describe('a deliverable', () => {
     expect(withVideo({ fieldOrder: 'top first' })).toEqual(['Scan'])
   })
 
+  it('says how far above the order it lets pass, and lets pass no more', () => {
+    const withRate = (share: number) => {
+      const bitsPerSecond = Math.floor(plan.videoBitsPerSecond * share)
+      return named('Bit rate', { ...file, video: { ...video, bitsPerSecond } })
+    }
+    const withSize = (share: number) => named('Size', { ...file, sizeBytes: Math.floor(plan.sizeBytes * share) })
+    for (const having of [withRate, withSize]) {
+      expect([0.5, 1, 1.099, 1.101].map((share) => having(share)?.pass)).toEqual([true, true, true, false])
+      expect(having(1.05)?.wanted).toMatch(/^[\d.]+ [MGk]b?B?(\/s)?, at most a tenth above$/)
+    }
+  })
+
   it('fails at a rate that is no rate, such as 26.163 on average', () => {
     const cadence = { kind: 'variable', average: 26.163, offGrid: 0.2, measuredFrames: 375 } as const
     expect(withVideo({ rate: frameRate(25), cadence })).toEqual(['Frame rate'])

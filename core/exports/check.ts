@@ -23,10 +23,15 @@ export interface MeasuredDelivery {
   readonly fields: MeasuredFields | undefined
   /** Bits a second that the picture takes at a good constant quality; `undefined` where it was not measured. */
   readonly detailBitsPerSecond: number | undefined
+  /** Whether nothing but black was found; `undefined` for a file that was made before it was asked. */
+  readonly black?: boolean
+  /** What came out when the file was decoded from end to end, sound and all; `undefined` as above. */
+  readonly decoded?: { readonly frames: number; readonly errors: number }
 }
 
 /** How far average bit rate and size may lie above the order; muxing and short clips cost a little. */
 const SIZE_SLACK = 1.1
+const SLACK_WORDS = ', at most a tenth above'
 /** Below this share of what the picture asks for its detail suffers visibly. Common practice, no source. */
 const DETAIL_SHARE = 0.5
 const SAMPLE_RATE_HZ = 48_000
@@ -38,6 +43,7 @@ export function checkDelivery(plan: DeliveryPlan, file: MediaFacts, measured: Me
   const { video } = file
   if (!video) return [fileCheck('Picture', false, 'a video track', 'none')]
   return [
+    ...decodingChecks(video, measured),
     ...geometryChecks(plan, video, measured),
     ...timeChecks(plan, file, video),
     ...codingChecks(plan, file, video, measured),
@@ -48,6 +54,20 @@ export function checkDelivery(plan: DeliveryPlan, file: MediaFacts, measured: Me
 /** Whether the frames of a deliverable are looked at for fields: a master that is said to be progressive is believed. */
 export const isLookedAt = ({ deinterlace, video }: Pick<DeliveryPlan, 'deinterlace' | 'video'>): boolean =>
   deinterlace !== undefined || video.fieldOrder === undefined
+
+function decodingChecks(video: VideoTrack, { black, decoded }: MeasuredDelivery): FileCheck[] {
+  return [
+    ...(black === undefined
+      ? []
+      : [fileCheck('Picture', !black, 'not black', black ? 'black all through' : 'not black')]),
+    ...(decoded === undefined
+      ? []
+      : [
+          fileCheck('Decoded frames', decoded.frames === video.frames, String(video.frames), String(decoded.frames)),
+          fileCheck('Decoding', decoded.errors === 0, 'no errors', counted(decoded.errors, 'error')),
+        ]),
+  ]
+}
 
 function geometryChecks(
   { destination, scale, deinterlace, video: master }: DeliveryPlan,
@@ -170,14 +190,14 @@ function codingChecks(
     fileCheck(
       'Bit rate',
       video.bitsPerSecond <= videoBitsPerSecond * SIZE_SLACK,
-      `${formatBitRate(videoBitsPerSecond)} or lower`,
+      `${formatBitRate(videoBitsPerSecond)}${SLACK_WORDS}`,
       formatBitRate(video.bitsPerSecond),
     ),
     ...detailed.map((check) => (thin ? remarked(check, 'doubt') : check)),
     fileCheck(
       'Size',
       file.sizeBytes <= sizeBytes * SIZE_SLACK,
-      `about ${formatBytes(sizeBytes)}`,
+      `${formatBytes(sizeBytes)}${SLACK_WORDS}`,
       formatBytes(file.sizeBytes),
     ),
     fileCheck(

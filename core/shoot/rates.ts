@@ -1,4 +1,5 @@
 import { frameRate, frameRateLabel, sameRate, type FrameRate } from '../units/frameRate'
+import { ordinal } from '../units/quantity'
 import { shutterFor, type Shutter } from './recording'
 
 /** Frequency of the mains where it is filmed; lamps on it flicker twice as often. */
@@ -80,8 +81,6 @@ export function rateAnswer(rate: FrameRate, timeline: FrameRate, mains: Mains): 
   }
   return { rate, slowFactor: slow, shutter, flicker, steady, use, sentence: `${uses[use]} ${lamps[flicker]}` }
 }
-
-const ordinal = (count: number) => (count === 2 ? 'second' : count === 3 ? 'third' : `${count}th`)
 
 /** Rates for normal work by region. Common practice, no source. */
 export const usualRates = (mains: Mains): readonly FrameRate[] =>

@@ -138,3 +138,10 @@ export function formatLength(seconds: number): string {
 
 /** `3 clips`, `1 clip`. */
 export const counted = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`
+
+const ENDINGS = { one: 'st', two: 'nd', few: 'rd', other: 'th', many: 'th', zero: 'th' } as const
+const RULES = new Intl.PluralRules('en', { type: 'ordinal' })
+
+/** A whole number as a place in a row: `second`, `third`, `4th`, `21st`, `112th`. */
+export const ordinal = (count: number): string =>
+  count === 2 ? 'second' : count === 3 ? 'third' : `${count}${ENDINGS[RULES.select(count)]}`

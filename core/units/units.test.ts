@@ -23,6 +23,7 @@ import {
   readBitRate,
   readBytes,
   readLength,
+  ordinal,
 } from './quantity'
 
 describe('exact frame rates', () => {
@@ -127,5 +128,13 @@ describe('quantities as typed', () => {
     expect(parseLength('45s')).toBe(45)
     for (const wrong of ['', ' ', 'soon', 'h']) expect(parseLength(wrong)).toBeUndefined()
     expect(formatLength(10_240)).toBe('2 h 50 min 40 s')
+  })
+})
+
+describe('places in a row', () => {
+  it('end as they are spoken', () => {
+    expect([1, 2, 3, 4, 11, 12, 13, 21, 22, 23, 101, 111, 112, 121].map(ordinal)).toEqual(
+      '1st second third 4th 11th 12th 13th 21st 22nd 23rd 101st 111th 112th 121st'.split(' '),
+    )
   })
 })

@@ -56,7 +56,7 @@ function pictureFilter(video: VideoTrack): string {
 /** A constant rate counts in its own frames; a variable one on the clock of the original. */
 const timing = (video: VideoTrack): string[] => [
   ...['-fps_mode', 'passthrough'],
-  ...['-enc_time_base', isVariable(video) ? '-1' : `${video.rate.den}:${video.rate.num}`],
+  ...['-enc_time_base:v', isVariable(video) ? '-1' : `${video.rate.den}:${video.rate.num}`],
 ]
 
 function pictureCoding(video: VideoTrack): string[] {

@@ -59,7 +59,11 @@ async function decodeFrame(
 }
 
 /** Black bars that stay over the whole clip, measured on decoded frames; luma up to 24 counts as black. */
-export async function measureBars(path: Buffer, video: VideoTrack, control?: ToolControl): Promise<BlackBars> {
+export async function measureBlack(
+  path: Buffer,
+  video: VideoTrack,
+  control?: ToolControl,
+): Promise<{ readonly bars: BlackBars; readonly black: boolean }> {
   const { messages } = await runTool({
     program: 'ffmpeg',
     input: path,
@@ -85,6 +89,8 @@ export async function measureBars(path: Buffer, video: VideoTrack, control?: Too
   const found = [...messages.matchAll(/crop=(-?\d+):(-?\d+):(\d+):(\d+)/g)].at(-1)
   const [width, height, x, y] = (found?.slice(1) ?? []).map(Number)
   if (width === undefined || height === undefined || x === undefined || y === undefined || width <= 0 || height <= 0)
-    return { left: 0, right: 0, top: 0, bottom: 0 }
-  return { left: x, right: video.widthPx - x - width, top: y, bottom: video.heightPx - y - height }
+    // Nothing of it is brighter than black: the sides that were looked for have passed each other.
+    return { bars: { left: 0, right: 0, top: 0, bottom: 0 }, black: found !== undefined }
+  const bars = { left: x, right: video.widthPx - x - width, top: y, bottom: video.heightPx - y - height }
+  return { bars, black: false }
 }

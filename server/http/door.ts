@@ -33,7 +33,9 @@ export const door =
           name !== 'key' && typeof value === 'string' ? [[name, value]] : [],
         ),
       )
-      res.redirect(303, rest.size > 0 ? `${req.path}?${rest.toString()}` : req.path)
+      // Two slashes at its beginning would be another site (WHATWG URL, 4.4).
+      const here = req.path.replace(/^[/\\]+/, '/')
+      res.redirect(303, rest.size > 0 ? `${here}?${rest.toString()}` : here)
       return
     }
     if (req.path.startsWith('/api') || req.path.startsWith('/assets'))

@@ -70,6 +70,20 @@ describe('a folder that somebody wants to register', () => {
     }
   })
 
+  it('is refused where programs keep keys, and where a check of the file system puts what it found', async () => {
+    const hidden = mkdtempSync(join(homedir(), '.yendra-hidden-'))
+    mkdirSync(join(hidden, 'keys'))
+    mkdirSync(join(drive, 'lost+found'), { recursive: true })
+    try {
+      for (const path of [hidden, join(hidden, 'keys')])
+        expect(await refusal(path), path).toContain('a hidden folder of a home')
+      expect(await refusal(join(drive, 'lost+found'))).toContain('belongs to the system')
+    } finally {
+      rmSync(hidden, { recursive: true })
+      rmSync(join(drive, 'lost+found'), { recursive: true })
+    }
+  })
+
   it('is refused where Yendra keeps its own things, above and below', async () => {
     expect(await refusal(join(root, 'home'))).toContain('keeps its own things')
     expect(await refusal(join(root, 'home/bench'))).toContain('keeps its own things')

@@ -46,7 +46,18 @@ const isSystem = (real: string) =>
   SHALLOW.includes(real) ||
   dirname(real) === '/home' ||
   real === homedir() ||
-  (within(real, '/run') && !MOUNTED.some((folder) => real !== folder && within(real, folder)))
+  (within(real, '/run') && !MOUNTED.some((folder) => real !== folder && within(real, folder))) ||
+  // Where a check of the file system puts what it found (filesystem hierarchy standard, 3.1).
+  real.split('/').includes('lost+found')
+
+/** A hidden folder of somebody’s home holds settings and keys, unless a drive is mounted there or this program lies in it. */
+function isHiddenAtHome(real: string, mounted: ReadonlySet<string>): boolean {
+  const home = within(real, homedir()) ? homedir() : /^[/](?:root|home[/][^/]+)(?=[/])/.exec(real)?.[0]
+  const [hidden] = (home !== undefined && /^[/][.][^/]*/.exec(real.slice(home.length))) || []
+  if (home === undefined || hidden === undefined) return false
+  const folder = `${home}${hidden}`
+  return !within(programFolder(), folder) && ![...mounted].some((mount) => within(mount, folder) && within(real, mount))
+}
 
 /** One lies in the other; what is mounted somewhere inside is no part of what lies around it. */
 const overlaps = (a: string, b: string, mounted: ReadonlySet<string>): boolean =>
@@ -69,6 +80,11 @@ export async function refuser(taken: readonly (string | null)[]) {
       return refuse(
         'system',
         'belongs to the system or is somebody’s whole home. Give the folder where the drive or card appears, such as /media/you/NAME.',
+      )
+    if (isHiddenAtHome(real, mounted))
+      return refuse(
+        'system',
+        'lies in a hidden folder of a home, where programs keep settings and keys. Give the folder where the drive or card appears.',
       )
     if (own.some((folder) => within(real, folder) || within(folder, real)))
       return refuse('program', 'is where Yendra keeps its own things. Choose another folder.')

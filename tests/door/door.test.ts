@@ -47,6 +47,14 @@ describe('a door with a key', () => {
     expect((await ask('/', known)).status).toBe(200)
     expect((await ask('/api/productions', { cookie: `${known.cookie}x` })).status).toBe(401)
   })
+
+  it('leads nowhere but here, whatever address carries the key', async () => {
+    for (const path of ['//evil.example/x', '///evil.example/x', '/%5Cevil.example/x', '/.//evil.example/x']) {
+      const { headers } = await ask(`${path}?key=${encodeURIComponent(KEY)}`)
+      const location = headers.get('location') ?? ''
+      expect(new URL(location, origin).origin, `${path}: ${location}`).toBe(origin)
+    }
+  })
 })
 
 describe('a door without a key', () => {

@@ -1,4 +1,5 @@
 import { execFileSync } from 'node:child_process'
+import { readFileSync, writeFileSync } from 'node:fs'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { sampleParts } from '../../core/proxies/estimate'
 import { frameRate } from '../../core/units/frameRate'
@@ -214,6 +215,24 @@ describe('a check', () => {
       const { failed } = await checked(file, good.plan)
       expect(failed.map((one) => one.split(':')[0])).toEqual([name])
     })
+
+  it('Decoding fails on a file that was cut, or written over, though its index says that all is well', async () => {
+    const whole = readFileSync(at(good.name))
+    writeFileSync(at('cut.mp4'), whole.subarray(0, Math.floor(whole.length * 0.6)))
+    const over = Buffer.from(whole)
+    // In the middle of the pictures and sounds: the index stands first.
+    over.fill(0xa5, Math.floor(whole.length * 0.55), Math.floor(whole.length * 0.55) + 3000)
+    writeFileSync(at('over.mp4'), over)
+    const names = async (file: string) => (await checked(file, good.plan)).failed.map((one) => one.split(':')[0])
+    expect(await names('cut.mp4')).toEqual(expect.arrayContaining(['Decoded frames', 'Decoding']))
+    expect(await names('over.mp4')).toContain('Decoding')
+  })
+
+  it('Picture fails on a file that is black all through', async () => {
+    ffmpeg('-i', good.name, ...words(`-vf drawbox=c=black:t=fill ${CODING} -c:a copy ${END}`), 'black.mp4')
+    const { failed } = await checked('black.mp4', good.plan)
+    expect(failed).toEqual(['Picture: black all through'])
+  })
 
   it('Pixel format fails with the profile that it needs', async () => {
     const wide = CODING.replace('yuv420p', 'yuv422p').replace('high', 'high422')

@@ -56,6 +56,59 @@ describe('proxies', () => {
     expect(made.length).toBeGreaterThan(0)
   })
 
+  it.each([25, 1])(
+    'keep their sound to the sample, whatever the grid of the picture (%i frames a second)',
+    async (rate) => {
+      const path = join(folder, `clicks-${rate}.mov`)
+      const picture = ['-f', 'lavfi', '-i', `testsrc2=s=320x180:r=${rate}:d=6`]
+      // A click of 20 ms each half second.
+      const sound = ['-f', 'lavfi', '-i', "aevalsrc='if(lt(mod(t,0.5),0.02),0.8*sin(2000*2*PI*t),0)':s=48000:d=6"]
+      const options = [
+        '-c:v',
+        'libx264',
+        '-preset',
+        'ultrafast',
+        '-pix_fmt',
+        'yuv420p',
+        '-c:a',
+        'pcm_s16le',
+        '-y',
+        path,
+      ]
+      execFileSync('ffmpeg', ['-v', 'error', ...picture, ...sound, ...options])
+      const { made } = await proxyOf(Buffer.from(path), `clicks-${rate}`)
+      // Source: packets as ffprobe lists them; each of 1024 samples (ISO/IEC 14496-3, 4.5.1.1) follows the one before.
+      const listed = execFileSync('ffprobe', [
+        ...[
+          '-v',
+          'error',
+          '-select_streams',
+          'a:0',
+          '-show_entries',
+          'packet=pts_time',
+          '-of',
+          'csv=p=0',
+          String(made),
+        ],
+      ]).toString()
+      const packets = [...listed.matchAll(/^-?\d+[.]\d+/gm)].map(([time]) => Number(time))
+      expect(packets.length).toBeGreaterThan(280)
+      const steps = packets.slice(1).map((at, index) => at - (packets[index] ?? 0))
+      expect(Math.max(...steps.map((step) => Math.abs(step - 1024 / 48_000)))).toBeLessThan(0.0001)
+      // Decoded on its own clock, gaps filled and overlaps cut, as a player would: the clicks are where they were.
+      const onItsClock = ['-af', 'aresample=async=1:min_hard_comp=0.001:first_pts=0', '-f', 's16le', '-ac', '1', '-']
+      const decoded = execFileSync('ffmpeg', ['-v', 'error', '-i', String(made), '-vn', ...onItsClock], {
+        maxBuffer: 1e8,
+      })
+      const heard = new Int16Array(decoded.buffer, decoded.byteOffset, decoded.length >> 1)
+      const clicks: number[] = []
+      for (let at = 0; at < heard.length; at += 1)
+        if (Math.abs(heard[at] ?? 0) > 6000 && at / 48_000 - (clicks.at(-1) ?? -1) > 0.1) clicks.push(at / 48_000)
+      expect(clicks).toHaveLength(12)
+      expect(Math.max(...clicks.map((at, index) => Math.abs(at - index * 0.5)))).toBeLessThan(0.002)
+    },
+  )
+
   it('are compared time by time: a rate that is right on average is not enough', () => {
     // Frames at 0, 33 and 100 ms against 0, 50 and 100 ms: the same count, length and average.
     expect(compareTimes([5, 5.033, 5.1], [0, 0.05, 0.1])).toMatchObject({ frames: 3 })

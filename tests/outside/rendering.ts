@@ -7,9 +7,10 @@ import type { Destination } from '../../core/exports/destination'
 import { deliveryPlan, USUAL_CHOICE, type DeliveryChoice, type DeliveryPlan } from '../../core/exports/plan'
 import { reframe, shownFrame } from '../../core/exports/reframe'
 import { measureFields } from '../../server/engine/measureFields'
-import { measureBars } from '../../server/engine/picture'
+import { measureBlack } from '../../server/engine/picture'
 import { probeFile } from '../../server/engine/probe'
 import { renderDeliverable } from '../../server/engine/renderDeliverable'
+import { decodeWhole } from '../../server/engine/transcode'
 import { TaskControl } from '../../server/jobs/control'
 
 export const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-deliver-'))
@@ -51,9 +52,10 @@ export async function render(input: Buffer, destination: Destination, choice: Pa
 async function measure(name: string, plan: DeliveryPlan): Promise<MeasuredDelivery> {
   const { video } = await probeFile(at(name))
   if (!video) throw new Error('no picture')
-  const bars = await measureBars(at(name), video)
+  const black = await measureBlack(at(name), video)
+  const decoded = await decodeWhole(at(name), video)
   const fields = isLookedAt(plan) ? await measureFields(at(name), video) : undefined
-  return { bars, fields, detailBitsPerSecond: undefined }
+  return { ...black, fields, decoded, detailBitsPerSecond: undefined }
 }
 
 export async function checked(name: string, plan: DeliveryPlan, more: Partial<MeasuredDelivery> = {}) {

@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { testPicture } from '../../core/media/testFacts'
 import { TaskControl } from '../../server/jobs/control'
-import { framePicture, measureBars } from '../../server/engine/picture'
+import { framePicture, measureBlack } from '../../server/engine/picture'
 import { probeFile } from '../../server/engine/probe'
 import { Stopped } from '../../server/engine/stopped'
 import { runTool, ToolFailed } from '../../server/engine/tool'
@@ -40,9 +40,9 @@ describe('bars', () => {
     const input = clip('barred.mp4', 'testsrc2=s=640x300:r=25:d=1,pad=640:360:0:30:black')
     const { video } = await probeFile(input)
     if (!video) throw new Error('no picture')
-    expect(await measureBars(input, video)).toEqual({ left: 0, right: 0, top: 30, bottom: 30 })
+    expect(await measureBlack(input, video)).toEqual({ bars: { left: 0, right: 0, top: 30, bottom: 30 }, black: false })
     const whole = clip('whole.mp4', 'testsrc2=s=640x360:r=25:d=1')
-    expect(await measureBars(whole, video)).toEqual({ left: 0, right: 0, top: 0, bottom: 0 })
+    expect(await measureBlack(whole, video)).toEqual({ bars: { left: 0, right: 0, top: 0, bottom: 0 }, black: false })
   })
 })
 

@@ -69,6 +69,19 @@ describe('the start command', () => {
     expect(await second.ended).toBe(0)
     expect(second.said()).toContain(`running already at http://127.0.0.1:${port}`)
 
+    // What cannot be had from the one that runs is refused, with what to do.
+    for (const [args, named] of [
+      [[], 'the demo (without --empty)'],
+      [['--empty', '--reset'], '--reset'],
+      [['--empty', '--key'], '--key'],
+      [['--empty', '--listen=0.0.0.0'], '--listen=0.0.0.0'],
+    ] as const) {
+      const refused = start(args)
+      expect(await refused.ended, args.join(' ')).toBe(1)
+      expect(refused.said()).toContain(`It has no demo data; ${named} can be had only from the start`)
+      expect(refused.said()).toContain(`kill ${first.child.pid ?? 0}`)
+    }
+
     const { http, worker, database } = running().processes
     databasePid = database
     expect([http, worker, database].every(isAlive)).toBe(true)
@@ -76,6 +89,25 @@ describe('the start command', () => {
     expect(await first.ended).toBe(0)
     for (const pid of [http, worker, database]) expect(isAlive(pid)).toBe(false)
     expect(existsSync(join(state, 'run.json'))).toBe(false)
+  })
+
+  it('is carried out once when it is called several times in one moment, also over what a killed one left', async () => {
+    for (const left of [undefined, JSON.stringify({ pid: 999_999_999, mode: 'empty' })]) {
+      if (left !== undefined) writeFileSync(join(state, 'run.json'), left)
+      const all = Array.from({ length: 4 }, () => start(['--empty']))
+      await until(
+        () =>
+          all.filter((one) => one.child.exitCode !== null).length === 3 &&
+          all.some((one) => one.said().includes('is ready')),
+        `one is ready: ${all.map((one) => one.said()).join(' | ')}`,
+      )
+      const others = all.filter((one) => !one.said().includes('Yendra is ready'))
+      expect(others.map((one) => one.child.exitCode)).toEqual([0, 0, 0])
+      for (const one of others) expect(one.said()).toMatch(/running already|just being started/)
+      const winner = all.find((one) => one.said().includes('Yendra is ready'))
+      winner?.child.kill('SIGINT')
+      expect(await winner?.ended).toBe(0)
+    }
   })
 
   it('cleans up after a run that was killed', async () => {

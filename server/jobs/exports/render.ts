@@ -13,10 +13,11 @@ import { addFileProofs } from '../../db/queries/proofs'
 import { addDeliverable, deliverableAt } from '../../db/queries/exports'
 import { addNote, notesOfTask } from '../../db/queries/journal'
 import { measureFields } from '../../engine/measureFields'
-import { measureBars } from '../../engine/picture'
+import { measureBlack } from '../../engine/picture'
 import { probeFile } from '../../engine/probe'
 import { publishNew, settlePublished } from '../../engine/publish'
 import { detailBits, renderDeliverable } from '../../engine/renderDeliverable'
+import { decodeWhole } from '../../engine/transcode'
 import type { Medium } from '../../engine/medium'
 import { CannotWork } from '../../media/cannotWork'
 import { originalOf, targetVolume } from '../../media/originals'
@@ -105,10 +106,11 @@ interface Rendered {
   readonly video: VideoTrack
 }
 
-/** What only decoding shows: bars and fields of the file, and how many bits the picture asks for. */
+/** What only decoding shows: faults, black, bars and fields of the file, and how many bits the picture asks for. */
 async function measureDelivery({ control }: Work, { path, file, plan, video }: Rendered): Promise<MeasuredDelivery> {
   return {
-    bars: await measureBars(file, video, control),
+    ...(await measureBlack(file, video, control)),
+    decoded: await decodeWhole(file, video, control),
     fields: isLookedAt(plan) ? await measureFields(file, video, control) : undefined,
     detailBitsPerSecond: await detailBits({ input: path, control }, plan, sampleParts(plan.seconds, 3, 1)),
   }
