@@ -139,9 +139,12 @@ export function formatLength(seconds: number): string {
 /** `3 clips`, `1 clip`. */
 export const counted = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`
 
-const ENDINGS = { one: 'st', two: 'nd', few: 'rd', other: 'th', many: 'th', zero: 'th' } as const
-const RULES = new Intl.PluralRules('en', { type: 'ordinal' })
+const ENDINGS = ['th', 'st', 'nd', 'rd']
 
 /** A whole number as a place in a row: `second`, `third`, `4th`, `21st`, `112th`. */
-export const ordinal = (count: number): string =>
-  count === 2 ? 'second' : count === 3 ? 'third' : `${count}${ENDINGS[RULES.select(count)]}`
+export function ordinal(count: number): string {
+  if (count === 2) return 'second'
+  if (count === 3) return 'third'
+  const isTeen = Math.floor((count % 100) / 10) === 1
+  return `${count}${(isTeen ? undefined : ENDINGS[count % 10]) ?? 'th'}`
+}
