@@ -8,10 +8,10 @@ export interface TreeEntry extends MediumEntry {
 
 const KINDS: Readonly<Record<string, EntryKind>> = { f: 'file', d: 'folder', l: 'link' }
 
-/** Kind, bytes, times of the last change of content and of anything, file system, inode, path, and where a link points, each ended by NUL, which no path can hold. */
-const FORMAT = ['%y', '%s', '%T@', '%C@', '%D', '%i', '%P', '%l'].map((field) => `${field}\\0`).join('')
-const FIELDS = 8
-const PATH = 6
+/** Kind, bytes, times of the last change of content and of anything, file system and inode, path, and where a link points, each ended by NUL, which no path can hold. */
+const FORMAT = ['%y', '%s', '%T@', '%C@', '%D:%i', '%P', '%l'].map((field) => `${field}\\0`).join('')
+const FIELDS = 7
+const PATH = 5
 /** Bytes of a path that the system takes at most, its end included. Source: limits.h of Linux. */
 const PATH_MAX = 4096
 
@@ -35,23 +35,18 @@ export async function findTree(folder: Buffer): Promise<TreeEntry[] | undefined>
   // find reaches deeper than any path that can be opened.
   if (longest + folder.length + 1 >= PATH_MAX) return undefined
   lines.sort((a, b) => (a.order < b.order ? -1 : a.order > b.order ? 1 : 0))
-  // In one piece: a small buffer for each would take as long as all the rest.
-  const bytes = Buffer.from(lines.map(({ path }) => path).join(''), 'latin1')
-  let end = 0
   return lines.map(({ at, path }) => {
     const kind = KINDS[field(at)] ?? 'special'
-    const begin = end
-    end += path.length
+    const bytes = Buffer.from(path, 'latin1')
     return {
-      path: bytes.subarray(begin, end),
-      name: bytes.subarray(begin + path.lastIndexOf('/') + 1, end),
+      path: bytes,
+      name: bytes.subarray(path.lastIndexOf('/') + 1),
       kind,
       sizeBytes: Number(field(at + 1)),
       modifiedMs: millisecondsOf(field(at + 2)),
       changedMs: millisecondsOf(field(at + 3)),
-      // Put together anew: a piece of the whole output would keep all of it in memory.
-      node: `${field(at + 4)}:${field(at + 5)}`,
-      linkTarget: kind === 'link' ? Buffer.from(field(at + 7), 'latin1') : undefined,
+      node: field(at + 4),
+      linkTarget: kind === 'link' ? Buffer.from(field(at + 6), 'latin1') : undefined,
     }
   })
 }

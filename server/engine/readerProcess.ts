@@ -20,9 +20,6 @@ export interface ReaderQuestion {
     | 'read'
     | 'identity'
     | 'close'
-    | 'forget'
-  /** Where the card lies. */
-  readonly root: string
   readonly path?: Uint8Array
   readonly file?: number
   readonly length?: number
@@ -35,8 +32,6 @@ export interface ReaderAnswer {
   readonly error?: { readonly code: string; readonly message: string }
 }
 
-type Asked = Omit<ReaderQuestion, 'id' | 'root'>
-
 const IDLE_MS = 30_000
 
 /** A question was lost with the program that was to answer it. */
@@ -45,41 +40,6 @@ const MOST_TURNS = 20
 
 /** After so many answers in a row that never came, the card itself is given up. */
 const MOST_SILENT = 3
-
-/** Programs that wait for the next card, since starting one takes longer than most of what is asked. */
-const spare: ChildProcess[] = []
-const MOST_SPARE = 2
-
-function newProgram(): ChildProcess {
-  const child = fork(join(programFolder(), 'dist/server/reader.js'), [], {
-    serialization: 'advanced',
-    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-  })
-  child.once('exit', () => {
-    const at = spare.indexOf(child)
-    if (at >= 0) spare.splice(at, 1)
-  })
-  return child
-}
-
-function takeSpare(): ChildProcess | undefined {
-  const child = spare.pop()
-  child?.ref()
-  child?.channel?.ref()
-  return child
-}
-
-/** It holds nothing of the card that it read any more, and ends with this program. */
-function keepSpare(child: ChildProcess, root: string): void {
-  if (spare.length >= MOST_SPARE || !child.connected || child.exitCode !== null || child.signalCode !== null)
-    return void child.kill('SIGKILL')
-  child.send({ id: -1, ask: 'forget', root } satisfies ReaderQuestion, (error) => {
-    if (error) child.kill('SIGKILL')
-  })
-  child.unref()
-  child.channel?.unref()
-  spare.push(child)
-}
 
 /**
  * A card that is read in a program of its own, which is ended when it gives no answer: the next question starts another one.
@@ -91,12 +51,12 @@ export class ReaderProcess {
   #silent = 0
   #idle: NodeJS.Timeout | undefined
   readonly #waiting = new Map<number, (answer: ReaderAnswer) => void>()
-  readonly #root: string
   readonly medium: Medium
 
   constructor(local: Medium) {
-    this.#root = local.root
-    const ask = <T>(ask: ReaderQuestion['ask'], more: Partial<ReaderQuestion> = {}) => this.#ask<T>({ ask, ...more })
+    const { root } = local
+    const ask = <T>(ask: ReaderQuestion['ask'], more: Partial<ReaderQuestion> = {}) =>
+      this.#ask<T>(root, { ask, ...more })
     const own: Partial<Medium> = {
       list: (path) => ask('list', { path }),
       tree: (path) => ask('tree', { path }),
@@ -105,7 +65,7 @@ export class ReaderProcess {
       room: () => ask('room'),
       device: () => ask('device'),
       stamps: () => ask('stamps'),
-      open: (path) => this.#open(path),
+      open: (path) => this.#open(root, path),
       sample: (path, length) => ask('sample', { path, length }),
     }
     this.medium = new Proxy(local, {
@@ -125,27 +85,24 @@ export class ReaderProcess {
     }, IDLE_MS).unref()
   }
 
-  /** Leaves the program to the next card, or ends it where something that was asked has no answer. */
+  /** Ends the program. */
   end(): void {
     clearTimeout(this.#idle)
-    const child = this.#child
+    this.#child?.kill('SIGKILL')
     this.#child = undefined
-    child?.off('message', this.#hear).off('exit', this.#gone)
-    if (child && this.#waiting.size === 0 && this.#silent === 0) keepSpare(child, this.#root)
-    else child?.kill('SIGKILL')
     for (const [id, answer] of [...this.#waiting])
       answer({ id, error: { code: RESTARTED, message: 'The program that reads was ended.' } })
   }
 
-  async #open(path: Buffer): Promise<ReadableFile> {
-    let held = await this.#opened(path)
+  async #open(root: string, path: Buffer): Promise<ReadableFile> {
+    let held = await this.#opened(root, path)
     /** Asks about the open file; in a program that was started anew it is opened anew. */
     const about = async <T>(ask: 'read' | 'identity', more: Partial<ReaderQuestion> = {}): Promise<T> => {
-      if (held.child !== this.#child) held = await this.#opened(path)
-      return this.#ask<T>({ ask, file: held.file, ...more }).catch(async (error: unknown) => {
+      if (held.child !== this.#child) held = await this.#opened(root, path)
+      return this.#ask<T>(root, { ask, file: held.file, ...more }).catch(async (error: unknown) => {
         if (errorCode(error) !== RESTARTED) throw error
-        held = await this.#opened(path)
-        return this.#ask<T>({ ask, file: held.file, ...more })
+        held = await this.#opened(root, path)
+        return this.#ask<T>(root, { ask, file: held.file, ...more })
       })
     }
     return {
@@ -157,29 +114,29 @@ export class ReaderProcess {
       },
       identity: () => about<FileIdentity>('identity'),
       close: async () => {
-        if (this.#child === held.child) await this.#ask({ ask: 'close', file: held.file }).catch(() => undefined)
+        if (this.#child === held.child) await this.#ask(root, { ask: 'close', file: held.file }).catch(() => undefined)
       },
     }
   }
 
-  async #opened(path: Buffer) {
-    const opened = await this.#ask<{ file: number; fromMedium: boolean }>({ ask: 'open', path })
+  async #opened(root: string, path: Buffer) {
+    const opened = await this.#ask<{ file: number; fromMedium: boolean }>(root, { ask: 'open', path })
     return { ...opened, child: this.#child }
   }
 
   /** A question that was lost with its program, since another one got no answer, is asked again. */
-  async #ask<T>(question: Asked): Promise<T> {
+  async #ask<T>(root: string, question: Omit<ReaderQuestion, 'id'>): Promise<T> {
     for (let turn = 1; ; turn += 1)
       try {
-        return await this.#askOnce<T>(question)
+        return await this.#askOnce<T>(root, question)
       } catch (error) {
         if (errorCode(error) !== RESTARTED || question.file !== undefined || turn === MOST_TURNS) throw error
       }
   }
 
-  #askOnce<T>(question: Asked): Promise<T> {
+  #askOnce<T>(root: string, question: Omit<ReaderQuestion, 'id'>): Promise<T> {
     if (this.#silent >= MOST_SILENT) return Promise.reject(deviceError('ENODEV', 'The card gives no answer any more.'))
-    const child = this.#running()
+    const child = this.#running(root)
     this.#rest()
     const id = this.#next
     this.#next += 1
@@ -201,17 +158,23 @@ export class ReaderProcess {
           resolve(answer as T)
         }
       })
-      child.send({ ...question, root: this.#root, id } satisfies ReaderQuestion, (error) => {
+      child.send({ ...question, id } satisfies ReaderQuestion, (error) => {
         if (error) this.#waiting.get(id)?.({ id, error: { code: RESTARTED, message: error.message } })
       })
     })
   }
 
-  #running(): ChildProcess {
-    this.#child ??= (takeSpare() ?? newProgram()).on('message', this.#hear).once('exit', this.#gone)
-    return this.#child
+  #running(root: string): ChildProcess {
+    if (this.#child) return this.#child
+    const child = fork(join(programFolder(), 'dist/server/reader.js'), [root], {
+      serialization: 'advanced',
+      stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+    })
+    child.on('message', (answer) => this.#waiting.get((answer as ReaderAnswer).id)?.(answer as ReaderAnswer))
+    child.on('exit', () => {
+      if (this.#child === child) this.end()
+    })
+    this.#child = child
+    return child
   }
-
-  readonly #hear = (answer: unknown) => this.#waiting.get((answer as ReaderAnswer).id)?.(answer as ReaderAnswer)
-  readonly #gone = () => this.end()
 }

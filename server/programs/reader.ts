@@ -4,8 +4,8 @@ import { errorCode, type ReadableFile } from '../engine/medium'
 import { sampleHash } from '../engine/sample'
 import type { ReaderAnswer, ReaderQuestion } from '../engine/readerProcess'
 
-/** Reads what lies at the root that it is asked about for another program, and is ended by it when that hangs. Writes nothing. */
-let medium = new FolderMedium('')
+/** Reads what lies at one root for another program, and is ended by it when that hangs. Writes nothing. */
+const medium = new FolderMedium(process.argv[2] ?? '')
 const open = new Map<number, ReadableFile>()
 let files = 0
 const PAGE = 65_536
@@ -16,16 +16,7 @@ const fileOf = (id: number | undefined): ReadableFile => {
   return file
 }
 
-/** The next card may be asked about before what was left open of this one is closed. */
-async function forget(): Promise<void> {
-  const left = [...open.values()]
-  open.clear()
-  medium = new FolderMedium('')
-  await Promise.all(left.map((file) => file.close()))
-}
-
-async function answerTo({ ask, root, path, file, length = 0, position = 0 }: ReaderQuestion): Promise<unknown> {
-  if (medium.root !== root) medium = new FolderMedium(root)
+async function answerTo({ ask, path, file, length = 0, position = 0 }: ReaderQuestion): Promise<unknown> {
   const at = Buffer.from(path ?? [])
   switch (ask) {
     case 'list':
@@ -51,8 +42,6 @@ async function answerTo({ ask, root, path, file, length = 0, position = 0 }: Rea
       open.delete(file ?? -1)
       return closing.close()
     }
-    case 'forget':
-      return forget()
     default:
       return medium[ask]()
   }
