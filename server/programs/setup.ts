@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { mkdir, rm, writeFile } from 'node:fs/promises'
-import { basename, dirname, join } from 'node:path'
+import { dirname, join } from 'node:path'
 import { openDatabase, type Db, inTransaction } from '../db/connection'
 import { addProduction } from '../db/queries/productions'
 import { addReader } from '../db/queries/readers'
@@ -8,6 +8,7 @@ import { addVolume, putMount } from '../db/queries/volumes'
 import type { VolumeKind } from '../../contract/storage'
 import { benchFolder, databaseUrl, hostName } from '../home'
 import { MARKER } from '../media/marker'
+import { findBench } from '../demo/findBench'
 import { addGear } from '../demo/gear'
 import { makeCards } from '../demo/media'
 
@@ -39,13 +40,11 @@ const PAST = [
   ['Sail loft', 'Neap', 1120, 0, 22],
 ] as const
 
-const benchVolume = (name: string) => join(benchFolder(), 'volumes', name.toLowerCase().replaceAll(' ', '-'))
-
 async function addVolumes(db: Db): Promise<Map<string, string>> {
   const ids = new Map<string, string>()
   for (const { name, kind, site, capacityBytes, speed, plugged } of VOLUMES) {
     const id = randomUUID()
-    const rootPath = speed ? benchVolume(name) : null
+    const rootPath = speed ? join(benchFolder(), 'volumes', name.toLowerCase().replaceAll(' ', '-')) : null
     if (rootPath) {
       await mkdir(join(rootPath, dirname(MARKER)), { recursive: true })
       await writeFile(join(rootPath, MARKER), `${JSON.stringify({ id })}\n`)
@@ -153,22 +152,6 @@ async function makeDemo(db: Db): Promise<void> {
 }
 
 const db = await openDatabase(databaseUrl())
-/** Cards and drives of the bench lie in a folder of ours, which may have been moved or copied since. */
-async function findBench(db: Db): Promise<void> {
-  const devices = await db
-    .selectFrom('benchDevice')
-    .innerJoin('volume', 'volume.id', 'benchDevice.id')
-    .select(['volume.id', 'volume.name'])
-    .execute()
-  for (const { id, name } of devices) await putMount(db, id, hostName(), benchVolume(name))
-  for (const { name, folder } of await db.selectFrom('benchCard').select(['name', 'folder']).execute())
-    await db
-      .updateTable('benchCard')
-      .set({ folder: join(benchFolder(), 'cards', basename(folder)) })
-      .where('name', '=', name)
-      .execute()
-}
-
 const made = await db.selectFrom('setting').select('key').where('key', '=', 'demo').executeTakeFirst()
 try {
   if (process.argv[2] === 'demo' && !made) await makeDemo(db)
