@@ -1,4 +1,4 @@
-import { fileCheck, remarked, type FileCheck } from '../media/check'
+import { decodedChecks, fileCheck, remarked, type FileCheck } from '../media/check'
 import { colourTags } from '../media/colour'
 import { isVariable, type MeasuredFields, type MediaFacts, type VideoTrack } from '../media/facts'
 import { frameRateLabel, sameRate } from '../units/frameRate'
@@ -60,12 +60,7 @@ function decodingChecks(video: VideoTrack, { black, decoded }: MeasuredDelivery)
     ...(black === undefined
       ? []
       : [fileCheck('Picture', !black, 'not black', black ? 'black all through' : 'not black')]),
-    ...(decoded === undefined
-      ? []
-      : [
-          fileCheck('Decoded frames', decoded.frames === video.frames, String(video.frames), String(decoded.frames)),
-          fileCheck('Decoding', decoded.errors === 0, 'no errors', counted(decoded.errors, 'error')),
-        ]),
+    ...(decoded === undefined ? [] : decodedChecks(video.frames, decoded)),
   ]
 }
 

@@ -1,3 +1,5 @@
+import { counted } from '../units/quantity'
+
 /** One thing compared between what was wanted and what a real file holds. */
 export interface FileCheck {
   readonly name: string
@@ -18,6 +20,15 @@ export const fileCheck = (name: string, pass: boolean, wanted: string, found: st
 /** A check that passes and has something to say. */
 export const remarked = (check: FileCheck, remark: 'doubt' | 'note'): FileCheck =>
   check.pass ? { ...check, remark } : check
+
+/** A file that was decoded from end to end: as many frames as it lists, and nothing to complain of. */
+export const decodedChecks = (
+  listed: number,
+  { frames, errors }: { readonly frames: number; readonly errors: number },
+): FileCheck[] => [
+  fileCheck('Decoded frames', frames === listed, String(listed), String(frames)),
+  fileCheck('Decoding', errors === 0, 'no errors', counted(errors, 'error')),
+]
 
 /** What the checks come to, in words: `passes all 20 checks`, `passes, with 1 doubt`, `2 of 20 checks fail`. */
 export function checksText(checks: readonly FileCheck[]): string {

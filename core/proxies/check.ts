@@ -1,4 +1,4 @@
-import { fileCheck, type FileCheck } from '../media/check'
+import { decodedChecks, fileCheck, type FileCheck } from '../media/check'
 import { colourTags } from '../media/colour'
 import { isInterlaced, isVariable, type MediaFacts, type SoundTrack, type VideoTrack } from '../media/facts'
 import { frameRateText, sameRate } from '../units/frameRate'
@@ -75,13 +75,12 @@ export function checkProxy(
   ]
 }
 
-function decodingChecks(from: VideoTrack, to: VideoTrack, { frames, errors, times }: DecodedProxy): FileCheck[] {
+function decodingChecks(from: VideoTrack, to: VideoTrack, { times, ...decoded }: DecodedProxy): FileCheck[] {
   const period = from.rate.den / from.rate.num
   const slack = Math.min(period / 4, ROUNDING_SECONDS)
   const worst = times && `${times.frames} compared, ${(times.worstSeconds * 1000).toFixed(1)} ms apart at most`
   return [
-    fileCheck('Decoded frames', frames === to.frames, String(to.frames), String(frames)),
-    fileCheck('Decoding', errors === 0, 'no errors', `${errors} errors`),
+    ...decodedChecks(to.frames, decoded),
     ...(times
       ? [
           fileCheck(

@@ -57,6 +57,12 @@ export interface LoadState {
   readonly asked: TwinState | undefined
 }
 
+/** Whether the look that is under way in its reader is at its card: it lies there, or became known by that look. */
+function isLookedAt(load: LoadRow, holding: ReaderRow | undefined, looking: ReadonlyMap<string, Date>): boolean {
+  const since = looking.get(holding?.id ?? load.readerId ?? '')
+  return since !== undefined && (holding !== undefined || load.scannedAt >= since)
+}
+
 const underWay = (label: string) => `“${label}” is being looked at.`
 const unfinishedLook = (label: string) => `The look at “${label}” did not come to its end: look at it again.`
 
@@ -115,7 +121,7 @@ export async function loadStates(
     const facts = withRelations(copyFacts(load, copyRows), said)
     const there = holding ?? asked?.reader
     const known = there && cardKnown(load, there, stays, comparisons, facts)
-    const isLooking = load.readerId !== null && looking.has(load.readerId)
+    const isLooking = isLookedAt(load, holding, looking)
     const unfinished = load.lookDone ? null : isLooking ? underWay(load.label) : unfinishedLook(load.label)
     // What the observer wrote of a look that had not ended is no news while it goes on.
     const difference = there && isLooking && !load.lookDone ? underWay(load.label) : there?.difference

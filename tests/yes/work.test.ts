@@ -5,6 +5,7 @@ import {
   mkdirSync,
   readdirSync,
   readFileSync,
+  renameSync,
   rmSync,
   statSync,
   truncateSync,
@@ -12,6 +13,7 @@ import {
 } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { LoadView } from '../../contract/cards'
 import type { CopyPlanView } from '../../contract/copies'
 import type { Page } from '../../contract/page'
 import type { TaskView } from '../../contract/tasks'
@@ -134,19 +136,6 @@ describe('work that ends its worker', () => {
     expect(Number(frames)).toBe(600)
   })
 
-  it('is not needed for a look to end early: one that was stopped is said to be none', async () => {
-    const world = await newWorld(station, MANY)
-    const { body } = await station.post(`/readers/${world.readerId}/scan`, {
-      productionId: world.productionId,
-      label: 'Curlew A',
-    })
-    await underWay(String(body.taskId))
-    await station.post(`/tasks/${String(body.taskId)}/stop`)
-    await station.ended(String(body.taskId))
-    expect(await said(world)).toMatchObject({ clear: false, words: expect.stringContaining('did not come to its end') })
-    expect((await world.load()).sentence).toContain('the look has not come to its end')
-  })
-
   it('in the middle of a look leaves no yes behind: the look has to be made again', async () => {
     const world = await newWorld(station, MANY)
     const { body } = await station.post(`/readers/${world.readerId}/scan`, {
@@ -166,6 +155,39 @@ describe('work that ends its worker', () => {
 })
 
 describe('small things that lost or confused work', () => {
+  it('a look that was stopped has not come to its end, also while another card is looked at in that reader', async () => {
+    const world = await newWorld(station, MANY)
+    const begun = async (label: string) => {
+      const { body } = await station.post(`/readers/${world.readerId}/scan`, {
+        productionId: world.productionId,
+        label,
+      })
+      await underWay(String(body.taskId))
+      return async () => {
+        await station.post(`/tasks/${String(body.taskId)}/stop`)
+        await station.ended(String(body.taskId))
+      }
+    }
+    const loadOf = async (label: string) =>
+      (await station.get<Page<LoadView>>(`/productions/${world.productionId}/loads`)).rows.find(
+        (one) => one.label === label,
+      )
+    const stop = await begun('Curlew A')
+    await stop()
+    expect(await said(world)).toMatchObject({ clear: false, words: expect.stringContaining('did not come to its end') })
+    expect((await loadOf('Curlew A'))?.sentence).toContain('the look has not come to its end')
+    renameSync(world.card, `${world.card} in the drawer`)
+    mkdirSync(join(world.card, 'DCIM/100CURLW'), { recursive: true })
+    for (const name of MANY) world.film(name.replace('CURL04', 'CURL07'))
+    const stopOther = await begun('Curlew B')
+    await until(
+      () => loadOf('Curlew B'),
+      (load) => load?.sentence.includes('it is being looked at') === true,
+    )
+    expect((await loadOf('Curlew A'))?.sentence).toContain('the look has not come to its end')
+    await stopOther()
+  })
+
   it('an answer to what nobody asked is refused, and settles nothing that comes later', async () => {
     const world = await newWorld(station, ['CURL0041.MP4', 'CURL0043.MP4'])
     await world.look()

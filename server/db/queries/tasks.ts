@@ -247,17 +247,17 @@ export const countDied = async (db: Db, id: string): Promise<number> =>
       .executeTakeFirst()
   )?.died ?? 0
 
-/** Readers whose card is being looked at. */
-export const readersLookedAt = async (db: Db): Promise<Set<string>> =>
-  new Set(
+/** Readers whose card is being looked at, or waits to be, and since when. */
+export const readersLookedAt = async (db: Db): Promise<Map<string, Date>> =>
+  new Map(
     (
       await db
         .selectFrom('task')
-        .select('subject')
+        .select(['subject', 'createdAt'])
         .where('kind', '=', 'scan')
         .where('state', 'in', ['queued', 'running', 'paused'])
         .execute()
-    ).map((row) => row.subject),
+    ).map((row) => [row.subject, row.createdAt]),
   )
 
 type TaskRow = NonNullable<Awaited<ReturnType<typeof task>>>
