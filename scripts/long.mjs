@@ -32,9 +32,12 @@ ensureBuild()
 const folder = mkdtempSync(join(PROJECT, '.yendra-test-'))
 chmodSync(folder, 0o755)
 const walked = join(PROJECT, '.yendra-model.log')
-const commit = spawnSync('git', ['rev-parse', '--short', 'HEAD'], { cwd: PROJECT, encoding: 'utf8' }).stdout.trim()
-const log = join(PROJECT, `.yendra-long-${commit}.log`)
-const linesOf = (path) => (existsSync(path) ? readFileSync(path, 'utf8').trim().split('\n').filter(Boolean) : [])
+const git = (...args) => spawnSync('git', args, { cwd: PROJECT, encoding: 'utf8' }).stdout.trim()
+// What passed says something of the same text alone: with changes that are in no commit everything is run.
+const log =
+  git('status', '--porcelain') === '' ? join(PROJECT, `.yendra-long-${git('rev-parse', '--short', 'HEAD')}.log`) : ''
+const linesOf = (path) =>
+  path !== '' && existsSync(path) ? readFileSync(path, 'utf8').trim().split('\n').filter(Boolean) : []
 const env = {
   ...process.env,
   YENDRA_LONG: '1',
