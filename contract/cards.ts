@@ -174,7 +174,11 @@ export const cardsApi = {
   /** Registers a folder where cards appear. 422 on `path` or `name`. */
   addReader: order<Registered>()('POST', '/readers', { status: 201, changes: ['cards'], body: newReader }),
   /** Looks at the card in a reader. 409 while it is being looked at. */
-  look: order<Ordered>()('POST', '/readers/:id/scan', { status: 202, changes: ['cards', 'tasks'], body: scanOrder }),
+  look: order<Ordered>()('POST', '/readers/:id/scan', {
+    status: 202,
+    changes: ['cards', 'tasks', 'productions'],
+    body: scanOrder,
+  }),
   /** Loads of a production, the newest first. */
   loads: ask<Page<LoadView>>()('cards', '/productions/:id/loads', pageQuery(['made'], {}, { rows: 20, down: true })),
   /** Clips of a production or of one load. */

@@ -5,6 +5,7 @@ import { lineOf, nextStep, type LoadFacts, type ProductionFacts } from './line'
 const nothing: ProductionFacts = {
   plan: { cameras: 0, sizeBytes: 0, cards: 0, tooSlow: 0, notClear: 0, missing: 0 },
   cardsWaiting: 0,
+  cardsLooking: 0,
   loads: [],
   proxies: { wanted: 0, made: 0, failed: 0 },
   storage: { sizeBytes: 0, tightVolume: undefined },
@@ -21,6 +22,7 @@ const load: LoadFacts = {
   clear: true,
   formatted: false,
   unseen: false,
+  looking: false,
 }
 const planned = { ...nothing, plan: { cameras: 1, sizeBytes: 45e9, cards: 1, tooSlow: 0, notClear: 0, missing: 0 } }
 const filmed = { ...planned, loads: [load], proxies: { wanted: 3, made: 3, failed: 0 } }
@@ -34,6 +36,15 @@ describe('the next step', () => {
     expect(nextStep(short)).toEqual({ station: 'shoot', sentence: 'Give every take its card: 2 cards too few.' })
     expect(lineOf({ ...short, loads: [load] })[0]).toMatchObject({ state: 'done', worry: undefined })
     expect(nextStep({ ...planned, cardsWaiting: 1 }).sentence).toContain('reader')
+    const looking = { ...planned, cardsLooking: 1, loads: [{ ...load, marks: [], looking: true }] }
+    for (const facts of [looking, { ...planned, cardsLooking: 1 }]) {
+      expect(nextStep(facts).sentence).toBe('The card in the reader is being looked at.')
+      expect(lineOf(facts)[1]).toMatchObject({ station: 'cards', worry: undefined })
+    }
+    expect(nextStep({ ...looking, cardsWaiting: 1 }).sentence).toBe('Look at the card in the reader.')
+    expect(nextStep({ ...looking, loads: [...looking.loads, { ...load, label: 'B', marks: [2] }] }).sentence).toContain(
+      'Copy “B”',
+    )
     expect(nextStep({ ...filmed, cardsWaiting: 1, loads: [{ ...load, marks: [2] }] })).toMatchObject({
       station: 'copies',
     })

@@ -16,6 +16,8 @@ export interface ProductionFacts {
   }
   /** Cards that lie in a reader and have not been looked at since they were inserted. */
   readonly cardsWaiting: number
+  /** Cards that are being looked at for the first time. */
+  readonly cardsLooking: number
   readonly loads: readonly LoadFacts[]
   readonly proxies: { readonly wanted: number; readonly made: number; readonly failed: number }
   readonly storage: { readonly sizeBytes: number; readonly tightVolume: string | undefined }
@@ -36,6 +38,8 @@ export interface LoadFacts {
   readonly formatted: boolean
   /** Its card is in no reader, and was last seen with something that nobody looked at. */
   readonly unseen: boolean
+  /** It is being looked at for the first time: nothing of it can be copied yet. */
+  readonly looking: boolean
 }
 
 export interface StationStatus {
@@ -58,6 +62,7 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
   const questions = loads.reduce((sum, load) => sum + load.questions, 0)
   const weakest = weakestSecondMark(loads)
   const notLookedAt = facts.cardsWaiting + loads.filter(isUnseen).length
+  const isThere = facts.cardsWaiting + facts.cardsLooking > 0
   // Once it is filmed, nobody looks for cards any more.
   const short = loads.length > 0 || facts.closed ? undefined : shortOf(plan)
   const status: Record<Station, Omit<StationStatus, 'station'>> = {
@@ -67,9 +72,8 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
       worry: short,
     },
     cards: {
-      state:
-        loads.length === 0 ? (facts.cardsWaiting > 0 ? 'open' : 'empty') : notLookedAt + stops > 0 ? 'open' : 'done',
-      figure: loads.length === 0 ? (facts.cardsWaiting > 0 ? 'card in reader' : 'no card yet') : counted(clips, 'clip'),
+      state: loads.length === 0 ? (isThere ? 'open' : 'empty') : notLookedAt + stops > 0 ? 'open' : 'done',
+      figure: loads.length === 0 ? (isThere ? 'card in reader' : 'no card yet') : counted(clips, 'clip'),
       worry:
         stops > 0
           ? `${counted(stops, 'thing')} wrong`
@@ -140,9 +144,10 @@ export function nextStep(facts: ProductionFacts): NextStep {
           ? `Look for the files of “${lone.label}”: its card is formatted, and no whole proved copy is left.`
           : `Copy “${lone.label}” to another drive: its card is formatted, and one proved copy is left.`,
     }
-  const unsafe = facts.loads.find((load) => !load.formatted && secondMark(load) < 2)
+  const unsafe = facts.loads.find((load) => !load.formatted && !load.looking && secondMark(load) < 2)
   if (unsafe) return { station: 'copies', sentence: `Copy “${unsafe.label}” to two volumes and prove it.` }
   if (facts.cardsWaiting > 0) return { station: 'cards', sentence: 'Look at the card in the reader.' }
+  if (facts.cardsLooking > 0) return { station: 'cards', sentence: 'The card in the reader is being looked at.' }
   const unseen = facts.loads.find(isUnseen)
   if (unseen)
     return {

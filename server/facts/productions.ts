@@ -11,6 +11,7 @@ import { readers } from '../db/queries/readers'
 import type { ProductionRow } from '../db/queries/productions'
 import { bagCounts } from '../db/queries/shelf'
 import { plansOf } from '../db/queries/shoot'
+import { readersLookedAt } from '../db/queries/tasks'
 import { gearView } from './gear'
 import { loadStates, type Asked, type LoadState } from './loadStates'
 import { budgetOf } from './plan'
@@ -24,7 +25,7 @@ export async function productionFacts(
   asked: Asked,
 ): Promise<Map<string, ProductionFacts>> {
   const ids = productions.map((one) => one.id)
-  const [plans, loads, parts, deliverables, bags, bytes, inReaders, drives] = await Promise.all([
+  const [plans, loads, parts, deliverables, bags, bytes, inReaders, looking, drives] = await Promise.all([
     plansOf(db, ids),
     loadsOf(db, ids),
     cardParts(db, ids),
@@ -32,6 +33,7 @@ export async function productionFacts(
     bagCounts(db, ids),
     knownBytes(db, ids),
     readers(db),
+    readersLookedAt(db),
     volumeViews(db, asked.host),
   ])
   const [loadFacts, gear] = await Promise.all([
@@ -39,9 +41,8 @@ export async function productionFacts(
     // Nobody asks for the gear of productions that plan nothing.
     plans.length > 0 ? gearView(db, asked) : undefined,
   ])
-  const waiting = inReaders.filter(
-    (reader) => reader.putAwayAt === null && reader.state === 'card' && !reader.same,
-  ).length
+  const unknown = inReaders.filter((reader) => reader.putAwayAt === null && reader.state === 'card' && !reader.same)
+  const lookedAt = unknown.filter((reader) => looking.has(reader.id)).length
   return new Map(
     productions.map((production) => {
       const part = new Map(parts.flatMap((one) => (one.productionId === production.id ? [[one.loadId, one]] : [])))
@@ -66,7 +67,8 @@ export async function productionFacts(
           missing: budget?.missing ?? 0,
         },
         // A card that nobody has looked at may belong to any production that is being filmed.
-        cardsWaiting: closed || shelved !== undefined || !filmedYet ? 0 : waiting,
+        cardsWaiting: closed || shelved !== undefined || !filmedYet ? 0 : unknown.length - lookedAt,
+        cardsLooking: closed || shelved !== undefined || !filmedYet ? 0 : lookedAt,
         loads: own.map((state) => ({
           label: state.load.label,
           clips: part.get(state.load.id)?.clips ?? 0,
@@ -77,6 +79,7 @@ export async function productionFacts(
           clear: state.clear.clear,
           formatted: state.formattedAt !== undefined && !state.returned,
           unseen: state.lastSeen !== undefined,
+          looking: state.isLooking && !state.load.lookDone,
         })),
         proxies: {
           wanted: proxies.wanted,
