@@ -12,6 +12,7 @@ import {
   forgetStay,
   isCardDoubted,
   knowStay,
+  lastReadWhole,
   readWhole,
   seeCardOf,
   tryOnce,
@@ -39,7 +40,7 @@ interface BorneOut {
   readonly by?: 'known' | 'copies' | 'ends' | 'written anew'
 }
 
-/** What was made of a card once; asked again in another stay, when it lists something else, or a look was taken. */
+/** What was made of a card once; asked again in another stay, when it lists something else, was read whole, or a look was taken. */
 interface Known {
   readonly key: string
   readonly seen: Recognised
@@ -85,7 +86,7 @@ export class ReaderLook {
       const [device, room] = await Promise.all([medium.device(), medium.room()])
       const stay = await this.stays.of(row, content)
       const listing = await this.#listing(row.id, content, afresh)
-      const key = `${stay.id} ${listing.print} ${await lastCardLook(this.db)}`
+      const key = `${stay.id} ${listing.print} ${await lastCardLook(this.db)} ${await lastReadWhole(this.db, stay.id)}`
       if (await this.#stamps.wasTouched(stay.id, listing, medium)) {
         // One place in each clip would not see it: only reading the card whole tells what it is now.
         const loadId = loadIn(row, stay)

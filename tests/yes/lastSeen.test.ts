@@ -73,6 +73,25 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
     expect(clear.clear, clear.sentence).toBe(true)
   })
 
+  it('gets it as soon as it was read whole and is what was copied, whatever was seen of it a moment before', async () => {
+    const world = await cleared(await slotWorld(station))
+    const path = join(world.card, 'DCIM/100CURLW', CLIPS[0])
+    const before = readFileSync(path)
+    const write = (bytes: Buffer) => {
+      writeFileSync(path, bytes)
+      utimesSync(path, FILMED_AT, FILMED_AT)
+    }
+    // All but the ends, so that every place of it differs.
+    write(Buffer.from(before).fill(0x21, 70_000, before.length - 70_000))
+    world.slot.change(world.image)
+    await expectNotClear(world, /1 of 4 clips differs/)
+    write(before)
+    const { loadId } = await world.copies()
+    expect((await station.task(`/loads/${loadId}/card/read`)).troubles).toEqual([])
+    const { clear } = await world.copies()
+    expect(clear.clear, clear.sentence).toBe(true)
+  })
+
   it('gets none where a file was written anew while nobody looked, in the reader or elsewhere', async () => {
     const world = await cleared(await slotWorld(station))
     const write = (root: string) => {

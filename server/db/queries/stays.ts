@@ -87,6 +87,17 @@ export const readWhole = (db: Db, stayId: string, loadId: string) =>
     .limit(1)
     .executeTakeFirst()
 
+/** Names the latest time that a card was read whole in a stay; 0 when it never was. */
+export const lastReadWhole = async (db: Db, stayId: string): Promise<number> =>
+  (
+    await db
+      .selectFrom('comparison')
+      .select((at) => at.fn.max('id').as('id'))
+      .where('stayId', '=', stayId)
+      .where('how', '=', 'whole')
+      .executeTakeFirst()
+  )?.id ?? 0
+
 /** How the card of a load, which lies in a reader, differs from what was looked at; that holds while it is out. */
 export const seeCardOf = (db: Db, loadId: string, difference: string | null) =>
   db
