@@ -16,8 +16,9 @@ export const MOST_CARDS = 2000
 
 /**
  * Puts whole takes on cards, the longest first, each on the first card with room: no take is cut to fill a card. A take
- * that is longer than any card goes on over empty ones where the camera does that (`spans`). With `more`, cards of that
- * many bytes are added until everything has room, up to `MOST_CARDS`.
+ * for which no card has room goes on over empty ones where the camera does that (`spans`). With `more`, cards of that
+ * many bytes are added until everything has room, up to `MOST_CARDS`. Quick, and at times short of the best: see
+ * `fitTakes`.
  *
  * `packTakes([{ bytes: 5, count: 3 }], [9, 9], false)` fills `[5, 5]` and leaves one take open.
  */
@@ -69,8 +70,7 @@ export function packTakes(takes: readonly Takes[], cards: readonly number[], spa
       put(at, here * bytes)
       left -= here
     }
-    const longest = Math.max(more, ...cards, 0)
-    while (left > 0 && spans && bytes > longest && spread(bytes)) left -= 1
+    while (left > 0 && spans && bytes > more && spread(bytes)) left -= 1
     if (left > 0) open.push({ bytes, count: left })
   }
   return { filled, open }

@@ -1,7 +1,8 @@
 import { counted, formatLength } from '../units/quantity'
 import { isUsable, type Camera, type GearCard } from './gear'
 import { bitsPerSecondOf, type RecordingMode } from './mode'
-import { packTakes, type Takes } from './pack'
+import { leastRooms } from './need'
+import type { Takes } from './pack'
 import { neededSpeedClass, recordingBytes, recordingSeconds, type SpeedClass } from './recording'
 
 /** So many takes of one length from so many angles, in one mode of one camera. */
@@ -84,6 +85,8 @@ export interface CameraBudget {
   readonly openTakes: readonly number[]
   /** A take is longer than the kind of card that is counted with, and the camera stops at a full one. */
   readonly longerThanCard: boolean
+  /** False when perhaps none is missing: the search for the best way to fill them gave up. */
+  readonly sure: boolean
   /** Bytes that its internal medium lacks. */
   readonly internalShort: number
 }
@@ -183,11 +186,12 @@ const NO_CARDS = {
   openBytes: 0,
   openTakes: [],
   longerThanCard: false,
+  sure: true,
 } as const
 
 type CardsOf = Pick<
   CameraBudget,
-  'cards' | 'needed' | 'missing' | 'missingBytes' | 'openBytes' | 'openTakes' | 'longerThanCard'
+  'cards' | 'needed' | 'missing' | 'missingBytes' | 'openBytes' | 'openTakes' | 'longerThanCard' | 'sure'
 >
 
 function cardsOf(
@@ -203,28 +207,32 @@ function cardsOf(
     if (isUsable(card)) return undefined
     return card.promisedTo === undefined ? 'not-clear' : 'promised'
   }
-  const good = given.filter((card) => troubleOf(card) === undefined)
-  // With two slots the cards go in by pairs, and a pair holds what its smaller card holds.
-  const sets = Array.from({ length: Math.floor(good.length / copies) }, (_, at) =>
-    good.slice(at * copies, (at + 1) * copies),
-  )
   const room = (card: GearCard) => Math.floor(card.capacityBytes * rules.fillLimit)
-  const roomOf = (set: readonly GearCard[]) => Math.min(...set.map(room))
-  const packed = packTakes(takes, sets.map(roomOf), camera.spans)
-  const nominal = Math.floor(planned.cardBytes * rules.fillLimit)
-  const rest = packTakes(packed.open, [], camera.spans, nominal)
-  const used = packed.filled.filter((bytes) => bytes > 0).length * copies
-  // What fits on no card of that kind needs a larger one each.
-  const more = (rest.filled.length + rest.open.reduce((sum, one) => sum + one.count, 0)) * copies
+  const good = given.filter((card) => troubleOf(card) === undefined)
+  // With two slots the cards go in by pairs, and a pair holds what its smaller card holds: like goes with like.
+  const inSets = copies === 1 ? good : [...good].sort((a, b) => room(b) - room(a))
+  const sets = Array.from({ length: Math.floor(good.length / copies) }, (_, at) =>
+    inSets.slice(at * copies, (at + 1) * copies),
+  )
   // A card that holds not even the shortest take is no spare for a camera that stops at a full one.
   const least = camera.spans ? 0 : Math.min(...rows.map((row) => row.takeBytes))
-  const inUse = new Set(sets.filter((_, at) => (packed.filled[at] ?? 0) > 0).flat())
-  const idle = good.filter((card) => !inUse.has(card) && room(card) >= least).length
   const spares = rows.length > 0 ? rules.spareCards : 0
+  const suitable = good.filter((card) => room(card) >= least).length
+  const need = leastRooms(takes, {
+    rooms: sets.map((set) => Math.min(...set.map(room))),
+    spans: camera.spans,
+    nominal: Math.floor(planned.cardBytes * rules.fillLimit),
+    mostUsed: Math.floor((suitable - spares) / copies),
+  })
+  const used = need.filled.filter((bytes) => bytes > 0).length * copies
+  // What fits on no card of that kind needs a larger one each.
+  const more = need.more * copies
+  const inUse = new Set(sets.filter((_, at) => (need.filled[at] ?? 0) > 0).flat())
+  const idle = good.filter((card) => !inUse.has(card) && room(card) >= least).length
   const lacking = more + Math.max(0, spares - idle)
   const cards = given.map((card): CardInCamera => {
     const set = sets.findIndex((one) => one.includes(card))
-    const filledBytes = packed.filled[set] ?? 0
+    const filledBytes = need.filled[set] ?? 0
     const trouble = troubleOf(card)
     return { card, filledBytes, trouble, spare: trouble === undefined && filledBytes === 0 && room(card) >= least }
   })
@@ -233,10 +241,11 @@ function cardsOf(
     needed: used + more,
     // A card that may not be used is exchanged, not added.
     missing: Math.max(0, lacking - (given.length - good.length)),
-    missingBytes: Math.max(planned.cardBytes, ...rest.open.map((one) => Math.ceil(one.bytes / rules.fillLimit))),
-    openBytes: packed.open.reduce((sum, one) => sum + one.bytes * one.count, 0),
-    openTakes: packed.open.map((one) => one.bytes),
-    longerThanCard: rest.open.length > 0 && !camera.spans,
+    missingBytes: Math.max(planned.cardBytes, ...need.tooLong.map((bytes) => Math.ceil(bytes / rules.fillLimit))),
+    openBytes: need.open.reduce((sum, one) => sum + one.bytes * one.count, 0),
+    openTakes: need.open.map((one) => one.bytes),
+    longerThanCard: need.tooLong.length > 0 && !camera.spans,
+    sure: need.sure,
   }
 }
 

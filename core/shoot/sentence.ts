@@ -36,11 +36,12 @@ const cardsAre = (count: number) => `${words(count)} ${count === 1 ? 'card is' :
  */
 export function planAnswer(budget: PlanBudget): PlanAnswer {
   const short = shortages(budget)
+  const sure = budget.cameras.every((one) => one.sure || one.missing === 0)
   const parts = [
     budget.tooSlow.length > 0 ? `${cardsAre(budget.tooSlow.length)} too slow` : '',
     budget.notClear.length > 0 ? `${cardsAre(budget.notClear.length)} not clear` : '',
     budget.promised.length > 0 ? `${cardsAre(budget.promised.length)} planned for another shoot of that day` : '',
-    budget.missing > 0 ? `${cardsAre(budget.missing)} too few` : '',
+    budget.missing > 0 ? `${cardsAre(budget.missing)} ${sure ? '' : 'perhaps '}too few` : '',
     short.some((one) => one.kind === 'longer-than-card') ? 'a take is longer than its card' : '',
     short.some((one) => one.kind === 'internal') ? 'an internal medium is too small' : '',
   ].filter(Boolean)

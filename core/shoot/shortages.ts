@@ -45,7 +45,7 @@ export function shortages({ cameras }: PlanBudget): Shortage[] {
         ? [
             say(
               'missing',
-              `${camera.name} lacks ${counted(budget.missing, 'card')} of ${size}${budget.openBytes > 0 ? ` for ${formatBytes(budget.openBytes)}` : ', the spare'}.`,
+              `${camera.name} ${budget.sure ? '' : 'perhaps '}lacks ${counted(budget.missing, 'card')} of ${size}${budget.openBytes > 0 ? ` for ${formatBytes(budget.openBytes)}` : ', the spare'}.`,
             ),
           ]
         : []),

@@ -1,0 +1,242 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { frameRate } from '../units/frameRate'
+import { assignCards } from './assign'
+import { effort, fitTakes } from './fit'
+import type { Camera, GearCard } from './gear'
+import type { RecordingMode } from './mode'
+import { leastRooms } from './need'
+import { planBudget, type RecordingPlan } from './plan'
+import { planAnswer } from './sentence'
+
+/**
+ * Whether takes fit on cards, by trying everything: each take whole on any card, or over any empty ones that are all too
+ * small for it, in any order of filling. Written without a thought of speed, as a truth of another kind.
+ */
+function fitsAnyhow(takes: readonly number[], cards: readonly number[], spans: boolean): boolean {
+  const isLikeOneBefore = (rooms: readonly number[], empty: readonly boolean[], card: number) =>
+    rooms.some((room, each) => each < card && room === rooms[card] && empty[each] === empty[card])
+  const place = (at: number, rooms: readonly number[], empty: readonly boolean[]): boolean => {
+    const bytes = takes[at]
+    if (bytes === undefined) return true
+    const whole = rooms.some(
+      (room, card) =>
+        room >= bytes &&
+        !isLikeOneBefore(rooms, empty, card) &&
+        place(
+          at + 1,
+          rooms.map((one, each) => (each === card ? one - bytes : one)),
+          empty.map((one, each) => one && each !== card),
+        ),
+    )
+    const goOn = (left: number, now: readonly number[], still: readonly boolean[]): boolean =>
+      now.some((room, card) => {
+        if (!still[card] || room >= bytes || room <= 0 || isLikeOneBefore(now, still, card)) return false
+        const part = Math.min(room, left)
+        const rest = now.map((one, each) => (each === card ? one - part : one))
+        const others = still.map((one, each) => one && each !== card)
+        return left > part ? goOn(left - part, rest, others) : place(at + 1, rest, others)
+      })
+    return whole || (spans && goOn(bytes, rooms, empty))
+  }
+  return place(
+    0,
+    cards,
+    cards.map(() => true),
+  )
+}
+
+const one = (bytes: number) => ({ bytes, count: 1 })
+const sorted = (takes: readonly number[]) => [...takes].sort((a, b) => b - a)
+const RUNS = Number(process.env.YENDRA_RUNS ?? 400)
+
+describe('whether takes fit on cards', () => {
+  it('is answered as trying everything answers it, up to eight takes on four cards', () => {
+    let unknown = 0
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 1, max: 40 }), { minLength: 1, maxLength: 8 }),
+        fc.array(fc.constantFrom(9, 16, 18, 25, 36), { minLength: 1, maxLength: 4 }),
+        fc.boolean(),
+        (takes, cards, spans) => {
+          const found = fitTakes(takes.map(one), cards, spans)
+          if (found === 'unknown') unknown += 1
+          else expect(typeof found === 'object').toBe(fitsAnyhow(sorted(takes), cards, spans))
+          if (typeof found !== 'object') return
+          found.forEach((bytes, at) => expect(bytes).toBeLessThanOrEqual(cards[at] ?? 0))
+          expect(found.reduce((sum, bytes) => sum + bytes, 0)).toBe(takes.reduce((sum, bytes) => sum + bytes, 0))
+        },
+      ),
+      { numRuns: RUNS },
+    )
+    expect(unknown).toBe(0)
+  })
+
+  it('is answered for many takes of few lengths', () => {
+    // 40 takes of 7 and 40 of 5 on cards of 24: 7 + 7 + 5 + 5 fills one, so that 20 are needed and do.
+    const takes = [
+      { bytes: 7, count: 40 },
+      { bytes: 5, count: 40 },
+    ]
+    const of = (count: number) =>
+      fitTakes(
+        takes,
+        Array.from({ length: count }, () => 24),
+        false,
+      )
+    expect(of(20)).toEqual(Array.from({ length: 20 }, () => 24))
+    expect(of(19)).toBe('none')
+  })
+
+  it('is left open where the search gives up', () => {
+    expect(fitTakes([one(5), one(4), one(3), one(3), one(3)], [9, 9], false, effort(1))).toBe('unknown')
+  })
+})
+
+describe('cards that are lacking', () => {
+  const rooms = (some: readonly number[], more: object = {}) => ({
+    ...{ rooms: some, spans: false, nominal: 10, mostUsed: some.length },
+    ...more,
+  })
+
+  it('are as few as there can be, and none where a fit exists', () => {
+    let unsure = 0
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 1, max: 24 }), { minLength: 1, maxLength: 5 }),
+        fc.array(fc.constantFrom(9, 12, 18), { maxLength: 3 }),
+        fc.boolean(),
+        fc.integer({ min: 0, max: 3 }),
+        (takes, cards, spans, mostUsed) => {
+          const need = leastRooms(takes.map(one), rooms(cards, { spans, mostUsed }))
+          if (!need.sure) unsure += 1
+          const fits = (added: number) =>
+            fitsAnyhow(sorted(takes), [...cards, ...Array.from({ length: added }, () => 10)], spans)
+          if (need.more === 0) {
+            expect(fits(0)).toBe(true)
+            const largest = [...cards].sort((a, b) => b - a)
+            const used = need.filled.filter((bytes) => bytes > 0).length
+            // As few cards as the spares want, or as there can be.
+            if (used > mostUsed && need.sure)
+              expect(fitsAnyhow(sorted(takes), largest.slice(0, used - 1), spans)).toBe(false)
+          } else if (spans || takes.every((bytes) => bytes <= 10)) {
+            expect(fits(need.more)).toBe(true)
+            if (need.sure) expect(fits(need.more - 1)).toBe(false)
+          } else if (need.sure) expect(fits(0)).toBe(false)
+        },
+      ),
+      { numRuns: RUNS },
+    )
+    expect(unsure).toBeLessThan(RUNS / 100)
+  })
+
+  it('leave a spare where the takes can lie closer', () => {
+    // One after the other they take three cards; 6 + 4 and 5 + 5 take two.
+    const need = leastRooms([one(6), one(5), one(5), one(4)], rooms([10, 10, 10], { mostUsed: 2 }))
+    expect(need.filled.filter((bytes) => bytes > 0)).toEqual([10, 10])
+  })
+})
+
+const mode = (megabits: number): RecordingMode => ({
+  ...{ id: `${megabits}`, name: `${megabits}`, audioBitsPerSecond: 0, proxyBitsPerSecond: 0 },
+  measuredBitsPerSecond: undefined,
+  picture: {
+    ...{ widthPx: 3840, heightPx: 2160, rate: frameRate(25), codec: 'H.264', bitDepth: 8, chroma: '4:2:0' as const },
+    coding: { kind: 'coded', bitsPerSecond: megabits * 1e6 },
+  },
+})
+const camera = (id: string, megabits: number, more: Partial<Camera> = {}): Camera => ({
+  ...{ id, name: id, kind: 'camera', media: 'cards', internalBytes: 0, slots: 1, spans: true, batteryMinutes: 0 },
+  ...{ modes: [mode(megabits)], ...more },
+})
+const card = (id: string, gigabytes: number, megabytes = 90): GearCard => ({
+  ...{ id, name: id, capacityBytes: gigabytes * 1e9, bytesPerSecond: megabytes * 1e6, state: 'empty' },
+})
+/** Takes of whole gigabytes at 80 Mb/s, of which 100 s are 1 GB. */
+const gigabytes = (cameraId: string, size: number, megabits = 80) => ({
+  ...{ cameraId, modeId: `${megabits}`, secondsPerTake: (size * 8000) / megabits, takes: 1, angles: 1, factor: 1 },
+})
+const on = (cameraId: string, cardIds: readonly string[], bothSlots = false) => ({
+  ...{ cameraId, bothSlots, cardBytes: 64e9, cardBytesPerSecond: 90e6, cardIds },
+})
+const RULES = { fillLimit: 0.9, spareCards: 0 }
+
+describe('a camera whose takes fit', () => {
+  it('is not told that it lacks cards because the largest one is full', () => {
+    const cards = [card('a', 64), card('b', 128), card('c', 64)]
+    const plan = {
+      takes: [gigabytes('Curlew', 60), gigabytes('Curlew', 110)],
+      cameras: [on('Curlew', ['a', 'b', 'c'])],
+    }
+    const budget = planBudget(plan, { cameras: [camera('Curlew', 80)], cards }, RULES)
+    expect(planAnswer(budget).sentence).toMatch(/^Every take has its card: 3 cards/)
+    expect(budget.cameras[0]?.cards.map((each) => Math.round(each.filledBytes / 1e8))).toEqual([576, 1100, 24])
+  })
+
+  it('has its cards paired by what they hold, not by the order of the list', () => {
+    const cards = [card('a', 128), card('b', 32), card('c', 128), card('d', 32)]
+    const plan = { takes: [gigabytes('Curlew', 50)], cameras: [on('Curlew', ['a', 'b', 'c', 'd'], true)] }
+    const budget = planBudget(plan, { cameras: [camera('Curlew', 80, { slots: 2 })], cards }, RULES)
+    expect(planAnswer(budget).sentence).toMatch(/^Every take has its card: 2 cards/)
+    expect(budget.cameras[0]?.cards.map((each) => each.filledBytes / 1e9)).toEqual([50, 0, 50, 0])
+  })
+
+  it('is told “perhaps” where nobody knows', () => {
+    const unsure = planBudget(
+      { takes: [gigabytes('Curlew', 60)], cameras: [on('Curlew', [])] },
+      { cameras: [camera('Curlew', 80)], cards: [] },
+      RULES,
+    )
+    const budget = { ...unsure, cameras: unsure.cameras.map((each) => ({ ...each, sure: false })) }
+    expect(planAnswer(budget).sentence).toBe('Two cards are perhaps too few.')
+    expect(planAnswer(budget).why).toMatch(/^Curlew perhaps lacks 2 cards of 64.0 GB/)
+  })
+})
+
+describe('cards that are shared out', () => {
+  /** The fewest cards missing over every way to give each card to a camera or to none. */
+  function leastMissing(plan: RecordingPlan, cameras: readonly Camera[], cards: readonly GearCard[]): number {
+    const ways = (cameras.length + 1) ** cards.length
+    let least = Infinity
+    for (let way = 0; way < ways; way += 1) {
+      const to = cards.map((_, at) => Math.floor(way / (cameras.length + 1) ** at) % (cameras.length + 1))
+      const given = plan.cameras.map((each, at) => ({
+        ...each,
+        cardIds: cards.filter((_, card) => to[card] === at).map((each) => each.id),
+      }))
+      const budget = planBudget({ ...plan, cameras: given }, { cameras, cards }, RULES)
+      // A card that is too slow is exchanged, not added: such a way is none.
+      if (budget.tooSlow.length === 0) least = Math.min(least, budget.missing)
+    }
+    return least
+  }
+
+  it('leave as little missing as any way to share them out', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.constantFrom(32, 64, 128), fc.constantFrom(30, 90)), { minLength: 1, maxLength: 5 }),
+        fc.array(
+          fc.tuple(
+            fc.constantFrom(80, 400),
+            fc.array(fc.integer({ min: 10, max: 90 }), { minLength: 1, maxLength: 3 }),
+          ),
+          { minLength: 1, maxLength: 2 },
+        ),
+        fc.boolean(),
+        (held, wanted, spans) => {
+          const cards = held.map(([size, speed], at) => card(`c${at}`, size, speed))
+          const cameras = wanted.map(([megabits], at) => camera(`k${at}`, megabits, { spans }))
+          const plan = {
+            takes: wanted.flatMap(([megabits, sizes], at) => sizes.map((size) => gigabytes(`k${at}`, size, megabits))),
+            cameras: wanted.map((_, at) => on(`k${at}`, [])),
+          }
+          const gear = { cameras, cards }
+          expect(planBudget(assignCards(plan, gear, RULES), gear, RULES).missing).toBe(
+            leastMissing(plan, cameras, cards),
+          )
+        },
+      ),
+      { numRuns: Math.ceil(RUNS / 8) },
+    )
+  })
+})
