@@ -120,7 +120,7 @@ async function makeFrames(folder: string, count: number, missing: readonly numbe
   for (const number of missing) await rm(join(folder, `heron_${String(number).padStart(6, '0')}.tif`))
 }
 
-/** Makes the cards of the demo below a folder; a little over 100 MB, in well under a minute. */
+/** Makes the cards of the demo below a folder; about 100 MB, in well under a minute. */
 export async function makeCards(root: string, day: Date): Promise<DemoCard[]> {
   const at = (hours: number, minutes: number) => new Date(day.getTime() + (hours * 60 + minutes) * 60_000)
   const cards = demoCards(root)
@@ -140,7 +140,7 @@ export async function makeCards(root: string, day: Date): Promise<DemoCard[]> {
     {
       ...uhd,
       path: join(dcim, 'CURL0041.MP4'),
-      seconds: 4,
+      seconds: 3,
       recordedAt: at(9, 12),
       timecode: '09:12:00:00',
       paint: (canvas) => workshop(canvas, 3),
@@ -148,7 +148,7 @@ export async function makeCards(root: string, day: Date): Promise<DemoCard[]> {
     {
       ...uhd,
       path: join(dcim, 'CURL0042.MP4'),
-      seconds: 3,
+      seconds: 2,
       recordedAt: at(9, 31),
       timecode: '09:31:10:05',
       paint: (canvas) => workshop(canvas, 8),
@@ -156,7 +156,7 @@ export async function makeCards(root: string, day: Date): Promise<DemoCard[]> {
     {
       ...uhd,
       path: join(dcim, 'CURL0044.MP4'),
-      seconds: 4,
+      seconds: 2,
       recordedAt: at(11, 2),
       timecode: '11:02:44:12',
       paint: (canvas) => estuary(canvas, 0.2),
@@ -167,7 +167,7 @@ export async function makeCards(root: string, day: Date): Promise<DemoCard[]> {
       rate: 100,
       bitRate: '60M',
       path: join(action, 'PLOV0107.MP4'),
-      seconds: 1.5,
+      seconds: 1,
       recordedAt: at(9, 30),
       timecode: '09:30:00:00',
       paint: (canvas) => workshop(canvas, 6),

@@ -1,16 +1,25 @@
 import { contentOf } from '../../core/cards/load'
 import type { Db } from '../db/connection'
 import { cardStamps, putCardStamps, type CardStamp } from '../db/queries/stays'
+import type { WalkedEntry } from '../engine/walk'
 import { stampOf, type Listing } from '../media/listing'
 import type { Medium } from '../media/mediumOf'
+
+type Stamps = Exclude<Awaited<ReturnType<Medium['stamps']>>, 'none'>
+
+/** What a card listed, on a file system that tells a file from another of its size and time. */
+interface Seen {
+  readonly listing: Listing
+  readonly stamps: Stamps
+}
 
 /** Files of a card by path, one byte a character. */
 type Stamped = ReadonlyMap<string, CardStamp>
 
 /** Notices that files of a card were written anew with size and time kept, where its file system tells one from another. */
 export class CardStamps {
-  readonly #seen = new Map<string, { readonly listing: Listing; readonly files: Stamped }>()
-  readonly #kept = new Map<string, Stamped>()
+  readonly #seen = new Map<string, Seen>()
+  readonly #kept = new Map<string, Seen>()
 
   constructor(readonly db: Db) {}
 
@@ -18,41 +27,46 @@ export class CardStamps {
   async wasTouched(stayId: string, listing: Listing, medium: Medium): Promise<boolean> {
     const before = this.#seen.get(stayId)
     if (before?.listing === listing) return false
-    const files = await stampsOf(listing, medium)
-    if (files === undefined) return false
-    this.#seen.set(stayId, { listing, files })
-    return before !== undefined && isOtherFile(before.files, files)
+    const now = await seenNow(listing, medium)
+    if (now === undefined) return false
+    this.#seen.set(stayId, now)
+    return before !== undefined && !listsTheSame(before, now) && isOtherFile(stampsOf(before), stampsOf(now))
   }
 
   /** Since the card was last known as that of a load, in whatever stay. */
   async isWrittenAnew(loadId: string, listing: Listing, medium: Medium): Promise<boolean> {
-    const now = await stampsOf(listing, medium)
-    return now !== undefined && isOtherFile(await cardStamps(this.db, loadId), now)
+    const now = await seenNow(listing, medium)
+    return now !== undefined && isOtherFile(await cardStamps(this.db, loadId), stampsOf(now))
   }
 
   /** Keeps what was seen of a card that is known, for the stays to come. */
   async keep(stayId: string, loadId: string): Promise<void> {
-    const files = this.#seen.get(stayId)?.files
+    const now = this.#seen.get(stayId)
     const key = `${stayId} ${loadId}`
     const kept = this.#kept.get(key)
-    if (files === undefined || (kept && areSame(kept, files))) return
-    await putCardStamps(this.db, loadId, files)
-    this.#kept.set(key, files)
+    if (now === undefined || kept === now) return
+    if (!kept || !listsTheSame(kept, now)) await putCardStamps(this.db, loadId, stampsOf(now))
+    this.#kept.set(key, now)
   }
 }
 
 /** `undefined` where the file system does not tell a file from another of its size and time. */
-async function stampsOf(listing: Listing, medium: Medium): Promise<Stamped | undefined> {
+async function seenNow(listing: Listing, medium: Medium): Promise<Seen | undefined> {
   const stamps = await medium.stamps()
-  if (stamps === 'none') return undefined
+  return stamps === 'none' ? undefined : { listing, stamps }
+}
+
+function stampsOf({ listing, stamps }: Seen): Stamped {
+  const files = listing.walked.filter((entry) => entry.kind === 'file')
   return new Map(
-    listing.walked.flatMap((entry) => {
-      if (entry.kind !== 'file') return []
-      const { inode, changedMs } = stampOf(stamps, entry)
-      return [[entry.path.toString('latin1'), { listed: contentOf(entry), stamp: `${inode} ${changedMs}` }] as const]
-    }),
+    files.map((entry) => [
+      entry.path.toString('latin1'),
+      { listed: contentOf(entry), stamp: textOf(stampOf(stamps, entry)) },
+    ]),
   )
 }
+
+const textOf = ({ inode, changedMs }: ReturnType<typeof stampOf>) => `${inode} ${changedMs}`
 
 /** Whether a file lists as before and is another one. */
 const isOtherFile = (before: Stamped, now: Stamped): boolean =>
@@ -61,9 +75,17 @@ const isOtherFile = (before: Stamped, now: Stamped): boolean =>
     return file !== undefined && file.listed === listed && file.stamp !== stamp
   })
 
-const areSame = (before: Stamped, now: Stamped): boolean =>
-  before.size === now.size &&
-  [...now].every(([path, { listed, stamp }]) => {
-    const file = before.get(path)
-    return file !== undefined && file.listed === listed && file.stamp === stamp
-  })
+/** Whether two listings are of the same files: of a large card, without a table of either. */
+function listsTheSame(before: Seen, now: Seen): boolean {
+  const [a, b] = [before.listing.walked, now.listing.walked]
+  return (
+    before.stamps === now.stamps && a.length === b.length && a.every((one, at) => isSameEntry(one, b[at], now.stamps))
+  )
+}
+
+function isSameEntry(a: WalkedEntry, b: WalkedEntry | undefined, stamps: Stamps): boolean {
+  if (b?.kind !== a.kind || !a.path.equals(b.path)) return false
+  if (a.kind !== 'file') return true
+  const hasSameNode = stamps !== 'inode-and-change' || a.node === b.node
+  return a.sizeBytes === b.sizeBytes && a.modifiedMs === b.modifiedMs && a.changedMs === b.changedMs && hasSameNode
+}

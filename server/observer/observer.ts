@@ -31,6 +31,8 @@ export class Observer {
   readonly #connected = new Map<string, Medium>()
   #timer: NodeJS.Timeout | undefined
   #looking: Promise<void> = Promise.resolve()
+  /** The look that begins when the one that is under way has ended. */
+  #next: { readonly loadIds: Set<string>; readonly done: Promise<void> } | undefined
   #idleFrom = 0
   #afterwards: (() => Promise<void>) | undefined
 
@@ -88,15 +90,27 @@ export class Observer {
     return mine
   }
 
-  /** Looks at devices now, and at the mirrors of some loads: what a yes is answered from. */
+  /** Looks at devices now, and at the mirrors of some loads: what a yes is answered from. Who asks meanwhile shares the next look. */
   look(loadIds: readonly string[]): Promise<void> {
-    return this.#inTurn(async () => {
-      await lookForMounts(this.db, this.host)
-      await this.#devices(true)
-      let changed = false
-      for (const mirror of await mirrorsOf(this.db, loadIds)) changed = (await this.#mirror(mirror)) || changed
-      if (changed) await tellChanged(this.db, 'copies', 'productions')
+    if (this.#next) {
+      for (const loadId of loadIds) this.#next.loadIds.add(loadId)
+      return this.#next.done
+    }
+    const wanted = new Set(loadIds)
+    const done = this.#inTurn(async () => {
+      this.#next = undefined
+      await this.#lookNow([...wanted])
     })
+    this.#next = { loadIds: wanted, done }
+    return done
+  }
+
+  async #lookNow(loadIds: readonly string[]): Promise<void> {
+    await lookForMounts(this.db, this.host)
+    await this.#devices(true)
+    let changed = false
+    for (const mirror of await mirrorsOf(this.db, loadIds)) changed = (await this.#mirror(mirror)) || changed
+    if (changed) await tellChanged(this.db, 'copies', 'productions')
   }
 
   /** Looks at everything that is connected; returns the volumes that have appeared. */

@@ -29,7 +29,7 @@ test('a card comes home by orders alone: looked at, copied, proved, played, with
   const clips = ((await (await request.get(`/api/productions/${id}/clips?show=film`)).json()) as Page<ClipView>).rows
   // The shortest one will do.
   const [clipId] = clips.toSorted((a, b) => a.sizeBytes - b.sizeBytes).map((clip) => clip.id)
-  const played = await post(request, `/loads/${load.id}/spot-plays`, { volumeId: tide, clipId, seconds: 3 })
+  const played = await post(request, `/loads/${load.id}/spot-plays`, { volumeId: tide, clipId, seconds: 2 })
   expect(played.status).toBeLessThan(300)
   const proxies = await post(request, '/proxies', { clipIds: [clipId], volumeId: slipway })
   expect(proxies.status).toBe(202)

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process'
 import { mkdirSync, renameSync, rmSync, truncateSync, utimesSync, writeFileSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import fc from 'fast-check'
-import { copyOfBooks, marksOf, putBooksBack } from '../yes/booksCopy'
+import { copyOfBooks, markOnDrives, newestMark, putBooksBack } from '../yes/booksCopy'
 import { canMount } from '../yes/mounts'
 import { until } from '../yes/station'
 import { mirrored, removeIfThere, rewrite, shiftTimes, type World } from './world'
@@ -319,12 +319,12 @@ export const ACTS: readonly Act[] = [
     run: async (world) => {
       const { station, booksCopy } = world
       if (booksCopy === undefined) {
-        world.booksCopy = { text: copyOfBooks(station), marks: marksOf(station) }
+        world.booksCopy = { text: copyOfBooks(station), marks: newestMark(station) }
         return
       }
       // Drives are told within seconds; where nothing has become different there is nothing to tell.
       await until(
-        () => Promise.resolve(marksOf(station)),
+        () => Promise.resolve(markOnDrives(station)),
         (marks) => marks > booksCopy.marks,
         TOLD_MS,
       ).catch(() => undefined)

@@ -17,6 +17,15 @@ export async function putBooksBack(station: Station, copy: string, more = ''): P
   await station.startWorker()
 }
 
-/** How many states of the books were written on drives. */
-export const marksOf = ({ databaseUrl }: Station): number =>
-  Number(execFileSync('psql', ['-tAc', 'select count(*) from books_mark', databaseUrl], { encoding: 'utf8' }))
+const highest = ({ databaseUrl }: Station, column: string, table: string): number =>
+  Number(
+    execFileSync('psql', ['-tAc', `select coalesce(max(${column}), 0) from ${table}`, databaseUrl], {
+      encoding: 'utf8',
+    }),
+  )
+
+/** The newest state of the books, whether it was written on drives yet or not. */
+export const newestMark = (station: Station): number => highest(station, 'number', 'books_mark')
+
+/** The newest state of the books that stands on a drive. */
+export const markOnDrives = (station: Station): number => highest(station, 'books_number', 'mount')

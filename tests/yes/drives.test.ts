@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { ReaderView } from '../../contract/cards'
 import type { LetGoView, StateView } from '../../contract/state'
 import type { StorageView } from '../../contract/storage'
-import { copyOfBooks, marksOf, putBooksBack } from './booksCopy'
+import { copyOfBooks, markOnDrives, newestMark, putBooksBack } from './booksCopy'
 import { bind, canMount, canPartition, loopDrive, memoryDrive, partitionedDrive, unmountAll } from './mounts'
 import { clearWorld, flipBit, newWorld, ownClip, startStation, until, type Station, type World } from './station'
 
@@ -184,10 +184,10 @@ describe('a card that is read whole', () => {
 describe('books that come back from an older copy', () => {
   /** Does something that is written down, and waits until the drives know of it. */
   const noted = async (act: () => Promise<unknown>) => {
-    const before = marksOf(station)
+    const before = newestMark(station)
     await act()
     await until(
-      () => Promise.resolve(marksOf(station)),
+      () => Promise.resolve(markOnDrives(station)),
       (n) => n > before,
     )
   }

@@ -57,8 +57,8 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
     world.slot.out()
     await expectNotClear(world, /written anew.*Its card is in no reader: put it in first/)
     world.slot.putIn(world.image)
-    // One place in each clip would miss it.
-    await expectNotClear(world, /written anew.*read the card whole/)
+    // One place in each clip mostly misses it.
+    await expectNotClear(world, /written anew.*read the card whole|1 of 4 clips differs/)
     const read = () => station.task(`/loads/${loadId}/card/read`)
     const { loadId } = await world.copies()
     expect((await read()).troubles).toEqual([expect.stringContaining(CLIPS[0])])
