@@ -1,5 +1,6 @@
 import { object, string, type InferType } from 'yup'
-import type { NextStep, StationStatus } from '../core/line/line'
+import type { StationStatus } from '../core/line/line'
+import type { NextStep } from '../core/line/needs'
 import { isDay, isTimeZone } from '../core/units/day'
 import { text } from './text'
 import { ask, order, type Made } from './endpoint'

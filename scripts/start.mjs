@@ -1,8 +1,8 @@
 import { fork } from 'node:child_process'
-import { randomBytes } from 'node:crypto'
 import { chmodSync, linkSync, mkdirSync, readFileSync, realpathSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { hostname } from 'node:os'
 import { join, resolve } from 'node:path'
+import { homeKey, homePort, isFree, keepPort } from './lib/address.mjs'
 import { ensureBuild, ensureDebian, ensurePackages, PROJECT } from './lib/bootstrap.mjs'
 import { setTimeout as wait } from 'node:timers/promises'
 import { keep, watchPings } from './lib/keeper.mjs'
@@ -12,11 +12,11 @@ import { freePort, isAlive, startPostgres } from './lib/postgres.mjs'
 const flags = new Set(process.argv.slice(2))
 const listening = [...flags].find((flag) => /^--listen=[\w.:-]+$/.test(flag))?.slice('--listen='.length) ?? '127.0.0.1'
 const unknown = [...flags].filter(
-  (flag) => !['--empty', '--reset', '--key'].includes(flag) && flag !== `--listen=${listening}`,
+  (flag) => !['--empty', '--reset', '--key', '--new-key'].includes(flag) && flag !== `--listen=${listening}`,
 )
 if (unknown.length > 0) {
   console.error(
-    `Not known: ${unknown.join(' ')}. Use --empty to start without demo data, --reset to make the demo fresh, --key to let in only who has the printed address, --listen=ADDRESS to be reached from other machines (with a key).`,
+    `Not known: ${unknown.join(' ')}. Use --empty to start without demo data, --reset to make the demo fresh, --key to let in only who has the printed address, --new-key to make that address another one, --listen=ADDRESS to be reached from other machines (with a key).`,
   )
   process.exit(1)
 }
@@ -28,8 +28,9 @@ mkdirSync(home, { recursive: true })
 chmodSync(home, process.getuid?.() === 0 ? 0o711 : 0o700)
 
 const runFile = join(home, 'run.json')
+const wantsKey = flags.has('--key') || flags.has('--new-key')
 /** How this start differs from any other of the same home, in words that a person gave. */
-const own = { pid: process.pid, mode, listening, key: flags.has('--key') }
+const own = { pid: process.pid, mode, listening, key: wantsKey }
 const running = claimHome()
 if (running) {
   const refused = whyNot(running)
@@ -97,10 +98,21 @@ async function startProgram(name, env) {
   })
 }
 
-const keepProgram = (name, env) =>
+/** Of two that start in one moment the second finds the port gone that was free just now, and takes the next. */
+async function startAtFreePort(name, envNow) {
+  for (;;)
+    try {
+      return await startProgram(name, envNow())
+    } catch (error) {
+      if (name !== 'http' || url || given !== undefined || stopping || (await isFree(port))) throw error
+      port = await freePort(port + 1)
+    }
+}
+
+const keepProgram = (name, envNow) =>
   keep({
     name: `The ${name} process`,
-    start: () => startProgram(name, env),
+    start: () => startAtFreePort(name, envNow),
     isStopping: () => stopping,
     onStarted: () => url && writeRun(),
   })
@@ -191,6 +203,7 @@ function whyNot(run) {
     run.mode !== mode && (mode === 'empty' ? '--empty' : 'the demo (without --empty)'),
     flags.has('--reset') && '--reset',
     flags.has('--key') && !run.key && '--key',
+    flags.has('--new-key') && '--new-key',
     run.listening !== listening && `--listen=${listening}`,
   ].filter(Boolean)
   return wanted.length > 0
@@ -233,13 +246,25 @@ await new Promise((done, fail) => {
 })
 children.delete('setup')
 await keepDatabase(options)
-const port = process.env.YENDRA_PORT ? Number(process.env.YENDRA_PORT) : await freePort(4600)
-const key = flags.has('--key') || listening !== '127.0.0.1' ? randomBytes(24).toString('base64url') : undefined
-url = `http://${listening === '0.0.0.0' ? hostname() : listening}:${port}`
+const given = process.env.YENDRA_PORT ? Number(process.env.YENDRA_PORT) : undefined
+const { port: free, taken } = given === undefined ? await homePort(home) : { port: given }
+let port = free
+const key = wantsKey || listening !== '127.0.0.1' ? homeKey(home, flags.has('--new-key')) : undefined
 // One after the other: both prepare the same queues.
-await keepProgram('worker', env)
-await keepProgram('http', { ...env, PORT: String(port), YENDRA_LISTEN: listening, ...(key ? { YENDRA_KEY: key } : {}) })
+await keepProgram('worker', () => env)
+await keepProgram('http', () => ({
+  ...env,
+  PORT: String(port),
+  YENDRA_LISTEN: listening,
+  ...(key ? { YENDRA_KEY: key } : {}),
+}))
+url = `http://${listening === '0.0.0.0' ? hostname() : listening}:${port}`
+if (given === undefined && taken === undefined) keepPort(home, port)
 writeRun()
+if (taken !== undefined)
+  console.log(
+    `\nAnother program has port ${taken}, where Yendra was before. This time it is at port ${port}: open the address below in pages that are still open.`,
+  )
 console.log(
   `\nYendra is ready at ${url}${key ? `/?key=${key}` : ''}  (${((Date.now() - begun) / 1000).toFixed(1)} s; Ctrl-C stops it)\n`,
 )

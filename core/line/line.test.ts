@@ -1,6 +1,8 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Mark } from '../copies/mark'
-import { lineOf, nextStep, type LoadFacts, type ProductionFacts } from './line'
+import { lineOf, type LoadFacts, type ProductionFacts } from './line'
+import { GRADES, needs, nextStep } from './needs'
 
 const nothing: ProductionFacts = {
   plan: { cameras: 0, sizeBytes: 0, cards: 0, tooSlow: 0, notClear: 0, missing: 0 },
@@ -9,8 +11,9 @@ const nothing: ProductionFacts = {
   loads: [],
   proxies: { wanted: 0, made: 0, failed: 0 },
   storage: { sizeBytes: 0, tightVolume: undefined },
-  exports: { made: 0, failed: 0 },
-  bags: { written: 0, verified: 0 },
+  exports: { made: 0, failed: 0, unshelved: 0 },
+  bags: { written: 0, verified: 0, single: 0 },
+  reviewed: true,
   closed: false,
 }
 const load: LoadFacts = {
@@ -33,7 +36,7 @@ describe('the next step', () => {
     expect(nextStep({ ...nothing, closed: true }).station).toBe('storage')
     expect(nextStep(planned).station).toBe('cards')
     const short = { ...planned, plan: { ...planned.plan, missing: 2 } }
-    expect(nextStep(short)).toEqual({ station: 'shoot', sentence: 'Give every take its card: 2 cards too few.' })
+    expect(nextStep(short)).toMatchObject({ station: 'shoot', sentence: 'Give every take its card: 2 cards too few.' })
     expect(lineOf({ ...short, loads: [load] })[0]).toMatchObject({ state: 'done', worry: undefined })
     expect(nextStep({ ...planned, cardsWaiting: 1 }).sentence).toContain('reader')
     const looking = { ...planned, cardsLooking: 1, loads: [{ ...load, marks: [], looking: true }] }
@@ -64,10 +67,91 @@ describe('the next step', () => {
     expect(formatted([3, 2])).toContain('reader')
     expect(nextStep({ ...filmed, proxies: { wanted: 3, made: 1, failed: 0 } }).sentence).toBe('Make 2 proxies.')
     expect(nextStep(filmed).station).toBe('exports')
-    expect(nextStep({ ...filmed, exports: { made: 1, failed: 0 } }).station).toBe('shelf')
-    expect(nextStep({ ...filmed, exports: { made: 1, failed: 0 }, bags: { written: 1, verified: 1 } }).station).toBe(
-      'storage',
+    const rendered = { ...filmed, exports: { made: 1, failed: 0, unshelved: 1 } }
+    expect(nextStep(rendered).station).toBe('shelf')
+    const shelved = {
+      ...filmed,
+      exports: { ...rendered.exports, unshelved: 0 },
+      bags: { written: 1, verified: 1, single: 1 },
+    }
+    expect(nextStep(shelved).sentence).toBe('Put 1 film on a second drive: there is one bag of it.')
+    const twice = { ...shelved, bags: { written: 2, verified: 2, single: 0 } }
+    expect(nextStep(twice).sentence).toBe(
+      'The card of “Curlew A” may be formatted, in the camera. Say so when it is done.',
     )
+    expect(nextStep({ ...twice, loads: [{ ...load, formatted: true }] })).toEqual({
+      station: 'shelf',
+      sentence: 'Everything is proved, made and shelved twice.',
+      grade: undefined,
+    })
+  })
+
+  it('never leads past a film that fails, a drive that is tight, or clips that nobody reviewed', () => {
+    const done = { ...filmed, exports: { made: 2, failed: 1, unshelved: 1 } }
+    expect(nextStep(done)).toMatchObject({ station: 'exports', sentence: expect.stringContaining('Do not upload it') })
+    expect(nextStep({ ...filmed, storage: { sizeBytes: 1, tightVolume: 'Tide 1' } }).sentence).toContain('Tide 1')
+    expect(nextStep({ ...filmed, reviewed: false }).sentence).toBe('Review the clips: keep the good ones.')
+    expect(nextStep({ ...filmed, proxies: { wanted: 3, made: 3, failed: 1 } }).station).toBe('proxies')
+    expect(
+      nextStep({
+        ...filmed,
+        exports: { made: 1, failed: 0, unshelved: 0 },
+        bags: { written: 1, verified: 0, single: 0 },
+      }),
+    ).toMatchObject({
+      station: 'shelf',
+      grade: 'asks',
+    })
+    const asked = { ...filmed, exports: { made: 1, failed: 0, unshelved: 0 }, loads: [{ ...load, questions: 2 }] }
+    expect(nextStep(asked).sentence).toBe('Answer the 2 questions about “Curlew A”.')
+  })
+
+  it('is the worst of everything that is needed, and “everything” only where nothing is open anywhere', () => {
+    let calm = 0
+    const closedFacts = { loads: [], proxies: { wanted: 0, made: 0, failed: 0 } }
+    // Mostly in order, so that what is left out somewhere is met by itself.
+    const mostly = <T>(good: T, bad: fc.Arbitrary<T>) =>
+      fc.oneof({ weight: 12, arbitrary: fc.constant(good) }, { weight: 1, arbitrary: bad })
+    const some = fc.integer({ min: 1, max: 2 })
+    const few = mostly(0, some)
+    const marks = fc.array(fc.constantFrom<Mark>(0, 1, 2, 3), { maxLength: 3 })
+    const anyLoad = fc.record({
+      ...{ label: fc.constantFrom('A', 'B'), clips: some, stops: few, questions: few },
+      marks: mostly<Mark[]>([3, 2], marks).map((all) => all.toSorted((one, other) => other - one)),
+      ...{ clear: mostly(false, fc.constant(true)), formatted: mostly(true, fc.constant(false)) },
+      ...{ unseen: mostly(false, fc.constant(true)), looking: mostly(false, fc.constant(true)) },
+    })
+    const anyFacts = fc.record({
+      plan: fc.record({ cameras: some, sizeBytes: some, cards: some, tooSlow: few, notClear: few, missing: few }),
+      ...{ cardsWaiting: few, cardsLooking: few, loads: fc.array(anyLoad, { minLength: 1, maxLength: 3 }) },
+      proxies: fc.record({ wanted: fc.constant(2), made: mostly(2, fc.constantFrom(0, 1)), failed: few }),
+      storage: fc.record({ sizeBytes: some, tightVolume: mostly(undefined, fc.constant('Tide 1')) }),
+      exports: fc.record({ made: mostly(1, fc.constant(0)), failed: few, unshelved: few }),
+      bags: fc.record({ written: fc.constant(2), verified: mostly(2, fc.constant(1)), single: few }),
+      ...{ reviewed: mostly(true, fc.constant(false)), closed: mostly(false, fc.constant(true)) },
+    })
+    fc.assert(
+      fc.property(anyFacts, (any) => {
+        // Of what is known from the books only there is no load.
+        const facts: ProductionFacts = any.closed ? { ...any, ...closedFacts } : any
+        const all = needs(facts)
+        const step = nextStep(facts)
+        const grades = all.map((need) => GRADES.indexOf(need.grade))
+        expect(grades).toEqual(grades.toSorted((a, b) => a - b))
+        if (all[0]) expect(step).toEqual(all[0])
+        // Whatever of a formatted card is not twice proved comes before all else.
+        const isLone = facts.loads.some((one) => one.formatted && (one.marks[1] ?? 0) < 2)
+        expect(step.grade === 'danger').toBe(isLone)
+        if (!/everything|finished/i.test(step.sentence)) return
+        calm += 1
+        expect(lineOf(facts).filter((one) => one.state === 'open' || one.worry !== undefined)).toEqual([])
+        expect(facts.loads.every((one) => one.marks[1] !== undefined && one.marks[1] >= 2)).toBe(true)
+        expect(facts.loads.some((one) => one.looking)).toBe(false)
+        expect(facts.bags.single + facts.exports.unshelved + facts.exports.failed).toBe(0)
+      }),
+      { numRuns: 3000 },
+    )
+    expect(calm).toBeGreaterThan(100)
   })
 })
 

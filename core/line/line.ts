@@ -1,5 +1,6 @@
 import { MARK_WORDS, type Mark } from '../copies/mark'
 import { counted, formatBytes } from '../units/quantity'
+import { secondMark, shortOf } from './needs'
 import { STATIONS, type Station } from './stations'
 
 /** Everything the line needs to know of one production, counted. */
@@ -21,8 +22,20 @@ export interface ProductionFacts {
   readonly loads: readonly LoadFacts[]
   readonly proxies: { readonly wanted: number; readonly made: number; readonly failed: number }
   readonly storage: { readonly sizeBytes: number; readonly tightVolume: string | undefined }
-  readonly exports: { readonly made: number; readonly failed: number }
-  readonly bags: { readonly written: number; readonly verified: number }
+  readonly exports: {
+    readonly made: number
+    readonly failed: number
+    /** Pass every check, and no bag holds them. */
+    readonly unshelved: number
+  }
+  readonly bags: {
+    readonly written: number
+    readonly verified: number
+    /** Films of which there is one bag. */
+    readonly single: number
+  }
+  /** Somebody said of a clip whether it is kept. */
+  readonly reviewed: boolean
   /** Finished long ago: known from the books only, nothing is left to do. */
   readonly closed: boolean
 }
@@ -47,11 +60,6 @@ export interface StationStatus {
   readonly state: 'empty' | 'open' | 'done'
   readonly figure: string
   readonly worry: string | undefined
-}
-
-export interface NextStep {
-  readonly station: Station
-  readonly sentence: string
 }
 
 /** One figure and at most one worry for each station. */
@@ -118,57 +126,6 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
   return STATIONS.map((station) => ({ station, ...status[station] }))
 }
 
-const shortOf = ({ tooSlow, notClear, missing }: ProductionFacts['plan']): string | undefined =>
-  tooSlow > 0
-    ? `${counted(tooSlow, 'card')} too slow`
-    : notClear > 0
-      ? `${counted(notClear, 'card')} not clear`
-      : missing > 0
-        ? `${counted(missing, 'card')} too few`
-        : undefined
-
 const isUnseen = ({ unseen, formatted }: LoadFacts): boolean => unseen && !formatted
-const secondMark = (load: LoadFacts): Mark => load.marks[1] ?? 0
 const weakestSecondMark = (loads: readonly LoadFacts[]): Mark =>
   loads.reduce<Mark>((weakest, load) => (secondMark(load) < weakest ? secondMark(load) : weakest), 3)
-
-/** What to do now: the first thing in the order of the work that is not safe, then the first that is not done. */
-export function nextStep(facts: ProductionFacts): NextStep {
-  if (facts.closed) return { station: 'storage', sentence: 'Finished. See where its originals are.' }
-  const lone = facts.loads.find((load) => load.formatted && secondMark(load) < 2)
-  if (lone)
-    return {
-      station: 'copies',
-      sentence:
-        (lone.marks[0] ?? 0) < 2
-          ? `Look for the files of “${lone.label}”: its card is formatted, and no whole proved copy is left.`
-          : `Copy “${lone.label}” to another drive: its card is formatted, and one proved copy is left.`,
-    }
-  const unsafe = facts.loads.find((load) => !load.formatted && !load.looking && secondMark(load) < 2)
-  if (unsafe) return { station: 'copies', sentence: `Copy “${unsafe.label}” to two volumes and prove it.` }
-  if (facts.cardsWaiting > 0) return { station: 'cards', sentence: 'Look at the card in the reader.' }
-  if (facts.cardsLooking > 0) return { station: 'cards', sentence: 'The card in the reader is being looked at.' }
-  const unseen = facts.loads.find(isUnseen)
-  if (unseen)
-    return {
-      station: 'cards',
-      sentence: `Put the card of “${unseen.label}” in again: it was last seen with something that is not copied.`,
-    }
-  const unplayed = facts.loads.find((load) => !load.formatted && load.marks[0] !== 3)
-  if (unplayed) return { station: 'copies', sentence: `Play a clip of “${unplayed.label}” from a copy.` }
-  const wrong = facts.loads.find((load) => !load.formatted && load.stops > 0)
-  if (wrong) return { station: 'cards', sentence: `Settle what is wrong with “${wrong.label}”.` }
-  if (facts.plan.cameras === 0 && facts.loads.length === 0)
-    return { station: 'shoot', sentence: 'Plan a camera: bytes, cards and shutter follow.' }
-  const short = shortOf(facts.plan)
-  if (facts.loads.length === 0 && short) return { station: 'shoot', sentence: `Give every take its card: ${short}.` }
-  if (facts.loads.length === 0) return { station: 'cards', sentence: 'Film, then put the card into the reader.' }
-  if (facts.proxies.made < facts.proxies.wanted)
-    return {
-      station: 'proxies',
-      sentence: `Make ${counted(facts.proxies.wanted - facts.proxies.made, 'proxy', 'proxies')}.`,
-    }
-  if (facts.exports.made === 0) return { station: 'exports', sentence: 'Frame a master for its first destination.' }
-  if (facts.bags.written === 0) return { station: 'shelf', sentence: 'Put the deliverable on the shelf.' }
-  return { station: 'storage', sentence: 'Everything is made and shelved. See what may be cleaned.' }
-}

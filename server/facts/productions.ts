@@ -9,6 +9,7 @@ import { deliverableCounts } from '../db/queries/exports'
 import { cardParts } from '../db/queries/given'
 import { readers } from '../db/queries/readers'
 import type { ProductionRow } from '../db/queries/productions'
+import { reviewedProductions } from '../db/queries/review'
 import { bagCounts } from '../db/queries/shelf'
 import { plansOf } from '../db/queries/shoot'
 import { readersLookedAt } from '../db/queries/tasks'
@@ -25,12 +26,13 @@ export async function productionFacts(
   asked: Asked,
 ): Promise<Map<string, ProductionFacts>> {
   const ids = productions.map((one) => one.id)
-  const [plans, loads, parts, deliverables, bags, bytes, inReaders, looking, drives] = await Promise.all([
+  const [plans, loads, parts, deliverables, bags, reviewed, bytes, inReaders, looking, drives] = await Promise.all([
     plansOf(db, ids),
     loadsOf(db, ids),
     cardParts(db, ids),
     deliverableCounts(db, ids),
     bagCounts(db, ids),
+    reviewedProductions(db, ids),
     knownBytes(db, ids),
     readers(db),
     readersLookedAt(db),
@@ -92,8 +94,17 @@ export async function productionFacts(
             (drive) => !drive.away && drive.connected && used.has(drive.id) && drive.budget.state !== 'roomy',
           )?.name,
         },
-        exports: { made: rendered?.made ?? 0, failed: rendered?.failed ?? 0 },
-        bags: { written: shelved?.written ?? 0, verified: shelved?.verified ?? 0 },
+        exports: {
+          made: rendered?.made ?? 0,
+          failed: rendered?.failed ?? 0,
+          unshelved: rendered?.unshelved ?? 0,
+        },
+        bags: {
+          written: shelved?.written ?? 0,
+          verified: shelved?.verified ?? 0,
+          single: rendered?.single ?? 0,
+        },
+        reviewed: reviewed.has(production.id),
         closed,
       }
       return [production.id, facts]

@@ -2,7 +2,7 @@ import { expect } from '@playwright/test'
 import { join } from 'node:path'
 import { cardFolder, debian, volumeFolder } from './bench'
 import { ownHouse, test } from './house'
-import { heading, pressNext, tabTo } from './keys'
+import { current, downTo, heading, pressNext, tabTo } from './keys'
 
 ownHouse()
 
@@ -83,6 +83,12 @@ test('a card travels through all seven stations with the keyboard alone', async 
   await expect(heading(page)).toContainText('1 clip has no proxy yet')
   await pressNext(page)
   await expect(page.locator('[data-proxy="PLOV0107.MP4"]')).toHaveAttribute('data-pass', 'true', { timeout: 120_000 })
+  // The next step leads to the desk where it is done.
+  await page.keyboard.press('n')
+  await expect(page).toHaveURL(/\/cards\/review$/)
+  await downTo(page, 'PLOV0107.MP4')
+  await page.keyboard.press('k')
+  await expect(current(page)).toHaveAccessibleName(/^PLOV0107\.MP4 .*keep$/)
   await page.keyboard.press('5')
   await expect(page.locator('[data-class="originals"]')).toContainText('MB')
   await page.keyboard.press('6')

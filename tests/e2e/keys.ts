@@ -24,3 +24,19 @@ export async function pressNext(page: Page): Promise<void> {
 }
 
 export const heading = (page: Page) => page.getByRole('heading', { level: 1 })
+
+/** Clips of the Review desk, and the one that is open. */
+export const clips = (page: Page) => page.getByRole('listbox', { name: 'Clips' })
+export const current = (page: Page) => clips(page).getByRole('option', { selected: true })
+
+/** Down through the clips until one is open. */
+export async function downTo(page: Page, name: string): Promise<void> {
+  await expect(current(page)).toBeVisible()
+  for (let turn = 0; turn < 40; turn += 1) {
+    const open = await current(page).getAttribute('id')
+    if ((await current(page).innerText()).includes(name)) return
+    await page.keyboard.press('ArrowDown')
+    await expect(current(page)).not.toHaveAttribute('id', open ?? '')
+  }
+  throw new Error(`${name} is not among the clips`)
+}

@@ -4,7 +4,7 @@ import { expect, type APIRequestContext, type Page } from '@playwright/test'
 import { expectAccessible } from './access'
 import { cardFolder, choose, debian, deviceId, filmAgain, post, productionId, volumeFolder } from './bench'
 import { ownHouse, test } from './house'
-import { heading, tabTo } from './keys'
+import { current, downTo, heading, tabTo } from './keys'
 
 ownHouse()
 
@@ -19,17 +19,6 @@ const load = (page: Page, card: string) => page.getByRole('region', { name: `Loa
 /** What a hand does on the bench: the only thing that needs no key. */
 async function putIn(request: APIRequestContext, card: string): Promise<void> {
   await post(request, `/bench/${await deviceId(request, 'Bench reader')}/insert`, { card })
-}
-
-const current = (page: Page) => page.getByRole('listbox', { name: 'Clips' }).getByRole('option', { selected: true })
-
-async function downTo(page: Page, name: string): Promise<void> {
-  await expect(current(page)).toBeVisible()
-  for (let turn = 0; turn < 40 && !(await current(page).innerText()).includes(name); turn += 1) {
-    const open = await current(page).getAttribute('id')
-    await page.keyboard.press('ArrowDown')
-    await expect(current(page)).not.toHaveAttribute('id', open ?? '')
-  }
 }
 
 /** Looks at the card in the reader and copies it, by keys. */

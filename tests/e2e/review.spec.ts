@@ -6,7 +6,7 @@ import type { ReviewClip } from '../../contract/review'
 import { expectAccessible } from './access'
 import { complaints, debian, deviceId, post, productionId, startTask, taskEnd, volumeFolder, volumeIds } from './bench'
 import { ownHouse, test } from './house'
-import { heading } from './keys'
+import { clips, current, downTo, heading } from './keys'
 
 ownHouse()
 
@@ -71,21 +71,6 @@ test('from a card put in to clear to format are five presses at most', async ({ 
     await scan(request, reader, card)
   }
 })
-
-const clips = (page: Page) => page.getByRole('listbox', { name: 'Clips' })
-const current = (page: Page) => clips(page).getByRole('option', { selected: true })
-
-/** Down through the clips until one is open. */
-async function downTo(page: Page, name: string): Promise<void> {
-  await expect(current(page)).toBeVisible()
-  for (let turn = 0; turn < 20; turn += 1) {
-    const open = await current(page).getAttribute('id')
-    if ((await current(page).innerText()).includes(name)) return
-    await page.keyboard.press('ArrowDown')
-    await expect(current(page)).not.toHaveAttribute('id', open ?? '')
-  }
-  throw new Error(`${name} is not among the clips`)
-}
 
 const clock = (page: Page) => page.getByText(/^\d\d:\d\d:\d\d:\d\d$/)
 

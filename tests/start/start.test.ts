@@ -1,5 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process'
 import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
@@ -74,6 +75,7 @@ describe('the start command', () => {
       [[], 'the demo (without --empty)'],
       [['--empty', '--reset'], '--reset'],
       [['--empty', '--key'], '--key'],
+      [['--empty', '--new-key'], '--new-key'],
       [['--empty', '--listen=0.0.0.0'], '--listen=0.0.0.0'],
     ] as const) {
       const refused = start(args)
@@ -108,6 +110,38 @@ describe('the start command', () => {
       winner?.child.kill('SIGINT')
       expect(await winner?.ended).toBe(0)
     }
+  })
+
+  it('keeps its port and its key from one start to the next, and says when the port is taken', async () => {
+    const ended = async (one: Started) => {
+      one.child.kill('SIGINT')
+      expect(await one.ended).toBe(0)
+    }
+    const ready = async (args: readonly string[]) => {
+      const run = start(['--empty', ...args])
+      await until(() => run.said().includes('Yendra is ready at'), `ready: ${run.said()}`)
+      const [, address = '', key = ''] = /ready at (http:\S+?)\/\?key=(\S+)/.exec(run.said()) ?? []
+      return { run, address, key }
+    }
+    const first = await ready(['--key'])
+    const entered = await fetch(`${first.address}/?key=${first.key}`, { redirect: 'manual' })
+    const cookie = entered.headers.get('set-cookie')?.split(';')[0] ?? ''
+    const lets = async (address: string) => (await fetch(`${address}/api/productions`, { headers: { cookie } })).status
+    expect(await lets(first.address)).toBe(200)
+    await ended(first.run)
+    const second = await ready(['--key'])
+    expect(second).toMatchObject({ address: first.address, key: first.key })
+    expect(await lets(second.address)).toBe(200)
+    await ended(second.run)
+    // Another program has the port meanwhile, and the key is made anew.
+    const other = createServer().listen(Number(new URL(first.address).port), '127.0.0.1')
+    const third = await ready(['--new-key'])
+    expect(third.run.said()).toContain(`Another program has port ${new URL(first.address).port}`)
+    expect(third.address).not.toBe(first.address)
+    expect(third.key).not.toBe(first.key)
+    expect(await lets(third.address)).toBe(401)
+    await ended(third.run)
+    other.close()
   })
 
   it('cleans up after a run that was killed', async () => {

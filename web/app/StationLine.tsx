@@ -1,6 +1,7 @@
 import { Link } from 'react-router'
 import { STATION_NAMES, STATIONS, type Station } from '../../core/line/stations'
 import type { ProductionView } from '../../contract/productions'
+import { nextPath } from '../parts/headline'
 import { ChangeProduction } from './ChangeProduction'
 
 const STATE_WORDS = { empty: 'nothing yet', open: 'under way', done: 'in order' } as const
@@ -50,7 +51,7 @@ export function StationLine({ production, current }: { production: ProductionVie
           <ChangeProduction production={production} />
         </p>
         <Link
-          to={`/p/${production.id}/${production.next.station}`}
+          to={nextPath(production)}
           className="text-accent underline decoration-1 underline-offset-4"
           data-screen-only
         >

@@ -2,7 +2,7 @@ import { useEffect } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 import { STATIONS } from '../../core/line/stations'
 import type { ProductionView } from '../../contract/productions'
-import { headlineOf } from '../parts/headline'
+import { headlineOf, nextPath } from '../parts/headline'
 import { isLayerOpen } from '../parts/openLayers'
 import { useProduction, useProductions } from '../parts/queries'
 
@@ -35,8 +35,7 @@ export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): v
     const goNext = async (known: ProductionView) => {
       // While it is asked again, what is shown may be older than what the person has just done.
       const fresh = here && isFetching ? (await refetch({ cancelRefetch: false })).data : known
-      const { id, next } = fresh ?? known
-      const target = `/p/${id}/${next.station}`
+      const target = nextPath(fresh ?? known)
       // At the right station already: put the finger on the button, press it with Enter.
       if (pathname === target) focusMainButton()
       else void navigate(target)

@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import { STATIONS } from '../../core/line/stations'
+import type { Grade } from '../../core/line/needs'
 import type { ProductionView } from '../../contract/productions'
 import { calmWords, headlineOf } from './headline'
 
 type States = Partial<Record<(typeof STATIONS)[number], 'empty' | 'open' | 'done' | 'worry'>>
 
-const production = (id: string, states: States = {}): ProductionView => ({
+const production = (id: string, states: States = {}, grade?: Grade): ProductionView => ({
   ...{ id, title: id, client: '', folder: id, shootOn: null, timeZone: 'UTC' },
   line: STATIONS.map((station) => {
     const state = states[station] ?? 'empty'
@@ -13,7 +14,7 @@ const production = (id: string, states: States = {}): ProductionView => ({
       ? { station, state: 'open', figure: '', worry: 'a card waits' }
       : { station, state, figure: '', worry: undefined }
   }),
-  next: { station: 'shoot', sentence: 'Plan it.' },
+  next: { station: 'shoot', sentence: 'Plan it.', grade },
 })
 
 describe('the headline of the overview', () => {
@@ -21,6 +22,8 @@ describe('the headline of the overview', () => {
     expect(headlineOf([production('new'), production('old', { cards: 'worry' })])?.id).toBe('old')
     expect(headlineOf([production('new'), production('old')])?.id).toBe('new')
     expect(headlineOf([])).toBeUndefined()
+    const asks = production('new', { exports: 'worry' }, 'asks')
+    expect(headlineOf([asks, production('old', { copies: 'worry' }, 'danger')])?.id).toBe('old')
   })
 
   it('says nothing of loads and drives where there are none', () => {

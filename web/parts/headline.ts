@@ -1,10 +1,17 @@
+import { GRADES } from '../../core/line/needs'
 import type { ProductionView } from '../../contract/productions'
 
 export const needsYou = (production: ProductionView) => production.line.some((status) => status.worry)
 
-/** The production that the overview speaks of first, and where *n* leads from there: one that needs somebody, else the first. */
+/** Where the next step of a production is done. */
+export const nextPath = ({ id, next }: ProductionView): string =>
+  ['', 'p', id, next.station, ...(next.desk ? [next.desk] : [])].join('/')
+
+/** The production that the overview speaks of first, and where *n* leads from there: of those that need somebody the one for which it matters most, else the first. */
 export const headlineOf = (productions: readonly ProductionView[]): ProductionView | undefined =>
-  productions.find(needsYou) ?? productions[0]
+  productions.filter(needsYou).toSorted((a, b) => gradeOf(a) - gradeOf(b))[0] ?? productions[0]
+
+const gradeOf = ({ next }: ProductionView) => (next.grade ? GRADES.indexOf(next.grade) : GRADES.length)
 
 /** What may be said where nobody needs anything: nothing of loads or drives where there are none. */
 export function calmWords(productions: readonly ProductionView[]): string {

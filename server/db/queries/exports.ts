@@ -31,7 +31,16 @@ export const deliverableCounts = (db: Db, productionIds: readonly string[]) =>
     .select([
       'productionId',
       sql<number>`count(*)`.as('made'),
-      sql<number>`count(*) filter (where not pass)`.as('failed'),
+      // One that was rendered again since, and passed, is no trouble any more.
+      sql<number>`count(*) filter (where not pass and not exists (select from deliverable again
+        where again.media_file_id = deliverable.media_file_id and again.destination_id = deliverable.destination_id
+          and again.pass and again.made_at > deliverable.made_at))`.as('failed'),
+      sql<number>`count(*) filter (where pass and not exists (select from bag where bag.deliverable_id = deliverable.id))`.as(
+        'unshelved',
+      ),
+      sql<number>`count(*) filter (where 1 = (select count(*) from bag where bag.deliverable_id = deliverable.id))`.as(
+        'single',
+      ),
     ])
     .where(anyOf('production_id', productionIds))
     .groupBy('productionId')

@@ -1,5 +1,6 @@
 import { Router } from 'express'
-import { lineOf, nextStep } from '../../../core/line/line'
+import { lineOf } from '../../../core/line/line'
+import { nextStep } from '../../../core/line/needs'
 import { productionFolder } from '../../../core/units/fileTitle'
 import { productionsApi, type ProductionView } from '../../../contract/productions'
 import {

@@ -5,7 +5,7 @@ import { bagCounts, bagPage } from '../../db/queries/shelf'
 import { volume } from '../../db/queries/volumes'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
-import { notFound } from '../problem'
+import { invalid, notFound } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve } from '../route'
 
@@ -40,6 +40,8 @@ export function shelfRoutes(context: Context): Router {
     const target = await volume(db, host, order.volumeId)
     if (!made) throw notFound('That deliverable')
     if (!target) throw notFound('That volume')
+    if (!made.pass && !order.why)
+      throw invalid('This film fails a check. Render it again, or say why it goes on the shelf all the same.', 'why')
     const title = made.path.slice(made.path.lastIndexOf('/') + 1)
     const taskId = await orderTask(
       context,

@@ -54,6 +54,7 @@ async function runBag({ db, host, attemptId, control, progress }: Work, input: T
     `Master: ${clip.pathText} of “${clip.loadLabel}”`,
     `Window: ${made.cropWindow.widthPx}×${made.cropWindow.heightPx} at ${made.cropWindow.x}, ${made.cropWindow.y}`,
     `Made: ${made.madeAt.toISOString()}`,
+    ...(made.pass ? [] : [`It fails a check, and was put on the shelf all the same: ${input.why ?? ''}`]),
     '',
     'Check: sha256sum --strict -c manifest-sha256.txt, in the folder of this bag.',
     '',
@@ -106,7 +107,12 @@ async function runBag({ db, host, attemptId, control, progress }: Work, input: T
         bagId: id,
       })),
     )
-    await addNote(tx, { kind: 'shelved', productionId: owner.id, volumeId, detail: { path: folder } })
+    await addNote(tx, {
+      kind: 'shelved',
+      productionId: owner.id,
+      volumeId,
+      detail: { path: folder, why: input.why ?? '' },
+    })
   })
   return {
     sentence: `A bag with ${counted(written.files.length, 'file')}, ${formatBytes(sizeBytes)}, is on ${name}${written.fromMedium ? ', every file read back and equal' : '; it could only be read back through memory, so it is not proved'}.`,

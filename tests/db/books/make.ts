@@ -127,7 +127,7 @@ async function decide(station: Station, id: string, [slipway, tide]: readonly [s
     },
   })
   const [film] = (await station.get<Page<{ id: string }>>(`/productions/${id}/deliverables`)).rows
-  if (film) await station.task('/bags', { deliverableId: film.id, volumeId: tide })
+  if (film) await station.task('/bags', { deliverableId: film.id, volumeId: tide, why: 'for these books' })
 }
 
 async function giveOne(station: Station, id: string): Promise<void> {

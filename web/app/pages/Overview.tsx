@@ -8,7 +8,7 @@ import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { Empty } from '../../parts/Empty'
-import { calmWords, headlineOf, needsYou } from '../../parts/headline'
+import { calmWords, headlineOf, needsYou, nextPath } from '../../parts/headline'
 import { Older } from '../../parts/Older'
 import { useProductions } from '../../parts/queries'
 import { usePageTitle } from '../usePageTitle'
@@ -90,7 +90,7 @@ function ProductionList({ productions, older, onNew }: ProductionListProps) {
             </Button>
             {first && (
               <Link
-                to={`/p/${first.id}/${first.next.station}`}
+                to={nextPath(first)}
                 data-primary=""
                 className="inline-flex min-h-9 items-center rounded-box border border-accent bg-accent px-3.5 py-1 font-semibold text-accent-ink"
               >
@@ -121,7 +121,7 @@ function ProductionRow({ production }: { production: ProductionView }) {
   return (
     <li className="border-b border-rule">
       <Link
-        to={`/p/${production.id}/${production.next.station}`}
+        to={nextPath(production)}
         className="grid items-center gap-x-6 gap-y-1 py-4 hover:bg-sheet md:grid-cols-[16rem_11rem_1fr_6rem]"
       >
         <span>

@@ -7,6 +7,7 @@ import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { Empty } from '../../parts/Empty'
+import { Field } from '../../parts/Field'
 import { Choice } from '../../parts/Choice'
 import { Older } from '../../parts/Older'
 import { isOpen, useStorage, useTasks } from '../../parts/queries'
@@ -79,8 +80,10 @@ function Shelving({ films, productionId, written, volumeNames }: ShelvingProps) 
   const { data: tasks = [] } = useTasks()
   const [chosen, setChosen] = useState<string>()
   const [volume, setVolume] = useState<string>()
+  const [allTheSame, setAllTheSame] = useState('')
   const deliverableId = chosen ?? films.find((one) => one.pass)?.id ?? films[0]?.id ?? ''
   const film = films.find((one) => one.id === deliverableId)
+  const fails = film !== undefined && !film.pass
   // A drive that has a bag already, or no room for this one, is no second place.
   const fit = (storage?.volumes ?? []).filter(
     (one) => !volumeNames.includes(one.name) && one.budget.freeBytes > (film?.sizeBytes ?? 0) * 1.01,
@@ -109,8 +112,13 @@ function Shelving({ films, productionId, written, volumeNames }: ShelvingProps) 
               <VolumeChoice label="Onto" volumes={storage.volumes} value={volumeId} onChange={setVolume} />
               <Button
                 look="primary"
-                disabled={busy || send.isPending || !volumeId}
-                onClick={() => send.mutate({ params: {}, body: { deliverableId, volumeId } })}
+                disabled={busy || send.isPending || !volumeId || (fails && !allTheSame.trim())}
+                onClick={() =>
+                  send.mutate({
+                    params: {},
+                    body: { deliverableId, volumeId, ...(fails ? { why: allTheSame } : {}) },
+                  })
+                }
               >
                 Write the bag
               </Button>
@@ -120,6 +128,16 @@ function Shelving({ films, productionId, written, volumeNames }: ShelvingProps) 
       >
         {sentence}
       </Answer>
+      {fails && (
+        <Field
+          label="Why it goes on the shelf all the same"
+          hint="This film fails a check. Better render it again; what you write here is kept in the bag."
+          className="mb-4 max-w-xl"
+          value={allTheSame}
+          maxLength={500}
+          onChange={(event) => setAllTheSame(event.target.value)}
+        />
+      )}
       <Trouble error={send.error} />
       {task && (
         <div className="mb-6 border-y border-rule py-3">

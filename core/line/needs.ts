@@ -1,0 +1,166 @@
+import type { Mark } from '../copies/mark'
+import { counted } from '../units/quantity'
+import type { LoadFacts, ProductionFacts } from './line'
+import type { Station } from './stations'
+
+/** How much it matters, the worst first: footage may be lost; it is not safe yet; somebody has to say something; it is left to do; it is being done. */
+export const GRADES = ['danger', 'unsafe', 'asks', 'todo', 'under-way'] as const
+export type Grade = (typeof GRADES)[number]
+
+/** One thing that a production needs, with the station where it is done. */
+export interface Need {
+  readonly grade: Grade
+  readonly station: Station
+  /** The page of the station where it is done, when that is not its first. */
+  readonly desk?: string
+  readonly sentence: string
+}
+
+/** Everything that a production needs, ranked: what is unsafe before what is asked, and that before what is left to do. */
+export function needs(facts: ProductionFacts): Need[] {
+  const all = [...safety(facts), ...answers(facts), ...work(facts)]
+  return all.sort((a, b) => GRADES.indexOf(a.grade) - GRADES.indexOf(b.grade))
+}
+
+/** The mark of the second best copy of a load. */
+export const secondMark = (load: LoadFacts): Mark => load.marks[1] ?? 0
+
+function safety({ loads, cardsWaiting, cardsLooking }: ProductionFacts): Need[] {
+  const say = (grade: Grade, station: Station, sentence: string): Need => ({ grade, station, sentence })
+  const lone = loads
+    .filter((load) => load.formatted && secondMark(load) < 2)
+    .map((load) =>
+      say(
+        'danger',
+        'copies',
+        (load.marks[0] ?? 0) < 2
+          ? `Look for the files of “${load.label}”: its card is formatted, and no whole proved copy is left.`
+          : `Copy “${load.label}” to another drive: its card is formatted, and one proved copy is left.`,
+      ),
+    )
+  const open = loads
+    .filter((load) => !load.formatted && !load.looking && secondMark(load) < 2)
+    .map((load) => say('unsafe', 'copies', `Copy “${load.label}” to two volumes and prove it.`))
+  const unseen = loads
+    .filter((load) => load.unseen && !load.formatted)
+    .map((load) =>
+      say(
+        'unsafe',
+        'cards',
+        `Put the card of “${load.label}” in again: it was last seen with something that is not copied.`,
+      ),
+    )
+  const unplayed = loads
+    .filter((load) => !load.formatted && !load.looking && load.marks[0] !== 3)
+    .map((load) => say('unsafe', 'copies', `Play a clip of “${load.label}” from a copy.`))
+  const looking = loads.find((load) => load.looking)
+  return [
+    ...lone,
+    ...open,
+    ...(cardsWaiting > 0 ? [say('unsafe', 'cards', 'Look at the card in the reader.')] : []),
+    ...(cardsLooking > 0
+      ? [say('unsafe', 'cards', 'The card in the reader is being looked at.')]
+      : looking
+        ? [say('unsafe', 'cards', `Look at the card of “${looking.label}” to the end.`)]
+        : []),
+    ...unseen,
+    ...unplayed,
+  ]
+}
+
+/** What somebody has to decide, or what was made and is not right. */
+function answers({ loads, proxies, exports, bags, storage }: ProductionFacts): Need[] {
+  const say = (station: Station, sentence: string): Need => ({ grade: 'asks', station, sentence })
+  const unproved = bags.written - bags.verified
+  return [
+    ...loads.filter((load) => load.stops > 0).map((load) => say('cards', `Settle what is wrong with “${load.label}”.`)),
+    ...(proxies.failed > 0
+      ? [say('proxies', `Make ${counted(proxies.failed, 'proxy', 'proxies')} again: not equal to the original.`)]
+      : []),
+    ...(exports.failed > 0
+      ? [say('exports', `Render ${counted(exports.failed, 'file')} again: a check fails. Do not upload it.`)]
+      : []),
+    ...(storage.tightVolume ? [say('storage', `Make room on ${storage.tightVolume}: it is tight.`)] : []),
+    ...(unproved > 0
+      ? [say('shelf', `Write ${counted(unproved, 'bag')} again on another drive: it was never read back.`)]
+      : []),
+  ]
+}
+
+/** What comes next in the order of the work. */
+function work({ plan, loads, proxies, exports, bags, closed, reviewed }: ProductionFacts): Need[] {
+  const say = (station: Station, sentence: string): Need => ({ grade: 'todo', station, sentence })
+  const shelf = [
+    ...(exports.unshelved > 0
+      ? [
+          say(
+            'shelf',
+            `Put ${exports.unshelved === 1 ? 'the deliverable' : `${exports.unshelved} deliverables`} on the shelf.`,
+          ),
+        ]
+      : []),
+    ...(bags.single > 0
+      ? [say('shelf', `Put ${counted(bags.single, 'film')} on a second drive: there is one bag of it.`)]
+      : []),
+  ]
+  if (closed) return shelf
+  if (loads.length === 0) {
+    const short = shortOf(plan)
+    if (plan.cameras === 0) return [say('shoot', 'Plan a camera: bytes, cards and shutter follow.')]
+    if (short) return [say('shoot', `Give every take its card: ${short}.`)]
+    return [say('cards', 'Film, then put the card into the reader.')]
+  }
+  const open = proxies.wanted - proxies.made
+  const clear = loads.filter((load) => load.clear && !load.formatted)
+  return [
+    ...(open > 0 ? [say('proxies', `Make ${counted(open, 'proxy', 'proxies')}.`)] : []),
+    ...(reviewed || proxies.wanted === 0
+      ? []
+      : [{ ...say('cards', 'Review the clips: keep the good ones.'), desk: 'review' }]),
+    ...(exports.made === 0 ? [say('exports', 'Frame a master for its first destination.')] : []),
+    ...shelf,
+    ...loads
+      .filter((load) => load.questions > 0)
+      .map((load) =>
+        say(
+          'cards',
+          `Answer ${load.questions === 1 ? 'the question' : `the ${load.questions} questions`} about “${load.label}”.`,
+        ),
+      ),
+    ...clear.map((load) =>
+      say('copies', `The card of “${load.label}” may be formatted, in the camera. Say so when it is done.`),
+    ),
+  ]
+}
+
+/** What the plan lacks; `undefined` when every take has its card. */
+export const shortOf = ({ tooSlow, notClear, missing }: ProductionFacts['plan']): string | undefined =>
+  tooSlow > 0
+    ? `${counted(tooSlow, 'card')} too slow`
+    : notClear > 0
+      ? `${counted(notClear, 'card')} not clear`
+      : missing > 0
+        ? `${counted(missing, 'card')} too few`
+        : undefined
+
+/** What is said of a production that needs nothing. */
+const NOTHING: Omit<Need, 'grade'> = {
+  station: 'shelf',
+  sentence: 'Everything is proved, made and shelved twice.',
+}
+
+export interface NextStep {
+  readonly station: Station
+  readonly desk?: string
+  readonly sentence: string
+  /** `undefined` when nothing is left. */
+  readonly grade: Grade | undefined
+}
+
+/** What to do now: the first of everything that is needed. */
+export function nextStep(facts: ProductionFacts): NextStep {
+  const [first] = needs(facts)
+  if (first) return first
+  if (facts.closed) return { station: 'storage', sentence: 'Finished. See where its originals are.', grade: undefined }
+  return { ...NOTHING, grade: undefined }
+}
