@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Mark } from '../copies/mark'
-import { lineOf, type LoadFacts, type ProductionFacts } from './line'
+import type { LoadFacts, ProductionFacts } from './facts'
+import { lineOf } from './line'
 import { GRADES, needs, nextStep } from './needs'
 
 const nothing: ProductionFacts = {

@@ -1,59 +1,8 @@
 import { MARK_WORDS, type Mark } from '../copies/mark'
 import { counted, formatBytes } from '../units/quantity'
+import type { LoadFacts, ProductionFacts } from './facts'
 import { secondMark, shortOf } from './needs'
 import { STATIONS, type Station } from './stations'
-
-/** Everything the line needs to know of one production, counted. */
-export interface ProductionFacts {
-  readonly plan: {
-    readonly cameras: number
-    readonly sizeBytes: number
-    readonly cards: number
-    /** Cards in cameras that are too slow, or hold clips that are not safe. */
-    readonly tooSlow: number
-    readonly notClear: number
-    /** Cards too few. */
-    readonly missing: number
-  }
-  /** Cards that lie in a reader and have not been looked at since they were inserted. */
-  readonly cardsWaiting: number
-  /** Cards that are being looked at for the first time. */
-  readonly cardsLooking: number
-  readonly loads: readonly LoadFacts[]
-  readonly proxies: { readonly wanted: number; readonly made: number; readonly failed: number }
-  readonly storage: { readonly sizeBytes: number; readonly tightVolume: string | undefined }
-  readonly exports: {
-    readonly made: number
-    readonly failed: number
-    /** Pass every check, and no bag holds them. */
-    readonly unshelved: number
-  }
-  readonly bags: {
-    readonly written: number
-    readonly verified: number
-    /** Films of which there is one bag. */
-    readonly single: number
-  }
-  /** Somebody said of a clip whether it is kept. */
-  readonly reviewed: boolean
-  /** Finished long ago: known from the books only, nothing is left to do. */
-  readonly closed: boolean
-}
-
-export interface LoadFacts {
-  readonly label: string
-  readonly clips: number
-  readonly stops: number
-  readonly questions: number
-  /** The marks of its copies, best first. */
-  readonly marks: readonly Mark[]
-  readonly clear: boolean
-  readonly formatted: boolean
-  /** Its card is in no reader, and was last seen with something that nobody looked at. */
-  readonly unseen: boolean
-  /** It is being looked at for the first time: nothing of it can be copied yet. */
-  readonly looking: boolean
-}
 
 export interface StationStatus {
   readonly station: Station

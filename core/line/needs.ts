@@ -1,6 +1,6 @@
 import type { Mark } from '../copies/mark'
 import { counted } from '../units/quantity'
-import type { LoadFacts, ProductionFacts } from './line'
+import type { LoadFacts, ProductionFacts } from './facts'
 import type { Station } from './stations'
 
 /** How much it matters, the worst first: footage may be lost; it is not safe yet; somebody has to say something; it is left to do; it is being done. */

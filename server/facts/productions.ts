@@ -1,6 +1,6 @@
 import { openQuestions, openStops } from '../../core/cards/findings'
 import { markOf } from '../../core/copies/mark'
-import type { ProductionFacts } from '../../core/line/line'
+import type { ProductionFacts } from '../../core/line/facts'
 import { dayIn } from '../../core/units/day'
 import type { Db } from '../db/connection'
 import { knownBytes } from '../db/queries/bytes'

@@ -1,11 +1,12 @@
 import { contentOf } from '../../core/cards/load'
 import type { Db } from '../db/connection'
 import { cardStamps, putCardStamps, type CardStamp } from '../db/queries/stays'
-import type { WalkedEntry } from '../engine/walk'
 import { stampOf, type Listing } from '../media/listing'
 import type { Medium } from '../media/mediumOf'
 
 type Stamps = Exclude<Awaited<ReturnType<Medium['stamps']>>, 'none'>
+
+type Entry = Listing['walked'][number]
 
 /** What a card listed, on a file system that tells a file from another of its size and time. */
 interface Seen {
@@ -83,7 +84,7 @@ function listsTheSame(before: Seen, now: Seen): boolean {
   )
 }
 
-function isSameEntry(a: WalkedEntry, b: WalkedEntry | undefined, stamps: Stamps): boolean {
+function isSameEntry(a: Entry, b: Entry | undefined, stamps: Stamps): boolean {
   if (b?.kind !== a.kind || !a.path.equals(b.path)) return false
   if (a.kind !== 'file') return true
   const hasSameNode = stamps !== 'inode-and-change' || a.node === b.node

@@ -8,16 +8,18 @@ import { anyOf } from '../anyOf'
 import type { Db } from '../connection'
 import { pageOf } from '../page'
 
+const withMaster = (db: Db) =>
+  db
+    .selectFrom('deliverable')
+    .innerJoin('mediaFile', 'mediaFile.id', 'deliverable.mediaFileId')
+    .innerJoin('volume', 'volume.id', 'deliverable.volumeId')
+    .selectAll('deliverable')
+    .select(['mediaFile.name as clipName', 'mediaFile.probe as master', 'volume.name as volumeName'])
+
 /** Deliverables of a production, the newest first where it is asked for. */
 export const deliverablePage = (db: Db, productionId: string, asked: PageAsked) =>
   pageOf(
-    db
-      .selectFrom('deliverable')
-      .innerJoin('mediaFile', 'mediaFile.id', 'deliverable.mediaFileId')
-      .innerJoin('volume', 'volume.id', 'deliverable.volumeId')
-      .selectAll('deliverable')
-      .select(['mediaFile.name as clipName', 'mediaFile.probe as master', 'volume.name as volumeName'])
-      .where('deliverable.productionId', '=', productionId),
+    withMaster(db).where('deliverable.productionId', '=', productionId),
     { by: 'deliverable.made_at', type: 'timestamptz', id: 'deliverable.id' },
     asked,
   )
@@ -47,8 +49,7 @@ export const deliverableCounts = (db: Db, productionIds: readonly string[]) =>
     .execute()
 
 /** A deliverable; `undefined` when there is none. */
-export const deliverable = (db: Db, id: string) =>
-  db.selectFrom('deliverable').selectAll().where('id', '=', id).executeTakeFirst()
+export const deliverable = (db: Db, id: string) => withMaster(db).where('deliverable.id', '=', id).executeTakeFirst()
 
 /** Whether a file is known as a deliverable already. */
 export const deliverableAt = (db: Db, volumeId: string, path: string) =>

@@ -2,10 +2,9 @@ import { Router } from 'express'
 import { destinationOf } from '../../../core/exports/destination'
 import { deliveryPlan } from '../../../core/exports/plan'
 import { shownFrame, windowFault } from '../../../core/exports/reframe'
-import { allPass } from '../../../core/media/check'
 import { exportsApi, type DeliverableView } from '../../../contract/exports'
 import { deliverablePage, type DeliverableRow } from '../../db/queries/exports'
-import { deliveryChecks, deliveryPlanOf } from '../../facts/deliveries'
+import { deliveryChecks, deliveryPlanOf, passes } from '../../facts/deliveries'
 import { originalOf } from '../../media/originals'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
@@ -52,7 +51,6 @@ export function exportRoutes(context: Context): Router {
 }
 
 function deliverableView(row: DeliverableRow): DeliverableView {
-  const checks = deliveryChecks(row)
   return {
     id: row.id,
     clipName: row.clipName,
@@ -64,7 +62,7 @@ function deliverableView(row: DeliverableRow): DeliverableView {
     sizeBytes: row.sizeBytes,
     predictedBytes: deliveryPlanOf(row)?.sizeBytes ?? 0,
     madeAt: row.madeAt.toISOString(),
-    checks,
-    pass: allPass(checks),
+    checks: deliveryChecks(row),
+    pass: passes(row),
   }
 }

@@ -3,6 +3,7 @@ import { shelfApi, type BagView } from '../../../contract/shelf'
 import { deliverable } from '../../db/queries/exports'
 import { bagCounts, bagPage } from '../../db/queries/shelf'
 import { volume } from '../../db/queries/volumes'
+import { passes } from '../../facts/deliveries'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
 import { invalid, notFound } from '../problem'
@@ -40,7 +41,7 @@ export function shelfRoutes(context: Context): Router {
     const target = await volume(db, host, order.volumeId)
     if (!made) throw notFound('That deliverable')
     if (!target) throw notFound('That volume')
-    if (!made.pass && !order.why)
+    if (!passes(made) && !order.why)
       throw invalid('This film fails a check. Render it again, or say why it goes on the shelf all the same.', 'why')
     const title = made.path.slice(made.path.lastIndexOf('/') + 1)
     const taskId = await orderTask(

@@ -12,6 +12,7 @@ import { addBag, bagAt } from '../../db/queries/shelf'
 import { writeBag, type BagOrder, type WrittenBag } from '../../engine/bag'
 import type { Medium } from '../../engine/medium'
 import { readBag } from '../../engine/readBag'
+import { passes } from '../../facts/deliveries'
 import { CannotWork } from '../../media/cannotWork'
 import { targetVolume } from '../../media/originals'
 import { partsOf, volumeMedium } from '../../media/mediumOf'
@@ -54,7 +55,7 @@ async function runBag({ db, host, attemptId, control, progress }: Work, input: T
     `Master: ${clip.pathText} of “${clip.loadLabel}”`,
     `Window: ${made.cropWindow.widthPx}×${made.cropWindow.heightPx} at ${made.cropWindow.x}, ${made.cropWindow.y}`,
     `Made: ${made.madeAt.toISOString()}`,
-    ...(made.pass ? [] : [`It fails a check, and was put on the shelf all the same: ${input.why ?? ''}`]),
+    ...(passes(made) ? [] : [`It fails a check, and was put on the shelf all the same: ${input.why ?? ''}`]),
     '',
     'Check: sha256sum --strict -c manifest-sha256.txt, in the folder of this bag.',
     '',

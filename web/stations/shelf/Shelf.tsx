@@ -106,7 +106,7 @@ function Shelving({ films, productionId, written, volumeNames }: ShelvingProps) 
                 onChange={setChosen}
                 options={films.map((one) => ({
                   value: one.id,
-                  label: `${one.destinationName}, ${one.clipName}${one.pass ? '' : ' (does not pass)'}`,
+                  label: `${one.pass ? '' : 'Fails: '}${one.destinationName}, ${one.clipName}`,
                 }))}
               />
               <VolumeChoice label="Onto" volumes={storage.volumes} value={volumeId} onChange={setVolume} />
