@@ -1,7 +1,15 @@
 import { Router } from 'express'
 import { TIME_TICKS } from '../../../core/cards/review'
 import { previewTitle, reviewApi, type WatchView, type Waveform } from '../../../contract/review'
-import { isShotOf, nameableRows, putNames, putReviews, reviewPage, unmatchedShotsOf } from '../../db/queries/review'
+import {
+  isShotOf,
+  nameableRows,
+  putNames,
+  putReviews,
+  reviewedProductions,
+  reviewPage,
+  unmatchedShotsOf,
+} from '../../db/queries/review'
 import { lensesBeside } from '../../db/queries/rigs'
 import { takeOf } from '../../db/queries/takes'
 import { tellChanged } from '../../db/queries/tasks'
@@ -52,8 +60,11 @@ export function reviewRoutes(context: Context): Router {
     const said = [take, ...lenses].flatMap((one) =>
       one ? saidOfFiles(one, { ...body, ranges: recounted(body.ranges, take.ticks, one.ticks) }) : [],
     )
+    const isReviewed = async () => (await reviewedProductions(db, [clip.productionId])).size > 0
+    const before = await isReviewed()
     await putReviews(db, said)
-    await tellChanged(db, 'review')
+    // The next step is another one from the first verdict on, and the line is not asked for each of them.
+    await tellChanged(db, 'review', ...((await isReviewed()) === before ? [] : (['productions'] as const)))
   })
 
   serve(router, reviewApi.watch, async ({ params }): Promise<WatchView> => {
