@@ -7,7 +7,7 @@ import { framingAnswer, framingSentence, middleThird, middleWindow, sharedWindow
 import { guidesOf, guidesSvg, lineWidth, paintGuides, strokesOf } from './guides'
 import { differenceWords, expandedBytes, learn, median, offloadSeconds, outlying } from './measured'
 import { commonTimeline, rateAnswer, slowFactor, steadyShutters } from './rates'
-import { passes, shotRows, shotsFromRows, shotsSentence, type Shot } from './shots'
+import { passes, shotRows, shotsFromRows, shotsNotOn, shotsSentence, type Shot } from './shots'
 
 const to = (id: string) => DESTINATIONS.find((one) => one.id === id) ?? expect.fail(`no destination ${id}`)
 const UHD = { widthPx: 3840, heightPx: 2160 }
@@ -165,6 +165,27 @@ describe('a shot list', () => {
     ])
     expect(passes(shot('Verse'), 1)).toHaveLength(1)
     expect(shotsSentence([shot('a', { filmedAt: 'x' }), shot('b')])).toBe('1 of 2 filmed; next “b”.')
+  })
+
+  it('of a table that comes again are added once, and nothing is cut unsaid', () => {
+    const rows = [['Gulls'], ['Moon'], ['Gulls']]
+    const { shots } = shotsFromRows(rows, names)
+    expect(shotsNotOn([], shots)).toHaveLength(3)
+    expect(shotsNotOn(shots, shots)).toEqual([])
+    expect(shotsNotOn(shots.slice(0, 2), shots).map((one) => one.name)).toEqual(['Gulls'])
+    expect(shotsNotOn([shot('Gulls', { notes: 'low' })], shots)).toHaveLength(3)
+    const long = shotsFromRows(
+      [
+        ['x'.repeat(121), '', '', 'y'.repeat(501)],
+        ['x'.repeat(120), '', '', 'y'.repeat(500)],
+      ],
+      names,
+    )
+    expect(long.shots.map((one) => [one.name.length, one.notes.length])).toEqual(Array(2).fill([120, 500]))
+    expect(long.faults).toEqual([
+      'Line 1: of the 501 characters of its notes 500 are kept.',
+      'Line 1: of the 121 characters of its name 120 are kept.',
+    ])
   })
 
   it('comes back from a table as it went into one', () => {

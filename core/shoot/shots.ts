@@ -112,8 +112,26 @@ export function shotsFromRows(rows: readonly (readonly string[])[], names: ShotN
     const filmedAt = MOMENT.test(filmed) && !Number.isNaN(Date.parse(filmed)) ? filmed : null
     if (filmed !== '' && filmedAt === null)
       faults.push(`Line ${line + 1}: “${filmed}” is no time such as 2026-11-26T09:30:00Z.`)
-    const notes = plain(row[at.notes]).slice(0, 500)
-    return [{ name: name.slice(0, 120), cameraId, deliverables, notes, filmedAt }]
+    const kept = (text: string, most: number, what: string) => {
+      if (text.length > most)
+        faults.push(`Line ${line + 1}: of the ${text.length} characters of its ${what} ${most} are kept.`)
+      return text.slice(0, most)
+    }
+    const notes = kept(plain(row[at.notes]), 500, 'notes')
+    return [{ name: kept(name, 120, 'name'), cameraId, deliverables, notes, filmedAt }]
   })
   return { shots, faults }
+}
+
+/** Those shots of a table that are not on the list yet, so that the same table changes nothing when it comes again. */
+export function shotsNotOn(list: readonly NewShot[], shots: readonly NewShot[]): NewShot[] {
+  const textOf = ({ name, cameraId, deliverables, notes }: NewShot) =>
+    JSON.stringify([name, cameraId, [...deliverables].sort(), notes])
+  const left = new Map<string, number>()
+  for (const shot of list) left.set(textOf(shot), (left.get(textOf(shot)) ?? 0) + 1)
+  return shots.filter((shot) => {
+    const there = left.get(textOf(shot)) ?? 0
+    left.set(textOf(shot), there - 1)
+    return there <= 0
+  })
 }

@@ -139,6 +139,20 @@ test('shots are moved by hand, ticked on a phone without a network, and come bac
   })
   await expect(page.getByText('Line 3: no camera is called “Nobody”.')).toBeVisible()
   await expect(rows).toHaveCount(14)
+  // The same again, in the encoding of an old spreadsheet, changes nothing; a page of the web is none.
+  await page.getByLabel('Shots as CSV').setInputFiles({
+    name: 'more again.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('\uFEFFShot,Camera,For\r\n"Gulls, low",Plover,Tall short\r\nMoon,Nobody,\r\n', 'utf16le'),
+  })
+  await expect(page.getByText('2 shots of the file are on the list already.')).toBeVisible()
+  await page.getByLabel('Shots as CSV').setInputFiles({
+    name: 'sign in.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('<!DOCTYPE html><html><body>Sign in first</body></html>'),
+  })
+  await expect(page.getByText('This is a web page, not a table.')).toBeVisible()
+  await expect(rows).toHaveCount(14)
 
   // One file for a phone of 390 pixels, opened from the disk and without a network.
   await along.click()

@@ -1,10 +1,12 @@
 import { execFileSync } from 'node:child_process'
-import { mkdtempSync, readFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { isContainerHead } from '../../core/media/containerHead'
+import { nothingIn } from '../../core/media/nothingIn'
 import { findCut } from '../../core/media/truncation'
+import { probeFile } from '../../server/engine/probe'
 
 const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-cut-'))
 const source = (bytes: Buffer) => ({
@@ -104,5 +106,26 @@ describe('the end of a file', () => {
     const sound = made('open.wav', '-vn')
     sound.writeUInt32LE(0, 4)
     expect((await findCut(source(sound)))?.sentence).toContain('never finished')
+  })
+})
+
+describe('a recording that ended before its first frame', () => {
+  it('is told from one that goes on, and no rate is made up for it', async () => {
+    const fragments = ['-movflags', '+empty_moov+frag_keyframe+default_base_moof', '-g', '5']
+    const film = made('fragments.mp4', ...X264, '-c:a', 'aac', ...fragments)
+    const at = (name: string, bytes: Buffer) => {
+      const path = join(folder, name)
+      writeFileSync(path, bytes)
+      return probeFile(Buffer.from(path))
+    }
+    // Source: ISO/IEC 14496-12, 8.8: fragments follow the head as boxes of their own.
+    const head = film.subarray(0, film.indexOf('moof') - 4)
+    expect(nothingIn(await at('head.mp4', head))).toBe(
+      'it holds no frame: the recording ended before the first one was written',
+    )
+    const second = film.indexOf('moof', film.indexOf('moof') + 4) - 4
+    expect(nothingIn(await at('one fragment.mp4', film.subarray(0, second)))).toBeUndefined()
+    expect(nothingIn(await at('whole.mp4', film))).toBeUndefined()
+    expect(nothingIn(await at('sound.wav', made('one second.wav', '-vn')))).toBeUndefined()
   })
 })

@@ -1,4 +1,5 @@
 import type { MediaFacts, SidecarField, VideoTrack } from '../../../core/media/facts'
+import { nothingIn } from '../../../core/media/nothingIn'
 import { findCut } from '../../../core/media/truncation'
 import { withBytes } from '../../engine/byteSource'
 import type { Medium } from '../../engine/medium'
@@ -33,7 +34,8 @@ export async function lookAtClip(
   const cut = await cutOf(path, file.sizeBytes)
   try {
     const probe = { ...(await probeFile(path, control)), sidecar: await sidecarOf(medium, sidecars) }
-    if (!probe.video && !probe.audio) return { ...nothing, cut, probe, trouble: 'it holds neither picture nor sound' }
+    const trouble = nothingIn(probe)
+    if (trouble !== undefined) return { ...nothing, cut, trouble }
     return { probe, trouble: undefined, cut, hasPicture: probe.video !== undefined, picture: undefined }
   } catch (error) {
     if (error instanceof Stopped) throw error

@@ -2,10 +2,11 @@ import Papa from 'papaparse'
 import { FileUp, Printer, Smartphone, Table2 } from 'lucide-react'
 import { useRef, useState, type ChangeEvent } from 'react'
 import { shotPage } from '../../../core/shoot/shotPage'
-import { shotRows, shotsFromRows, type Shot, type ShotNames } from '../../../core/shoot/shots'
+import { shotRows, shotsFromRows, shotsNotOn, type Shot, type ShotNames } from '../../../core/shoot/shots'
 import { csv } from '../../../core/units/csv'
 import { fileTitle } from '../../../core/units/fileTitle'
 import { counted } from '../../../core/units/quantity'
+import { tableText } from '../../../core/units/tableText'
 import { shootApi, ticksBody } from '../../../contract/shoot'
 import { Button } from '../../parts/Button'
 import { Menu } from '../../parts/Menu'
@@ -47,24 +48,35 @@ export function ShotPapers({ productionId, shots, names }: ShotPapersProps) {
       return
     }
     chosen
-      .text()
-      .then(read)
-      .catch(() => setFault(new Error(`${chosen.name} could not be read. Choose it again.`)))
+      .arrayBuffer()
+      .catch(() => {
+        throw new Error(`${chosen.name} could not be read. Choose it again.`)
+      })
+      .then((bytes) => read(tableText(new Uint8Array(bytes)).text))
+      .catch((error: unknown) => setFault(error instanceof Error ? error : new Error(String(error))))
   }
 
   const readTable = (text: string) => {
-    const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: true })
+    const { data } = Papa.parse<string[]>(text, { skipEmptyLines: true })
     const read = shotsFromRows(data, names)
     if (read.shots.length === 0) {
       setFault(new Error('No shot stands in this file. It needs one shot a line, its name first.'))
       return
     }
+    const fresh = shotsNotOn(shots, read.shots)
+    const known = read.shots.length - fresh.length
+    const already =
+      known > 0 ? [`${counted(known, 'shot')} of the file ${known === 1 ? 'is' : 'are'} on the list already.`] : []
+    if (fresh.length === 0) {
+      setSaid([...already, ...read.faults])
+      return
+    }
     add.mutate(
       {
         params: { id: productionId },
-        body: { shots: read.shots.map((shot) => ({ ...shot, deliverables: [...shot.deliverables] })), passes: 1 },
+        body: { shots: fresh.map((shot) => ({ ...shot, deliverables: [...shot.deliverables] })), passes: 1 },
       },
-      { onSuccess: () => setSaid([`${counted(read.shots.length, 'shot')} added at the end.`, ...read.faults]) },
+      { onSuccess: () => setSaid([`${counted(fresh.length, 'shot')} added at the end.`, ...already, ...read.faults]) },
     )
   }
 
