@@ -132,25 +132,16 @@ test('shots are moved by hand, ticked on a phone without a network, and come bac
   await along.click()
   const table = await saved(page, page.getByRole('menuitem', { name: /^As a table/ }), 'shots.csv')
   expect(readFileSync(table, 'utf8').split('\r\n')[0]).toBe('Shot,Camera,For,Notes,Filmed')
-  await page.getByLabel('Shots as CSV').setInputFiles({
-    name: 'more.csv',
-    mimeType: 'text/csv',
-    buffer: Buffer.from('Shot,Camera,For\r\n"Gulls, low",Plover,Tall short\r\nMoon,Nobody,\r\n'),
-  })
+  const give = (name: string, buffer: Buffer) =>
+    page.getByLabel('Shots as CSV').setInputFiles({ name, mimeType: 'text/csv', buffer })
+  const more = 'Shot,Camera,For\r\n"Gulls, low",Plover,Tall short\r\nMoon,Nobody,\r\n'
+  await give('more.csv', Buffer.from(more))
   await expect(page.getByText('Line 3: no camera is called “Nobody”.')).toBeVisible()
   await expect(rows).toHaveCount(14)
   // The same again, in the encoding of an old spreadsheet, changes nothing; a page of the web is none.
-  await page.getByLabel('Shots as CSV').setInputFiles({
-    name: 'more again.csv',
-    mimeType: 'text/csv',
-    buffer: Buffer.from('\uFEFFShot,Camera,For\r\n"Gulls, low",Plover,Tall short\r\nMoon,Nobody,\r\n', 'utf16le'),
-  })
+  await give('more again.csv', Buffer.from(`\uFEFF${more}`, 'utf16le'))
   await expect(page.getByText('2 shots of the file are on the list already.')).toBeVisible()
-  await page.getByLabel('Shots as CSV').setInputFiles({
-    name: 'sign in.csv',
-    mimeType: 'text/csv',
-    buffer: Buffer.from('<!DOCTYPE html><html><body>Sign in first</body></html>'),
-  })
+  await give('sign in.csv', Buffer.from('<!DOCTYPE html><html><body>Sign in first</body></html>'))
   await expect(page.getByText('This is a web page, not a table.')).toBeVisible()
   await expect(rows).toHaveCount(14)
 
