@@ -1,5 +1,6 @@
 import { object, string, type InferType } from 'yup'
 import type { FileCheck } from '../core/media/check'
+import type { ProxyState } from '../core/proxies/check'
 import { id, ids } from './id'
 import { ask, order, type Ordered } from './endpoint'
 import { pageQuery, typedFilter, type Page } from './page'
@@ -38,7 +39,7 @@ export interface ProxyView {
     readonly path: string
     readonly sizeBytes: number
     readonly checks: readonly FileCheck[]
-    readonly pass: boolean
+    readonly state: ProxyState
   } | null
 }
 
@@ -48,6 +49,8 @@ export interface ProxyCounts {
   readonly wanted: number
   readonly equal: number
   readonly differ: number
+  /** Made before their sound was compared with the original's. */
+  readonly unchecked: number
   /** What those that are still to be made will have together, at most. */
   readonly openBytes: number
   /** The same as a few coded seconds of some clips let expect it; `null` before any were. */
@@ -55,11 +58,11 @@ export interface ProxyCounts {
 }
 
 /** Which clips are asked for, by how their proxy stands. */
-export const PROXIES_SHOWN = ['all', 'none', 'differs', 'equal'] as const
+export const PROXIES_SHOWN = ['all', 'none', 'unchecked', 'differs', 'equal'] as const
 
 /** Which clips that can have a proxy are asked for. */
 export const proxiesQuery = pageQuery(['name', 'size'], {
-  /** All clips, those without a proxy, or those whose proxy differs or is equal. */
+  /** All clips, those without a proxy, or those whose proxy is to be checked, differs or is equal. */
   show: string()
     .oneOf(PROXIES_SHOWN, `Show ${PROXIES_SHOWN.join(', ')}.`)
     .default('all'),
@@ -74,6 +77,11 @@ export const proxiesApi = {
   counts: ask<ProxyCounts>()('proxies', '/productions/:id/proxies/counts'),
   /** Codes a few seconds of some clips, to know what the open ones will have. 409 while it is under way or without a copy. */
   estimate: order<Ordered>()('POST', '/productions/:id/proxies/estimate', {
+    status: 202,
+    changes: ['proxies', 'tasks'],
+  }),
+  /** Compares the proxies that are to be checked with their originals. 409 while it is under way. */
+  recheck: order<Ordered>()('POST', '/productions/:id/proxies/recheck', {
     status: 202,
     changes: ['proxies', 'tasks'],
   }),

@@ -96,6 +96,14 @@ export const TASK_KINDS = {
     input: object({ clipId: id(), volumeId: id() }),
     subject: (input: { clipId: string }) => input.clipId,
   },
+  /** Compares proxies that were made before their sound was compared; also by itself, at night. */
+  recheck: {
+    station: 'proxies',
+    line: 'pictures',
+    topics: ['proxies', 'productions'],
+    input: object({ productionId: id() }),
+    subject: (input: { productionId: string }) => input.productionId,
+  },
   /** A few seconds of some clips are coded, to know what a batch of proxies will have. */
   estimate: {
     station: 'proxies',

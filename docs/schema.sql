@@ -93,7 +93,7 @@ CREATE FUNCTION public.count_media_files() RETURNS trigger
     -- Only an update has rows that were there before; a statement whose text is fixed is planned once.
     if tg_op = 'INSERT' then
       insert into load_summary as s
-        (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxy_bytes_open)
+        (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxies_unchecked, proxy_bytes_open)
       select load_id, production_id,
         coalesce(sum(sign) filter (where shown and not goes_on), 0),
         coalesce(sum(sign) filter (where shown), 0),
@@ -102,17 +102,19 @@ CREATE FUNCTION public.count_media_files() RETURNS trigger
         coalesce(sum(sign) filter (where shown and has_video), 0),
         coalesce(sum(sign) filter (where shown and has_video and proxy = 'equal'), 0),
         coalesce(sum(sign) filter (where shown and has_video and proxy = 'differs'), 0),
-        coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy <> 'equal'), 0)
+        coalesce(sum(sign) filter (where shown and has_video and proxy = 'unchecked'), 0),
+        coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy not in ('equal', 'unchecked')), 0)
       from (select *, 1 as sign from new_files) as files
       group by load_id, production_id order by load_id, production_id
       on conflict (load_id, production_id) do update set
         clips = s.clips + excluded.clips, media = s.media + excluded.media, length_ms = s.length_ms + excluded.length_ms,
         playable = s.playable + excluded.playable, videos = s.videos + excluded.videos,
         proxies_equal = s.proxies_equal + excluded.proxies_equal, proxies_differ = s.proxies_differ + excluded.proxies_differ,
+        proxies_unchecked = s.proxies_unchecked + excluded.proxies_unchecked,
         proxy_bytes_open = s.proxy_bytes_open + excluded.proxy_bytes_open;
     else
       insert into load_summary as s
-        (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxy_bytes_open)
+        (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxies_unchecked, proxy_bytes_open)
       select load_id, production_id,
         coalesce(sum(sign) filter (where shown and not goes_on), 0),
         coalesce(sum(sign) filter (where shown), 0),
@@ -121,13 +123,15 @@ CREATE FUNCTION public.count_media_files() RETURNS trigger
         coalesce(sum(sign) filter (where shown and has_video), 0),
         coalesce(sum(sign) filter (where shown and has_video and proxy = 'equal'), 0),
         coalesce(sum(sign) filter (where shown and has_video and proxy = 'differs'), 0),
-        coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy <> 'equal'), 0)
+        coalesce(sum(sign) filter (where shown and has_video and proxy = 'unchecked'), 0),
+        coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy not in ('equal', 'unchecked')), 0)
       from (select *, 1 as sign from new_files union all select *, -1 as sign from old_files) as files
       group by load_id, production_id order by load_id, production_id
       on conflict (load_id, production_id) do update set
         clips = s.clips + excluded.clips, media = s.media + excluded.media, length_ms = s.length_ms + excluded.length_ms,
         playable = s.playable + excluded.playable, videos = s.videos + excluded.videos,
         proxies_equal = s.proxies_equal + excluded.proxies_equal, proxies_differ = s.proxies_differ + excluded.proxies_differ,
+        proxies_unchecked = s.proxies_unchecked + excluded.proxies_unchecked,
         proxy_bytes_open = s.proxy_bytes_open + excluded.proxy_bytes_open;
     end if;
     return null;
@@ -544,7 +548,8 @@ CREATE TABLE public.load_summary (
     proxies_differ integer DEFAULT 0 NOT NULL,
     proxy_bytes_open bigint DEFAULT 0 NOT NULL,
     media integer DEFAULT 0 NOT NULL,
-    production_id uuid NOT NULL
+    production_id uuid NOT NULL,
+    proxies_unchecked integer DEFAULT 0 NOT NULL
 );
 
 CREATE TABLE public.media_file (
@@ -578,7 +583,7 @@ CREATE TABLE public.media_file (
     shift_ms bigint DEFAULT 0 NOT NULL,
     same_as uuid,
     goes_on boolean DEFAULT false NOT NULL,
-    CONSTRAINT media_file_proxy_check CHECK ((proxy = ANY (ARRAY['none'::text, 'equal'::text, 'differs'::text])))
+    CONSTRAINT media_file_proxy_check CHECK ((proxy = ANY (ARRAY['none'::text, 'unchecked'::text, 'equal'::text, 'differs'::text])))
 );
 
 CREATE TABLE public.mirror (
@@ -727,7 +732,8 @@ CREATE TABLE public.proxy (
     decoded_frames integer,
     decode_errors integer,
     times_compared integer,
-    worst_seconds double precision
+    worst_seconds double precision,
+    sounds jsonb
 );
 
 CREATE TABLE public.proxy_sample (
@@ -1381,6 +1387,8 @@ CREATE INDEX media_file_path ON public.media_file USING btree (production_id, so
 CREATE INDEX media_file_production ON public.media_file USING btree (production_id);
 
 CREATE INDEX media_file_same ON public.media_file USING btree (same_as) WHERE (same_as IS NOT NULL);
+
+CREATE INDEX media_file_unchecked ON public.media_file USING btree (production_id, sort_path) WHERE (proxy = 'unchecked'::text);
 
 CREATE INDEX media_file_words ON public.media_file USING gin (public.search_words(name));
 

@@ -1,5 +1,6 @@
 import { decodedChecks, fileCheck, remarked, type FileCheck } from '../media/check'
 import { colourTags } from '../media/colour'
+import { soundCheck, type SoundCompared } from '../media/compareSound'
 import { isVariable, type MeasuredFields, type MediaFacts, type VideoTrack } from '../media/facts'
 import { frameRateLabel, sameRate } from '../units/frameRate'
 import { frameSizeText } from '../units/frameSize'
@@ -27,6 +28,10 @@ export interface MeasuredDelivery {
   readonly black?: boolean
   /** What came out when the file was decoded from end to end, sound and all; `undefined` as above. */
   readonly decoded?: { readonly frames: number; readonly errors: number }
+  /** Its sound against the master's; `undefined` as above, or where there is none. */
+  readonly sound?: SoundCompared
+  /** By how many dB a mix of full channels was lowered. */
+  readonly loweredDb?: number
 }
 
 /** How far average bit rate and size may lie above the order; muxing and short clips cost a little. */
@@ -47,7 +52,7 @@ export function checkDelivery(plan: DeliveryPlan, file: MediaFacts, measured: Me
     ...geometryChecks(plan, video, measured),
     ...timeChecks(plan, file, video),
     ...codingChecks(plan, file, video, measured),
-    ...soundChecks(plan, file),
+    ...soundChecks(plan, file, measured),
   ]
 }
 
@@ -204,8 +209,13 @@ function codingChecks(
   ]
 }
 
-function soundChecks({ sound, leftOut }: DeliveryPlan, { audio, videos, sounds, others }: MediaFacts): FileCheck[] {
-  const found = audio ? `${audio.codec.toUpperCase()}, ${counted(audio.channels, 'channel')}` : 'none'
+function soundChecks(
+  { sound, leftOut }: DeliveryPlan,
+  { audio, videos, sounds, others }: MediaFacts,
+  { sound: compared, loweredDb = 0 }: MeasuredDelivery,
+): FileCheck[] {
+  const lowered = loweredDb > 0 ? `, ${loweredDb.toFixed(1)} dB lower so that the mix does not clip` : ''
+  const found = audio ? `${audio.codec.toUpperCase()}, ${counted(audio.channels, 'channel')}${lowered}` : 'none'
   const wanted = sound ? 1 : 0
   const tracks = fileCheck(
     'Tracks',
@@ -230,6 +240,7 @@ function soundChecks({ sound, leftOut }: DeliveryPlan, { audio, videos, sounds, 
           ),
         ]
       : []),
+    ...(compared ? [soundCheck('Sound, second by second', compared)] : []),
     leftOut ? remarked(tracks, 'note') : tracks,
   ]
 }

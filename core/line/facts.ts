@@ -17,7 +17,13 @@ export interface ProductionFacts {
   /** Cards that are being looked at for the first time. */
   readonly cardsLooking: number
   readonly loads: readonly LoadFacts[]
-  readonly proxies: { readonly wanted: number; readonly made: number; readonly failed: number }
+  readonly proxies: {
+    readonly wanted: number
+    readonly made: number
+    readonly failed: number
+    /** Made before their sound was compared. */
+    readonly unchecked: number
+  }
   readonly storage: { readonly sizeBytes: number; readonly tightVolume: string | undefined }
   readonly exports: {
     readonly made: number

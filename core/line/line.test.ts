@@ -10,7 +10,7 @@ const nothing: ProductionFacts = {
   cardsWaiting: 0,
   cardsLooking: 0,
   loads: [],
-  proxies: { wanted: 0, made: 0, failed: 0 },
+  proxies: { wanted: 0, made: 0, failed: 0, unchecked: 0 },
   storage: { sizeBytes: 0, tightVolume: undefined },
   exports: { made: 0, failed: 0, unshelved: 0 },
   bags: { written: 0, verified: 0, single: 0 },
@@ -29,7 +29,7 @@ const load: LoadFacts = {
   looking: false,
 }
 const planned = { ...nothing, plan: { cameras: 1, sizeBytes: 45e9, cards: 1, tooSlow: 0, notClear: 0, missing: 0 } }
-const filmed = { ...planned, loads: [load], proxies: { wanted: 3, made: 3, failed: 0 } }
+const filmed = { ...planned, loads: [load], proxies: { wanted: 3, made: 3, failed: 0, unchecked: 0 } }
 
 describe('the next step', () => {
   it('follows the order of the work, but safety goes first', () => {
@@ -66,7 +66,9 @@ describe('the next step', () => {
     expect(formatted([3, 1])).toContain('Copy “Curlew A” to another drive: its card is formatted')
     expect(formatted([1])).toContain('Look for the files of “Curlew A”')
     expect(formatted([3, 2])).toContain('reader')
-    expect(nextStep({ ...filmed, proxies: { wanted: 3, made: 1, failed: 0 } }).sentence).toBe('Make 2 proxies.')
+    expect(nextStep({ ...filmed, proxies: { wanted: 3, made: 1, failed: 0, unchecked: 0 } }).sentence).toBe(
+      'Make 2 proxies.',
+    )
     expect(nextStep(filmed).station).toBe('exports')
     const rendered = { ...filmed, exports: { made: 1, failed: 0, unshelved: 1 } }
     expect(nextStep(rendered).station).toBe('shelf')
@@ -92,7 +94,10 @@ describe('the next step', () => {
     expect(nextStep(done)).toMatchObject({ station: 'exports', sentence: expect.stringContaining('Do not upload it') })
     expect(nextStep({ ...filmed, storage: { sizeBytes: 1, tightVolume: 'Tide 1' } }).sentence).toContain('Tide 1')
     expect(nextStep({ ...filmed, reviewed: false }).sentence).toBe('Review the clips: keep the good ones.')
-    expect(nextStep({ ...filmed, proxies: { wanted: 3, made: 3, failed: 1 } }).station).toBe('proxies')
+    expect(nextStep({ ...filmed, proxies: { wanted: 3, made: 3, failed: 1, unchecked: 0 } }).station).toBe('proxies')
+    expect(nextStep({ ...filmed, proxies: { wanted: 3, made: 3, failed: 0, unchecked: 2 } }).sentence).toBe(
+      'Compare the sound of 2 proxies with that of the originals.',
+    )
     expect(
       nextStep({
         ...filmed,
@@ -109,7 +114,7 @@ describe('the next step', () => {
 
   it('is the worst of everything that is needed, and “everything” only where nothing is open anywhere', () => {
     let calm = 0
-    const closedFacts = { loads: [], proxies: { wanted: 0, made: 0, failed: 0 } }
+    const closedFacts = { loads: [], proxies: { wanted: 0, made: 0, failed: 0, unchecked: 0 } }
     // Mostly in order, so that what is left out somewhere is met by itself.
     const mostly = <T>(good: T, bad: fc.Arbitrary<T>) =>
       fc.oneof({ weight: 12, arbitrary: fc.constant(good) }, { weight: 1, arbitrary: bad })
@@ -125,7 +130,12 @@ describe('the next step', () => {
     const anyFacts = fc.record({
       plan: fc.record({ cameras: some, sizeBytes: some, cards: some, tooSlow: few, notClear: few, missing: few }),
       ...{ cardsWaiting: few, cardsLooking: few, loads: fc.array(anyLoad, { minLength: 1, maxLength: 3 }) },
-      proxies: fc.record({ wanted: fc.constant(2), made: mostly(2, fc.constantFrom(0, 1)), failed: few }),
+      proxies: fc.record({
+        wanted: fc.constant(2),
+        made: mostly(2, fc.constantFrom(0, 1)),
+        failed: few,
+        unchecked: few,
+      }),
       storage: fc.record({ sizeBytes: some, tightVolume: mostly(undefined, fc.constant('Tide 1')) }),
       exports: fc.record({ made: mostly(1, fc.constant(0)), failed: few, unshelved: few }),
       bags: fc.record({ written: fc.constant(2), verified: mostly(2, fc.constant(1)), single: few }),

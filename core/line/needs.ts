@@ -114,6 +114,14 @@ function work({ plan, loads, proxies, exports, bags, closed, reviewed }: Product
   const clear = loads.filter((load) => load.clear && !load.formatted)
   return [
     ...(open > 0 ? [say('proxies', `Make ${counted(open, 'proxy', 'proxies')}.`)] : []),
+    ...(proxies.unchecked > 0
+      ? [
+          say(
+            'proxies',
+            `Compare the sound of ${counted(proxies.unchecked, 'proxy', 'proxies')} with that of the original${proxies.unchecked === 1 ? '' : 's'}.`,
+          ),
+        ]
+      : []),
     ...(reviewed || proxies.wanted === 0
       ? []
       : [{ ...say('cards', 'Review the clips: keep the good ones.'), desk: 'review' }]),

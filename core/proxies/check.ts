@@ -1,6 +1,7 @@
-import { decodedChecks, fileCheck, type FileCheck } from '../media/check'
+import { allPass, decodedChecks, fileCheck, type FileCheck } from '../media/check'
 import { colourTags } from '../media/colour'
 import { isInterlaced, isVariable, type MediaFacts, type SoundTrack, type VideoTrack } from '../media/facts'
+import { soundCheck, type SoundCompared } from '../media/compareSound'
 import { frameRateText, sameRate } from '../units/frameRate'
 import { frameSizeText } from '../units/frameSize'
 import { proxyFrame } from './recipe'
@@ -11,6 +12,16 @@ export interface DecodedProxy {
   readonly errors: number
   /** The time stamps of both files side by side; `undefined` for a proxy that was made before they were compared. */
   readonly times: TimesCompared | undefined
+  /** Its sound against the original's, track by track; `undefined` for a proxy that was made before it was compared. */
+  readonly sounds?: readonly SoundCompared[] | undefined
+}
+
+/** How a proxy stands to its original; one that was made before its sound was compared is to be checked. */
+export type ProxyState = 'unchecked' | 'equal' | 'differs'
+
+export function proxyState(original: MediaFacts, checks: readonly FileCheck[], decoded?: DecodedProxy): ProxyState {
+  if (!allPass(checks)) return 'differs'
+  return original.sounds.length > 0 && decoded?.sounds === undefined ? 'unchecked' : 'equal'
 }
 
 /** Two lists of time stamps, frame by frame. */
@@ -51,8 +62,8 @@ const sameSounds = (a: readonly SoundTrack[], b: readonly SoundTrack[]) =>
 
 /**
  * A proxy against its original: time stamp of each frame, rate, frame count, duration within half a frame, frame size
- * of the recipe, sample aspect, scan, rotation, colours and range, all sound tracks with their layouts and offsets, and
- * start timecode. Common practice, no source.
+ * of the recipe, sample aspect, scan, rotation, colours and range, all sound tracks with their layouts and offsets, what
+ * they sound like second by second, and start timecode. Common practice, no source.
  */
 export function checkProxy(
   original: MediaFacts,
@@ -66,6 +77,9 @@ export function checkProxy(
     ...(decoded ? decodingChecks(from, to, decoded) : []),
     ...pictureChecks(from, to, fraction),
     ...soundChecks(original, proxy),
+    ...(decoded?.sounds ?? []).map((sound, at, all) =>
+      soundCheck(`Sound${all.length > 1 ? ` ${at + 1}` : ''}, second by second`, sound),
+    ),
     fileCheck(
       'Start timecode',
       (original.timecode ?? 'none') === (proxy.timecode ?? 'none'),
@@ -75,12 +89,12 @@ export function checkProxy(
   ]
 }
 
-function decodingChecks(from: VideoTrack, to: VideoTrack, { times, ...decoded }: DecodedProxy): FileCheck[] {
+function decodingChecks(from: VideoTrack, to: VideoTrack, { times, frames, errors }: DecodedProxy): FileCheck[] {
   const period = from.rate.den / from.rate.num
   const slack = Math.min(period / 4, ROUNDING_SECONDS)
   const worst = times && `${times.frames} compared, ${(times.worstSeconds * 1000).toFixed(1)} ms apart at most`
   return [
-    ...decodedChecks(to.frames, decoded),
+    ...decodedChecks(to.frames, { frames, errors }),
     ...(times
       ? [
           fileCheck(

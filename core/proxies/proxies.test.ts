@@ -4,7 +4,8 @@ import { isMediaName } from '../media/mediaName'
 import type { MediaFacts, VideoTrack } from '../media/facts'
 import { testFacts, testPicture, testSound } from '../media/testFacts'
 import { frameRate } from '../units/frameRate'
-import { checkProxy } from './check'
+import { checkProxy, proxyState } from './check'
+import { proxySentence } from './sentence'
 import { clipsToSample, measuredShare, sampleParts } from './estimate'
 import { mostProxyBytes, proxyAspectError, proxyBitRate, proxyChanges, proxyFrame } from './recipe'
 
@@ -59,6 +60,23 @@ describe('proxies', () => {
     expect(failing(proxy({ matrix: 'smpte170m' }))).toEqual(['Colour tags'])
     expect(failing({ ...proxy(), sounds: [testSound(), testSound()] })).toEqual(['Sound'])
     expect(failing({ ...proxy(), audio: testSound({ startSeconds: 0.2 }) })).toEqual(['Sound against picture'])
+  })
+
+  it('are equal only when their sound was compared, and is', () => {
+    const times = { frames: 100, worstSeconds: 0 }
+    const state = (sounds?: { unlike: number; steps: number }[]) => {
+      const compared = sounds?.map((sound) => ({ seconds: 4, firstUnlike: sound.unlike > 0 ? 2 : null, ...sound }))
+      const decoded = { frames: 100, errors: 0, times, sounds: compared }
+      return proxyState(original, checkProxy(original, proxy(), 2, decoded), decoded)
+    }
+    expect(state()).toBe('unchecked')
+    expect(state([{ unlike: 0, steps: 0 }])).toBe('equal')
+    expect(state([{ unlike: 1, steps: 0 }])).toBe('differs')
+    expect(state([{ unlike: 0, steps: 3 }])).toBe('differs')
+    const silent = testFacts({ video, audio: undefined })
+    expect(proxyState(silent, checkProxy(silent, { ...silent, video: proxy().video }, 2))).toBe('equal')
+    expect(proxySentence({ wanted: 3, equal: 2, differ: 0, unchecked: 1 })).toMatch(/^1 proxy is to be checked/)
+    expect(proxySentence({ wanted: 3, equal: 1, differ: 1, unchecked: 1 })).toMatch(/^1 proxy differs/)
   })
 
   it('count their sound, and say what they change', () => {

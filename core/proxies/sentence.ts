@@ -5,12 +5,15 @@ export interface ProxyTally {
   readonly wanted: number
   readonly equal: number
   readonly differ: number
+  readonly unchecked: number
 }
 
 /** The answer of the station: a difference comes first, since it would be edited with. */
-export function proxySentence({ wanted, equal, differ }: ProxyTally): string {
+export function proxySentence({ wanted, equal, differ, unchecked }: ProxyTally): string {
   if (differ > 0)
     return `${counted(differ, 'proxy', 'proxies')} ${differ === 1 ? 'differs from its original' : 'differ from their originals'}: do not edit with ${differ === 1 ? 'it' : 'them'}.`
+  if (unchecked > 0)
+    return `${counted(unchecked, 'proxy is', 'proxies are')} to be checked: the sound was not compared when ${unchecked === 1 ? 'it was' : 'they were'} made.`
   if (equal === wanted)
     return `${equal === 1 ? 'The one proxy equals its' : `All ${equal} proxies equal their`} original${equal === 1 ? '' : 's'} in every check.`
   return equal === 0

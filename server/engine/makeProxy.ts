@@ -1,5 +1,6 @@
 import { fieldsOf, isInterlaced, isVariable, type MediaFacts, type VideoTrack } from '../../core/media/facts'
 import { HALF_SIZE, proxyFrame, proxyPictureBits, proxySoundBits } from '../../core/proxies/recipe'
+import type { FrameRate } from '../../core/units/frameRate'
 import { parseTimecode } from '../../core/units/timecode'
 import { tagOptions } from './colourOptions'
 import { INPUT } from './tool'
@@ -50,13 +51,25 @@ function pictureFilter(video: VideoTrack): string {
     `scale=${width}:${height}:flags=bicubic${colours}`,
     `setsar=${video.sampleAspect.replace(':', '/')}`,
     video.range === 'full' && video.chroma !== 'RGB' ? 'format=yuvj420p' : 'format=yuv420p',
+    ...(isVariable(video) ? [] : onItsGrid(video.rate)),
   ].join(',')
 }
 
-/** A constant rate counts in its own frames; a variable one on the clock of the original. */
+/** Ticks a second: a whole number for each frame, and fine enough that the first frame keeps its distance to the sound. */
+const ticksOf = ({ num }: FrameRate) => num * Math.ceil(24_000 / num)
+
+/** Times of a constant rate that a container has rounded go back onto the grid, which begins where the picture does. */
+function onItsGrid(rate: FrameRate): string[] {
+  const [frames, ticks] = [`${rate.num}/${rate.den}`, ticksOf(rate)]
+  return [`settb=1/${ticks}`, `setpts='STARTPTS+round((PTS-STARTPTS)*TB*${frames})*${(ticks * rate.den) / rate.num}'`]
+}
+
+/** A constant rate counts in parts of its own frames; a variable one on the clock of the original. */
 const timing = (video: VideoTrack): string[] => [
   ...['-fps_mode', 'passthrough'],
-  ...['-enc_time_base:v', isVariable(video) ? '-1' : `${video.rate.den}:${video.rate.num}`],
+  ...(isVariable(video)
+    ? ['-enc_time_base:v', '-1']
+    : ['-enc_time_base:v', `1:${ticksOf(video.rate)}`, '-video_track_timescale', String(ticksOf(video.rate))]),
 ]
 
 function pictureCoding(video: VideoTrack): string[] {

@@ -2,17 +2,18 @@ import { join } from 'node:path'
 import type { MasterColours } from '../../core/exports/colours'
 import { levelText } from '../../core/exports/level'
 import type { DeliveryPlan } from '../../core/exports/plan'
-import { DOWN_MIX, type SoundPlan } from '../../core/exports/sound'
+import type { SoundPlan } from '../../core/exports/sound'
 import { fieldsOf } from '../../core/media/facts'
 import type { SamplePart } from '../../core/proxies/estimate'
 import { tagOptions } from './colourOptions'
 import { probeFile } from './probe'
+import { mixFilters } from './soundMix'
 import { inTemporaryFolder } from './temporary'
 import { INPUT } from './tool'
 import { transcode, type TranscodeJob } from './transcode'
 
-/** A deliverable as it was planned, in two passes so that the average bit rate is met. */
-export async function renderDeliverable(job: TranscodeJob, plan: DeliveryPlan): Promise<void> {
+/** A deliverable as it was planned, in two passes so that the average bit rate is met; a mix is lowered by so many dB. */
+export async function renderDeliverable(job: TranscodeJob, plan: DeliveryPlan, loweredDb: number): Promise<void> {
   const { video, sound, videoBitsPerSecond: bits } = plan
   const input = ['-i', INPUT, '-map', `0:${video.index}`]
   await inTemporaryFolder('pass', async (logs) => {
@@ -29,7 +30,7 @@ export async function renderDeliverable(job: TranscodeJob, plan: DeliveryPlan): 
       ...input,
       ...(sound ? ['-map', `0:${sound.track.index}`] : []),
       ...[...picture, '-pass', '2'],
-      ...(sound ? soundCoding(sound, plan) : []),
+      ...(sound ? soundCoding(sound, plan, loweredDb) : []),
       ...['-map_metadata', '-1', '-map_chapters', '-1', '-write_tmcd', '0'],
       ...['-movflags', '+faststart', '-f', 'mp4', job.output],
     ])
@@ -95,15 +96,10 @@ const colourFilter = ({ matrix, primaries, transfer, range }: MasterColours) =>
     'm=709:p=709:t=709:r=limited',
   ].join(':')
 
-function soundCoding({ mix, track, offsetSeconds }: SoundPlan, plan: DeliveryPlan): string[] {
-  const channels = {
-    both: 'pan=stereo|c0=c0|c1=c0',
-    'as is': undefined,
-    'first two': 'pan=stereo|c0=c0|c1=c1',
-    'down-mix': downMix(track.layout ?? ''),
-  }[mix]
+function soundCoding(sound: SoundPlan, plan: DeliveryPlan, loweredDb: number): string[] {
+  const { offsetSeconds } = sound
   const filters = [
-    ...(channels ? [channels] : []),
+    ...mixFilters(sound, loweredDb),
     'aresample=48000',
     // On the picture's clock: what lies before it is cut, what is missing is silence.
     `asetpts=PTS-STARTPTS${offsetSeconds < 0 ? '' : '+'}${offsetSeconds.toFixed(6)}/TB`,
@@ -112,33 +108,4 @@ function soundCoding({ mix, track, offsetSeconds }: SoundPlan, plan: DeliveryPla
     `atrim=end=${plan.seconds.toFixed(6)}`,
   ]
   return ['-af', filters.join(','), '-c:a', 'aac', '-ac', '2', '-ar', '48000', '-b:a', String(plan.audioBitsPerSecond)]
-}
-
-/** Channels beside left and right that each layout has on its two sides, and whether it has a centre. */
-const SURROUNDS: Record<string, readonly string[]> = {
-  '5.0': ['BL', 'BR'],
-  '5.1': ['BL', 'BR'],
-  '5.0(side)': ['SL', 'SR'],
-  '5.1(side)': ['SL', 'SR'],
-  quad: ['BL', 'BR'],
-  'quad(side)': ['SL', 'SR'],
-  '7.1': ['SL', 'SR', 'BL', 'BR'],
-}
-const MIDDLES: Record<string, readonly string[]> = {
-  '4.0': ['FC', 'BC'],
-  '6.1': ['FC', 'BC'],
-  quad: [],
-  'quad(side)': [],
-}
-
-/** Source: ITU-R BS.775, table 2. */
-function downMix(layout: string): string {
-  const side = (front: string, at: number) =>
-    [
-      front,
-      ...[...(MIDDLES[layout] ?? ['FC']), ...(SURROUNDS[layout] ?? []).filter((_, turn) => turn % 2 === at)].map(
-        (channel) => `${DOWN_MIX}*${channel}`,
-      ),
-    ].join('+')
-  return `pan=stereo|FL=${side('FL', 0)}|FR=${side('FR', 1)}`
 }

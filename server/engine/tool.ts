@@ -1,5 +1,6 @@
 import { spawn } from 'node:child_process'
 import { constants, readFileSync } from 'node:fs'
+import type { PassThrough } from 'node:stream'
 import { loadedFirst } from './loadedFirst'
 import { openHere } from './openHere'
 import { Stopped } from './stopped'
@@ -31,6 +32,8 @@ export interface ToolRun {
   readonly memoryBytes?: number
   readonly control?: ToolControl
   readonly onLine?: (line: string) => void
+  /** Takes what the program says as fast as it is read, however much it is; nothing of it is kept. */
+  readonly sink?: PassThrough
 }
 
 export interface ToolResult {
@@ -78,7 +81,7 @@ export async function runTool(run: ToolRun): Promise<ToolResult> {
 }
 
 function follow(
-  { program, args, seconds, control, onLine }: ToolRun,
+  { program, args, seconds, control, onLine, sink }: ToolRun,
   [command, ...bounds]: readonly [string, ...string[]],
   fd: number | undefined,
 ): Promise<ToolResult> {
@@ -99,12 +102,15 @@ function follow(
     })
     control?.signal.addEventListener('abort', end, { once: true })
     if (child.pid !== undefined) control?.onStarted?.({ pid: child.pid, startedTicks: startedTicks(child.pid) ?? '' })
-    child.stdout?.on('data', (chunk: Buffer) => {
-      bytes += chunk.length
-      if (bytes <= KEPT_BYTES) out.push(chunk)
-      else end()
-      if (onLine) chunk.toString().split('\n').forEach(onLine)
-    })
+    // Its end is that of the program: what waits in the pipe is read first.
+    if (sink) child.stdout?.pipe(sink)
+    else
+      child.stdout?.on('data', (chunk: Buffer) => {
+        bytes += chunk.length
+        if (bytes <= KEPT_BYTES) out.push(chunk)
+        else end()
+        if (onLine) chunk.toString().split('\n').forEach(onLine)
+      })
     child.stderr?.on('data', (chunk: Buffer) => {
       messages = (messages + chunk.toString()).slice(-200_000)
     })

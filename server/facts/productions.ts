@@ -85,8 +85,9 @@ export async function productionFacts(
         })),
         proxies: {
           wanted: proxies.wanted,
-          made: proxies.equal + proxies.differ,
+          made: proxies.equal + proxies.differ + proxies.unchecked,
           failed: proxies.differ,
+          unchecked: proxies.unchecked,
         },
         storage: {
           sizeBytes: sum(size, (row) => row.sizeBytes),

@@ -1,7 +1,8 @@
-import { allPass, type FileCheck } from '../../core/media/check'
+import type { FileCheck } from '../../core/media/check'
+import type { SoundCompared } from '../../core/media/compareSound'
 import type { MediaFacts } from '../../core/media/facts'
 import { remarksOf } from '../../core/media/remarks'
-import { checkProxy } from '../../core/proxies/check'
+import { checkProxy, proxyState, type ProxyState } from '../../core/proxies/check'
 import { measuredShare } from '../../core/proxies/estimate'
 import { HALF_SIZE, mostProxyBytes, proxyChanges, proxyFrame } from '../../core/proxies/recipe'
 import { frameRateText } from '../../core/units/frameRate'
@@ -19,16 +20,20 @@ export interface KeptProxy {
   readonly decodeErrors: number | null
   readonly timesCompared: number | null
   readonly worstSeconds: number | null
+  readonly sounds: readonly SoundCompared[] | null
 }
 
-/** The checks of a proxy against its original; none where there is no proxy. */
-export function proxyChecks(original: MediaFacts, kept: KeptProxy): FileCheck[] {
-  if (!kept.madeProbe) return []
+/** The checks of a proxy against its original, and what they come to; none where there is no proxy. */
+export function proxyChecks(original: MediaFacts, kept: KeptProxy): { checks: FileCheck[]; state: ProxyState } {
+  if (!kept.madeProbe) return { checks: [], state: 'unchecked' }
   const times =
     kept.timesCompared === null ? undefined : { frames: kept.timesCompared, worstSeconds: kept.worstSeconds ?? 0 }
   const decoded =
-    kept.decodedFrames === null ? undefined : { frames: kept.decodedFrames, errors: kept.decodeErrors ?? 0, times }
-  return checkProxy(original, kept.madeProbe, HALF_SIZE.fraction, decoded)
+    kept.decodedFrames === null
+      ? undefined
+      : { frames: kept.decodedFrames, errors: kept.decodeErrors ?? 0, times, sounds: kept.sounds ?? undefined }
+  const checks = checkProxy(original, kept.madeProbe, HALF_SIZE.fraction, decoded)
+  return { checks, state: proxyState(original, checks, decoded) }
 }
 
 /** A clip with what its proxy is to be, and the one it has with the checks against its original. */
@@ -36,11 +41,9 @@ export function proxyView(row: ProxyRow): ProxyView[] {
   const { probe, path } = row
   const video = probe?.video
   if (!video) return []
-  const checks = proxyChecks(probe, row)
+  const { checks, state } = proxyChecks(probe, row)
   const made =
-    path === null
-      ? null
-      : { volumeName: row.volumeName ?? '', path, sizeBytes: row.madeBytes ?? 0, checks, pass: allPass(checks) }
+    path === null ? null : { volumeName: row.volumeName ?? '', path, sizeBytes: row.madeBytes ?? 0, checks, state }
   return [
     {
       clipId: row.id,
@@ -74,6 +77,7 @@ export function proxyCounts(
     wanted: sum((part) => part.videos),
     equal: sum((part) => part.proxiesEqual),
     differ: sum((part) => part.proxiesDiffer),
+    unchecked: sum((part) => part.proxiesUnchecked),
     openBytes,
     expected: measured ? { bytes: Math.round(openBytes * measured.share), clips: measured.clips } : null,
   }

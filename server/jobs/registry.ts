@@ -10,6 +10,7 @@ import { twin } from './copies/twin'
 import { render } from './exports/render'
 import { estimate } from './proxies/estimate'
 import { proxy } from './proxies/proxy'
+import { recheck } from './proxies/recheck'
 import { bag } from './shelf/bag'
 import type { Job } from './work'
 
@@ -24,6 +25,7 @@ export const JOBS: { readonly [K in TaskKind]: Job<K> } = {
   check,
   twin,
   proxy,
+  recheck,
   estimate,
   render,
   bag,

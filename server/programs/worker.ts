@@ -9,6 +9,7 @@ import { databaseUrl, hostName } from '../home'
 import { startNextCopy } from '../enqueue/copyQueue'
 import { openBoss, queueName, startTask } from '../enqueue/enqueue'
 import { Doubts } from '../jobs/copies/doubts'
+import { ProxiesByNight } from '../jobs/proxies/byNight'
 import { Unattended } from '../jobs/copies/unattended'
 import { Runner } from '../jobs/runner'
 import type { NextTask } from '../jobs/work'
@@ -96,9 +97,11 @@ for (const line of TASK_LINES) {
 }
 const unattended = new Unattended(db, hostName(), { look: follow, startNextCopy: () => startNextCopy(db, boss) })
 const doubts = new Doubts(db, hostName(), follow)
+const proxiesByNight = new ProxiesByNight(db, hostName(), follow)
 observer.afterEach(async () => {
   await unattended.turn()
   await doubts.turn()
+  await proxiesByNight.turn()
 })
 await startNextCopy(db, boss).catch((error: unknown) => log.error(error, 'queue of copies'))
 await putHashSpeed(db, hostName(), measureHashing())

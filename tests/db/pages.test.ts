@@ -1,3 +1,4 @@
+import { ProxiesByNight } from '../../server/jobs/proxies/byNight'
 import { randomUUID } from 'node:crypto'
 import fc from 'fast-check'
 import { sql } from 'kysely'
@@ -129,7 +130,18 @@ describe('what is counted of a load', () => {
     const entries = await db.selectFrom('mediaFile').select(['id', 'entryId']).where('loadId', '=', loadId).execute()
     const step = fc.record({
       at: fc.integer({ min: 0, max: entries.length - 1 }),
-      what: fc.constantFrom('gone', 'replaced', 'on-card', 'equal', 'differs', 'trouble', 'well', 'given', 'back'),
+      what: fc.constantFrom(
+        'gone',
+        'replaced',
+        'on-card',
+        'equal',
+        'differs',
+        'unchecked',
+        'trouble',
+        'well',
+        'given',
+        'back',
+      ),
     })
     await fc.assert(
       fc.asyncProperty(fc.array(step, { maxLength: 12 }), async (steps) => {
@@ -144,7 +156,8 @@ describe('what is counted of a load', () => {
           select clip.production_id, count(*)::int as clips, coalesce(sum(length_ms), 0)::bigint as length_ms, count(*) filter (where playable)::int as playable,
             count(*) filter (where has_video)::int as videos, count(*) filter (where has_video and proxy = 'equal')::int as proxies_equal,
             count(*) filter (where has_video and proxy = 'differs')::int as proxies_differ,
-            coalesce(sum(proxy_bytes) filter (where has_video and proxy <> 'equal'), 0)::bigint as proxy_bytes_open
+            count(*) filter (where has_video and proxy = 'unchecked')::int as proxies_unchecked,
+            coalesce(sum(proxy_bytes) filter (where has_video and proxy not in ('equal', 'unchecked')), 0)::bigint as proxy_bytes_open
           from media_file clip join load_entry e on e.id = clip.entry_id
           where clip.load_id = ${loadId} and (e.state = 'on-card' or (e.state = 'gone' and e.copied))
           group by clip.production_id`.execute(db)
@@ -169,7 +182,7 @@ describe('what is counted of a load', () => {
   })
 
   async function change({ id, entryId }: { id: string; entryId: number }, what: string): Promise<void> {
-    if (what === 'equal' || what === 'differs') {
+    if (what === 'equal' || what === 'differs' || what === 'unchecked') {
       const [volume] = await db.selectFrom('volume').select('id').execute()
       const { probe } = await db.selectFrom('mediaFile').select('probe').where('id', '=', id).executeTakeFirstOrThrow()
       if (!probe || !volume) return
@@ -182,7 +195,7 @@ describe('what is counted of a load', () => {
         timesCompared: 1,
         worstSeconds: 0,
       }
-      await putProxy(db, { mediaFileId: id, probe, pass: what === 'equal', ...file })
+      await putProxy(db, { mediaFileId: id, probe, sounds: [], state: what, ...file })
     } else if (what === 'trouble' || what === 'well')
       await db
         .updateTable('mediaFile')
@@ -204,5 +217,37 @@ describe('what is counted of a load', () => {
       where load_id = ${loadId} and on_card and standing in ('verified', 'memory') group by volume_id`.execute(db)
     expect(rows).toHaveLength(2)
     for (const row of rows) expect(times.find((one) => one.volumeId === row.volumeId)).toMatchObject(row)
+  })
+})
+
+describe('proxies that are to be checked', () => {
+  it('are compared at night, when nothing else is under way, and not again within the hour', async () => {
+    await db.updateTable('mediaFile').set({ proxy: 'unchecked' }).where('loadId', '=', loadId).execute()
+    let now = new Date(2026, 4, 9, 14, 0)
+    const ordered: string[] = []
+    const order = (task: { title: string }) => Promise.resolve(void ordered.push(task.title))
+    const byNight = new ProxiesByNight(db, 'a computer', order, () => now)
+    await byNight.turn()
+    expect(ordered).toEqual([])
+    now = new Date(2026, 4, 9, 23, 0)
+    const [task] = await db
+      .insertInto('task')
+      .values({
+        ...{ kind: 'sort', title: 'Sort', host: 'a computer', bossId: '', subject: '', state: 'running' },
+        ...{ productionId: null, loadId: null, input: '{}', troubles: '[]', idempotencyKey: null },
+      })
+      .returning('id')
+      .execute()
+    await byNight.turn()
+    expect(ordered).toEqual([])
+    await db.deleteFrom('task').where('id', '=', String(task?.id)).execute()
+    await byNight.turn()
+    const first = [...ordered]
+    await byNight.turn()
+    expect(first).toContain('Compare the proxies of “Mast day 1” with their originals')
+    expect(ordered).toEqual(first)
+    now = new Date(2026, 4, 10, 0, 30)
+    await byNight.turn()
+    expect(ordered).toEqual([...first, ...first])
   })
 })

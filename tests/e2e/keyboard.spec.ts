@@ -82,7 +82,7 @@ test('a card travels through all seven stations with the keyboard alone', async 
   await page.keyboard.press('n')
   await expect(heading(page)).toContainText('1 clip has no proxy yet')
   await pressNext(page)
-  await expect(page.locator('[data-proxy="PLOV0107.MP4"]')).toHaveAttribute('data-pass', 'true', { timeout: 120_000 })
+  await expect(page.locator('[data-proxy="PLOV0107.MP4"]')).toHaveAttribute('data-state', 'equal', { timeout: 120_000 })
   // The next step leads to the desk where it is done.
   await page.keyboard.press('n')
   await expect(page).toHaveURL(/\/cards\/review$/)

@@ -102,7 +102,7 @@ test('station 4 makes proxies that equal their originals frame by frame', async 
   const make = page.getByRole('button', { name: /Make 3 proxies/ })
   await expect(make).toContainText(/at most \d/)
   await make.click()
-  await expect(page.locator('[data-proxy][data-pass="true"]')).toHaveCount(3, { timeout: 120_000 })
+  await expect(page.locator('[data-proxy][data-state="equal"]')).toHaveCount(3, { timeout: 120_000 })
   await expect(page.getByRole('heading', { level: 1 })).toContainText('All 3 proxies equal their originals')
   // What ended before one's eyes is not told again elsewhere.
   await station(page, 'Exports').click()

@@ -141,6 +141,20 @@ describe('length and sound', () => {
     expect(second.checks.find((check) => check.name === 'Tracks')).toMatchObject({ pass: true, remark: 'note' })
   })
 
+  it('are lowered where full channels would clip when they are mixed, and say by how much', async () => {
+    // Six channels of the same tone at 0.9: each side is 0.9 · (1 + 0.7071 + 0.7071) = 2.173, 6.74 dB above full scale.
+    const tones = Array.from({ length: 6 }, () => '0.9*sin(400*2*PI*t)').join('|')
+    const sound = ['-f', 'lavfi', '-i', `aevalsrc=${tones}:c=5.1:s=48000:d=2`]
+    const coding = ['-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-c:a', 'pcm_s24le']
+    ffmpeg('-f', 'lavfi', '-i', 'testsrc=s=320x180:r=25:d=2', ...sound, ...coding, 'loud.mov')
+    const loud = await render(at('loud.mov'), WIDE)
+    expect(loud.failed).toEqual([])
+    expect(loud.loweredDb).toBeCloseTo(7.74, 1)
+    expect(loud.checks.find((check) => check.name === 'Sound')?.found).toMatch(/, 7[.]7 dB lower so that/)
+    // −1 dB is 0.891 of full scale; a coder may add a little.
+    expect(toneLevel(loud.name, 0, 400)).toBeCloseTo(0.891, 1)
+  })
+
   /** Amplitude of one tone in one channel, by correlation over a whole second in the middle. */
   function toneLevel(name: string, channel: number, hertz: number): number {
     const raw = execFileSync(

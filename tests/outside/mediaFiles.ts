@@ -17,12 +17,15 @@ const picture = (options: string, filters = '') => [
   '-i',
   `testsrc2=${options}${filters && `,${filters}`}`,
 ]
-const sound = (seconds: number, channels = 1, rate = 48_000) => [
-  ...['-f', 'lavfi', '-i'],
-  channels === 1
-    ? `sine=r=${rate}:d=${seconds}`
-    : `aevalsrc=${Array.from({ length: channels }, (_, at) => `0.1*sin(${200 + at * 100}*2*PI*t)`).join('|')}:s=${rate}:d=${seconds}`,
-]
+/** A tone in each channel, and every half second a click of noise, at another moment in each: what is late or out of order is heard. */
+const sound = (seconds: number, channels = 1, rate = 48_000) => {
+  const heard = Array.from(
+    { length: channels },
+    (_, at) =>
+      `0.1*sin(${200 + at * 100}*2*PI*t)+if(lt(mod(t+${(0.45 - at * 0.05).toFixed(2)}\\,0.5)\\,0.01)\\,random(${at})-0.5\\,0)`,
+  )
+  return ['-f', 'lavfi', '-i', `aevalsrc=${heard.join('|')}:s=${rate}:d=${seconds}`]
+}
 const X264 = '-c:v libx264 -preset ultrafast -pix_fmt yuv420p'
 const SUBTITLE = Buffer.from('1\n00:00:00,000 --> 00:00:00,900\nTide\n\n').toString('base64')
 const SMALL = 's=320x180'

@@ -3,32 +3,30 @@ import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
-import { checkProxy, compareTimes } from '../../core/proxies/check'
+import { compareTimes } from '../../core/proxies/check'
 import { sampleParts } from '../../core/proxies/estimate'
-import { HALF_SIZE, mostProxyBytes, proxyBytes } from '../../core/proxies/recipe'
-import { frameTimes } from '../../server/engine/frameTimes'
+import { mostProxyBytes, proxyBytes } from '../../core/proxies/recipe'
 import { makeProxy } from '../../server/engine/makeProxy'
 import { probeFile } from '../../server/engine/probe'
-import { decodeWhole } from '../../server/engine/transcode'
 import { TaskControl } from '../../server/jobs/control'
+import { compareProxy } from '../../server/jobs/proxies/compared'
 import { isLong } from '../long'
 import { mediaPath } from './mediaFiles'
+
+/** A click of noise every half second, and nothing between. */
+const CLICKS = "aevalsrc='if(lt(mod(t,0.5),0.02),random(0)-0.5,0)':s=48000:d=4"
 
 const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-proxies-'))
 
 async function proxyOf(input: Buffer, name: string) {
   const output = join(folder, `${name}.mp4`)
   const original = await probeFile(input)
+  const { video } = original
+  if (!video) throw new Error('no picture')
   await makeProxy({ input, output, control: new TaskControl(), onFrames: () => undefined }, original)
   const made = Buffer.from(output)
-  const proxy = await probeFile(made)
-  if (!original.video || !proxy.video) throw new Error('no picture')
-  const times = compareTimes(
-    await frameTimes(input, original.sizeBytes, original.video),
-    await frameTimes(made, proxy.sizeBytes, proxy.video),
-  )
-  const decoded = { ...(await decodeWhole(made, proxy.video)), times }
-  return { original, proxy, made, checks: checkProxy(original, proxy, HALF_SIZE.fraction, decoded) }
+  const { probe: proxy, checks, state } = await compareProxy({ probe: original, video, path: input }, made)
+  return { original, proxy, made, checks, state }
 }
 
 /** One of each kind that has gone wrong somewhere; the others of the table differ from these in nothing that a proxy changes. */
@@ -108,6 +106,71 @@ describe('proxies', () => {
       expect(Math.max(...clicks.map((at, index) => Math.abs(at - index * 0.5)))).toBeLessThan(0.002)
     },
   )
+
+  it.each(['24', '24000/1001', '120'])(
+    'begin with their picture where it began beside the sound, also of films whose times are rounded (%s frames a second)',
+    async (rate) => {
+      // AAC of 48 kHz begins 21 ms before the picture in this container, which counts in thousandths of a second.
+      const path = join(folder, `film-${rate.replace('/', '-')}.mkv`)
+      const picture = ['-f', 'lavfi', '-i', `testsrc2=s=320x180:r=${rate}:d=3`]
+      const sound = ['-f', 'lavfi', '-i', CLICKS]
+      const coding = ['-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', '-c:a', 'aac', '-t', '3', '-y']
+      execFileSync('ffmpeg', ['-v', 'error', ...picture, ...sound, ...coding, path])
+      const { original, proxy, checks, state } = await proxyOf(Buffer.from(path), `film-${rate.replace('/', '-')}`)
+      expect(checks.filter((check) => !check.pass)).toEqual([])
+      expect(state).toBe('equal')
+      const begins = ({ video, audio }: typeof original) => (video?.startSeconds ?? 0) - (audio?.startSeconds ?? 0)
+      expect(Math.abs(begins(proxy) - begins(original))).toBeLessThan(0.002)
+    },
+  )
+
+  it('differ where their sound lies wrong, whatever their packets and lengths say', async () => {
+    const path = join(folder, 'spoken.mov')
+    const picture = ['-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=25:d=4']
+    const coding = ['-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', '-t', '4', '-y']
+    execFileSync('ffmpeg', [
+      '-v',
+      'error',
+      ...picture,
+      '-f',
+      'lavfi',
+      '-i',
+      CLICKS,
+      ...coding,
+      '-c:a',
+      'pcm_s16le',
+      path,
+    ])
+    const probe = await probeFile(Buffer.from(path))
+    const broken = async (name: string, ...options: string[]) => {
+      const made = join(folder, `${name}.mp4`)
+      const half = [
+        '-vf',
+        'scale=160:90',
+        '-c:v',
+        'libx264',
+        '-preset',
+        'superfast',
+        '-c:a',
+        'aac',
+        '-b:a',
+        '64k',
+        '-y',
+      ]
+      execFileSync('ffmpeg', ['-v', 'error', '-i', path, ...half, ...options, made])
+      if (!probe.video) throw new Error('no picture')
+      const { checks } = await compareProxy({ probe, video: probe.video, path: Buffer.from(path) }, Buffer.from(made))
+      return checks.filter((check) => !check.pass).map((check) => check.name)
+    }
+    expect(await broken('right')).toEqual([])
+    // Packets of sound put onto the grid of the picture: what the first recipe here did.
+    expect(await broken('stutters', '-enc_time_base', '1:25')).toEqual(['Sound, second by second'])
+    expect(await broken('late', '-af', 'adelay=10:all=1,atrim=end=4')).toEqual(['Sound, second by second'])
+    expect(await broken('soft', '-af', 'volume=0.5')).toEqual(['Sound, second by second'])
+    expect(await broken('hummed', '-filter_complex', 'sine=f=50:d=4,volume=-20dB[h];[0:a][h]amix=normalize=0')).toEqual(
+      ['Sound, second by second'],
+    )
+  })
 
   it('are compared time by time: a rate that is right on average is not enough', () => {
     // Frames at 0, 33 and 100 ms against 0, 50 and 100 ms: the same count, length and average.

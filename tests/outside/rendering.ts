@@ -2,15 +2,14 @@ import { execFileSync } from 'node:child_process'
 import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { checkDelivery, isLookedAt, type MeasuredDelivery } from '../../core/exports/check'
+import { checkDelivery, type MeasuredDelivery } from '../../core/exports/check'
 import type { Destination } from '../../core/exports/destination'
 import { deliveryPlan, USUAL_CHOICE, type DeliveryChoice, type DeliveryPlan } from '../../core/exports/plan'
 import { reframe, shownFrame } from '../../core/exports/reframe'
-import { measureFields } from '../../server/engine/measureFields'
-import { measureBlack } from '../../server/engine/picture'
+import { measureDeliverable } from '../../server/engine/measureDeliverable'
 import { probeFile } from '../../server/engine/probe'
 import { renderDeliverable } from '../../server/engine/renderDeliverable'
-import { decodeWhole } from '../../server/engine/transcode'
+import { loweredDbOf } from '../../server/engine/soundMix'
 import { TaskControl } from '../../server/jobs/control'
 
 export const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-deliver-'))
@@ -45,21 +44,29 @@ export async function render(input: Buffer, destination: Destination, choice: Pa
   if (!plan) throw new Error('no plan')
   const name = `render-${(count += 1)}.mp4`
   const output = join(folder, name)
-  await renderDeliverable({ input, output, control: new TaskControl(), onFrames: () => undefined }, plan)
-  return { plan, name, ...(await checked(name, plan)) }
+  const loweredDb = plan.sound ? await loweredDbOf(input, plan.sound) : 0
+  await renderDeliverable({ input, output, control: new TaskControl(), onFrames: () => undefined }, plan, loweredDb)
+  return { plan, name, loweredDb, ...(await checked(name, plan, {}, { master: input, loweredDb })) }
 }
 
-async function measure(name: string, plan: DeliveryPlan): Promise<MeasuredDelivery> {
-  const { video } = await probeFile(at(name))
-  if (!video) throw new Error('no picture')
-  const black = await measureBlack(at(name), video)
-  const decoded = await decodeWhole(at(name), video)
-  const fields = isLookedAt(plan) ? await measureFields(at(name), video) : undefined
-  return { ...black, fields, decoded, detailBitsPerSecond: undefined }
-}
-
-export async function checked(name: string, plan: DeliveryPlan, more: Partial<MeasuredDelivery> = {}) {
+/** What came out against its plan; its sound where the master is at hand. */
+export async function checked(
+  name: string,
+  plan: DeliveryPlan,
+  more: Partial<MeasuredDelivery> = {},
+  { master, loweredDb }: { master?: Buffer; loweredDb: number } = { loweredDb: 0 },
+) {
   const file = await probeFile(at(name))
-  const checks = checkDelivery(plan, file, { ...(await measure(name, plan)), ...more })
+  if (!file.video) throw new Error('no picture')
+  const order = master ? plan : { ...plan, sound: undefined }
+  const made = { ...file, video: file.video }
+  const measured = await measureDeliverable({
+    master: master ?? at(name),
+    file: at(name),
+    plan: order,
+    made,
+    loweredDb,
+  })
+  const checks = checkDelivery(plan, file, { ...measured, detailBitsPerSecond: undefined, ...more })
   return { file, checks, failed: checks.filter((check) => !check.pass).map((check) => `${check.name}: ${check.found}`) }
 }

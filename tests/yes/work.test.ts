@@ -16,6 +16,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { LoadView } from '../../contract/cards'
 import type { CopyPlanView } from '../../contract/copies'
 import type { Page } from '../../contract/page'
+import type { ProxyCounts } from '../../contract/proxies'
 import type { TaskView } from '../../contract/tasks'
 import { clearWorld, newWorld, startStation, until, type Station, type World } from './station'
 
@@ -229,6 +230,44 @@ describe('small things that lost or confused work', () => {
     for (const id of body.taskIds as string[]) expect((await station.ended(id)).troubles).toEqual([])
     const made = readdirSync(join(world.slipway, world.title, 'Proxies/Curlew A/DCIM/100CURLW'))
     expect(made.sort()).toEqual(['CURL0041.MOV.mp4', 'CURL0041.MP4.mp4'])
+  })
+
+  it('proxies whose sound nobody had compared are compared when that is ordered, and one that stutters is found', async () => {
+    const world = await newWorld(station, ['CURL0041.MP4', 'CURL0042.MP4'])
+    await world.look()
+    await world.copy()
+    const { productionId, volumeIds, slipway, title } = world
+    const { body } = await station.post('/proxies', { productionId, volumeId: volumeIds[0] })
+    for (const id of body.taskIds as string[]) expect((await station.ended(id)).troubles).toEqual([])
+    const folder = join(slipway, title, 'Proxies/Curlew A/DCIM/100CURLW')
+    const [right, wrong] = ['CURL0041.mp4', 'CURL0042.mp4'].map((name) => join(folder, name))
+    // As the first recipe here made them: packets of sound on the grid of the picture.
+    const grid = ['-c:v', 'copy', '-c:a', 'aac', '-af', 'adelay=150:all=1', '-y', `${wrong}.new.mp4`]
+    execFileSync('ffmpeg', ['-v', 'error', '-i', String(wrong), ...grid])
+    renameSync(`${wrong}.new.mp4`, String(wrong))
+    const psql = (text: string) => execFileSync('psql', [station.databaseUrl, '-Atqc', text], { encoding: 'utf8' })
+    psql(`update proxy set sounds = null`)
+    psql(`update proxy set size_bytes = ${statSync(String(wrong)).size} where path like '%CURL0042.mp4'`)
+    psql(`update media_file set proxy = 'unchecked' where proxy = 'equal'`)
+    const counts = () => station.get<ProxyCounts>(`/productions/${productionId}/proxies/counts`)
+    expect(await counts()).toMatchObject({ wanted: 2, equal: 0, differ: 0, unchecked: 2 })
+    renameSync(String(right), `${right}.away`)
+    const first = await station.task(`/productions/${productionId}/proxies/recheck`)
+    expect(first).toMatchObject({
+      state: 'done',
+      sentence: '1 proxy compared, sound and all: 0 equal, 1 not; 1 more waits for drives.',
+    })
+    expect(first.troubles.join()).toMatch(
+      /CURL0041.mp4 is not on Slipway .* as it was made.*CURL0042.MP4: .*second by second/,
+    )
+    expect(await counts()).toMatchObject({ equal: 0, differ: 1, unchecked: 1 })
+    renameSync(`${right}.away`, String(right))
+    expect(await station.task(`/productions/${productionId}/proxies/recheck`)).toMatchObject({
+      state: 'done',
+      sentence: '1 proxy compared, sound and all: 1 equal.',
+      troubles: [],
+    })
+    expect(await counts()).toMatchObject({ equal: 1, differ: 1, unchecked: 0 })
   })
 
   it('a format that was made against the answer is written down, loudly', async () => {

@@ -58,7 +58,7 @@ create or replace function count_media_files() returns trigger language plpgsql 
     -- Only an update has rows that were there before; a statement whose text is fixed is planned once.
     if tg_op = 'INSERT' then
       insert into load_summary as s
-        (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxy_bytes_open)
+        (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxies_unchecked, proxy_bytes_open)
       select load_id, production_id,
         coalesce(sum(sign) filter (where shown and not goes_on), 0),
         coalesce(sum(sign) filter (where shown), 0),
@@ -67,17 +67,19 @@ create or replace function count_media_files() returns trigger language plpgsql 
         coalesce(sum(sign) filter (where shown and has_video), 0),
         coalesce(sum(sign) filter (where shown and has_video and proxy = 'equal'), 0),
         coalesce(sum(sign) filter (where shown and has_video and proxy = 'differs'), 0),
-        coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy <> 'equal'), 0)
+        coalesce(sum(sign) filter (where shown and has_video and proxy = 'unchecked'), 0),
+        coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy not in ('equal', 'unchecked')), 0)
       from (select *, 1 as sign from new_files) as files
       group by load_id, production_id order by load_id, production_id
       on conflict (load_id, production_id) do update set
         clips = s.clips + excluded.clips, media = s.media + excluded.media, length_ms = s.length_ms + excluded.length_ms,
         playable = s.playable + excluded.playable, videos = s.videos + excluded.videos,
         proxies_equal = s.proxies_equal + excluded.proxies_equal, proxies_differ = s.proxies_differ + excluded.proxies_differ,
+        proxies_unchecked = s.proxies_unchecked + excluded.proxies_unchecked,
         proxy_bytes_open = s.proxy_bytes_open + excluded.proxy_bytes_open;
     else
       insert into load_summary as s
-        (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxy_bytes_open)
+        (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxies_unchecked, proxy_bytes_open)
       select load_id, production_id,
         coalesce(sum(sign) filter (where shown and not goes_on), 0),
         coalesce(sum(sign) filter (where shown), 0),
@@ -86,13 +88,15 @@ create or replace function count_media_files() returns trigger language plpgsql 
         coalesce(sum(sign) filter (where shown and has_video), 0),
         coalesce(sum(sign) filter (where shown and has_video and proxy = 'equal'), 0),
         coalesce(sum(sign) filter (where shown and has_video and proxy = 'differs'), 0),
-        coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy <> 'equal'), 0)
+        coalesce(sum(sign) filter (where shown and has_video and proxy = 'unchecked'), 0),
+        coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy not in ('equal', 'unchecked')), 0)
       from (select *, 1 as sign from new_files union all select *, -1 as sign from old_files) as files
       group by load_id, production_id order by load_id, production_id
       on conflict (load_id, production_id) do update set
         clips = s.clips + excluded.clips, media = s.media + excluded.media, length_ms = s.length_ms + excluded.length_ms,
         playable = s.playable + excluded.playable, videos = s.videos + excluded.videos,
         proxies_equal = s.proxies_equal + excluded.proxies_equal, proxies_differ = s.proxies_differ + excluded.proxies_differ,
+        proxies_unchecked = s.proxies_unchecked + excluded.proxies_unchecked,
         proxy_bytes_open = s.proxy_bytes_open + excluded.proxy_bytes_open;
     end if;
     return null;

@@ -28,6 +28,7 @@ import * as rangesAsTimes from './0026-ranges-as-times'
 import * as knownByEnds from './0027-known-by-ends'
 import * as functionsOnce from './0028-functions-once'
 import * as takes from './0029-takes'
+import * as soundCompared from './0030-sound-compared'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -60,4 +61,5 @@ export const migrations: Record<string, Migration> = {
   '0027-known-by-ends': knownByEnds,
   '0028-functions-once': functionsOnce,
   '0029-takes': takes,
+  '0030-sound-compared': soundCompared,
 }

@@ -1,4 +1,6 @@
+import type { SoundCompared } from '../../../core/media/compareSound'
 import type { MediaFacts } from '../../../core/media/facts'
+import type { ProxyState } from '../../../core/proxies/check'
 import type { PageAsked } from '../../../contract/page'
 import type { ProxiesAsked } from '../../../contract/proxies'
 import type { Db } from '../connection'
@@ -31,7 +33,13 @@ export const proxyPage = (
         'load.label',
       ])
       .select(['proxy.path', 'proxy.sizeBytes as madeBytes', 'proxy.probe as madeProbe', 'volume.name as volumeName'])
-      .select(['proxy.decodedFrames', 'proxy.decodeErrors', 'proxy.timesCompared', 'proxy.worstSeconds'])
+      .select([
+        'proxy.decodedFrames',
+        'proxy.decodeErrors',
+        'proxy.timesCompared',
+        'proxy.worstSeconds',
+        'proxy.sounds',
+      ])
       .where('mediaFile.productionId', '=', productionId)
       .where('mediaFile.shown', '=', true)
       .where('mediaFile.hasVideo', '=', true)
@@ -41,14 +49,14 @@ export const proxyPage = (
     asked,
   )
 
-/** Clips of a production that have no proxy that equals them. */
+/** Clips of a production that have no proxy that equals them, as far as is known. */
 const openOnes = (db: Db, productionId: string) =>
   db
     .selectFrom('mediaFile')
     .where('productionId', '=', productionId)
     .where('shown', '=', true)
     .where('hasVideo', '=', true)
-    .where('proxy', '<>', 'equal')
+    .where('proxy', 'not in', ['equal', 'unchecked'])
     .orderBy('sortPath')
 
 export const clipsToProxy = async (db: Db, productionId: string): Promise<string[]> =>
@@ -92,25 +100,44 @@ export interface NewProxy {
   /** How many time stamps were compared with the original's, and the largest difference. */
   readonly timesCompared: number
   readonly worstSeconds: number
-  /** Passes every check against its original. */
-  readonly pass: boolean
+  /** For each sound track. */
+  readonly sounds: readonly SoundCompared[]
+  readonly state: ProxyState
 }
 
 /** Runs inside a transaction of the caller. */
-export async function putProxy(tx: Db, { probe, pass, ...rest }: NewProxy): Promise<void> {
-  const values = { ...rest, probe: JSON.stringify(probe), madeAt: new Date() }
+export async function putProxy(tx: Db, { probe, sounds, state, ...rest }: NewProxy): Promise<void> {
+  const values = { ...rest, probe: JSON.stringify(probe), sounds: JSON.stringify(sounds), madeAt: new Date() }
   await tx
     .insertInto('proxy')
     .values(values)
     .onConflict((at) => at.column('mediaFileId').doUpdateSet(values))
     .execute()
-  await setProxyState(tx, rest.mediaFileId, pass)
+  await setProxyState(tx, rest.mediaFileId, state)
 }
 
-/** Whether a clip's proxy equals it; told anew when one of the two was read again. */
-export const setProxyState = (db: Db, mediaFileId: string, pass: boolean) =>
+/** How a clip's proxy stands to it; told anew when one of the two was read again. */
+export const setProxyState = (db: Db, mediaFileId: string, state: ProxyState) =>
+  db.updateTable('mediaFile').set({ proxy: state }).where('id', '=', mediaFileId).execute()
+
+/** Clips of a production whose proxies are to be checked. */
+export const clipsToRecheck = async (db: Db, productionId: string): Promise<string[]> =>
+  (
+    await db
+      .selectFrom('mediaFile')
+      .select('id')
+      .where('productionId', '=', productionId)
+      .where('proxy', '=', 'unchecked')
+      .orderBy('sortPath')
+      .execute()
+  ).map((row) => row.id)
+
+/** Productions with proxies that are to be checked. */
+export const productionsToRecheck = (db: Db) =>
   db
-    .updateTable('mediaFile')
-    .set({ proxy: pass ? 'equal' : 'differs' })
-    .where('id', '=', mediaFileId)
+    .selectFrom('mediaFile')
+    .innerJoin('production', 'production.id', 'mediaFile.productionId')
+    .select(['production.id', 'production.title'])
+    .distinct()
+    .where('mediaFile.proxy', '=', 'unchecked')
     .execute()

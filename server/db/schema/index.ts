@@ -191,6 +191,7 @@ export interface Database extends FactTables, GearTables, MediaTables, SortedTab
     videos: Given<number>
     proxiesEqual: Given<number>
     proxiesDiffer: Given<number>
+    proxiesUnchecked: Given<number>
     proxyBytesOpen: Given<number>
   }
   productionBytes: { productionId: string; volumeId: string; byteClass: ByteClass; sizeBytes: number }

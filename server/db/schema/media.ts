@@ -1,7 +1,9 @@
 import type { ColumnType, Generated, GeneratedAlways } from 'kysely'
 import type { FileRole } from '../../../core/cards/clips'
 import type { TimeRange, Verdict } from '../../../core/cards/review'
+import type { SoundCompared } from '../../../core/media/compareSound'
 import type { MediaFacts } from '../../../core/media/facts'
+import type { ProxyState } from '../../../core/proxies/check'
 import type { Given, Json, JsonOrNull, Now } from './columns'
 
 /** What cards hold as media, the takes that it makes, what is said of them, and what was made of them. */
@@ -27,7 +29,8 @@ export interface MediaTables {
     sameAs: Given<string | null>
     /** Its take began in another file of the same card. */
     goesOn: Given<boolean>
-    proxy: Given<'none' | 'equal' | 'differs'>
+    /** One that was made before its sound was compared is to be checked. */
+    proxy: Given<'none' | ProxyState>
     /** What a proxy of it will have. */
     proxyBytes: Given<number>
     sortPath: GeneratedAlways<string>
@@ -93,6 +96,8 @@ export interface MediaTables {
     decodeErrors: number | null
     timesCompared: number | null
     worstSeconds: number | null
+    /** For each sound track; `null` for a proxy that was made before they were compared. */
+    sounds: JsonOrNull<readonly SoundCompared[]>
   }
   /** What a clip’s proxy will have, predicted from a few coded seconds. */
   proxySample: { mediaFileId: string; bytes: number; measuredAt: Now }

@@ -42,6 +42,18 @@ export function proxyRoutes(context: Context): Router {
     return { taskId: await orderTask(context, req, order, 'It is being measured already. Wait for it.') }
   })
 
+  serve(router, proxiesApi.recheck, async ({ params, req }) => {
+    const { id: productionId, title } = await productionOf(db, params.id)
+    const order = {
+      kind: 'recheck',
+      title: `Compare the proxies of “${title}” with their originals`,
+      productionId,
+      loadId: null,
+      input: { productionId },
+    } as const
+    return { taskId: await orderTask(context, req, order, 'They are being compared already. Wait for it.') }
+  })
+
   serve(router, proxiesApi.make, async ({ body: { clipIds, productionId, volumeId }, req }) => {
     const wanted = clipIds ?? (await missingOf(productionId ?? ''))
     // One original is looked for before anything is ordered: without any, nothing could begin.

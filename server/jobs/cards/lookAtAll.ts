@@ -4,7 +4,6 @@ import { join } from 'node:path'
 import { filesBeside } from '../../../core/cards/clips'
 import { frameRuns } from '../../../core/cards/frameRuns'
 import { printablePath } from '../../../core/copies/pathText'
-import { allPass } from '../../../core/media/check'
 import { FACTS_VERSION, type MediaFacts, type VideoTrack } from '../../../core/media/facts'
 import { isMediaName } from '../../../core/media/mediaName'
 import * as cards from '../../db/queries/cards'
@@ -135,7 +134,7 @@ export async function lookAtAll(
 /** A proxy that was equal may differ from what a reader knows that sees more, or the other way round. */
 async function judgeProxy(db: Work['db'], clipId: string, original: MediaFacts): Promise<void> {
   const kept = await proxyOf(db, clipId)
-  if (kept) await setProxyState(db, clipId, allPass(proxyChecks(original, { ...kept, madeProbe: kept.probe })))
+  if (kept) await setProxyState(db, clipId, proxyChecks(original, { ...kept, madeProbe: kept.probe }).state)
 }
 
 type ClipBefore = Awaited<ReturnType<typeof cards.clipsBefore>>[number]

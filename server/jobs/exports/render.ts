@@ -1,23 +1,21 @@
 import type { TaskInput } from '../../../contract/taskKinds'
 import { withoutEscapes } from '../../../core/copies/pathText'
-import { checkDelivery, isLookedAt, type MeasuredDelivery } from '../../../core/exports/check'
+import { checkDelivery, type MeasuredDelivery } from '../../../core/exports/check'
 import { destinationOf } from '../../../core/exports/destination'
-import { deliveryPlan, type DeliveryPlan } from '../../../core/exports/plan'
+import { deliveryPlan } from '../../../core/exports/plan'
 import { shownFrame, windowFault } from '../../../core/exports/reframe'
 import { allPass, checksText } from '../../../core/media/check'
-import type { VideoTrack } from '../../../core/media/facts'
 import { sampleParts } from '../../../core/proxies/estimate'
 import { fileTitle } from '../../../core/units/fileTitle'
 import { formatBytes } from '../../../core/units/quantity'
 import { addFileProofs } from '../../db/queries/proofs'
 import { addDeliverable, deliverableAt } from '../../db/queries/exports'
 import { addNote, notesOfTask } from '../../db/queries/journal'
-import { measureFields } from '../../engine/measureFields'
-import { measureBlack } from '../../engine/picture'
+import { measureDeliverable } from '../../engine/measureDeliverable'
 import { probeFile } from '../../engine/probe'
 import { publishNew, settlePublished } from '../../engine/publish'
 import { detailBits, renderDeliverable } from '../../engine/renderDeliverable'
-import { decodeWhole } from '../../engine/transcode'
+import { loweredDbOf } from '../../engine/soundMix'
 import type { Medium } from '../../engine/medium'
 import { CannotWork } from '../../media/cannotWork'
 import { originalOf, targetVolume } from '../../media/originals'
@@ -51,6 +49,7 @@ async function runRender(work: Work, input: TaskInput<'render'>): Promise<WorkEn
   const part = Buffer.concat([parts, Buffer.from('/render.mp4')])
   await medium.makeFolder(parts)
   try {
+    const loweredDb = plan.sound ? await loweredDbOf(path, plan.sound, control) : 0
     const left = await leftByEarlierAttempt(work, medium, input.volumeId)
     if (!left)
       await renderDeliverable(
@@ -61,12 +60,21 @@ async function runRender(work: Work, input: TaskInput<'render'>): Promise<WorkEn
           onFrames: twoPasses(plan.frames, (done, total) => progress.set({ done, total, unit: 'frames' })),
         },
         plan,
+        loweredDb,
       )
     const base = `${fileTitle(withoutEscapes(clip.name).replace(/\.[^.]*$/, ''))} ${fileTitle(destination.name.toLowerCase())}`
     const final = left ?? (await publishFree(work, medium, part, `${owner.folder}/Output/${base}`, '.mp4'))
     const file = fullPath(medium, Buffer.from(final))
     const made = await probeFile(file, control)
-    const measured = made.video ? await measureDelivery(work, { path, file, plan, video: made.video }) : NOTHING
+    const measured = made.video
+      ? {
+          ...(await measureDeliverable(
+            { master: path, file, plan, made: { ...made, video: made.video }, loweredDb },
+            control,
+          )),
+          detailBitsPerSecond: await detailBits({ input: path, control }, plan, sampleParts(plan.seconds, 3, 1)),
+        }
+      : NOTHING
     const { hash, sizeBytes, modifiedMs, pastCache } = await readFinished(medium, Buffer.from(final), control.gate)
     const checks = checkDelivery(plan, made, measured)
     await inTransaction(db, async (tx) => {
@@ -96,23 +104,6 @@ async function runRender(work: Work, input: TaskInput<'render'>): Promise<WorkEn
     }
   } finally {
     await medium.remove(parts).catch(() => undefined)
-  }
-}
-
-interface Rendered {
-  readonly path: Buffer
-  readonly file: Buffer
-  readonly plan: DeliveryPlan
-  readonly video: VideoTrack
-}
-
-/** What only decoding shows: faults, black, bars and fields of the file, and how many bits the picture asks for. */
-async function measureDelivery({ control }: Work, { path, file, plan, video }: Rendered): Promise<MeasuredDelivery> {
-  return {
-    ...(await measureBlack(file, video, control)),
-    decoded: await decodeWhole(file, video, control),
-    fields: isLookedAt(plan) ? await measureFields(file, video, control) : undefined,
-    detailBitsPerSecond: await detailBits({ input: path, control }, plan, sampleParts(plan.seconds, 3, 1)),
   }
 }
 

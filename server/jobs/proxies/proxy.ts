@@ -1,25 +1,19 @@
 import type { TaskInput } from '../../../contract/taskKinds'
-import { allPass } from '../../../core/media/check'
-import { checkProxy, compareTimes } from '../../../core/proxies/check'
 import { HALF_SIZE, mostProxyBytes, proxyFrame } from '../../../core/proxies/recipe'
 import { fileTitle } from '../../../core/units/fileTitle'
 import { frameSizeText } from '../../../core/units/frameSize'
 import { hasTwin } from '../../db/queries/cards'
 import { addFileProofs } from '../../db/queries/proofs'
-import { proxyOf, putProxy } from '../../db/queries/proxies'
-import { frameTimes } from '../../engine/frameTimes'
+import { proxyOf } from '../../db/queries/proxies'
 import { makeProxy } from '../../engine/makeProxy'
-import { probeFile } from '../../engine/probe'
 import { publishNew, publishOver } from '../../engine/publish'
-import { decodeWhole } from '../../engine/transcode'
 import { CannotWork } from '../../media/cannotWork'
 import { originalOf, targetVolume } from '../../media/originals'
 import { fullPath, partsOf } from '../../media/mediumOf'
 import { readFinished } from '../proveFile'
 import type { Job, Work, WorkEnd } from '../work'
 import { inTransaction } from '../../db/connection'
-
-type Original = Awaited<ReturnType<typeof originalOf>>
+import { compareProxy, keepCompared, type Original } from './compared'
 
 /** Makes one proxy, and compares frames, rate and duration with the original before it gets its name. */
 export const proxy: Job<'proxy'> = { kind: 'proxy', run: runProxy }
@@ -39,30 +33,23 @@ async function runProxy(work: Work, input: TaskInput<'proxy'>): Promise<WorkEnd>
   await medium.makeFolder(parts)
   try {
     progress.set({ done: 0, total: video.frames, unit: 'frames' })
-    const found = standing ? await checked(original, fullPath(medium, final), work) : undefined
-    if (found && !allPass(found.checks))
+    const found = standing ? await compareProxy(original, fullPath(medium, final), control) : undefined
+    if (found && found.state !== 'equal')
       throw new CannotWork(`${final.toString()} is there already on ${name} and was not made here. Move it away first.`)
     // One that equals the original in every check may stay: a worker that died after naming it left it so.
     const made = found ?? (await makeIt())
     const { hash, sizeBytes, modifiedMs, pastCache } = await readFinished(medium, final, control.gate)
     await inTransaction(db, async (tx) => {
-      await putProxy(tx, {
-        mediaFileId: clip.id,
-        volumeId: input.volumeId,
-        path: final.toString(),
-        sizeBytes,
-        probe: made.probe,
-        decodedFrames: made.decoded.frames,
-        decodeErrors: made.decoded.errors,
-        timesCompared: made.decoded.times.frames,
-        worstSeconds: made.decoded.times.worstSeconds,
-        pass: allPass(made.checks),
-      })
+      await keepCompared(
+        tx,
+        { mediaFileId: clip.id, volumeId: input.volumeId, path: final.toString(), sizeBytes },
+        made,
+      )
       const where = { volumeId: input.volumeId, path: final.toString(), mediaFileId: clip.id, runId: attemptId }
       await addFileProofs(tx, [{ what: 'proxy', algorithm: 'xxh64', hash, sizeBytes, modifiedMs, pastCache, ...where }])
     })
     return {
-      sentence: `${clip.name}: ${frameSizeText(frame)} proxy on ${name}, ${allPass(made.checks) ? 'equal to the original in every check' : 'but it differs from the original'}.`,
+      sentence: `${clip.name}: ${frameSizeText(frame)} proxy on ${name}, ${made.state === 'equal' ? 'equal to the original in every check' : 'but it differs from the original'}.`,
       troubles: made.checks
         .filter((check) => !check.pass)
         .map((check) => `${check.name}: ${check.found} instead of ${check.wanted}`),
@@ -81,25 +68,12 @@ async function runProxy(work: Work, input: TaskInput<'proxy'>): Promise<WorkEnd>
       },
       original.probe,
     )
-    const made = await checked(original, fullPath(medium, part), work)
+    const made = await compareProxy(original, fullPath(medium, part), control)
     if (ours) await publishOver(medium, part, final)
     else if ((await publishNew(medium, part, final)) === 'taken')
       throw new CannotWork(`${final.toString()} appeared meanwhile. Move it away and try again.`)
     return made
   }
-}
-
-/** A finished file, decoded from end to end and compared with the original. */
-async function checked({ probe: original, video, path: originalPath }: Original, path: Buffer, { control }: Work) {
-  const probe = await probeFile(path, control)
-  const picture = probe.video
-  if (!picture) throw new CannotWork('What was made has no picture. Try again.')
-  const [from, to] = [
-    await frameTimes(originalPath, original.sizeBytes, video, control),
-    await frameTimes(path, probe.sizeBytes, picture, control),
-  ]
-  const decoded = { ...(await decodeWhole(path, picture, control)), times: compareTimes(from, to) }
-  return { probe, decoded, checks: checkProxy(original, probe, HALF_SIZE.fraction, decoded) }
 }
 
 /** The original's folders and base name are kept exactly: editing programs match proxies by them. Two clips that differ only in their ending keep it. */

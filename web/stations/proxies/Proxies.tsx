@@ -53,13 +53,16 @@ interface ProxiesProps {
 function Making({ counts, productionId }: ProxiesProps) {
   const send = useSend(proxiesApi.make)
   const estimate = useSend(proxiesApi.estimate)
+  const recheck = useSend(proxiesApi.recheck)
   const { data: storage } = useStorage(productionId)
   const { data: tasks = [] } = useTasks()
   const [choice, setChoice] = useState<string>()
-  const open = counts.wanted - counts.equal
+  const open = counts.wanted - counts.equal - counts.unchecked
   const volumeId = choice ?? preferredVolume(storage?.volumes ?? [], 'edit')
   const ours = tasks.filter(
-    (task) => (task.kind === 'proxy' || task.kind === 'estimate') && task.productionId === productionId,
+    (task) =>
+      (task.kind === 'proxy' || task.kind === 'estimate' || task.kind === 'recheck') &&
+      task.productionId === productionId,
   )
   const working = ours.filter(isOpen)
   const ended = ours.find((task) => task.state === 'failed')
@@ -68,9 +71,18 @@ function Making({ counts, productionId }: ProxiesProps) {
       <Answer
         why="H.264 at half the original’s size, aspect kept, every frame at its own time, all sound tracks, colours and start timecode kept. Folder and base name stay those of the original, so that an editing program can swap them; the final render must use the originals."
         action={
-          open > 0 &&
+          open + counts.unchecked > 0 &&
           storage && (
             <div className="flex flex-wrap items-end gap-3">
+              {counts.unchecked > 0 && (
+                <Button
+                  look="primary"
+                  disabled={working.length > 0 || recheck.isPending}
+                  onClick={() => recheck.mutate({ params: { id: productionId } })}
+                >
+                  Compare {counted(counts.unchecked, 'proxy', 'proxies')} now
+                </Button>
+              )}
               <VolumeChoice label="Onto" volumes={storage.volumes} value={volumeId} onChange={setChoice} />
               <Button
                 look="primary"
@@ -93,7 +105,7 @@ function Making({ counts, productionId }: ProxiesProps) {
       >
         {proxySentence(counts)}
       </Answer>
-      <Trouble error={send.error ?? estimate.error} />
+      <Trouble error={send.error ?? estimate.error ?? recheck.error} />
       {working.length > 0 && (
         <div className="mb-6 space-y-3 border-y border-rule py-3">
           {working
@@ -117,6 +129,7 @@ function Making({ counts, productionId }: ProxiesProps) {
 const SHOWN: readonly { value: ProxiesAsked['show']; label: string }[] = [
   { value: 'all', label: 'All clips' },
   { value: 'none', label: 'Without a proxy' },
+  { value: 'unchecked', label: 'To be checked' },
   { value: 'differs', label: 'Proxy differs' },
   { value: 'equal', label: 'Proxy is equal' },
 ]
@@ -148,7 +161,7 @@ function ProxyRow({ proxy }: { proxy: ProxyView }) {
   const rate = parseFrameRate(proxy.rate)
   const failing = proxy.made?.checks.filter((check) => !check.pass).length ?? 0
   return (
-    <div className="border-b border-rule" data-proxy={proxy.clipName} data-pass={proxy.made?.pass}>
+    <div className="border-b border-rule" data-proxy={proxy.clipName} data-state={proxy.made?.state}>
       <details className="group py-3">
         <summary className="grid list-none grid-cols-[auto_1fr] items-center gap-x-4 gap-y-1 md:grid-cols-[auto_7rem_11rem_1fr_13rem]">
           <ChevronRight className="size-4 text-quiet transition-transform group-open:rotate-90" aria-hidden />
@@ -175,8 +188,10 @@ function ProxyRow({ proxy }: { proxy: ProxyView }) {
           </span>
           <span className="max-md:col-start-2">
             {proxy.made ? (
-              proxy.made.pass ? (
+              proxy.made.state === 'equal' ? (
                 <span className="text-good">equal in all {proxy.made.checks.length} checks</span>
+              ) : proxy.made.state === 'unchecked' ? (
+                <span className="text-quiet">to be checked: sound not compared</span>
               ) : (
                 <strong className="text-stop">{counted(failing, 'check')} failed</strong>
               )
