@@ -1,5 +1,3 @@
-import { drawOf } from '../units/print'
-
 /** By what a stay of a medium is told from the next one in the same place. */
 export interface StayMark {
   /** Changes when another folder, mount or medium stands at the root: file system, inode, mount, number of the medium. */
@@ -83,22 +81,4 @@ export function comparedSentence({ how, clips, compared, withCopies, unreadable,
   const things = how === 'whole' ? 'file' : 'clip'
   const rest = unreadable > 0 ? `; ${unreadable} could not be read` : ''
   return `${compared} of ${clips} ${clips === 1 ? `${things} was` : `${things}s were`} ${what}${names}${withEnds}${rest}.`
-}
-
-/** What may be compared: a file of a card. */
-export interface Comparable {
-  readonly pathText: string
-  readonly sizeBytes: number
-  readonly isClip: boolean
-}
-
-/** Which files of a card are compared, and where: every clip, or so many drawn ones, then others while there are few. */
-export function comparedFiles<F extends Comparable>(
-  files: readonly F[],
-  seed: string,
-): readonly { readonly file: F; readonly position: number }[] {
-  const keyed = files.map((file) => ({ file, key: drawOf(`${seed} which`, file.pathText) }))
-  keyed.sort((a, b) => Number(b.file.isClip) - Number(a.file.isClip) || a.key - b.key)
-  const drawn = keyed.slice(0, MOST_COMPARED).map(({ file }) => file)
-  return drawn.map((file) => ({ file, position: comparedPlace(file.sizeBytes, drawOf(seed, file.pathText)) }))
 }

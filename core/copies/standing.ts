@@ -74,15 +74,14 @@ type ShiftedFile = Pick<ListedFile, 'sizeBytes' | 'modifiedMs'>
  * The shift of a clock that would explain a listing: all files keep their sizes, and all times differ by the same
  * whole number of hours. 0 when there is none. Whether it is one, the file system and the ends of each file must say.
  */
-export function commonShift(pairs: readonly (readonly [before: ShiftedFile, now: ShiftedFile])[]): number {
-  const [first] = pairs
-  if (!first) return 0
-  const shiftOf = ([before, now]: (typeof pairs)[number]) => Math.trunc(now.modifiedMs) - Math.trunc(before.modifiedMs)
-  const shift = shiftOf(first)
-  return isClockShift(shift) &&
-    pairs.every((pair) => pair[0].sizeBytes === pair[1].sizeBytes && shiftOf(pair) === shift)
-    ? shift
-    : 0
+export function commonShift(pairs: Iterable<readonly [before: ShiftedFile, now: ShiftedFile]>): number {
+  let shift: number | undefined
+  for (const [before, now] of pairs) {
+    const own = Math.trunc(now.modifiedMs) - Math.trunc(before.modifiedMs)
+    shift ??= own
+    if (own !== shift || !isClockShift(own) || before.sizeBytes !== now.sizeBytes) return 0
+  }
+  return shift ?? 0
 }
 
 /** A played mark belongs to the file as it lay there: it ends when the file was missing or written anew. */

@@ -1,10 +1,5 @@
 import { spawn } from 'node:child_process'
-import type { EntryKind, MediumEntry } from './medium'
-
-export interface TreeEntry extends MediumEntry {
-  /** Below the folder that was listed. */
-  readonly path: Buffer
-}
+import type { EntryKind, TreeEntry } from './medium'
 
 const KINDS: Readonly<Record<string, EntryKind>> = { f: 'file', d: 'folder', l: 'link' }
 
@@ -37,10 +32,8 @@ export async function findTree(folder: Buffer): Promise<TreeEntry[] | undefined>
   lines.sort((a, b) => (a.order < b.order ? -1 : a.order > b.order ? 1 : 0))
   return lines.map(({ at, path }) => {
     const kind = KINDS[field(at)] ?? 'special'
-    const bytes = Buffer.from(path, 'latin1')
     return {
-      path: bytes,
-      name: bytes.subarray(path.lastIndexOf('/') + 1),
+      path: Buffer.from(path, 'latin1'),
       kind,
       sizeBytes: Number(field(at + 1)),
       modifiedMs: millisecondsOf(field(at + 2)),

@@ -2,12 +2,12 @@ import { constants } from 'node:fs'
 import type { DeviceIdentity } from '../../core/copies/device'
 import { GRID } from './blocks'
 import { RealDisk, type Disk, type DiskFile, type DiskStats } from './disk'
-import type { TreeEntry } from './find'
 import { mountOnTheWay, notOfThisMedium } from './mounts'
 import {
   deviceError,
   errorCode,
   joinPath,
+  nameOf,
   parentOf,
   type EntryKind,
   type FileIdentity,
@@ -15,6 +15,7 @@ import {
   type MediumEntry,
   type ReadableFile,
   type Stamps,
+  type TreeEntry,
   type WritableFile,
 } from './medium'
 
@@ -32,7 +33,7 @@ const BESIDE = Buffer.from('.yendra-part')
 
 /** Something that is there, and of which nothing else can be said. */
 const nothingKnown = (path: Buffer): MediumEntry => ({
-  name: path.subarray(path.lastIndexOf(0x2f) + 1),
+  name: nameOf(path),
   kind: 'special',
   ...{ sizeBytes: 0, modifiedMs: 0, changedMs: 0, node: '', linkTarget: undefined },
 })
@@ -90,7 +91,7 @@ export class FolderMedium implements Medium {
     if (!stats) return undefined
     const kind = kindOf(stats)
     return {
-      name: path.subarray(path.lastIndexOf(0x2f) + 1),
+      name: nameOf(path),
       kind,
       ...identityOf(stats),
       linkTarget: kind === 'link' ? await this.#disk.readlink(full) : undefined,

@@ -27,6 +27,14 @@ export interface MediumEntry extends FileIdentity {
   readonly linkTarget: Buffer | undefined
 }
 
+/** An entry of a listing of many: its name is the end of its path. */
+export interface TreeEntry extends Omit<MediumEntry, 'name'> {
+  /** Below the folder that was listed. */
+  readonly path: Buffer
+}
+
+export const nameOf = (path: Buffer): Buffer => path.subarray(path.lastIndexOf(0x2f) + 1)
+
 export interface ReadableFile {
   /** Fills `block` from `position`; 0 at the end. Block and position are multiples of 4096. */
   read(block: Uint8Array, position: number): Promise<number>
@@ -58,7 +66,7 @@ export interface Medium {
   readonly root: string
   list(folder: Buffer): Promise<MediumEntry[]>
   /** Everything below a folder at once, paths relative to it; `undefined` where each folder must be asked by itself. */
-  tree?(folder: Buffer): Promise<readonly (MediumEntry & { readonly path: Buffer })[] | undefined>
+  tree?(folder: Buffer): Promise<readonly TreeEntry[] | undefined>
   /** `undefined` when there is nothing by that name; links are not followed. */
   entry(path: Buffer): Promise<MediumEntry | undefined>
   /**

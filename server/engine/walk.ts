@@ -1,10 +1,6 @@
 import { contentOf } from '../../core/cards/load'
 import { RunningHash } from './hash'
-import { errorCode, joinPath, type Medium, type MediumEntry } from './medium'
-
-export interface WalkedEntry extends MediumEntry {
-  readonly path: Buffer
-}
+import { errorCode, joinPath, type Medium, type TreeEntry } from './medium'
 
 /** Trouble of one folder, not of the whole card. */
 const LOCKED = new Set(['EACCES', 'EPERM', 'EIO', 'ENAMETOOLONG', 'ELOOP', 'EUCLEAN'])
@@ -13,25 +9,28 @@ const LOCKED = new Set(['EACCES', 'EPERM', 'EIO', 'ENAMETOOLONG', 'ELOOP', 'EUCL
  * Every entry below a folder, folders before what they hold, in byte order of names. Links are listed, not followed.
  * A folder that cannot be listed counts as special: it is there, and what it holds cannot be copied.
  */
-export async function walk(medium: Medium, folder: Buffer = Buffer.alloc(0)): Promise<WalkedEntry[]> {
-  const tree = await medium.tree?.(folder)
-  if (tree)
-    return folder.length === 0 ? [...tree] : tree.map((entry) => ({ ...entry, path: joinPath(folder, entry.path) }))
-  return walkByFolders(medium, folder)
+export async function walk(medium: Medium, folder: Buffer = Buffer.alloc(0)): Promise<readonly TreeEntry[]> {
+  const below = await walkBelow(medium, folder)
+  return folder.length === 0 ? below : below.map((entry) => ({ ...entry, path: joinPath(folder, entry.path) }))
 }
 
-async function walkByFolders(medium: Medium, folder: Buffer): Promise<WalkedEntry[]> {
-  const entries = (await medium.list(folder)).sort((a, b) => Buffer.compare(a.name, b.name))
+/** The same, with paths relative to the folder. */
+export async function walkBelow(medium: Medium, folder: Buffer): Promise<readonly TreeEntry[]> {
+  return (await medium.tree?.(folder)) ?? walkByFolders(medium, folder)
+}
+
+async function walkByFolders(medium: Medium, root: Buffer, folder: Buffer = Buffer.alloc(0)): Promise<TreeEntry[]> {
+  const entries = (await medium.list(joinPath(root, folder))).sort((a, b) => Buffer.compare(a.name, b.name))
   const nested = await Promise.all(
-    entries.map((entry) => withContent(medium, { ...entry, path: joinPath(folder, entry.name) })),
+    entries.map(({ name, ...entry }) => withContent(medium, root, { ...entry, path: joinPath(folder, name) })),
   )
   return nested.flat()
 }
 
-async function withContent(medium: Medium, entry: WalkedEntry): Promise<WalkedEntry[]> {
+async function withContent(medium: Medium, root: Buffer, entry: TreeEntry): Promise<TreeEntry[]> {
   if (entry.kind !== 'folder') return [entry]
   try {
-    return [entry, ...(await walkByFolders(medium, entry.path))]
+    return [entry, ...(await walkByFolders(medium, root, entry.path))]
   } catch (error) {
     if (!LOCKED.has(errorCode(error))) throw error
     return [{ ...entry, kind: 'special' }]
@@ -39,7 +38,7 @@ async function withContent(medium: Medium, entry: WalkedEntry): Promise<WalkedEn
 }
 
 /** What a card lists, in 16 digits: another name, size or time of a file gives another print. Nothing is read but the listing. */
-export function listingPrint(entries: readonly WalkedEntry[]): string {
+export function listingPrint(entries: readonly TreeEntry[]): string {
   const hash = new RunningHash()
   for (const entry of entries) {
     hash.update(

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { comparedFiles, comparedPlace, COMPARED_BYTES, type Compared } from '../../core/cards/stay'
+import { comparedPlace, COMPARED_BYTES, type Compared } from '../../core/cards/stay'
 import { drawOf } from '../../core/units/print'
 import type { Db } from '../db/connection'
 import { addComparison, comparableClips, differencesFrom, type ComparableClip } from '../db/queries/stays'
@@ -30,22 +30,29 @@ interface Holder {
  */
 export async function compareCard(db: Db, host: string, card: ComparedCard): Promise<Compared> {
   const seed = randomUUID()
-  const files = await comparableClips(db, host, card.loadId)
-  const drawn = comparedFiles(files, seed)
-  const holders = await connectedHolders(
+  const drawn = await comparableClips(db, host, card.loadId, 'drawn')
+  const before = await differencesFrom(db, card.loadId)
+  const again = await comparableClips(
     db,
     host,
-    drawn.map(({ file }) => file),
+    card.loadId,
+    before.flatMap(({ paths }) => paths),
   )
+  const holders = await connectedHolders(db, host, [...drawn, ...again])
+  const placeIn = ({ sizeBytes, pathText }: ComparableClip, seed: string) =>
+    comparedPlace(sizeBytes, drawOf(seed, pathText))
   const blocks = alignedBlocks(2, COMPARED_BYTES)
   const [names, differing] = [new Set<string>(), [] as string[]]
   const count = { compared: 0, withCopies: 0, unreadable: 0 }
   // Where nothing on a card is a clip, all its files stand for them.
-  const clips = drawn.filter(({ file }) => file.isClip)
+  const clips = drawn.filter((file) => file.isClip)
   const counted = clips.length > 0 ? clips : drawn
-  const counts = new Set(counted.map(({ file }) => file.entryId))
-  for (const { file, position } of drawn) {
+  const counts = new Set(counted.map((file) => file.entryId))
+  for (const file of drawn) {
+    // Nothing is read that could be compared with nothing: at a first look that is every file of the card.
+    if (file.ends === null && !(file.holders ?? []).some(({ volumeId }) => holders.has(volumeId))) continue
     const isCounted = Number(counts.has(file.entryId))
+    const position = placeIn(file, seed)
     const there = await pieceAt(card.medium, file.path, position, itemAt(blocks, 0))
     if (there === undefined) {
       count.unreadable += isCounted
@@ -63,17 +70,17 @@ export async function compareCard(db: Db, host: string, card: ComparedCard): Pro
   }
   // Another card that differs in few places would be drawn for the right one sooner or later.
   const unlike = new Set(differing)
-  const byPath = new Map(files.map((file) => [file.pathText, file]))
-  for (const before of await differencesFrom(db, card.loadId)) {
-    for (const pathText of before.paths) {
+  const byPath = new Map(again.map((file) => [file.pathText, file]))
+  for (const { seed: then, stayId, paths } of before) {
+    for (const pathText of paths) {
       const file = byPath.get(pathText)
       if (!file || unlike.has(pathText)) continue
-      const position = comparedPlace(file.sizeBytes, drawOf(before.seed, pathText))
+      const position = placeIn(file, then)
       const there = await pieceAt(card.medium, file.path, position, itemAt(blocks, 0))
       // What was taken off a card does not make it another one.
       const equal = there
         ? (await equalInCopy(file, position, there, itemAt(blocks, 1), holders))?.equal
-        : before.stayId !== card.stayId
+        : stayId !== card.stayId
       if (equal === false) unlike.add(pathText)
     }
   }

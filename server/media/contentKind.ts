@@ -4,7 +4,7 @@ import { printablePath } from '../../core/copies/pathText'
 import { alignedBlocks, GRID } from '../engine/blocks'
 import { inLanes } from '../engine/lanes'
 import type { Medium } from '../engine/medium'
-import type { WalkedEntry } from '../engine/walk'
+import { nameOf, type TreeEntry } from '../engine/medium'
 
 /** Smaller ones are no clips. */
 const LEAST_BYTES = 16 * 1024
@@ -13,10 +13,11 @@ const MOST_FILES = 4096
 const LANES = 8
 
 /** Printable paths of the files whose names say nothing, but that begin as a container of film or sound does. */
-export async function mediaByContent(medium: Medium, walked: readonly WalkedEntry[]): Promise<ReadonlySet<string>> {
+export async function mediaByContent(medium: Medium, walked: readonly TreeEntry[]): Promise<ReadonlySet<string>> {
   const asked = walked
     .filter(
-      (entry) => entry.kind === 'file' && entry.sizeBytes >= LEAST_BYTES && saysNothing(printablePath(entry.name)),
+      (entry) =>
+        entry.kind === 'file' && entry.sizeBytes >= LEAST_BYTES && saysNothing(printablePath(nameOf(entry.path))),
     )
     .sort((a, b) => b.sizeBytes - a.sizeBytes)
     .slice(0, MOST_FILES)

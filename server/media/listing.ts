@@ -1,17 +1,18 @@
 import { filesToSample } from '../../core/cards/load'
 import { MOST_COMPARED } from '../../core/cards/stay'
+import type { ListedFile } from '../../core/copies/standing'
 import { printablePath } from '../../core/copies/pathText'
 import type { NewEntry } from '../db/queries/seen'
 import { alignedBlocks } from '../engine/blocks'
 import { inLanes } from '../engine/lanes'
-import { joinPath, type Medium } from '../engine/medium'
+import { joinPath, type Medium, type TreeEntry } from '../engine/medium'
 import { sampleHash } from '../engine/sample'
 import { stampOf } from '../engine/stamps'
-import { listingPrint, walk, type WalkedEntry } from '../engine/walk'
+import { listingPrint, walk, walkBelow } from '../engine/walk'
 
 /** What a card lists, as rows and as a print. */
 export interface Listing {
-  readonly walked: readonly WalkedEntry[]
+  readonly walked: readonly TreeEntry[]
   readonly entries: readonly NewEntry[]
   readonly files: readonly NewEntry[]
   readonly print: string
@@ -51,19 +52,15 @@ export function mountedInside(medium: Medium, folder: Buffer): string[] {
 /** Files below a mirror, keyed by their path bytes as latin1, as they are told from others; `undefined` when there is no such folder. */
 export async function listMirror(medium: Medium, folder: Buffer) {
   if (!(await liesHere(medium, folder))) return undefined
-  const [walked, stamps] = [await walk(medium, folder), await medium.stamps()]
-  return new Map(
-    walked.flatMap((entry) =>
-      entry.kind === 'file'
-        ? [
-            [
-              entry.path.subarray(folder.length + 1).toString('latin1'),
-              { ...entry, ...stampOf(stamps, entry) },
-            ] as const,
-          ]
-        : [],
-    ),
-  )
+  const stamps = await medium.stamps()
+  const files = new Map<string, ListedFile>()
+  for (const entry of await walkBelow(medium, folder)) {
+    if (entry.kind !== 'file') continue
+    const { inode, changedMs } = stampOf(stamps, entry)
+    const { sizeBytes, modifiedMs } = entry
+    files.set(entry.path.toString('latin1'), { sizeBytes, modifiedMs, inode, changedMs })
+  }
+  return files
 }
 
 /** Files that are read at the same time while their ends are hashed. */

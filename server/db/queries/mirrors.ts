@@ -45,14 +45,23 @@ export const databaseTime = async (db: Db): Promise<Date> => {
 
 /** Writes down how a volume lists a mirror now. True when it differs from what was known. */
 export async function putMirrorListing(db: Db, listing: MirrorListing): Promise<boolean> {
+  const moved = await writeListing(db, listing)
+  // Files are read for that, and nobody waits for a drive inside a transaction.
+  return moved ?? (await writeListing(db, listing, await shiftsOf(db, listing))) ?? false
+}
+
+/** `undefined`, and nothing written, where all times moved together and nobody has looked yet what became of the files. */
+function writeListing(db: Db, listing: MirrorListing, looked?: Shifts): Promise<boolean | undefined> {
   const { loadId, volumeId } = listing
-  const shifts = await shiftsOf(listing, await knownFiles(db, listing))
   return inTransaction(db, async (tx) => {
     await lockCopy(tx, loadId, volumeId)
     const before = await mirror(tx, loadId, volumeId)
     if (!before) return false
     const first = before.seenId === null
-    const differing = differences(listing, await knownFiles(tx, listing), shifts)
+    const known = await knownFiles(tx, listing)
+    if (!looked && commonShift(pairsOf(listing, known)) !== 0) return undefined
+    const shifts = looked ?? { shiftMs: 0, ends: new Map() }
+    const differing = differences(listing, known, shifts)
     const mounted = JSON.stringify(listing.mounted)
     const moved =
       differing.length > 0 ||
@@ -83,19 +92,43 @@ interface Shifts {
  * A shift by whole hours is believed of a file system that keeps local time, and of each file whose ends are as they were
  * read back; what has no such hash is read whole before it counts.
  */
-async function shiftsOf(listing: MirrorListing, known: readonly KnownFile[]): Promise<Shifts> {
-  const pairs = known.flatMap((row) => {
-    const now = listing.files.get(row.path.toString('latin1'))
-    return now && row.proved ? [{ row, proved: row.proved, now }] : []
-  })
-  const shiftMs = commonShift(pairs.map(({ proved, now }) => [proved, now] as const))
+async function shiftsOf(db: Db, listing: MirrorListing): Promise<Shifts> {
+  const known = await knownFiles(db, listing)
+  const shiftMs = commonShift(pairsOf(listing, known))
   const ends = new Map<number, KnownShift['ends']>()
   if (shiftMs === 0 || !(await listing.keepsLocalTime())) return { shiftMs: 0, ends }
-  for (const { row, now } of pairs) {
-    const found = row.ends === null ? undefined : await listing.endsOf(row.path, now.sizeBytes)
-    ends.set(row.entryId, row.ends === null ? 'unknown' : found === row.ends ? 'equal' : 'differ')
+  const wanted = await endsOfProofs(db, listing)
+  for (const row of known) {
+    const now = nowOf(listing, row)
+    if (!now || !row.proved) continue
+    const before = wanted.get(row.entryId) ?? null
+    const found = before === null ? undefined : await listing.endsOf(row.path, now.sizeBytes)
+    ends.set(row.entryId, before === null ? 'unknown' : found === before ? 'equal' : 'differ')
   }
   return { shiftMs, ends }
+}
+
+const nowOf = (listing: MirrorListing, { path }: Pick<KnownFile, 'path'>): ListedFile | undefined =>
+  listing.files.get(path.toString('latin1'))
+
+/** Proved files that still lie there, each with how it is listed now. */
+function* pairsOf(listing: MirrorListing, known: readonly KnownFile[]) {
+  for (const row of known) {
+    const now = row.proved && nowOf(listing, row)
+    if (row.proved && now) yield [row.proved, now] as const
+  }
+}
+
+/** Hashes of the ends as they were read back, by the id of the file. */
+async function endsOfProofs(db: Db, { loadId, volumeId }: MirrorListing): Promise<ReadonlyMap<number, string | null>> {
+  const rows = await db
+    .selectFrom('copyFile')
+    .innerJoin('proof', 'proof.id', 'copyFile.proofId')
+    .select(['copyFile.entryId', 'proof.ends'])
+    .where('copyFile.loadId', '=', loadId)
+    .where('copyFile.volumeId', '=', volumeId)
+    .execute()
+  return new Map(rows.map((row) => [row.entryId, row.ends]))
 }
 
 async function knownFiles(db: Db, { loadId, volumeId, begunAt }: MirrorListing) {
@@ -104,7 +137,7 @@ async function knownFiles(db: Db, { loadId, volumeId, begunAt }: MirrorListing) 
     .innerJoin('loadEntry', 'loadEntry.id', 'copyFile.entryId')
     .innerJoin('proof', 'proof.id', 'copyFile.proofId')
     .select(['copyFile.entryId', 'copyFile.listed', 'loadEntry.path', 'proof.outcome'])
-    .select(['proof.pastCache', 'proof.sizeBytes', 'proof.modifiedMs', 'proof.ends'])
+    .select(['proof.pastCache', 'proof.sizeBytes', 'proof.modifiedMs'])
     .select(['copyFile.inode', 'copyFile.changedMs', 'copyFile.modifiedMs as shiftedMs'])
     .where('copyFile.loadId', '=', loadId)
     .where('copyFile.volumeId', '=', volumeId)
@@ -134,7 +167,7 @@ interface DifferingFile {
 function differences(listing: MirrorListing, known: readonly KnownFile[], shifts: Shifts): DifferingFile[] {
   return known.flatMap((row) => {
     if (!row.proved) return []
-    const now = listing.files.get(row.path.toString('latin1'))
+    const now = nowOf(listing, row)
     const ends = shifts.ends.get(row.entryId)
     const shift = ends === undefined ? NO_SHIFT : { shiftMs: shifts.shiftMs, ends }
     const listed = listedAs(row.proved, row.listed, now, shift)

@@ -1,5 +1,12 @@
 import { sql } from 'kysely'
-import { TOUCHED, type Compared, type KnownHow, type LeftHow, type StayMark } from '../../../core/cards/stay'
+import {
+  MOST_COMPARED,
+  TOUCHED,
+  type Compared,
+  type KnownHow,
+  type LeftHow,
+  type StayMark,
+} from '../../../core/cards/stay'
 import { anyOf } from '../anyOf'
 import { inTransaction, type Db } from '../connection'
 
@@ -213,8 +220,12 @@ export const lastKnownStays = (db: Db, loadIds: readonly string[]) =>
 export const staysById = (db: Db, ids: readonly string[]) =>
   db.selectFrom('stay').selectAll().where(anyOf('id', ids)).execute()
 
-/** Clips of a load as they lie on its card, with the ends that were read at the look and the copies that are whole. */
-export async function comparableClips(db: Db, host: string, loadId: string) {
+/**
+ * Files of a load as they lie on its card, with the ends that were read at the look and the copies that are whole: those of
+ * some paths, or drawn ones, which are every clip up to a number and then others.
+ */
+export async function comparableClips(db: Db, host: string, loadId: string, which: 'drawn' | readonly string[]) {
+  const [paths, most] = which === 'drawn' ? [null, MOST_COMPARED] : [which, which.length]
   const { rows } = await sql<{
     entryId: number
     path: Buffer
@@ -224,14 +235,19 @@ export async function comparableClips(db: Db, host: string, loadId: string) {
     ends: string | null
     holders: { volumeId: string; folder: string }[] | null
   }>`
-    select e.id as entry_id, e.path, e.path_text, e.size_bytes, file.id is not null as is_clip, s.hash as ends,
+    select drawn.*, s.hash as ends,
       (select jsonb_agg(jsonb_build_object('volumeId', c.volume_id, 'folder', m.folder) order by c.volume_id)
         from copy_file c join mirror m on m.load_id = c.load_id and m.volume_id = c.volume_id
           join mount on mount.volume_id = c.volume_id and mount.host = ${host} and mount.connected
-        where c.entry_id = e.id and c.load_id = e.load_id and c.standing in ('verified', 'memory')) as holders
-    from load_entry e left join media_file file on file.entry_id = e.id left join load_sample s on s.entry_id = e.id
-    where e.load_id = ${loadId} and e.state = 'on-card' and e.kind = 'file' and e.size_bytes > 0
-    order by e.path`.execute(db)
+        where c.entry_id = drawn.entry_id and c.load_id = ${loadId} and c.standing in ('verified', 'memory')) as holders
+    from (
+      select e.id as entry_id, e.path, e.path_text, e.size_bytes, file.id is not null as is_clip
+      from load_entry e left join media_file file on file.entry_id = e.id
+      where e.load_id = ${loadId} and e.state = 'on-card' and e.kind = 'file' and e.size_bytes > 0
+        and (${paths}::text[] is null or e.path_text = any(${paths}::text[]))
+      order by is_clip desc, random() limit ${most}) drawn
+    left join load_sample s on s.entry_id = drawn.entry_id
+    order by drawn.path`.execute(db)
   return rows
 }
 

@@ -11,7 +11,7 @@ import { plannedRawRate } from '../../db/queries/takes'
 import { tellChanged } from '../../db/queries/tasks'
 import { proxyOf, setProxyState } from '../../db/queries/proxies'
 import type { Medium } from '../../engine/medium'
-import type { WalkedEntry } from '../../engine/walk'
+import { nameOf, type TreeEntry } from '../../engine/medium'
 import { proxyChecks } from '../../facts/proxies'
 import { picturesFolder } from '../../home'
 import { fullPath } from '../../media/mediumOf'
@@ -27,7 +27,7 @@ export interface CardFile {
   readonly path: string
   readonly sizeBytes: number
   readonly modifiedMs: number
-  readonly entry: WalkedEntry
+  readonly entry: TreeEntry
 }
 
 /** A card's files by what they are: media, runs of frames, and what lies beside them. */
@@ -97,7 +97,7 @@ export async function lookAtAll(
     const { picture, ...read } = clip
     const { id } = await cards.putClip(db, {
       ...{ loadId: load.id, productionId: load.productionId, entryId: row.id, pathText: row.pathText },
-      ...{ name: printablePath(file.entry.name), sizeBytes, ...read },
+      ...{ name: printablePath(nameOf(file.entry.path)), sizeBytes, ...read },
       pictureMade: picture !== undefined || earlier?.pictureMade === true,
     })
     if (picture) await keepPicture(id, picture)

@@ -8,7 +8,7 @@ import { probeFile } from '../../engine/probe'
 import { sidecarFields } from '../../engine/sidecarFields'
 import { Stopped } from '../../engine/stopped'
 import { ToolFailed } from '../../engine/tool'
-import type { WalkedEntry } from '../../engine/walk'
+import { nameOf, type TreeEntry } from '../../engine/medium'
 import { fullPath } from '../../media/mediumOf'
 import type { TaskControl } from '../control'
 
@@ -24,8 +24,8 @@ export interface SeenClip {
 /** Reads what a clip and its sidecars say of it, and whether its end is there; its picture is taken later. */
 export async function lookAtClip(
   medium: Medium,
-  file: WalkedEntry,
-  sidecars: readonly WalkedEntry[],
+  file: TreeEntry,
+  sidecars: readonly TreeEntry[],
   control: TaskControl,
 ): Promise<SeenClip> {
   const nothing = { probe: undefined, cut: undefined, hasPicture: true, picture: undefined }
@@ -57,8 +57,10 @@ export async function pictureOf(path: Buffer, video: VideoTrack, control: TaskCo
 
 const MOST_SIDECAR_BYTES = 256 * 1024
 
-async function sidecarOf(medium: Medium, sidecars: readonly WalkedEntry[]): Promise<SidecarField[]> {
-  const xml = sidecars.find((one) => /\.xml$/i.test(one.name.toString('latin1')) && one.sizeBytes <= MOST_SIDECAR_BYTES)
+async function sidecarOf(medium: Medium, sidecars: readonly TreeEntry[]): Promise<SidecarField[]> {
+  const xml = sidecars.find(
+    (one) => /\.xml$/i.test(nameOf(one.path).toString('latin1')) && one.sizeBytes <= MOST_SIDECAR_BYTES,
+  )
   if (!xml) return []
   return withBytes(fullPath(medium, xml.path), xml.sizeBytes, async (file) =>
     sidecarFields(Buffer.from(await file.read(0, xml.sizeBytes)).toString()),

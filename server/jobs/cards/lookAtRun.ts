@@ -3,13 +3,13 @@ import type { FrameRate } from '../../../core/units/frameRate'
 import { frameFilePicture, probeFrame, runFacts } from '../../engine/frameFile'
 import type { Medium } from '../../engine/medium'
 import { Stopped } from '../../engine/stopped'
-import type { WalkedEntry } from '../../engine/walk'
+import type { TreeEntry } from '../../engine/medium'
 import { fullPath } from '../../media/mediumOf'
 import type { TaskControl } from '../control'
 import { troubleOf, type SeenClip } from './lookAtClip'
 
 /** A run with its files as they were walked. */
-export type WalkedRun = FrameRun<{ path: string; sizeBytes: number; modifiedMs: number; entry: WalkedEntry }>
+export type WalkedRun = FrameRun<{ path: string; sizeBytes: number; modifiedMs: number; entry: TreeEntry }>
 
 /** Where nobody says how fast the frames were taken. */
 const ASSUMED: FrameRate = { num: 25, den: 1 }
