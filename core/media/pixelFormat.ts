@@ -6,6 +6,10 @@ export interface PixelLayout {
   readonly fullRange: boolean
 }
 
+/** Whether a pixel format has a channel that says how transparent each pixel is, by the decoder's name of it. */
+export const hasAlpha = (pixelFormat: string): boolean =>
+  /^(yuva|gbrap|ya\d|rgba|bgra|argb|abgr|ayuv|vuya|pal8)/.test(pixelFormat)
+
 const SEMI_PLANAR: Record<string, readonly [string, number]> = {
   nv12: ['4:2:0', 8],
   nv21: ['4:2:0', 8],

@@ -1,10 +1,17 @@
 import { allPass, decodedChecks, fileCheck, type FileCheck } from '../media/check'
 import { colourTags } from '../media/colour'
-import { isInterlaced, isVariable, type MediaFacts, type SoundTrack, type VideoTrack } from '../media/facts'
+import {
+  isInterlaced,
+  isVariable,
+  type CleanAperture,
+  type MediaFacts,
+  type SoundTrack,
+  type VideoTrack,
+} from '../media/facts'
 import { soundCheck, type SoundCompared } from '../media/compareSound'
 import { frameRateText, sameRate } from '../units/frameRate'
 import { frameSizeText } from '../units/frameSize'
-import { proxyFrame } from './recipe'
+import { plainLayout, proxyAperture, proxyFrame, proxyLayout } from './recipe'
 
 /** What came out when the proxy was decoded from end to end. */
 export interface DecodedProxy {
@@ -46,18 +53,16 @@ const ROUNDING_SECONDS = 0.002
 /** A frame of AAC at 48 kHz has 1024 samples; a track may end or begin with a part of one. */
 const SOUND_SLACK_SECONDS = 0.06
 
-/** The side channels of 5.1 are named in two ways. */
-const layoutOf = (track: SoundTrack) => track.layout?.replace(/\((side|back)\)/, '')
-
 const soundText = (sounds: readonly SoundTrack[]) =>
-  sounds.length === 0 ? 'no sound' : sounds.map((track) => layoutOf(track) ?? `${track.channels} channels`).join(', ')
+  sounds.length === 0
+    ? 'no sound'
+    : sounds.map((track) => plainLayout(track.layout) ?? `${track.channels} channels`).join(', ')
 
 const sameSounds = (a: readonly SoundTrack[], b: readonly SoundTrack[]) =>
   a.length === b.length &&
   a.every((track, at) => {
-    const other = b[at]
-    const bothSay = layoutOf(track) !== undefined && other && layoutOf(other) !== undefined
-    return other?.channels === track.channels && (!bothSay || layoutOf(track) === layoutOf(other))
+    const [wanted, other] = [proxyLayout(track), b[at]]
+    return other?.channels === track.channels && (wanted === undefined || wanted === plainLayout(other.layout))
   })
 
 /**
@@ -136,6 +141,7 @@ function pictureChecks(from: VideoTrack, to: VideoTrack, fraction: number): File
       frameSizeText(wantedSize),
       frameSizeText(to),
     ),
+    ...(from.cleanAperture || to.cleanAperture ? [apertureCheck(from, to)] : []),
     fileCheck('Sample aspect', from.sampleAspect === to.sampleAspect, from.sampleAspect, to.sampleAspect),
     fileCheck('Scan', (to.fieldOrder ?? 'progressive') === scan, scan, to.fieldOrder ?? 'not stated'),
     fileCheck(
@@ -153,6 +159,19 @@ function pictureChecks(from: VideoTrack, to: VideoTrack, fraction: number): File
       to.range ?? 'limited, not stated',
     ),
   ]
+}
+
+const apertureText = (clean: CleanAperture | undefined) =>
+  clean ? `${frameSizeText(clean)} at ${clean.x}, ${clean.y}` : 'the whole frame'
+
+function apertureCheck(from: VideoTrack, to: VideoTrack): FileCheck {
+  const wanted = proxyAperture(from, to)
+  const found = to.cleanAperture
+  const isThere =
+    wanted && found
+      ? (['x', 'y', 'widthPx', 'heightPx'] as const).every((side) => Math.abs(wanted[side] - found[side]) <= 1)
+      : wanted === found
+  return fileCheck('Clean aperture', isThere, apertureText(wanted), apertureText(found))
 }
 
 function soundChecks(original: MediaFacts, proxy: MediaFacts): FileCheck[] {

@@ -1,4 +1,5 @@
-import { isInterlaced, type MediaFacts, type SoundTrack, type VideoTrack } from '../media/facts'
+import { isInterlaced, type CleanAperture, type MediaFacts, type SoundTrack, type VideoTrack } from '../media/facts'
+import { hasAlpha } from '../media/pixelFormat'
 import type { FrameSize } from '../units/frameSize'
 
 /**
@@ -29,6 +30,24 @@ export function proxyFrame(original: FrameSize, fraction: number): FrameSize {
   const off = (size: FrameSize) => Math.abs(aspectError(size, original))
   // Of two that are off alike the smaller one.
   return sizes.reduce((best, size) => (off(size) < off(best) - 1e-9 ? size : best))
+}
+
+/** The clean aperture of an original on the frame of its proxy, in whole pixels; `undefined` where it has none. */
+export function proxyAperture(
+  { cleanAperture: clean, ...from }: Pick<VideoTrack, 'cleanAperture' | 'widthPx' | 'heightPx' | 'rotationDegrees'>,
+  to: FrameSize,
+): CleanAperture | undefined {
+  if (!clean) return undefined
+  // It lies in the frame as it is stored, before rotation.
+  const turned = Math.abs(from.rotationDegrees) % 180 === 90
+  const across = turned ? to.heightPx / from.heightPx : to.widthPx / from.widthPx
+  const down = turned ? to.widthPx / from.widthPx : to.heightPx / from.heightPx
+  return {
+    x: Math.round(clean.x * across),
+    y: Math.round(clean.y * down),
+    widthPx: Math.round(clean.widthPx * across),
+    heightPx: Math.round(clean.heightPx * down),
+  }
 }
 
 /** By how much the aspect of a proxy differs from its original's, as a share: −0.0023 of 426×240 for 854×480. */
@@ -72,8 +91,34 @@ export const mostProxyBytes = (original: MediaFacts): number =>
     ? proxyBytes(original, proxyPictureBits(original.video) * (original.video.seconds + BUFFER_SECONDS))
     : 0
 
+/** What AAC can be sampled at, and what is taken where the original has more. Source: ISO/IEC 14496-3, 1.6.3.4. */
+const MOST_AAC_HZ = 96_000
+export const PROXY_HZ = 48_000
+
+/** Samples a second of one sound track of a proxy. */
+export const proxySampleRate = ({ sampleRateHz }: SoundTrack): number =>
+  sampleRateHz > MOST_AAC_HZ ? PROXY_HZ : sampleRateHz
+
+/** Layouts that AAC carries by name. Source: ISO/IEC 14496-3, table 1.19, as the coder in use writes it. */
+const CODED_LAYOUTS = new Set(['mono', 'stereo', '2.1', '3.0', '4.0', 'quad', '5.0', '5.1', '7.1'])
+
+/** A layout without which pair of names its surround channels have: those of 5.1 are named in two ways. */
+export const plainLayout = (layout: string | undefined): string | undefined => layout?.replace(/\((side|back)\)$/, '')
+
+/** The layout that the sound of a proxy has; `undefined` where its coder has no name for that of the original. */
+export function proxyLayout({ layout }: SoundTrack): string | undefined {
+  const plain = plainLayout(layout)
+  return plain !== undefined && CODED_LAYOUTS.has(plain) ? plain : undefined
+}
+
+/** Up to where a low-frequency channel goes. Source: ITU-R BS.775; the coder in use cuts it not far above. */
+export const LOW_HZ = 120
+
+/** Whether the sound of a proxy has a low-frequency channel, which is coded as one. */
+export const hasLowChannel = (track: SoundTrack): boolean => proxyLayout(track)?.endsWith('.1') === true
+
 /** What differs from the original besides the size, each in words; empty when nothing does. */
-export function proxyChanges({ video }: MediaFacts): string[] {
+export function proxyChanges({ video, sounds }: MediaFacts): string[] {
   if (!video) return []
   const error = proxyAspectError(video, HALF_SIZE.fraction)
   return [
@@ -82,5 +127,25 @@ export function proxyChanges({ video }: MediaFacts): string[] {
     ...(Math.abs(error) >= 0.0005 ? [`Even sides put the aspect off by ${Math.abs(error * 100).toFixed(2)} %.`] : []),
     ...(video.chroma === 'RGB' ? ['RGB is coded as BT.709 in limited range.'] : []),
     ...((video.bitDepth ?? 8) > 8 ? [`${video.bitDepth} bits become 8.`] : []),
+    ...(hasAlpha(video.pixelFormat)
+      ? ['What is transparent in the original is not in the proxy: it has no alpha channel.']
+      : []),
+    ...sounds.flatMap((track, at) => {
+      const which = sounds.length > 1 ? `Sound ${at + 1}` : 'The sound'
+      const hertz = proxySampleRate(track)
+      return [
+        ...(hertz === track.sampleRateHz
+          ? []
+          : [`${which} has ${hertz / 1000} kHz instead of ${track.sampleRateHz / 1000} kHz.`]),
+        ...(hasLowChannel(track)
+          ? [`The low-frequency channel of ${which.replace('The', 'the')} keeps what lies below ${LOW_HZ} Hz.`]
+          : []),
+        ...(track.layout === undefined || proxyLayout(track) !== undefined
+          ? []
+          : [
+              `${which} keeps its ${track.channels} channels in their order, without the name of their layout (${track.layout}).`,
+            ]),
+      ]
+    }),
   ]
 }

@@ -1,7 +1,16 @@
 import { fieldsOf, isInterlaced, isVariable, type MediaFacts, type VideoTrack } from '../../core/media/facts'
-import { HALF_SIZE, proxyFrame, proxyPictureBits, proxySoundBits } from '../../core/proxies/recipe'
+import {
+  HALF_SIZE,
+  proxyAperture,
+  proxyFrame,
+  proxyLayout,
+  proxyPictureBits,
+  proxySampleRate,
+  proxySoundBits,
+} from '../../core/proxies/recipe'
 import type { FrameRate } from '../../core/units/frameRate'
 import { parseTimecode } from '../../core/units/timecode'
+import { addCleanAperture } from './addCleanAperture'
 import { tagOptions } from './colourOptions'
 import { INPUT } from './tool'
 import { transcode, type TranscodeJob } from './transcode'
@@ -19,6 +28,8 @@ export interface Part {
 export async function makeProxy(job: TranscodeJob, original: MediaFacts, part?: Part): Promise<void> {
   const { video } = original
   if (!video) throw new Error('There is no picture to make a proxy of.')
+  const aperture = part ? undefined : proxyAperture(video, proxyFrame(video, HALF_SIZE.fraction))
+  const coded = aperture ? `${job.output}.coded` : job.output
   const timecode = original.timecode && parseTimecode(original.timecode, Math.round(video.rate.num / video.rate.den))
   await transcode(job, [
     ...(part ? ['-ss', part.atSeconds.toFixed(3), '-t', part.seconds.toFixed(3)] : []),
@@ -29,8 +40,9 @@ export async function makeProxy(job: TranscodeJob, original: MediaFacts, part?: 
     ...pictureCoding(video),
     ...soundCoding(original),
     ...(timecode && original.timecode && !part ? ['-timecode', original.timecode] : []),
-    ...['-map_metadata', '0', '-movflags', '+faststart', '-f', 'mp4', job.output],
+    ...['-map_metadata', '0', '-movflags', '+faststart', '-f', 'mp4', coded],
   ])
+  if (aperture) await addCleanAperture(coded, job.output, aperture)
 }
 
 /** Sides of the picture as it is stored, before rotation. */
@@ -83,13 +95,14 @@ function pictureCoding(video: VideoTrack): string[] {
   ]
 }
 
-/** What AAC can be sampled at. Source: ISO/IEC 14496-3, 1.6.3.4. */
-const MOST_AAC_HZ = 96_000
-
 const soundCoding = ({ sounds }: MediaFacts): string[] => [
   ...['-c:a', 'aac'],
   ...sounds.flatMap((track, at) => [
     ...[`-b:a:${at}`, String(proxySoundBits(track))],
-    ...(track.sampleRateHz > MOST_AAC_HZ ? [`-ar:a:${at}`, '48000'] : []),
+    ...[`-ar:a:${at}`, String(proxySampleRate(track))],
+    // The coder has no name for surround channels at the sides, and a player none for what it writes instead.
+    ...(proxyLayout(track) && proxyLayout(track) !== track.layout
+      ? [`-filter:a:${at}`, `channelmap=${[...Array(track.channels).keys()].join('|')}:${proxyLayout(track)}`]
+      : []),
   ]),
 ]

@@ -12,6 +12,7 @@ import { parseTimecode, timecodeCount } from '../../core/units/timecode'
 import { measureFields } from '../../server/engine/measureFields'
 import { framePicture } from '../../server/engine/picture'
 import { probeFile } from '../../server/engine/probe'
+import { withCleanAperture } from './clap'
 import { MEDIA_FILES, mediaPath } from './mediaFiles'
 
 /** One property of a file as text; `undefined` where a witness is silent. */
@@ -400,22 +401,6 @@ describe('an index that lies', () => {
     )
   })
 })
-
-/** Puts a `clap` box (ISO/IEC 14496-12, 12.1.4) at the end of the only sample entry of a file whose index stands last. */
-function withCleanAperture(film: Buffer, widthPx: number, heightPx: number): Buffer {
-  const clap = Buffer.alloc(40)
-  clap.writeUInt32BE(40, 0)
-  clap.write('clap', 4, 'latin1')
-  for (const [at, value] of [widthPx, 1, heightPx, 1, 0, 1, 0, 1].entries()) clap.writeInt32BE(value, 8 + at * 4)
-  const parents = ['moov', 'trak', 'mdia', 'minf', 'stbl', 'stsd', 'avc1'].map(
-    (type) => film.lastIndexOf(type, undefined, 'latin1') - 4,
-  )
-  const grown = Buffer.from(film)
-  for (const at of parents) grown.writeUInt32BE(film.readUInt32BE(at) + 40, at)
-  const entry = parents.at(-1) ?? 0
-  const end = entry + film.readUInt32BE(entry)
-  return Buffer.concat([grown.subarray(0, end), clap, grown.subarray(end)])
-}
 
 describe('drop-frame', () => {
   it('counts as the timecode track of ffmpeg does, at several points of a day', () => {

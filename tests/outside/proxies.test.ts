@@ -1,16 +1,17 @@
 import { execFileSync } from 'node:child_process'
-import { mkdtempSync } from 'node:fs'
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { compareTimes } from '../../core/proxies/check'
 import { sampleParts } from '../../core/proxies/estimate'
-import { mostProxyBytes, proxyBytes } from '../../core/proxies/recipe'
+import { mostProxyBytes, proxyBytes, proxyChanges } from '../../core/proxies/recipe'
 import { makeProxy } from '../../server/engine/makeProxy'
 import { probeFile } from '../../server/engine/probe'
 import { TaskControl } from '../../server/jobs/control'
 import { compareProxy } from '../../server/jobs/proxies/compared'
 import { isLong } from '../long'
+import { withCleanAperture } from './clap'
 import { mediaPath } from './mediaFiles'
 
 /** A click of noise every half second, and nothing between. */
@@ -123,6 +124,59 @@ describe('proxies', () => {
       expect(Math.abs(begins(proxy) - begins(original))).toBeLessThan(0.002)
     },
   )
+
+  it('keep a clean aperture, and every byte of picture and sound stays where their index says', async () => {
+    const film = join(folder, 'whole.mov')
+    const picture = ['-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=25:d=1', '-f', 'lavfi', '-i', 'sine=d=1']
+    const coding = ['-map', '1', '-map', '0', '-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-c:a', 'aac', '-y', film]
+    execFileSync('ffmpeg', ['-v', 'error', ...picture, ...coding])
+    const path = join(folder, 'clean.mov')
+    writeFileSync(path, withCleanAperture(readFileSync(film), 300, 176))
+    const [clean, whole] = [await proxyOf(Buffer.from(path), 'clean'), await proxyOf(Buffer.from(film), 'whole')]
+    expect(clean.proxy.video?.cleanAperture).toEqual({ x: 5, y: 1, widthPx: 150, heightPx: 88 })
+    expect(clean.checks.find((check) => check.name === 'Clean aperture')).toMatchObject({ pass: true })
+    expect(clean.state).toBe('equal')
+    expect(whole.checks.map((check) => check.name)).not.toContain('Clean aperture')
+    // Source: ffmpeg, which hashes every frame that it decodes; an index that is off by a byte would give others.
+    const heard = (made: Buffer) =>
+      execFileSync('ffmpeg', ['-v', 'error', '-i', String(made), '-map', '0', '-f', 'framemd5', '-'], {
+        encoding: 'utf8',
+      })
+    expect(heard(clean.made)).toBe(heard(whole.made))
+    // Without it the check says so.
+    if (!clean.original.video) throw new Error('no picture')
+    const order = { probe: clean.original, video: clean.original.video, path: Buffer.from(path) }
+    const { checks } = await compareProxy(order, whole.made)
+    expect(checks.filter((check) => !check.pass).map((check) => check.name)).toEqual(['Clean aperture'])
+  })
+
+  it('say what becomes of layouts, of samples beyond what the coder takes, and of what is transparent', async () => {
+    const odd = async (name: string, layout: string, hertz: number, ...coding: string[]) => {
+      const path = join(folder, name)
+      const inputs = ['-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=25:d=1', '-f', 'lavfi', '-i']
+      const channels = Array.from(
+        { length: layout.startsWith('5.1') ? 6 : 7 },
+        (_, at) => `0.1*sin(${300 + at * 200}*2*PI*t)`,
+      )
+      const sound = `aevalsrc=${channels.join('|')}:c=${layout}:s=${hertz}:d=1`
+      execFileSync('ffmpeg', ['-v', 'error', ...inputs, sound, ...coding, '-c:a', 'pcm_s24le', '-y', path])
+      return proxyOf(Buffer.from(path), name)
+    }
+    const six = await odd('six.mov', '5.1(side)', 192_000, '-c:v', 'qtrle', '-pix_fmt', 'argb')
+    expect(six.checks.filter((check) => !check.pass)).toEqual([])
+    expect(six.proxy.audio).toMatchObject({ layout: '5.1', sampleRateHz: 48_000 })
+    expect(proxyChanges(six.original)).toEqual([
+      'RGB is coded as BT.709 in limited range.',
+      'What is transparent in the original is not in the proxy: it has no alpha channel.',
+      'The sound has 48 kHz instead of 192 kHz.',
+      'The low-frequency channel of the sound keeps what lies below 120 Hz.',
+    ])
+    const seven = await odd('seven.mov', '6.1', 48_000, '-c:v', 'libx264', '-pix_fmt', 'yuv420p')
+    expect(seven.checks.filter((check) => !check.pass)).toEqual([])
+    expect(proxyChanges(seven.original)).toEqual([
+      'The sound keeps its 7 channels in their order, without the name of their layout (6.1).',
+    ])
+  })
 
   it('differ where their sound lies wrong, whatever their packets and lengths say', async () => {
     const path = join(folder, 'spoken.mov')

@@ -1,5 +1,5 @@
 import { checkProxy, compareTimes, proxyState } from '../../../core/proxies/check'
-import { HALF_SIZE } from '../../../core/proxies/recipe'
+import { HALF_SIZE, hasLowChannel, LOW_HZ } from '../../../core/proxies/recipe'
 import type { MediaFacts } from '../../../core/media/facts'
 import { putProxy, type NewProxy } from '../../db/queries/proxies'
 import type { Db } from '../../db/connection'
@@ -41,6 +41,9 @@ interface OfFile {
   readonly path: Buffer
 }
 
+/** Steep enough that what the coder may leave out of a low-frequency channel is silent in both. */
+const LOW_ALONE = Array.from({ length: 3 }, () => `lowpass=f=${LOW_HZ}:c=LFE`)
+
 /** Track by track; one that has other channels fails by that, and is not listened to. */
 async function soundsCompared(original: OfFile, made: OfFile, control?: ToolControl) {
   const compared = []
@@ -48,8 +51,14 @@ async function soundsCompared(original: OfFile, made: OfFile, control?: ToolCont
   for (const [at, track] of original.facts.sounds.entries()) {
     const other = made.facts.sounds[at]
     if (other?.channels !== track.channels) continue
+    const filters = hasLowChannel(track) ? LOW_ALONE : []
     compared.push(
-      await compareSounds({ ...of(original), track }, { ...of(made), track: other }, track.channels, control),
+      await compareSounds(
+        { ...of(original), track, filters },
+        { ...of(made), track: other, filters },
+        track.channels,
+        control,
+      ),
     )
   }
   return compared
