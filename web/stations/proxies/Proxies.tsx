@@ -85,7 +85,7 @@ function Making({ counts, productionId }: ProxiesProps) {
               )}
               <VolumeChoice label="Onto" volumes={storage.volumes} value={volumeId} onChange={setChoice} />
               <Button
-                look="primary"
+                look={counts.unchecked > 0 ? undefined : 'primary'}
                 disabled={working.length > 0 || send.isPending || !volumeId}
                 onClick={() => send.mutate({ params: {}, body: { productionId, volumeId } })}
               >
@@ -191,7 +191,7 @@ function ProxyRow({ proxy }: { proxy: ProxyView }) {
               proxy.made.state === 'equal' ? (
                 <span className="text-good">equal in all {proxy.made.checks.length} checks</span>
               ) : proxy.made.state === 'unchecked' ? (
-                <span className="text-quiet">to be checked: sound not compared</span>
+                <span className="text-quiet">sound not compared yet</span>
               ) : (
                 <strong className="text-stop">{counted(failing, 'check')} failed</strong>
               )
