@@ -12,6 +12,12 @@ describe('comma-separated values', () => {
     ).toBe('aaa,"b,bb","c""c","d\r\nd"\r\nzzz,,x,1\r\n')
   })
 
+  it('begin with a mark only where that is chosen', () => {
+    // Source: RFC 3629, 6.
+    expect(csv([['ü']])).toBe('ü\r\n')
+    expect(Buffer.from(csv([['ü']], 'marked')).toString('hex')).toBe('efbbbfc3bc0d0a')
+  })
+
   it('are never taken for formulas, and keep negative numbers', () => {
     // Common practice, no source: an apostrophe before what a spreadsheet would run.
     expect(csv([['=1+1', '+x', '@x', '-x', '-1.5', '+3']])).toBe("'=1+1,'+x,'@x,'-x,-1.5,+3\r\n")

@@ -147,9 +147,10 @@ test('station 5 shows volumes with headroom, and the bytes of the production by 
   await page.getByRole('button', { name: 'Used' }).click()
   await page.getByRole('button', { name: 'Used' }).click()
   await expect(first).toContainText('Ebb')
+  await page.getByRole('button', { name: 'Save as CSV' }).click()
   const [saved] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Save as CSV' }).click(),
+    page.getByRole('menuitem', { name: /^As a table/ }).click(),
   ])
   const lines = readFileSync(await saved.path(), 'utf8').split('\r\n')
   expect(lines[0]).toBe('Volume,Kept at,Capacity,Used,Free,Kept free,Can be planned')

@@ -221,11 +221,16 @@ test('rows of the clip table are selected with Shift, Ctrl and keys, and saved a
   await expectAccessible(page, 'the clip table with rows selected')
   await page.keyboard.press('Escape')
   expect(await selected()).toBe(0)
-  const saving = page.waitForEvent('download')
-  await page.getByRole('button', { name: 'Save as CSV' }).last().click()
-  const lines = readFileSync(await (await saving).path(), 'utf8')
-    .trimEnd()
-    .split('\r\n')
+  const saved = async (way: RegExp) => {
+    const saving = page.waitForEvent('download')
+    await page.getByRole('button', { name: 'Save as CSV' }).last().click()
+    await page.getByRole('menuitem', { name: way }).click()
+    return readFileSync(await (await saving).path(), 'utf8')
+  }
+  const table = await saved(/^As a table/)
+  // Source: RFC 3629, 6: the mark is EF BB BF, and nothing else is otherwise.
+  expect(await saved(/^For a spreadsheet/)).toBe(`\uFEFF${table}`)
+  const lines = table.trimEnd().split('\r\n')
   expect(lines[0]).toBe('Clip,Frame,Rate,Length,Codec,Bytes,Recorded')
   expect(lines).toHaveLength(count + 1)
   expect(lines[1]).toMatch(/^DCIM\/100CURLW\/CURL00\d\d\.MP4,3840×2160,25\/1,/)

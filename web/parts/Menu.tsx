@@ -11,12 +11,20 @@ export type MenuEntry = {
   readonly icon: LucideIcon
 } & ({ readonly onSelect: () => void } | { readonly to: string })
 
+interface MenuProps {
+  readonly label: string
+  readonly entries: readonly MenuEntry[]
+  /** Quiet in a line of small print. */
+  readonly look?: 'quiet'
+  readonly disabled?: boolean
+}
+
 /** Several ways to do one thing, under one button and beside it in the page. Opens with Space, Enter or the arrow down; letters jump to an entry. */
-export function Menu({ label, entries }: { label: string; entries: readonly MenuEntry[] }) {
+export function Menu({ label, entries, look, disabled }: MenuProps) {
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger asChild>
-        <Button>
+        <Button look={look} disabled={disabled} className={look === 'quiet' ? '!min-h-7 !px-1 !py-0' : undefined}>
           {label}
           <ChevronDown className="size-4 text-quiet" aria-hidden />
         </Button>

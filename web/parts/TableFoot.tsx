@@ -1,8 +1,10 @@
-import { Copy, Download } from 'lucide-react'
+import { Copy } from 'lucide-react'
 import { useState, type ReactNode } from 'react'
-import { csv } from '../../core/units/csv'
+import { csv, type CsvWay } from '../../core/units/csv'
 import { Button } from './Button'
+import { Menu } from './Menu'
 import { saveText } from './save'
+import { tableEntries } from './tableEntries'
 import { textsOf, type Column } from './tableColumn'
 import { Trouble } from './Trouble'
 import type { MorePages } from './usePages'
@@ -22,10 +24,10 @@ interface FootProps<Row, Sort extends string> {
 export function TableFoot<Row, Sort extends string>(props: FootProps<Row, Sort>) {
   const { columns, rows, pages, fileName, selected, copied, onCopy, children } = props
   const [saving, setSaving] = useState<'no' | 'yes' | Error>('no')
-  const save = async () => {
+  const save = async (how: CsvWay) => {
     setSaving('yes')
     try {
-      saveText(fileName, csv(textsOf(columns, await pages.all())), 'text/csv')
+      saveText(fileName, csv(textsOf(columns, await pages.all()), how), 'text/csv')
       setSaving('no')
     } catch (trouble) {
       setSaving(trouble instanceof Error ? trouble : new Error(String(trouble)))
@@ -45,14 +47,14 @@ export function TableFoot<Row, Sort extends string>(props: FootProps<Row, Sort>)
             <Copy className="size-3.5" aria-hidden /> Copy
           </Button>
         )}
-        <Button
-          look="quiet"
-          className="ml-auto !min-h-7 !px-1 !py-0"
-          disabled={saving === 'yes'}
-          onClick={() => void save()}
-        >
-          <Download className="size-3.5" aria-hidden /> {saving === 'yes' ? 'Asking for all of them …' : 'Save as CSV'}
-        </Button>
+        <span className="ml-auto">
+          <Menu
+            label={saving === 'yes' ? 'Asking for all of them …' : 'Save as CSV'}
+            look="quiet"
+            disabled={saving === 'yes'}
+            entries={tableEntries('a row', (how) => void save(how))}
+          />
+        </span>
       </div>
       {saving instanceof Error && <Trouble error={saving} />}
     </>

@@ -1,5 +1,5 @@
 import Papa from 'papaparse'
-import { FileUp, Printer, Smartphone, Table2 } from 'lucide-react'
+import { FileUp, Printer, Smartphone } from 'lucide-react'
 import { useRef, useState, type ChangeEvent } from 'react'
 import { shotPage } from '../../../core/shoot/shotPage'
 import { shotRows, shotsFromRows, shotsNotOn, type Shot, type ShotNames } from '../../../core/shoot/shots'
@@ -12,6 +12,7 @@ import { Button } from '../../parts/Button'
 import { Menu } from '../../parts/Menu'
 import { useProduction } from '../../parts/queries'
 import { saveText } from '../../parts/save'
+import { tableEntries } from '../../parts/tableEntries'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 import { useDay } from './queries'
@@ -123,12 +124,9 @@ export function ShotPapers({ productionId, shots, names }: ShotPapersProps) {
                       'text/html',
                     ),
                 },
-                {
-                  label: 'As a table',
-                  note: 'CSV, a line a shot',
-                  icon: Table2,
-                  onSelect: () => saveText(`${file} shots.csv`, csv(shotRows(shots, names)), 'text/csv'),
-                },
+                ...tableEntries('a shot', (how) =>
+                  saveText(`${file} shots.csv`, csv(shotRows(shots, names), how), 'text/csv'),
+                ),
               ]}
             />
             <Button onClick={() => ticks.current?.click()}>

@@ -1,7 +1,7 @@
-import { Clapperboard, PencilLine, Printer, Table2, Trash2 } from 'lucide-react'
+import { Clapperboard, PencilLine, Printer, Trash2 } from 'lucide-react'
 import { useState } from 'react'
 import { selectRows, selectsTimeline } from '../../../../core/cards/selects'
-import { csv } from '../../../../core/units/csv'
+import { csv, type CsvWay } from '../../../../core/units/csv'
 import { fileTitle } from '../../../../core/units/fileTitle'
 import { counted, formatBytes } from '../../../../core/units/quantity'
 import { reviewApi } from '../../../../contract/review'
@@ -10,6 +10,7 @@ import { Button } from '../../../parts/Button'
 import { Menu } from '../../../parts/Menu'
 import { useProduction } from '../../../parts/queries'
 import { saveText } from '../../../parts/save'
+import { tableEntries } from '../../../parts/tableEntries'
 import { Trouble } from '../../../parts/Trouble'
 import { useAsk } from '../../../parts/useAsk'
 import { useSend } from '../../../parts/useSend'
@@ -25,11 +26,11 @@ export function SelectsOut({ productionId, kept }: { productionId: string; kept:
   const [naming, setNaming] = useState(false)
   const [fault, setFault] = useState<ApiProblem | null>(null)
   const title = production?.title ?? ''
-  const save = (ending: 'otio' | 'csv') =>
+  const save = (ending: 'otio' | 'csv', how?: CsvWay) =>
     void call(reviewApi.selects, { params: { id: productionId } }).then((selects) => {
       setFault(null)
       const name = `${fileTitle(title)} selects.${ending}`
-      if (ending === 'csv') saveText(name, csv(selectRows(selects)), 'text/csv')
+      if (ending === 'csv') saveText(name, csv(selectRows(selects), how), 'text/csv')
       else saveText(name, selectsTimeline(title, selects), 'application/json')
     }, setFault)
   return (
@@ -50,7 +51,7 @@ export function SelectsOut({ productionId, kept }: { productionId: string; kept:
                   icon: Clapperboard,
                   onSelect: () => save('otio'),
                 },
-                { label: 'As a table', note: 'CSV, a line a piece', icon: Table2, onSelect: () => save('csv') },
+                ...tableEntries('a piece', (how) => save('csv', how)),
                 {
                   label: 'Contact sheet',
                   note: 'to print, with frames',
