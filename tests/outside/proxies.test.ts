@@ -6,6 +6,7 @@ import { describe, expect, it } from 'vitest'
 import { compareTimes } from '../../core/proxies/check'
 import { sampleParts } from '../../core/proxies/estimate'
 import { mostProxyBytes, proxyBytes, proxyChanges } from '../../core/proxies/recipe'
+import { compareSounds } from '../../server/engine/compareSounds'
 import { makeProxy } from '../../server/engine/makeProxy'
 import { probeFile } from '../../server/engine/probe'
 import { TaskControl } from '../../server/jobs/control'
@@ -224,6 +225,23 @@ describe('proxies', () => {
     expect(await broken('hummed', '-filter_complex', 'sine=f=50:d=4,volume=-20dB[h];[0:a][h]amix=normalize=0')).toEqual(
       ['Sound, second by second'],
     )
+  })
+
+  it('are listened to as far as both go, however much longer one is', async () => {
+    const lasting = async (name: string, seconds: number) => {
+      const path = join(folder, name)
+      const sound = ['-f', 'lavfi', '-i', CLICKS.replace('d=4', `d=${seconds}`)]
+      execFileSync('ffmpeg', ['-v', 'error', ...sound, '-c:a', 'pcm_s16le', '-y', path])
+      const { audio } = await probeFile(Buffer.from(path))
+      if (!audio) throw new Error('no sound')
+      return { path: Buffer.from(path), track: audio, pictureStartSeconds: 0 }
+    }
+    const [short, long] = [await lasting('short.wav', 2), await lasting('long.wav', 90)]
+    for (const [original, made] of [
+      [short, long],
+      [long, short],
+    ] as const)
+      expect(await compareSounds(original, made, 1)).toMatchObject({ seconds: 2, unlike: 0, steps: 0 })
   })
 
   it('are compared time by time: a rate that is right on average is not enough', () => {
