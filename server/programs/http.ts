@@ -13,6 +13,9 @@ import { registerSimulated } from '../media/mediumOf'
 /** Longer than this nobody waits for a page. */
 const ANSWER_MS = 12_000
 
+/** Who asks again after a while must not meet a connection that is being closed in that very moment. */
+const KEPT_MS = 65_000
+
 const url = databaseUrl()
 const listening = process.env.YENDRA_LISTEN ?? '127.0.0.1'
 const key = process.env.YENDRA_KEY
@@ -39,6 +42,7 @@ const server = createServer(
     key,
   }),
 )
+server.keepAliveTimeout = KEPT_MS
 server.listen(Number(process.env.PORT ?? 4600), listening, () => process.send?.('ready'))
 server.on('error', (error) => {
   log.fatal(error, 'cannot listen')

@@ -53,6 +53,7 @@ test('from a card put in to clear to format are five presses at most', async ({ 
   await post(request, `/bench/${reader}/insert`, { card: 'Teal' })
   const news = page.getByRole('region', { name: 'Just appeared' })
   await expect(news).toContainText('A card appeared: “Teal”, 128 GB, nearly empty. Look at it?')
+  await expect(heading(page)).toBeVisible()
   await expectAccessible(page, 'a card that appeared')
   await news.getByRole('button', { name: 'Look at it' }).click()
   await expect(heading(page)).toContainText('“Teal”: 4 clips, 8 s: nothing wrong found', { timeout: 60_000 })

@@ -142,11 +142,12 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
     await world.play()
     await expectNotClear(
       world,
-      /4 of 4 clips differ: it is not the card that was copied|not compared with what was copied yet/,
+      /of 4 clips differs?: it is not the card that was copied|not compared with what was copied yet/,
     )
+    // A place that is drawn at the ends of a clip is equal: not every clip differs each time.
     await until(
       () => world.copies(),
-      ({ clear }) => clear.reasons.some(({ sentence }) => /4 of 4 clips differ/.test(sentence)),
+      ({ clear }) => clear.reasons.some(({ sentence }) => /of 4 clips differs?:/.test(sentence)),
     )
     world.slot.change(world.image)
     const { clear } = await until(

@@ -270,6 +270,12 @@ describe('small things that lost or confused work', () => {
     expect(await counts()).toMatchObject({ equal: 1, differ: 1, unchecked: 0 })
   })
 
+  it('a connection is kept for longer than people and programs pause', async () => {
+    // Source: what the server itself promises, in seconds (RFC 9112, 9.3; the header is common practice).
+    const { headers } = await fetch(`${station.base}/productions`)
+    expect(headers.get('keep-alive')).toBe('timeout=65')
+  })
+
   it('a format that was made against the answer is written down, loudly', async () => {
     const world = await newWorld(station)
     await world.look()
