@@ -50,6 +50,8 @@ export interface ReaderView {
   readonly isTwin: boolean
   /** How it differs from what was looked at, in words. */
   readonly difference: string | null
+  /** Nothing can write on it here: its switch is on. */
+  readonly writeProtected: boolean
   /** A look at it is under way. */
   readonly looking: boolean
   /** Of the card that lies there, in bytes. */
@@ -95,6 +97,8 @@ export interface ClipView {
 export interface ClipDetail extends ClipView {
   readonly loadLabel: string
   readonly facts: MediaFacts | null
+  /** What the reading program itself said, where it cannot be read. */
+  readonly toolLines: readonly string[]
 }
 
 /** A card as it was looked at, with what is odd about it, heaviest first. Its clips are a list of their own. */

@@ -30,7 +30,8 @@ CREATE FUNCTION public.count_copy_files() RETURNS trigger
         files_differ = mirror.files_differ + delta.differs,
         files_conflict = mirror.files_conflict + delta.conflict,
         size_bytes = mirror.size_bytes + delta.bytes,
-        copied_bytes = mirror.copied_bytes + delta.all_bytes
+        copied_bytes = mirror.copied_bytes + delta.all_bytes,
+        print = mirror.print + delta.print
       from (
         select load_id, volume_id,
           coalesce(sum(sign) filter (where on_card and standing = 'verified'), 0) as verified,
@@ -41,12 +42,13 @@ CREATE FUNCTION public.count_copy_files() RETURNS trigger
           coalesce(sum(sign) filter (where on_card and standing = 'differs'), 0) as differs,
           coalesce(sum(sign) filter (where on_card and standing = 'conflict'), 0) as conflict,
           coalesce(sum(sign * entry_bytes) filter (where on_card and standing in ('verified', 'memory')), 0) as bytes,
-          coalesce(sum(sign * entry_bytes) filter (where standing in ('verified', 'memory')), 0) as all_bytes
-        from (select load_id, volume_id, standing, on_card, entry_bytes, 1 as sign from new_files) as files
+          coalesce(sum(sign * entry_bytes) filter (where standing in ('verified', 'memory')), 0) as all_bytes,
+          coalesce(sum(sign * hashtextextended(standing, entry_id)) filter (where on_card), 0) as print
+        from (select load_id, volume_id, entry_id, standing, on_card, entry_bytes, 1 as sign from new_files) as files
         group by load_id, volume_id) as delta
       where mirror.load_id = delta.load_id and mirror.volume_id = delta.volume_id
-        and (delta.verified, delta.memory, delta.missing, delta.changed, delta.doubted, delta.differs, delta.conflict, delta.bytes, delta.all_bytes)
-          is distinct from (0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::numeric, 0::numeric);
+        and (delta.verified, delta.memory, delta.missing, delta.changed, delta.doubted, delta.differs, delta.conflict, delta.bytes, delta.all_bytes, delta.print)
+          is distinct from (0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::numeric, 0::numeric, 0::numeric);
     else
       update mirror set
         files_verified = mirror.files_verified + delta.verified,
@@ -57,7 +59,8 @@ CREATE FUNCTION public.count_copy_files() RETURNS trigger
         files_differ = mirror.files_differ + delta.differs,
         files_conflict = mirror.files_conflict + delta.conflict,
         size_bytes = mirror.size_bytes + delta.bytes,
-        copied_bytes = mirror.copied_bytes + delta.all_bytes
+        copied_bytes = mirror.copied_bytes + delta.all_bytes,
+        print = mirror.print + delta.print
       from (
         select load_id, volume_id,
           coalesce(sum(sign) filter (where on_card and standing = 'verified'), 0) as verified,
@@ -68,12 +71,13 @@ CREATE FUNCTION public.count_copy_files() RETURNS trigger
           coalesce(sum(sign) filter (where on_card and standing = 'differs'), 0) as differs,
           coalesce(sum(sign) filter (where on_card and standing = 'conflict'), 0) as conflict,
           coalesce(sum(sign * entry_bytes) filter (where on_card and standing in ('verified', 'memory')), 0) as bytes,
-          coalesce(sum(sign * entry_bytes) filter (where standing in ('verified', 'memory')), 0) as all_bytes
-        from (select load_id, volume_id, standing, on_card, entry_bytes, 1 as sign from new_files union all select load_id, volume_id, standing, on_card, entry_bytes, -1 from old_files) as files
+          coalesce(sum(sign * entry_bytes) filter (where standing in ('verified', 'memory')), 0) as all_bytes,
+          coalesce(sum(sign * hashtextextended(standing, entry_id)) filter (where on_card), 0) as print
+        from (select load_id, volume_id, entry_id, standing, on_card, entry_bytes, 1 as sign from new_files union all select load_id, volume_id, entry_id, standing, on_card, entry_bytes, -1 from old_files) as files
         group by load_id, volume_id) as delta
       where mirror.load_id = delta.load_id and mirror.volume_id = delta.volume_id
-        and (delta.verified, delta.memory, delta.missing, delta.changed, delta.doubted, delta.differs, delta.conflict, delta.bytes, delta.all_bytes)
-          is distinct from (0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::numeric, 0::numeric);
+        and (delta.verified, delta.memory, delta.missing, delta.changed, delta.doubted, delta.differs, delta.conflict, delta.bytes, delta.all_bytes, delta.print)
+          is distinct from (0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::bigint, 0::numeric, 0::numeric, 0::numeric);
     end if;
     return null;
   end $$;
@@ -583,6 +587,7 @@ CREATE TABLE public.media_file (
     shift_ms bigint DEFAULT 0 NOT NULL,
     same_as uuid,
     goes_on boolean DEFAULT false NOT NULL,
+    tool_lines jsonb DEFAULT '[]'::jsonb NOT NULL,
     CONSTRAINT media_file_proxy_check CHECK ((proxy = ANY (ARRAY['none'::text, 'unchecked'::text, 'equal'::text, 'differs'::text])))
 );
 
@@ -603,7 +608,8 @@ CREATE TABLE public.mirror (
     size_bytes bigint DEFAULT 0 NOT NULL,
     copied_bytes bigint DEFAULT 0 NOT NULL,
     files_doubted integer DEFAULT 0 NOT NULL,
-    mounted jsonb DEFAULT '[]'::jsonb NOT NULL
+    mounted jsonb DEFAULT '[]'::jsonb NOT NULL,
+    print numeric DEFAULT 0 NOT NULL
 );
 
 CREATE TABLE public.mount (

@@ -6,7 +6,7 @@ import { homeKey, homePort, isFree, keepPort } from './lib/address.mjs'
 import { ensureBuild, ensureDebian, ensurePackages, PROJECT } from './lib/bootstrap.mjs'
 import { setTimeout as wait } from 'node:timers/promises'
 import { keep, watchPings } from './lib/keeper.mjs'
-import { MEMORY_FLAGS } from './lib/memory.mjs'
+import { MEMORY_ENV, MEMORY_FLAGS } from './lib/memory.mjs'
 import { freePort, isAlive, startPostgres } from './lib/postgres.mjs'
 
 const flags = new Set(process.argv.slice(2))
@@ -227,11 +227,10 @@ if (flags.has('--reset')) {
 }
 mkdirSync(folder, { recursive: true })
 chmodSync(folder, 0o700)
-// Files in a worker wait for the disk: more threads than the default four keep several drives busy.
 const env = {
   ...process.env,
   NODE_ENV: 'production',
-  UV_THREADPOOL_SIZE: '16',
+  ...MEMORY_ENV,
   DATABASE_URL: postgres.database(`yendra_${mode}`),
   YENDRA_HOME: realpathSync(folder),
   YENDRA_WEB: join(PROJECT, 'dist/web'),

@@ -11,6 +11,8 @@ export interface DeviceIdentity {
   readonly pastCache: boolean
   /** The links that its bytes go through, its own cable first; places that share one share what it carries. */
   readonly bus?: readonly BusLink[]
+  /** Its own switch, or the reader, keeps everybody from writing on it. */
+  readonly writeProtected?: true
 }
 
 /** One link of a bus: where it is plugged in, and what it carries as it was negotiated. */

@@ -10,6 +10,14 @@ export interface Cadence {
   readonly measuredFrames: number
   /** What putting a variable rate on its nominal grid does to the frames that were measured. */
   readonly grid?: GridChange
+  /** Where no frame came for long, in the order of the clip; left out where there is none. */
+  readonly holes?: readonly Hole[]
+}
+
+/** A stretch without a frame: from where the frame before it should have ended, in seconds from the first frame. */
+export interface Hole {
+  readonly atSeconds: number
+  readonly seconds: number
 }
 
 /** Frames that are shown twice, and frames that are left out, to come to one rate. */
@@ -47,6 +55,26 @@ export function unrounded(rate: FrameRate): FrameRate {
 
 /** Up to this share of a period a step is the noise of a clock, not another rate. */
 const JITTER = 0.02
+
+/** A frame that comes so many usual steps late, and by so much, is no slow rate any more. Common practice, no source. */
+const HOLE_STEPS = 4
+const HOLE_SECONDS = 0.25
+/** More of them are how it records, as a screen does that stands still. Common practice, no source. */
+const MOST_HOLES = 20
+
+function holesOf(runs: readonly (readonly number[])[], usual: number, ticksPerSecond: number): Hole[] {
+  const first = runs[0]?.[0] ?? 0
+  const holes = runs.flatMap((run) =>
+    run.slice(1).flatMap((time, at): Hole[] => {
+      const before = run[at] ?? 0
+      const late = time - before - usual
+      return late >= (HOLE_STEPS - 1) * usual && late >= HOLE_SECONDS * ticksPerSecond
+        ? [{ atSeconds: (before + usual - first) / ticksPerSecond, seconds: late / ticksPerSecond }]
+        : []
+    }),
+  )
+  return holes.length > MOST_HOLES ? [] : holes
+}
 
 /** How far the frames of each run stray from a period of so many ticks. */
 function strayed(runs: readonly (readonly number[])[], period: number): { off: number; drift: number } {
@@ -101,7 +129,9 @@ export function measureRate(
   const rate = nearestStandard(ticksPerSecond / usual)
   const { off } = strayed(runs, ticksPerSecond / valueOf(rate))
   const grid = onGrid(runs, ticksPerSecond / valueOf(rate))
-  return { rate, cadence: { kind: 'variable', average, offGrid: off / steps.length, measuredFrames, grid } }
+  const holes = holesOf(runs, usual, ticksPerSecond)
+  const variable = { kind: 'variable', average, offGrid: off / steps.length, measuredFrames, grid } as const
+  return { rate, cadence: { ...variable, ...(holes.length > 0 && { holes }) } }
 }
 
 /** Each frame goes to the nearest place of the grid: a place without one repeats the frame before, of two for one place the later stays. */

@@ -3,7 +3,7 @@ import type { FrameRate } from '../units/frameRate'
 import type { Cadence } from './cadence'
 
 /** Facts of an older reader are read again at the next look, since it knew less. */
-export const FACTS_VERSION = 2
+export const FACTS_VERSION = 3
 
 /**
  * What a media file says of itself, and what was measured of it. Lengths in seconds as they are presented (edit lists

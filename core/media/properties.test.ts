@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { frameRate } from '../units/frameRate'
+import { measureRate } from './cadence'
 import { propertiesOf } from './properties'
 import { colourRemark, remarksOf } from './remarks'
 import { testFacts, testPicture, testSound } from './testFacts'
@@ -67,5 +68,42 @@ describe('what is out of the ordinary', () => {
     expect(colourRemark(testPicture({ matrix: undefined, transfer: undefined, primaries: undefined }))).toBe(
       'The colours are not stated.',
     )
+  })
+
+  it('names a hole with its place and length, and the variable rate only where there is one besides', () => {
+    // 200 frames of 40 ms, of which 75 are missing from 2 s on, and one from 6 s on.
+    const times = Array.from({ length: 200 }, (_, at) => at).filter((at) => (at < 50 || at >= 125) && at !== 150)
+    const { rate, cadence } = measureRate([times.map((at) => at * 40)], 1000, [])
+    expect(cadence.holes).toEqual([{ atSeconds: 2, seconds: 3 }])
+    const film = (holes = cadence) => testFacts({ video: testPicture({ rate, cadence: holes }) })
+    // One frame that is missing is no hole, and no longer a constant rate.
+    expect(short(film())).toEqual(['hole of 3.00 s', 'variable rate'])
+    const only = measureRate([times.filter((at) => at < 150).map((at) => at * 40)], 1000, [])
+    expect(remarksOf(film(only.cadence))).toEqual([
+      {
+        short: 'hole of 3.00 s',
+        sentence: 'No picture was recorded at 2.00 s for 3.00 s. Besides, its frames keep to 25 a second.',
+      },
+    ])
+    // A screen that stands still now and then has no holes: that is how it records.
+    const still = Array.from({ length: 40 }, (_, at) => [0, 40, 80, 120].map((ms) => at * 1000 + ms)).flat()
+    expect(measureRate([still], 1000, []).cadence.holes).toBeUndefined()
+    const shaking = Array.from({ length: 200 }, (_, at) => at * 40 + (at % 2) * 15)
+    expect(measureRate([shaking], 1000, []).cadence.holes).toBeUndefined()
+  })
+
+  it('says where a file beside it tells another length, in frames or as a time', () => {
+    const beside = (value: string, name = 'Duration/value') => short(testFacts({ sidecar: [{ name, value }] }))
+    const { frames, seconds } = testPicture()
+    expect(beside(String(frames))).toEqual([])
+    expect(beside(String(frames + 1))).toEqual([])
+    expect(beside(String(frames + 30))).toEqual(['other length beside it'])
+    expect(beside(`00:00:0${Math.floor(seconds)}`, 'Clip/duration')).toEqual([])
+    expect(beside('00:01:00:00')).toEqual(['other length beside it'])
+    // Whole seconds and thousandths are counts as well; what they mean is not guessed.
+    expect(beside(String(Math.round(seconds)), 'duration')).toEqual([])
+    expect(beside(String(Math.round(seconds * 1000)))).toEqual([])
+    expect(beside('a while')).toEqual([])
+    expect(beside('99', 'Proxy/durationMode')).toEqual([])
   })
 })

@@ -77,6 +77,15 @@ function pictureProperties(video: VideoTrack): Property[] {
         : cadence.kind,
       cadence.kind === 'not measured' ? '' : `${cadence.measuredFrames} time stamps`,
     ),
+    ...(cadence.holes
+      ? [
+          property(
+            'Holes',
+            cadence.holes.map((hole) => `${hole.seconds.toFixed(3)} s at ${hole.atSeconds.toFixed(3)} s`).join(', '),
+            times,
+          ),
+        ]
+      : []),
     property('Frames presented', String(video.frames), video.framesFrom),
     property('Frames stored', String(video.storedFrames), video.framesFrom),
     ...(video.countedFrames === undefined

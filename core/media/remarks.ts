@@ -1,3 +1,4 @@
+import type { Hole } from './cadence'
 import { colourTags } from './colour'
 import { fieldsOf, isInterlaced, isVariable, soundOver, type MediaFacts, type VideoTrack } from './facts'
 import { frameRateLabel } from '../units/frameRate'
@@ -21,6 +22,7 @@ export function remarksOf(facts: MediaFacts): Remark[] {
   return [
     ...(video ? pictureRemarks(video) : []),
     ...trackRemarks(facts),
+    ...sidecarRemarks(facts),
     ...facts.bounds.map((sentence) => ({ short: facts.sequence ? 'rate not stated' : 'measured in part', sentence })),
   ]
 }
@@ -30,7 +32,13 @@ function pictureRemarks(video: VideoTrack): Remark[] {
   const remarks: Remark[] = []
   const say = (short: string, sentence: string) => remarks.push({ short, sentence })
   const curve = { smpte2084: 'PQ', 'arib-std-b67': 'HLG' }[transfer ?? '']
-  if (isVariable(video))
+  const holes = cadence.holes ?? []
+  if (holes.length > 0)
+    say(
+      holeWords(holes),
+      `${holeSentence(holes)}${onGridBesides(video) ? ` Besides, its frames keep to ${frameRateLabel(rate)} a second.` : ''}`,
+    )
+  if (isVariable(video) && !onGridBesides(video))
     say(
       'variable rate',
       `Recorded at a variable rate: ${cadence.average.toFixed(1)} on average, ${(cadence.offGrid * 100).toFixed(0)} % of its frames off the grid of ${frameRateLabel(rate)}.`,
@@ -53,6 +61,23 @@ function pictureRemarks(video: VideoTrack): Remark[] {
   return remarks
 }
 
+const holeSeconds = (seconds: number) => `${seconds.toFixed(seconds < 10 ? 2 : 1)} s`
+
+const holeWords = (holes: readonly Hole[]) =>
+  holes.length === 1 ? `hole of ${holeSeconds(holes[0]?.seconds ?? 0)}` : `${holes.length} holes`
+
+function holeSentence(holes: readonly Hole[]): string {
+  const named = holes
+    .slice(0, 3)
+    .map(({ atSeconds, seconds }) => `at ${holeSeconds(atSeconds)} for ${holeSeconds(seconds)}`)
+  const more = holes.length > named.length ? `, and ${holes.length - named.length} more` : ''
+  return `No picture was recorded ${named.join(', ')}${more}.`
+}
+
+/** Whether its holes are all that takes it off its grid. */
+const onGridBesides = ({ cadence }: VideoTrack): boolean =>
+  cadence.holes !== undefined && Math.round(cadence.offGrid * (cadence.measuredFrames - 1)) <= cadence.holes.length
+
 function trackRemarks(facts: MediaFacts): Remark[] {
   const { video, videos, sounds, startSeconds } = facts
   const over = soundOver(facts)
@@ -68,6 +93,39 @@ function trackRemarks(facts: MediaFacts): Remark[] {
   if (over < -SAME_SECONDS) say('shorter sound', `The sound ends ${(-over).toFixed(2)} s before the picture.`)
   if (startSeconds > LATE_SECONDS) say('late start', `Its clock begins at ${startSeconds.toFixed(2)} s.`)
   return remarks
+}
+
+/** Lengths that a number or a time beside a film may mean, each with how far it may be off, in seconds. Common practice, no source. */
+function toldLengths(value: string, rate: number): { seconds: number; slack: number }[] {
+  // A frame more or less is how they count, and whole seconds are rounded.
+  const frame = 1.5 / rate
+  if (/^\d{1,9}$/.test(value)) {
+    const number = Number(value)
+    return [
+      { seconds: number / rate, slack: frame },
+      { seconds: number, slack: 1 },
+      { seconds: number / 1000, slack: frame },
+    ]
+  }
+  const time = /^(\d+):(\d\d):(\d\d)(?:[:;](\d\d)|([.]\d+))?$/.exec(value)
+  if (!time) return []
+  const [hours = 0, minutes = 0, whole = 0, frames = 0, part = 0] = time.slice(1).map((digits) => Number(digits ?? 0))
+  const isExact = time[4] !== undefined || time[5] !== undefined
+  return [{ seconds: hours * 3600 + minutes * 60 + whole + frames / rate + part, slack: isExact ? frame : 1 }]
+}
+
+/** A sidecar that tells another length than the film has, however it counts: one of the two is cut, or belongs elsewhere. */
+function sidecarRemarks({ video, sidecar }: MediaFacts): Remark[] {
+  const field = sidecar.find(({ name }) => /(^|\/)duration(\/value)?$/i.test(name))
+  if (!video || !field) return []
+  const told = toldLengths(field.value, video.rate.num / video.rate.den)
+  if (told.length === 0 || told.some(({ seconds, slack }) => Math.abs(seconds - video.seconds) <= slack)) return []
+  return [
+    {
+      short: 'other length beside it',
+      sentence: `The file beside it gives its length as ${field.value}; the film has ${video.frames} frames, ${video.seconds.toFixed(2)} s. Perhaps one of the two is not whole.`,
+    },
+  ]
 }
 
 /** What the colours of a picture are, or that they are not stated. */

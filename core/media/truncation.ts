@@ -1,4 +1,5 @@
 import { ascii, startsWith, view, type ByteSource } from './bytes'
+import { formatBytes } from '../units/quantity'
 import { boxesOf, type Box } from './isoBoxes'
 
 /** Whether the end of a file is missing, told from the structure that its container promises. Nothing is decoded. */
@@ -66,7 +67,7 @@ async function cutOfRiff(file: ByteSource, head: Uint8Array): Promise<Cut | unde
   const wide = ascii(head, 0, 4) !== 'RIFF' && ascii(head, 12, 4) === 'ds64'
   for (let at = 0, chunks = 0; at + 12 <= file.sizeBytes && chunks < 10_000; chunks += 1) {
     const bytes = await file.read(at, 12)
-    if (!['RIFF', 'RF64', 'BW64'].includes(ascii(bytes, 0, 4))) return undefined
+    if (!['RIFF', 'RF64', 'BW64'].includes(ascii(bytes, 0, 4))) return beyondRiff(file.sizeBytes, at)
     const short = view(bytes).getUint32(4, true)
     if (!wide && (short === 0 || short === 0xffffffff)) return unfinished
     const size = wide && at === 0 ? Number(view(head).getBigUint64(20, true)) : short
@@ -76,6 +77,18 @@ async function cutOfRiff(file: ByteSource, head: Uint8Array): Promise<Cut | unde
   }
   return undefined
 }
+
+/** Notes of programs that stand behind a file are shorter. Common practice, no source. */
+const MOST_BEHIND_BYTES = 1024 ** 2
+
+/** A recording beyond 4 GiB, whose sizes of 32 bits began again at nought: other programs take it for as short as they say. */
+const beyondRiff = (sizeBytes: number, end: number): Cut | undefined =>
+  sizeBytes - end > MOST_BEHIND_BYTES
+    ? {
+        missingBytes: 0,
+        sentence: `its sizes end after ${formatBytes(end)}, and ${formatBytes(sizeBytes - end)} more follow that programs do not see, as in a recording of more than 4 GiB`,
+      }
+    : undefined
 
 /** An element's size as a variable-length number; `undefined` when it says "unknown". Source: RFC 8794, section 4. */
 function ebmlNumber(bytes: Uint8Array, at: number): { length: number; value: number | undefined } | undefined {

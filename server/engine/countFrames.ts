@@ -18,6 +18,6 @@ export async function countFrames(
     ],
   })
   const frames = Number.parseInt(out.toString(), 10)
-  if (!Number.isFinite(frames)) throw new ToolFailed('ffprobe', 'Its packets could not be counted.')
+  if (!Number.isFinite(frames)) throw new ToolFailed('ffprobe', 'its packets could not be counted')
   return frames
 }

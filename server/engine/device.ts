@@ -29,10 +29,17 @@ export async function deviceOf(root: string): Promise<DeviceIdentity> {
   if (MEMORY.has(type)) return { fileSystem, disks: [MEMORY_DISK], known: true, pastCache: false }
   const block = (await blockOf(dev)) ?? (await blockOfNode(source))
   if (block === undefined) return { fileSystem, disks: [], known: false, pastCache: false }
-  const [below, bus] = await Promise.all([type === 'btrfs' ? disksOfPool(block) : disksBelow(block), busOf(block)])
+  const [below, bus, writeProtected] = await Promise.all([
+    type === 'btrfs' ? disksOfPool(block) : disksBelow(block),
+    busOf(block),
+    isWriteProtected(block),
+  ])
   const pastCache = !type.startsWith('fuse') && !below.disks.includes(MEMORY_DISK)
-  return { fileSystem, ...below, pastCache, ...(bus.length > 0 && { bus }) }
+  return { fileSystem, ...below, pastCache, ...(bus.length > 0 && { bus }), ...(writeProtected && { writeProtected }) }
 }
+
+/** Whether the kernel takes no write for a block device: a card whose switch is on. Source: blockdev(8) of util-linux, `--getro`. */
+const isWriteProtected = async (block: string): Promise<boolean> => (await lineOf(join(block, 'ro'))) === '1'
 
 /**
  * The numbers that the kernel gives anew to each medium in a drive, of the disks below a file system; `''` where there is

@@ -111,7 +111,7 @@ const readOf = ({ packets }: Reading): Packets | undefined => (packets instanceo
 
 const boundsOf = (index: IsoIndex | undefined, packets: Reading['packets']): string[] => [
   ...(index?.bounds ?? []),
-  ...(packets instanceof ToolFailed ? [`Its packets could not all be read: ${packets.message}`] : []),
+  ...(packets instanceof ToolFailed ? [`Its packets could not all be read: ${packets.reason}.`] : []),
   ...(packets && !(packets instanceof ToolFailed) && !packets.whole
     ? ['It is larger than 64 MiB: rate and key frames were measured in three parts of it.']
     : []),

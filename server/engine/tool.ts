@@ -1,6 +1,7 @@
 import { spawn } from 'node:child_process'
 import { constants, readFileSync } from 'node:fs'
 import type { PassThrough } from 'node:stream'
+import { reasonSentence, toolReason } from '../../core/media/toolReason'
 import { loadedFirst } from './loadedFirst'
 import { openHere } from './openHere'
 import { Stopped } from './stopped'
@@ -41,20 +42,20 @@ export interface ToolResult {
   readonly messages: string
 }
 
-/** What the program said when it failed, for a person: its last line. */
+/** Why the program failed, for a person, with its own lines beside it. */
 export class ToolFailed extends Error {
+  /** Part of a sentence: `the drive is full`. */
+  readonly reason: string
+  readonly lines: readonly string[]
+
   constructor(
-    program: string,
+    readonly program: string,
     readonly messages: string,
   ) {
-    super(
-      messages
-        .trim()
-        .split('\n')
-        .at(-1)
-        ?.replace(/^\[[^\]]*\]\s*/, '')
-        .replace('/dev/fd/3: ', '') || `${program} gave up without a word`,
-    )
+    const { reason, lines } = toolReason(program, messages)
+    super(reasonSentence(reason))
+    this.reason = reason
+    this.lines = lines
   }
 }
 
@@ -123,10 +124,15 @@ function follow(
       forget?.()
       control?.signal.removeEventListener('abort', end)
       if (control?.signal.aborted) reject(new Stopped())
-      else if (timedOut) reject(new ToolFailed(program, `It took longer than ${seconds} s and was ended.`))
-      else if (bytes > KEPT_BYTES) reject(new ToolFailed(program, 'It said more than 64 MB and was ended.'))
+      else if (timedOut) reject(new ToolFailed(program, `it took longer than ${seconds} s and was ended`))
+      else if (bytes > KEPT_BYTES) reject(new ToolFailed(program, 'more than 64 MB was said of it, and that was ended'))
       else if (code === 127)
-        reject(new ToolFailed(program, `${program} is not installed. Start Yendra again: it installs what is missing.`))
+        reject(
+          new ToolFailed(
+            program,
+            `the program ${program} is not installed. Start Yendra again: it installs what is missing`,
+          ),
+        )
       else if (code !== 0) reject(new ToolFailed(program, messages))
       else resolve({ out: Buffer.concat(out), messages })
     })

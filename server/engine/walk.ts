@@ -38,7 +38,9 @@ async function withContent(medium: Medium, root: Buffer, entry: TreeEntry): Prom
 }
 
 /** What a card lists, in 16 digits: another name, size or time of a file gives another print. Nothing is read but the listing. */
-export function listingPrint(entries: readonly TreeEntry[]): string {
+export function listingPrint(
+  entries: readonly Pick<TreeEntry, 'path' | 'kind' | 'sizeBytes' | 'modifiedMs'>[],
+): string {
   const hash = new RunningHash()
   for (const entry of entries) {
     hash.update(

@@ -3,8 +3,9 @@ import { copyPlan, type CopyPlan, type FileCount } from '../../core/copies/plan'
 import { sameDevice } from '../../core/copies/device'
 import type { Db } from '../db/connection'
 import type { LoadRow } from '../db/queries/cards'
-import { bytesInTheWay, doubtedBytes, mirrorsOf, standingPrints } from '../db/queries/copies'
+import { mirrorsOf, troubledBytes } from '../db/queries/copies'
 import { readerOfLoad } from '../db/queries/readers'
+import { lastCardPrint } from '../db/queries/seen'
 import { hashSpeed } from '../db/queries/settings'
 import { volumes } from '../db/queries/volumes'
 
@@ -28,30 +29,32 @@ export async function copyPlanOf(
   return planFrom(await copyRows(db, host, load), volumeIds, meanwhile)
 }
 
-/** What a plan decides, of just these files. */
-export async function decided(db: Db, loadId: string, { volumes: planned }: CopyPlan): Promise<readonly Decision[]> {
-  return decisionsOf(
-    planned,
-    await standingPrints(
-      db,
-      loadId,
-      planned.map(({ volumeId }) => volumeId),
-    ),
-  )
+/** A plan, and what it decides of just these files: what the card listed, and how each of them stands on each volume. */
+export async function decidedPlan(
+  db: Db,
+  host: string,
+  load: LoadRow,
+  volumeIds: readonly string[],
+  meanwhile: Meanwhile = {},
+): Promise<{ readonly plan: CopyPlan; readonly decisions: readonly Decision[] }> {
+  const [rows, listed] = await Promise.all([copyRows(db, host, load), lastCardPrint(db, load.id)])
+  const plan = planFrom(rows, volumeIds, meanwhile)
+  const prints = plan.volumes.map(({ volumeId }) => {
+    const standing = rows.mirrors.find((mirror) => mirror.volumeId === volumeId)?.print ?? '0'
+    return [volumeId, `${listed} ${standing}`] as const
+  })
+  return { plan, decisions: decisionsOf(plan.volumes, new Map(prints)) }
 }
 
 /** What is known of a load and of all volumes before it is copied. */
 export async function copyRows(db: Db, host: string, load: LoadRow) {
-  const [mirrors, known, card, inTheWay, hashBytesPerSecond, doubted] = await Promise.all([
+  const [mirrors, known, card, hashBytesPerSecond] = await Promise.all([
     mirrorsOf(db, [load.id]),
     volumes(db, host),
     readerOfLoad(db, load),
-    bytesInTheWay(db, load.id),
     hashSpeed(db, host),
-    doubtedBytes(db, [load.id]),
   ])
-  const bytes = new Map(doubted.map((one) => [one.volumeId, one.sizeBytes]))
-  return { load, mirrors, known, card, inTheWay, hashBytesPerSecond, doubted: bytes }
+  return { load, mirrors, known, card, hashBytesPerSecond, troubled: await troubledBytes(db, mirrors) }
 }
 
 interface Meanwhile {
@@ -64,7 +67,7 @@ interface Meanwhile {
 
 /** The plan of a copy from rows. */
 export function planFrom(
-  { load, mirrors, known, card, inTheWay, hashBytesPerSecond, doubted }: Awaited<ReturnType<typeof copyRows>>,
+  { load, mirrors, known, card, troubled, hashBytesPerSecond }: Awaited<ReturnType<typeof copyRows>>,
   volumeIds: readonly string[],
   { seen = new Map(), taken = new Map(), from }: Meanwhile = {},
 ): CopyPlan {
@@ -81,16 +84,17 @@ export function planFrom(
     const row = known.find((one) => one.id === id)
     if (!row) return []
     const mirror = mirrors.find((one) => one.volumeId === id)
+    const bytes = troubled.find((one) => one.volumeId === id)
     const proved = {
       // What may have been replaced lies there, and is read again.
       files: (mirror?.filesVerified ?? 0) + (mirror?.filesMemory ?? 0) + (mirror?.filesDoubted ?? 0),
-      sizeBytes: (mirror?.sizeBytes ?? 0) + (doubted.get(id) ?? 0),
+      sizeBytes: (mirror?.sizeBytes ?? 0) + (bytes?.doubtedBytes ?? 0),
     }
     const now = seen.get(id)
     const stuck = (mirror?.filesDiffer ?? 0) + (mirror?.filesConflict ?? 0) + (mirror?.filesChanged ?? 0)
     const conflict = {
       files: stuck + (now?.strangers.files ?? 0),
-      sizeBytes: (inTheWay.get(id) ?? 0) + (now?.strangers.sizeBytes ?? 0),
+      sizeBytes: (bytes?.inTheWayBytes ?? 0) + (now?.strangers.sizeBytes ?? 0),
     }
     // Room that was never measured is found out by the job, before it writes.
     const room = now?.freeBytes ?? row.freeBytes ?? Number.MAX_SAFE_INTEGER

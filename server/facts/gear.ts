@@ -15,10 +15,17 @@ import { loadsById } from '../db/queries/cards'
 import * as gear from '../db/queries/gear'
 import * as locker from '../db/queries/locker'
 import { readPlanRules } from '../db/queries/settings'
-import { loadStates, type Asked, type LoadState } from './loadStates'
+import type { Asked } from './asked'
+import { loadStates, type LoadState } from './loadStates'
 
 /** The gear book: cameras with their modes, and cards with what is true of them. */
 export async function gearView(db: Db, asked: Asked): Promise<GearView> {
+  const rows = await gearRowsOf(db, asked)
+  return gearOf(rows, await loadStates(db, rows.loads, asked))
+}
+
+/** What the gear book is made of, but for what is true of the loads that its cards hold. */
+export async function gearRowsOf(db: Db, asked: Asked) {
   const today = dayIn('UTC', asked.now - DAY_MS)
   const [cameras, modes, cards, promises, rules] = await Promise.all([
     gear.cameras(db),
@@ -35,7 +42,14 @@ export async function gearView(db: Db, asked: Asked): Promise<GearView> {
     ...cards.flatMap((card) => card.loadId ?? []),
     ...namesakes.map((load) => load.id),
   ])
-  const states = await loadStates(db, loads, asked)
+  return { cameras, modes, cards, promises, rules, namesakes, loads }
+}
+
+/** The gear book from its rows, and from what is true of their loads. */
+export function gearOf(
+  { cameras, modes, cards, promises, rules, namesakes }: Awaited<ReturnType<typeof gearRowsOf>>,
+  states: readonly LoadState[],
+): GearView {
   const unformatted = (id: string | null | undefined): CardLoadView | null => {
     const state = states.find((one) => one.load.id === id)
     if (!state || isFormatted(state)) return null

@@ -21,6 +21,7 @@ import { twinsOf } from '../db/queries/twins'
 import { answersOf, formattedOf, playedOf, saidDifferent } from '../db/queries/said'
 import { latestCardSeen } from '../db/queries/seen'
 import { readersLookedAt } from '../db/queries/tasks'
+import { once, type Asked } from './asked'
 import { twinStates, type TwinState } from './twinStates'
 
 type LoadRow = cards.LoadRow
@@ -66,39 +67,35 @@ function isLookedAt(load: LoadRow, holding: ReaderRow | undefined, looking: Read
 const underWay = (label: string) => `“${label}” is being looked at.`
 const unfinishedLook = (label: string) => `The look at “${label}” did not come to its end: look at it again.`
 
-/** By whom, when, and with or without a fresh look it is asked. */
-export interface Asked {
-  readonly host: string
-  readonly now: number
-  /** False when the observer was asked for a look and did not answer. */
-  readonly looked: boolean
-}
-
 /** Findings, copies, clear-to-format and format state of loads, from rows alone, in a fixed number of questions. */
-export async function loadStates(
-  db: Db,
-  loads: readonly LoadRow[],
-  { host, now, looked }: Asked,
-): Promise<LoadState[]> {
+export async function loadStates(db: Db, loads: readonly LoadRow[], asked: Asked): Promise<LoadState[]> {
+  const { now, looked } = asked
   const ids = loads.map((load) => load.id)
+  // Which looks are under way is read before what they wrote: one that ends meanwhile has written all of it.
   const [looking, counts, answers, formatted, seen, twinRows] = await Promise.all([
-    readersLookedAt(db),
+    once(db, asked, readersLookedAt),
     cards.entryCounts(db, ids),
     answersOf(db, ids),
     formattedOf(db, ids),
     latestCardSeen(db, ids),
     twinsOf(db, ids),
   ])
-  const [settings, inReaders, pairs, copyRows, older, lastKnown] = await Promise.all([
+  const [settings, inReaders, pairs, copyRows, older] = await Promise.all([
     readSettings(db),
-    readers(db),
+    once(db, asked, readers),
     saidDifferent(db),
-    readCopies(db, ids, host),
+    readCopies(db, ids, asked),
     olderSince(db),
-    lastKnownStays(db, ids),
   ])
-  const stayIds = inReaders.flatMap((reader) => reader.stayId ?? [])
-  const [stays, comparisons] = await Promise.all([staysById(db, stayIds), comparisonsOf(db, stayIds)])
+  const isOneOf = ({ loadId, twinId }: ReaderRow) =>
+    (loadId !== null && ids.includes(loadId)) || twinRows.some((twin) => twin.id === twinId)
+  const stayIds = inReaders.filter(isOneOf).flatMap((reader) => reader.stayId ?? [])
+  const [stays, comparisons, lastKnown] = await Promise.all([
+    stayIds.length > 0 ? staysById(db, stayIds) : [],
+    stayIds.length > 0 ? comparisonsOf(db, stayIds) : [],
+    // Only older books ask when a card was known.
+    older === null ? [] : lastKnownStays(db, ids),
+  ])
   const said = pairs.flatMap(({ volumeId, otherVolumeId }) =>
     volumeId && otherVolumeId ? [[volumeId, otherVolumeId] as const] : [],
   )
@@ -106,20 +103,20 @@ export async function loadStates(
     const formats = formatted.filter((one) => one.loadId === load.id)
     const twins = twinStates(load, twinRows, inReaders, stays, formats)
     const holding = inReaders.find((reader) => reader.loadId === load.id && reader.twinId === null)
-    const asked = holding ? undefined : twins.find((twin) => twin.reader)
-    const format = asked ? asked.format : formats.find((one) => one.twinId === null)
+    const askedTwin = holding ? undefined : twins.find((twin) => twin.reader)
+    const format = askedTwin ? askedTwin.format : formats.find((one) => one.twinId === null)
     const look = seen.find((one) => one.loadId === load.id)
-    const seenAt = asked ? asked.seenAt : look?.at
-    const saidButThere = format !== undefined && (holding ?? asked?.reader)?.same === true
+    const seenAt = askedTwin ? askedTwin.seenAt : look?.at
+    const saidButThere = format !== undefined && (holding ?? askedTwin?.reader)?.same === true
     const returned = saidButThere || (format !== undefined && seenAt !== undefined && seenAt > format.at)
     const findings = findingsOf(
       load,
       counts.filter((count) => count.loadId === load.id),
       answers.filter((answer) => answer.loadId === load.id),
-      returned ? `the ${asked ? 'twin' : 'card'} of “${load.label}”` : undefined,
+      returned ? `the ${askedTwin ? 'twin' : 'card'} of “${load.label}”` : undefined,
     )
     const facts = withRelations(copyFacts(load, copyRows), said)
-    const there = holding ?? asked?.reader
+    const there = holding ?? askedTwin?.reader
     const known = there && cardKnown(load, there, stays, comparisons, facts)
     const isLooking = isLookedAt(load, holding, looking)
     const unfinished = load.lookDone ? null : isLooking ? underWay(load.label) : unfinishedLook(load.label)
@@ -134,8 +131,8 @@ export async function loadStates(
       there || older === null || (knownAt && knownAt > new Date(older)) ? undefined : forgottenSentence(load.label)
     const clear = clearToFormat({
       copies: facts,
-      twins: asked ? [] : twins.filter((twin) => !twin.isFormatted).map((twin) => twin.facts),
-      askedTwin: asked?.facts,
+      twins: askedTwin ? [] : twins.filter((twin) => !twin.isFormatted).map((twin) => twin.facts),
+      askedTwin: askedTwin?.facts,
       readFromTwin: load.readFromTwin,
       policy: settings.policy,
       rules: settings,
@@ -167,7 +164,7 @@ export async function loadStates(
       lastSeen,
       card: there ? { readerName: there.name, isKnown: known?.how !== undefined } : undefined,
       twins,
-      asked,
+      asked: askedTwin,
     }
   })
 }
@@ -196,15 +193,15 @@ function cardKnown(
   }
 }
 
-async function readCopies(db: Db, loadIds: readonly string[], host: string) {
-  const [mirrors, times, readings, played, known, doubted] = await Promise.all([
+async function readCopies(db: Db, loadIds: readonly string[], asked: Asked) {
+  const [mirrors, times, readings, played, known] = await Promise.all([
     copies.mirrorsOf(db, loadIds),
     copies.proofTimes(db, loadIds),
     copies.readingsOf(db, loadIds),
     playedOf(db, loadIds),
-    volumes(db, host),
-    copies.doubtedBytes(db, loadIds),
+    once(db, asked, volumes),
   ])
+  const doubted = await copies.troubledBytes(db, mirrors)
   return { mirrors, times, readings, played, doubted, volumes: new Map(known.map((row) => [row.id, row])) }
 }
 
@@ -244,7 +241,7 @@ function copyFacts(load: LoadRow, rows: CopyRows): (CopyFacts & { folder: string
         filesInConflict: mirror.filesConflict,
         filesMissing,
         filesDoubted: mirror.filesDoubted,
-        doubtedBytes: of(rows.doubted)[0]?.sizeBytes ?? 0,
+        doubtedBytes: of(rows.doubted)[0]?.doubtedBytes ?? 0,
         mounted: mirror.mounted,
         mirrorLost: !mirror.present && proved + filesMissing > 0,
         sizeBytes: mirror.sizeBytes,

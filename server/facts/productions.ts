@@ -13,8 +13,9 @@ import { reviewedProductions } from '../db/queries/review'
 import { bagCounts } from '../db/queries/shelf'
 import { plansOf } from '../db/queries/shoot'
 import { readersLookedAt } from '../db/queries/tasks'
-import { gearView } from './gear'
-import { loadStates, type Asked, type LoadState } from './loadStates'
+import { once, type Asked } from './asked'
+import { gearOf, gearRowsOf } from './gear'
+import { loadStates, type LoadState } from './loadStates'
 import { budgetOf } from './plan'
 import { proxyCounts } from './proxies'
 import { volumeViews } from './volumes'
@@ -26,7 +27,7 @@ export async function productionFacts(
   asked: Asked,
 ): Promise<Map<string, ProductionFacts>> {
   const ids = productions.map((one) => one.id)
-  const [plans, loads, parts, deliverables, bags, reviewed, bytes, inReaders, looking, drives] = await Promise.all([
+  const [plans, loads, parts, deliverables, bags, reviewed, bytes, looking, drives] = await Promise.all([
     plansOf(db, ids),
     loadsOf(db, ids),
     cardParts(db, ids),
@@ -34,15 +35,15 @@ export async function productionFacts(
     bagCounts(db, ids),
     reviewedProductions(db, ids),
     knownBytes(db, ids),
-    readers(db),
-    readersLookedAt(db),
-    volumeViews(db, asked.host),
+    once(db, asked, readersLookedAt),
+    volumeViews(db, asked),
   ])
-  const [loadFacts, gear] = await Promise.all([
-    loadStates(db, loads, asked),
-    // Nobody asks for the gear of productions that plan nothing.
-    plans.length > 0 ? gearView(db, asked) : undefined,
-  ])
+  // Nobody asks for the gear of productions that plan nothing.
+  const gearRows = plans.length > 0 ? await gearRowsOf(db, asked) : undefined
+  const others = gearRows?.loads.filter(({ id }) => !loads.some((load) => load.id === id)) ?? []
+  const loadFacts = await loadStates(db, [...loads, ...others], asked)
+  const gear = gearRows && gearOf(gearRows, loadFacts)
+  const inReaders = await once(db, asked, readers)
   const unknown = inReaders.filter((reader) => reader.putAwayAt === null && reader.state === 'card' && !reader.same)
   const lookedAt = unknown.filter((reader) => looking.has(reader.id)).length
   return new Map(

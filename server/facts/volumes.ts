@@ -6,10 +6,11 @@ import { latestMark } from '../db/queries/books'
 import { volumeBytes } from '../db/queries/bytes'
 import { readers } from '../db/queries/readers'
 import { volumes } from '../db/queries/volumes'
+import { once, type Asked } from './asked'
 
 /** Every volume with its room: as it was last measured where it is connected, from the books where it is not. */
-export async function volumeViews(db: Db, host: string): Promise<VolumeView[]> {
-  const [rows, bytes, mark] = await Promise.all([volumes(db, host), volumeBytes(db), latestMark(db)])
+export async function volumeViews(db: Db, asked: Asked): Promise<VolumeView[]> {
+  const [rows, bytes, mark] = await Promise.all([once(db, asked, volumes), volumeBytes(db), latestMark(db)])
   const placed = rows.map((row) => ({ ...row, connected: row.connected === true }))
   return placed.map((row): VolumeView => {
     const { connected } = row

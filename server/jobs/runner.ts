@@ -6,6 +6,7 @@ import * as tasks from '../db/queries/tasks'
 import { errorCode } from '../engine/medium'
 import { Stopped } from '../engine/stopped'
 import { endLeftover, ToolFailed } from '../engine/tool'
+import { toolLine } from '../../core/media/toolReason'
 import { log } from '../log'
 import { removeStaleParts } from '../media/attempts'
 import { CannotWork } from '../media/cannotWork'
@@ -203,5 +204,6 @@ function endOf(error: unknown, taskId: string): tasks.TaskEnd {
   if (error instanceof Stopped) return STOPPED
   if (!(error instanceof CannotWork || error instanceof ToolFailed)) log.error({ error, task: taskId }, 'task failed')
   const sentence = isFull(error) ? BOOKS_FULL : error instanceof Error ? error.message : 'It failed without a word.'
-  return { state: 'failed', sentence, troubles: [] }
+  const troubles = error instanceof ToolFailed ? error.lines.map((line) => toolLine(error.program, line)) : []
+  return { state: 'failed', sentence, troubles }
 }

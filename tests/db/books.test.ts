@@ -98,6 +98,10 @@ describe.each(KEPT)('a database of %s', (day) => {
     // Nobody had compared what they sound like: they are to be checked, and counted so.
     expect(psql(`select id from media_file where proxy = 'unchecked' order by 1`)).toBe(equal)
     expect(psql('select sum(proxies_unchecked) from load_summary')).toBe(String(equal.split('\n').length))
+    // Which files stand how is one sum for each copy, filled for those of before.
+    const sums = `select load_id, volume_id, sum(hashtextextended(standing, entry_id)) from copy_file where on_card group by 1, 2`
+    expect(psql('select count(*) > 1 from mirror where print <> 0')).toBe('t')
+    expect(psql(`select load_id, volume_id, print from mirror where print <> 0 except ${sums}`)).toBe('')
     const wasSaid = readFileSync(kept(`${day}.json`), 'utf8').replaceAll('"proxy": "equal"', '"proxy": "unchecked"')
     expect(answers).toMatchObject(JSON.parse(wasSaid) as object)
   })

@@ -16,7 +16,8 @@ import { addSaid, answersOf, formattedOf, playedOf } from '../../server/db/queri
 import { search } from '../../server/db/queries/search'
 import { putCardListing } from '../../server/db/queries/seen'
 import { doubtCard, isCardDoubted, trustCard } from '../../server/db/queries/stays'
-import * as tasks from '../../server/db/queries/tasks'
+import { listingPrint } from '../../server/engine/walk'
+import { decidedPlan } from '../../server/facts/copyPlan'
 import { loadStates } from '../../server/facts/loadStates'
 import { productionFacts } from '../../server/facts/productions'
 import { newVolume, testCluster } from './database'
@@ -52,7 +53,15 @@ async function newLoad() {
   const sums = { readerId: reader.id, fileCount: 2, sizeBytes: 300, leftOut: 1 }
   const { id: loadId } = await cards.addLoad(db, { productionId, label: 'Curlew A', ...sums })
   const look = (...entries: ReturnType<typeof listed>[]) =>
-    putCardListing(db, { loadId, readerId: reader.id, node: '1:2', device, print: randomUUID(), entries, shiftMs: 0 })
+    putCardListing(db, {
+      loadId,
+      readerId: reader.id,
+      node: '1:2',
+      device,
+      print: listingPrint(entries),
+      entries,
+      shiftMs: 0,
+    })
   await look(listed('a.mp4', 100, 1.5), listed('b\xff.mp4', 200, 2.5), listed('link', 0, 0))
   const entries = (await cards.entriesOf(db, loadId)).filter((entry) => entry.kind === 'file')
   const [a, b] = entries.map((entry) => entry.id)
@@ -115,6 +124,43 @@ describe('facts about copies', () => {
     ])
     const all = await db.selectFrom('proof').select('outcome').where('loadId', '=', loadId).orderBy('id').execute()
     expect(all.map((proof) => proof.outcome)).toEqual(['differs', 'conflict', 'equal', 'equal'])
+  })
+
+  it('tell which files stand how by one sum, also where as many of others do', async () => {
+    const { loadId, look, a, b } = await newLoad()
+    const tide = await newVolume(db, 'Tide')
+    const { prove } = await mirrorOf(loadId, tide)
+    const print = async () => {
+      const load = await cards.load(db, loadId)
+      return load && (await decidedPlan(db, 'here', load, [tide])).decisions[0]?.print
+    }
+    const onlyA = async (id: number, other: number) => {
+      await prove(proved(id, tide), {
+        kind: 'mismatch',
+        fileId: other,
+        destinationId: tide,
+        wanted: '00ff',
+        found: '00fe',
+      })
+      return print()
+    }
+    const untouched = await print()
+    const [first, other, again] = [await onlyA(a, b), await onlyA(b, a), await onlyA(a, b)]
+    expect(new Set([untouched, first, other]).size).toBe(3)
+    expect(again).toBe(first)
+    // The card lost one file and has another, of which no volume holds anything.
+    await look(listed('a.mp4', 100, 1.5), listed('c.mp4', 200, 2.5))
+    const before = await print()
+    await look(listed('a.mp4', 100, 1.5), listed('d.mp4', 200, 2.5))
+    expect(await print()).not.toBe(before)
+    await look(listed('a.mp4', 100, 1.5), listed('c.mp4', 200, 2.5))
+    expect(await print()).toBe(before)
+    const counted = db
+      .selectFrom('copyFile')
+      .select((at) => at.fn.sum<string>(sql`hashtextextended(standing, entry_id)`).as('print'))
+      .where('loadId', '=', loadId)
+      .where('onCard', '=', true)
+    expect((await copies.mirror(db, loadId, tide))?.print).toBe((await counted.executeTakeFirst())?.print)
   })
 
   it('end when the volume lists the file otherwise, and stand again only when it was read again', async () => {
@@ -302,62 +348,6 @@ describe('what was said, and settings', () => {
     // Source: IANA time zone database: Auckland is 13 hours ahead of UTC in November.
     expect(await waiting('2026-11-25T10:00:00Z')).toBe(0)
     expect(await waiting('2026-11-25T11:30:00Z')).toBeGreaterThan(0)
-  })
-})
-
-describe('tasks', () => {
-  const copyOf = (loadId: string, key: string | null = null) => ({
-    kind: 'copy' as const,
-    title: 'Copy',
-    productionId: null,
-    loadId,
-    input: { loadId, volumeIds: [randomUUID()], setAside: false },
-    host: 'here',
-    bossId: randomUUID(),
-    idempotencyKey: key,
-  })
-
-  it('are open until they end, one of a kind for each subject', async () => {
-    const { loadId } = await newLoad()
-    const { id } = await tasks.addTask(db, copyOf(loadId))
-    await expect(tasks.addTask(db, copyOf(loadId))).rejects.toBeInstanceOf(tasks.TaskOpen)
-    expect((await tasks.openTasks(db, 'here')).map((open) => open.id)).toContain(id)
-    expect(await tasks.openTasks(db, 'elsewhere')).toEqual([])
-    expect(await tasks.setTaskState(db, id, 'paused', ['running'])).toBe(false)
-    expect(await tasks.setTaskState(db, id, 'running', ['queued'])).toBe(true)
-    expect(await tasks.endTask(db, id, { state: 'done', sentence: 'All proved.', troubles: ['one'] })).toBe(true)
-    expect(await tasks.endTask(db, id, { state: 'failed', sentence: 'Late.', troubles: [] })).toBe(false)
-    const row = await tasks.task(db, id)
-    expect(row && tasks.taskView(row)).toMatchObject({ state: 'done', sentence: 'All proved.', troubles: ['one'] })
-    expect((await tasks.addTask(db, copyOf(loadId))).isNew).toBe(true)
-  })
-
-  it('are one task when the same order is sent twice, also after it ended', async () => {
-    const { loadId } = await newLoad()
-    const first = await tasks.addTask(db, copyOf(loadId, 'press 1'))
-    expect(await tasks.addTask(db, copyOf(loadId, 'press 1'))).toEqual({ id: first.id, isNew: false })
-    await tasks.endTask(db, first.id, { state: 'done', sentence: '', troubles: [] })
-    expect(await tasks.addTask(db, copyOf(loadId, 'press 1'))).toEqual({ id: first.id, isNew: false })
-  })
-
-  it('keep what is running in sight, however much waits or ended since', async () => {
-    const { loadId } = await newLoad()
-    const { id } = await tasks.addTask(db, copyOf(loadId))
-    await tasks.setTaskState(db, id, 'running', ['queued'])
-    for (let at = 0; at < 40; at += 1) {
-      const made = await tasks.addTask(db, copyOf((await newLoad()).loadId))
-      if (at % 2 === 0) await tasks.endTask(db, made.id, { state: 'done', sentence: '', troubles: [] })
-    }
-    expect((await tasks.recentTasks(db, 30)).map((row) => row.id)).toContain(id)
-  })
-
-  it('find an order that was given while nobody worked', async () => {
-    const { loadId } = await newLoad()
-    const { id } = await tasks.addTask(db, copyOf(loadId))
-    await tasks.addOrder(db, id, 'pause')
-    await tasks.addOrder(db, id, 'stop')
-    expect(await tasks.takeOrders(db, id)).toEqual(['pause', 'stop'])
-    expect(await tasks.takeOrders(db, id)).toEqual([])
   })
 })
 

@@ -206,6 +206,8 @@ describe('reading media', () => {
       heightPx: 320,
     })
     writeFileSync(join(folder, 'none.mp4'), 'not a film')
-    await expect(probeFile(Buffer.from(join(folder, 'none.mp4')))).rejects.toThrow(/Invalid data/)
+    await expect(probeFile(Buffer.from(join(folder, 'none.mp4')))).rejects.toThrow(
+      'What is in it is no picture and no sound.',
+    )
   })
 })

@@ -1,11 +1,11 @@
-import { spawn, spawnSync } from 'node:child_process'
-import { mkdtempSync, writeFileSync } from 'node:fs'
+import { execFileSync, spawn, spawnSync } from 'node:child_process'
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { basename, join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { loadedFirst } from '../../server/engine/loadedFirst'
 import { probeFile } from '../../server/engine/probe'
-import { boundedCommand, endLeftover, runTool, startedTicks, ToolFailed } from '../../server/engine/tool'
+import { boundedCommand, endLeftover, INPUT, runTool, startedTicks, ToolFailed } from '../../server/engine/tool'
 import { TaskControl } from '../../server/jobs/control'
 import { Stopped } from '../../server/engine/stopped'
 
@@ -23,6 +23,58 @@ const soon = async (condition: () => boolean) => {
   for (let turn = 0; turn < 200 && !condition(); turn += 1) await new Promise((resolve) => setTimeout(resolve, 50))
   return condition()
 }
+
+describe('a program that gives up', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'yendra-reasons-'))
+  const film = join(folder, 'film.mp4')
+  const made = (name: string, change: (bytes: Buffer) => Buffer) => {
+    writeFileSync(join(folder, name), change(readFileSync(film)))
+    return Buffer.from(join(folder, name))
+  }
+  /** What is said of a file that is coded anew, as a proxy is. */
+  const coded = async (path: Buffer, output = '/dev/null'): Promise<ToolFailed> => {
+    const args = ['-nostdin', '-v', 'error', '-xerror', '-i', INPUT, '-vf', 'scale=160:90', '-f', 'mp4', '-y', output]
+    const end = await runTool({ program: 'ffmpeg', input: path, args, seconds: 60 }).catch((error: unknown) => error)
+    if (!(end instanceof ToolFailed)) throw new Error(`${path.toString()} is coded`)
+    return end
+  }
+  const mdat = (bytes: Buffer) => [bytes.indexOf('mdat') + 40, bytes.indexOf('moov') - 4] as const
+
+  it('is quoted with what explains it, never with what only says that it ends', async () => {
+    // Source: ffmpeg of Debian makes the film; boxes of ISO/IEC 14496-12 are broken by hand.
+    execFileSync('ffmpeg', [
+      ...['-v', 'error', '-y', '-f', 'lavfi', '-i', 'testsrc2=r=25:d=2:s=320x180', '-f', 'lavfi', '-i', 'sine=d=2'],
+      ...['-c:v', 'libx264', '-c:a', 'aac', film],
+    ])
+    const cut = made('cut.mp4', (bytes) => bytes.subarray(0, mdat(bytes)[1] - 100))
+    const damaged = made('damaged.mp4', (bytes) => bytes.fill(0x5a, ...mdat(bytes)))
+    const strange = made('strange.mp4', (bytes) =>
+      Buffer.from(bytes.toString('latin1').replaceAll('avc1', 'zzz1'), 'latin1'),
+    )
+    const ends = [
+      await coded(cut),
+      await coded(damaged),
+      await coded(strange),
+      await coded(Buffer.from(film), '/dev/full'),
+    ]
+    expect(ends.map(({ message }) => message)).toEqual([
+      'The index is missing, as after a battery that died.',
+      'It is damaged and cannot be decoded.',
+      'Nothing here decodes what it is coded in.',
+      'The drive is full.',
+    ])
+    for (const { lines } of ends) {
+      expect(lines.length).toBeGreaterThan(0)
+      expect(lines.join('\n')).not.toMatch(/last message repeated|marking filters|0x[0-9a-f]{8}|dev\/fd/i)
+    }
+    expect(new ToolFailed('ffmpeg', '[a @ 0x1] Frame 7 is odd\n  Last message repeated 2 times\n').message).toBe(
+      'Frame 7 is odd.',
+    )
+    expect(new ToolFailed('ffmpeg', '\nConversion failed!\n').message).toBe(
+      'The program ffmpeg gave up without a word.',
+    )
+  })
+})
 
 describe('an outside program', () => {
   it('dies with the worker that started it, also when that is killed', async () => {
@@ -73,7 +125,7 @@ describe('an outside program', () => {
     const source = ['-f', 'lavfi', '-i', 'color=s=64x64:d=1', '-threads', '1', '-vf', 'scale=20000:20000']
     const args = ['-nostdin', '-v', 'error', ...source, '-f', 'rawvideo', '-y', '/dev/null']
     const run = runTool({ program: 'ffmpeg', args, seconds: 60, memoryBytes: 600 * 1024 ** 2 })
-    await expect(run).rejects.toThrow(/memory|filter|processing/i)
+    await expect(run).rejects.toThrow('It asks for more memory than one file is given.')
   })
 
   it.each(['ffprobe', 'ffmpeg'])(
@@ -101,7 +153,7 @@ describe('an outside program', () => {
 
   it('that is not there is named, with what to do', async () => {
     const run = runTool({ program: 'ffnone' as 'ffmpeg', args: [], seconds: 5 })
-    await expect(run).rejects.toThrow('ffnone is not installed')
+    await expect(run).rejects.toThrow('The program ffnone is not installed. Start Yendra again')
   })
 
   it('opens no list of other files, whatever it is called', async () => {

@@ -1,12 +1,15 @@
 import { execFileSync } from 'node:child_process'
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, truncateSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { isContainerHead } from '../../core/media/containerHead'
 import { nothingIn } from '../../core/media/nothingIn'
 import { findCut } from '../../core/media/truncation'
+import { FolderMedium } from '../../server/engine/folder'
 import { probeFile } from '../../server/engine/probe'
+import { lookAtClip } from '../../server/jobs/cards/lookAtClip'
+import { TaskControl } from '../../server/jobs/control'
 
 const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-cut-'))
 const source = (bytes: Buffer) => ({
@@ -106,6 +109,49 @@ describe('the end of a file', () => {
     const sound = made('open.wav', '-vn')
     sound.writeUInt32LE(0, 4)
     expect((await findCut(source(sound)))?.sentence).toContain('never finished')
+  })
+})
+
+describe('a sound file of more than 4 GiB', () => {
+  // Source: RIFF (1991): a size has 32 bits; EBU Tech 3306 exists because recorders let them wrap.
+  it('whose sizes wrapped is named, with how much other programs do not see', async () => {
+    const [head] = [made('wrapped.wav', '-vn')]
+    const path = join(folder, 'wrapped.wav')
+    const sizeBytes = 2 ** 32 + 5_000_000
+    head.writeUInt32LE((sizeBytes - 8) % 2 ** 32, 4)
+    head.writeUInt32LE((sizeBytes - 44) % 2 ** 32, head.indexOf('data') + 4)
+    // Sound goes on where the sizes say that it ends; a hole would be walked through by ffprobe for minutes.
+    writeFileSync(path, Buffer.concat([head, Buffer.alloc(5_100_000 - head.length, 0xff)]))
+    truncateSync(path, sizeBytes)
+    const short = execFileSync('ffprobe', ['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', path])
+    expect(Number(short)).toBeLessThan(60)
+    const sparse = {
+      sizeBytes,
+      read: (at: number, length: number) =>
+        Promise.resolve(Buffer.concat([head.subarray(at, at + length), Buffer.alloc(length)]).subarray(0, length)),
+    }
+    expect((await findCut(sparse))?.sentence).toBe(
+      'its sizes end after 5.00 MB, and 4.29 GB more follow that programs do not see, as in a recording of more than 4 GiB',
+    )
+    // What other programs write behind a sound, such as notes, is nothing that is missing.
+    expect(await findCut(source(Buffer.concat([made('notes.wav', '-vn'), Buffer.alloc(60_000)])))).toBeUndefined()
+  })
+
+  it('of zeros alone is told from a film at once, and one that begins with a little of them is not', async () => {
+    const medium = new FolderMedium(folder)
+    const look = async (name: string) => {
+      const entry = await medium.entry(Buffer.from(name))
+      if (!entry) throw new Error(name)
+      return lookAtClip(medium, { ...entry, path: Buffer.from(name) }, [], new TaskControl())
+    }
+    const zeros = join(folder, 'zeros.wav')
+    writeFileSync(zeros, '')
+    truncateSync(zeros, 4_500_000_000)
+    expect((await look('zeros.wav')).trouble).toBe(
+      'only zeros stand where it should begin: its content was never written',
+    )
+    made('right.wav', '-vn')
+    expect((await look('right.wav')).trouble).toBeUndefined()
   })
 })
 

@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process'
 import { mkdirSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { ReaderView } from '../../contract/cards'
 import { deviceOf, disksBelow } from '../../server/engine/device'
 import { FolderMedium } from '../../server/engine/folder'
 import {
@@ -12,9 +13,10 @@ import {
   loopDrive,
   partitionedDrive,
   memoryDrive,
+  protectedCard,
   unmountAll,
 } from './mounts'
-import { newWorld, startStation, type Station, type World } from './station'
+import { newWorld, ownClip, startStation, type Station, type World } from './station'
 
 let station: Station
 beforeAll(async () => {
@@ -93,6 +95,23 @@ describe('the system’s tree of block devices', () => {
     writeFileSync(join(usb, 'serial'), 'TIDE0001')
     expect((await disksBelow(disk('sdc'))).disks).toEqual(['usb:TIDE0001:0'])
     expect((await disksBelow(disk('sdd'))).disks).toEqual(['name:sdd'])
+  })
+})
+
+describe.skipIf(!canMount)('a card whose switch is on (needs root to mount)', () => {
+  it('is said to be write-protected, and looked at and copied like any other; one whose switch is off says nothing', async () => {
+    const card = protectedCard(station.root, 'switch', (at) => {
+      mkdirSync(join(at, 'DCIM/100CURLW'), { recursive: true })
+      writeFileSync(join(at, 'DCIM/100CURLW/CURL0301.MP4'), ownClip('switch'))
+    })
+    const drives = ['switch 1', 'switch 2'].map((name) => loopDrive(station.root, name))
+    const world = await newWorld(station, [], [drives[0] ?? '', drives[1] ?? ''], card)
+    const other = await newWorld(station, ['CURL0302.MP4'])
+    await Promise.all([world.look(), other.look()])
+    const readers = await station.get<ReaderView[]>('/readers')
+    const isProtected = (id: string) => readers.find((one) => one.id === id)?.writeProtected
+    expect([isProtected(world.readerId), isProtected(other.readerId)]).toEqual([true, false])
+    expect((await world.copy()).sentence).toContain('All 1 file proved')
   })
 })
 

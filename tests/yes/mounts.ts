@@ -28,8 +28,8 @@ function mount(what: string[], at: string): string {
   return at
 }
 
-function loop(image: string): string {
-  const device = run('flock', '-o', LOOPS, 'losetup', '-f', '--show', image)
+function loop(image: string, ...options: string[]): string {
+  const device = run('flock', '-o', LOOPS, 'losetup', ...options, '-f', '--show', image)
   undo.push(() => run('sh', '-c', 'losetup -d "$1" 2>/dev/null || true', 'sh', device))
   return device
 }
@@ -46,6 +46,12 @@ export function loopDrive(folder: string, name: string): string {
   const device = loop(imageFile(folder, name, 64 * 1024 ** 2))
   run('mkfs.ext4', '-q', '-F', device)
   return mount([device], join(folder, name))
+}
+
+/** A card with its switch on: the kernel takes no write for it. */
+export function protectedCard(folder: string, name: string, fill: (at: string) => void): string {
+  const image = filledImage(folder, name, fill)
+  return mount(['-o', 'ro', loop(image, '-r')], join(folder, name))
 }
 
 /** One on which files can share their bytes (XFS, of Debian’s xfsprogs; 300 MiB are the least it takes). */

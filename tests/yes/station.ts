@@ -15,7 +15,7 @@ import type { ClipsAsked, ClipView, LoadView } from '../../contract/cards'
 import type { LoadCopies } from '../../contract/copies'
 import type { Page } from '../../contract/page'
 import type { TaskView } from '../../contract/tasks'
-import { MEMORY_FLAGS } from '../../scripts/lib/memory.mjs'
+import { MEMORY_ENV, MEMORY_FLAGS } from '../../scripts/lib/memory.mjs'
 import { freePort } from '../../scripts/lib/postgres.mjs'
 import { startCluster } from '../prepared'
 
@@ -86,7 +86,7 @@ export async function startStation(more: NodeJS.ProcessEnv = {}): Promise<Statio
   const env = {
     ...process.env,
     NODE_ENV: 'production',
-    UV_THREADPOOL_SIZE: '16',
+    ...MEMORY_ENV,
     DATABASE_URL: databaseUrl,
     YENDRA_HOME: join(root, 'home'),
     YENDRA_WEB: 'dist/web',

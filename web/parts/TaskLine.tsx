@@ -1,9 +1,11 @@
 import { Pause, Play, RotateCcw, Square } from 'lucide-react'
+import { isToolLine } from '../../core/media/toolReason'
 import { formatByteRate, formatBytes, formatLength } from '../../core/units/quantity'
 import { tasksApi, type TaskOrder, type TaskProgress, type TaskView } from '../../contract/tasks'
 import { Bar } from './Bar'
 import { Button } from './Button'
 import { isOpen } from './queries'
+import { ToolLines } from './ToolLines'
 import { Trouble } from './Trouble'
 import { useSend } from './useSend'
 
@@ -31,22 +33,25 @@ export function TaskLine({ task }: { task: TaskView }) {
   const fault = Object.values(sends).find((send) => send.error)?.error ?? null
   const { progress } = task
   if (!isOpen(task)) {
+    const lines = task.troubles.filter(isToolLine)
+    const troubles = task.troubles.filter((trouble) => !lines.includes(trouble))
     return (
       <div data-task={task.kind} data-state={task.state}>
         <p className={CANNOT.has(task.state) || task.troubles.length > 0 ? 'text-stop' : ''}>
           <span className="sr-only">{task.title}: </span>
           {task.sentence}
         </p>
-        {task.troubles.length > 0 && (
+        {troubles.length > 0 && (
           <ul className="mt-1 list-disc space-y-1 pl-5">
-            {task.troubles.slice(0, 8).map((trouble) => (
+            {troubles.slice(0, 8).map((trouble) => (
               <li key={trouble} className="break-words">
                 {trouble}
               </li>
             ))}
-            {task.troubles.length > 8 && <li>and {task.troubles.length - 8} more</li>}
+            {troubles.length > 8 && <li>and {troubles.length - 8} more</li>}
           </ul>
         )}
+        <ToolLines lines={lines} />
         {task.state === 'set-aside' && (
           <Button className="mt-2" disabled={sends.again.isPending} onClick={() => order('again')}>
             <RotateCcw className="size-4" aria-hidden /> Try again

@@ -29,6 +29,8 @@ import * as knownByEnds from './0027-known-by-ends'
 import * as functionsOnce from './0028-functions-once'
 import * as takes from './0029-takes'
 import * as soundCompared from './0030-sound-compared'
+import * as mirrorPrint from './0031-mirror-print'
+import * as toolLines from './0032-tool-lines'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -62,4 +64,6 @@ export const migrations: Record<string, Migration> = {
   '0028-functions-once': functionsOnce,
   '0029-takes': takes,
   '0030-sound-compared': soundCompared,
+  '0031-mirror-print': mirrorPrint,
+  '0032-tool-lines': toolLines,
 }

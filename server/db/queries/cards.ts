@@ -179,13 +179,14 @@ export const clip = (db: Db, id: string) =>
     .executeTakeFirst()
 
 /** Whether another clip of the load has the same folder and the same name up to its ending. */
-export const hasTwin = async (db: Db, clip: { id: string; loadId: string; pathText: string }): Promise<boolean> => {
+export const hasTwin = async (db: Db, clip: { loadId: string; pathText: string }): Promise<boolean> => {
   const stem = clip.pathText.replace(/\.[^./]*$/, '').toLowerCase()
   const twin = await db
     .selectFrom('mediaFile')
     .select('id')
     .where('loadId', '=', clip.loadId)
-    .where('id', '<>', clip.id)
+    // Earlier versions of it have its name, and no place any more.
+    .where('pathText', '<>', clip.pathText)
     .where(sql<boolean>`lower(regexp_replace(path_text, '\.[^./]*$', '')) = ${stem}`)
     .executeTakeFirst()
   return twin !== undefined
@@ -319,17 +320,23 @@ export interface NewClip {
   readonly sizeBytes: number
   readonly probe: MediaFacts | undefined
   readonly trouble: string | undefined
+  /** The reading program’s own lines about it. */
+  readonly toolLines?: readonly string[]
   readonly cut: string | undefined
   readonly hasPicture: boolean
   readonly pictureMade: boolean
 }
 
 /** A media file, or the first of a run of frames. Until all were read it is a take of its own. */
-export function putClip(db: Db, { probe, trouble, cut, productionId, ...rest }: NewClip): Promise<{ id: string }> {
+export function putClip(
+  db: Db,
+  { probe, trouble, toolLines = [], cut, productionId, ...rest }: NewClip,
+): Promise<{ id: string }> {
   const values = {
     ...rest,
     probe: probe ? JSON.stringify(probe) : null,
     trouble: trouble ?? null,
+    toolLines: JSON.stringify(toolLines),
     cut: cut ?? null,
     proxyBytes: probe ? mostProxyBytes(probe) : 0,
   }

@@ -37,10 +37,14 @@ export const mirrorsOn = (db: Db, volumeId: string) =>
 
 /** When the oldest and the newest proof that stands was made, for each copy of loads. */
 export const proofTimes = async (db: Db, loadIds: readonly string[]) => {
-  // Each is one step in an index, however many files a copy has.
-  const times = (standing: string) => sql`lateral (
-    select min(proved_at) as first, max(proved_at) as last from copy_file f
-    where f.load_id = mirror.load_id and f.volume_id = mirror.volume_id and on_card and standing = ${standing})`
+  // Each is one step in an index, however many files a copy has. Asked for together, both ends are one walk over all
+  // of them wherever the planner has no statistics yet: just after a copy.
+  const end = (standing: string, direction: 'asc' | 'desc') => sql`(
+    select proved_at from copy_file f
+    where f.load_id = mirror.load_id and f.volume_id = mirror.volume_id and on_card and standing = ${standing}
+    order by proved_at ${sql.raw(direction)} limit 1)`
+  const times = (standing: string) =>
+    sql`lateral (select ${end(standing, 'asc')} as first, ${end(standing, 'desc')} as last)`
   const { rows } = await sql<{ loadId: string; volumeId: string; first: Date; last: Date }>`
     select mirror.load_id, mirror.volume_id, least(verified.first, memory.first) as first, greatest(verified.last, memory.last) as last
     from mirror, ${times('verified')} as verified, ${times('memory')} as memory
@@ -71,43 +75,35 @@ export const copyTroubles = (db: Db, loadId: string) =>
     .where('copyFile.standing', 'in', ['differs', 'conflict', 'missing', 'changed', 'doubted'])
     .orderBy('loadEntry.path')
 
-/** Bytes of files that differ, collide or were changed, on each volume that holds a copy of a load. */
-export async function bytesInTheWay(db: Db, loadId: string): Promise<ReadonlyMap<string, number>> {
-  const rows = await db
+/**
+ * Bytes of files that are in the way of a copy (they differ, collide or were changed), and of those that may have been
+ * replaced. Mirrors count such files, so that only those which have some are asked about.
+ */
+export async function troubledBytes(db: Db, mirrors: readonly MirrorRow[]) {
+  const troubled = mirrors.filter(
+    (mirror) => mirror.filesDiffer + mirror.filesConflict + mirror.filesChanged + mirror.filesDoubted > 0,
+  )
+  if (troubled.length === 0) return []
+  return db
     .selectFrom('copyFile')
-    .select(['volumeId', sql<number>`sum(entry_bytes)::bigint`.as('sizeBytes')])
-    .where('loadId', '=', loadId)
+    .select(['loadId', 'volumeId'])
+    .select([
+      sql<number>`coalesce(sum(entry_bytes) filter (where standing <> 'doubted'), 0)::bigint`.as('inTheWayBytes'),
+      sql<number>`coalesce(sum(entry_bytes) filter (where standing = 'doubted'), 0)::bigint`.as('doubtedBytes'),
+    ])
+    .where(
+      anyOf(
+        'load_id',
+        troubled.map((mirror) => mirror.loadId),
+      ),
+    )
     .where('onCard', '=', true)
-    .where('standing', 'in', ['differs', 'conflict', 'changed'])
-    .groupBy('volumeId')
-    .execute()
-  return new Map(rows.map((row) => [row.volumeId, row.sizeBytes]))
-}
-
-/** For each volume, which files a load has and how each of them stands there: another text when one of them is otherwise. */
-export async function standingPrints(
-  db: Db,
-  loadId: string,
-  volumeIds: readonly string[],
-): Promise<ReadonlyMap<string, string>> {
-  const { rows } = await sql<{ id: string; print: string }>`
-    select volume.id, (select coalesce(sum(id), 0) from load_entry where load_id = ${loadId} and state = 'on-card' and kind = 'file') || ' ' ||
-      (select coalesce(sum(hashtextextended(entry_id || standing, 0)), 0) from copy_file
-        where load_id = ${loadId} and volume_id = volume.id and on_card) as print
-    from volume where ${anyOf('volume.id', volumeIds)}`.execute(db)
-  return new Map(rows.map(({ id, print }) => [id, print]))
-}
-
-/** Bytes of files that may have been replaced, on each volume that holds a copy of loads. */
-export const doubtedBytes = (db: Db, loadIds: readonly string[]) =>
-  db
-    .selectFrom('copyFile')
-    .select(['loadId', 'volumeId', sql<number>`sum(entry_bytes)::bigint`.as('sizeBytes')])
-    .where(anyOf('load_id', loadIds))
-    .where('onCard', '=', true)
-    .where('standing', '=', 'doubted')
+    .where('standing', 'in', ['differs', 'conflict', 'changed', 'doubted'])
     .groupBy(['loadId', 'volumeId'])
     .execute()
+}
+
+type MirrorRow = Awaited<ReturnType<typeof mirrorsOf>>[number]
 
 /** Copies with files that may have been replaced, on volumes that are connected to a computer. */
 export const doubtedCopies = (db: Db, host: string) =>

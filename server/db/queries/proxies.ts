@@ -88,6 +88,44 @@ export const proxySamples = (db: Db, productionId: string) =>
 export const proxyOf = (db: Db, mediaFileId: string) =>
   db.selectFrom('proxy').selectAll().where('mediaFileId', '=', mediaFileId).executeTakeFirst()
 
+/** Proxies of earlier versions of a media file under the name of its own: the card’s file was written anew since they were made. */
+const earlierAt = (db: Db, { volumeId, path, mediaFileId }: Pick<NewProxy, 'volumeId' | 'path' | 'mediaFileId'>) =>
+  db
+    .selectFrom('proxy')
+    .innerJoin('mediaFile as old', 'old.id', 'proxy.mediaFileId')
+    .innerJoin('mediaFile as now', (join) =>
+      join.onRef('now.loadId', '=', 'old.loadId').onRef('now.pathText', '=', 'old.pathText'),
+    )
+    .where('now.id', '=', mediaFileId)
+    .where('old.id', '<>', mediaFileId)
+    .where('proxy.volumeId', '=', volumeId)
+    .where('proxy.path', '=', path)
+
+/** The hash of the latest of them, as it was proved when it was made; `undefined` where there is none. */
+export const earlierProxyHash = async (db: Db, at: Pick<NewProxy, 'volumeId' | 'path' | 'mediaFileId'>) =>
+  (
+    await earlierAt(db, at)
+      .innerJoin('proof', 'proof.mediaFileId', 'proxy.mediaFileId')
+      .select('proof.hash')
+      .where('proof.what', '=', 'proxy')
+      .where('proof.volumeId', '=', at.volumeId)
+      .where('proof.path', '=', Buffer.from(at.path))
+      .orderBy('proof.id', 'desc')
+      .limit(1)
+      .executeTakeFirst()
+  )?.hash
+
+/** Another one has their name now. Runs inside a transaction of the caller. */
+export async function endEarlierProxies(
+  tx: Db,
+  at: Pick<NewProxy, 'volumeId' | 'path' | 'mediaFileId'>,
+): Promise<void> {
+  for (const { mediaFileId } of await earlierAt(tx, at).select('proxy.mediaFileId').execute()) {
+    await tx.updateTable('proxy').set({ sizeBytes: 0 }).where('mediaFileId', '=', mediaFileId).execute()
+    await setProxyState(tx, mediaFileId, 'none')
+  }
+}
+
 /** A proxy that was made, decoded from end to end and compared. */
 export interface NewProxy {
   readonly mediaFileId: string
@@ -117,7 +155,7 @@ export async function putProxy(tx: Db, { probe, sounds, state, ...rest }: NewPro
 }
 
 /** How a clip's proxy stands to it; told anew when one of the two was read again. */
-export const setProxyState = (db: Db, mediaFileId: string, state: ProxyState) =>
+export const setProxyState = (db: Db, mediaFileId: string, state: ProxyState | 'none') =>
   db.updateTable('mediaFile').set({ proxy: state }).where('id', '=', mediaFileId).execute()
 
 /** Clips of a production whose proxies are to be checked. */

@@ -198,6 +198,19 @@ export const latestCardSeen = async (db: Db, loadIds: readonly string[]) =>
     )
   ).rows
 
+/** What the card of a load listed at its latest look, as one text; '' of a card that was never listed. */
+export const lastCardPrint = async (db: Db, loadId: string): Promise<string> =>
+  (
+    await db
+      .selectFrom('seen')
+      .select('print')
+      .where('loadId', '=', loadId)
+      .where('place', '=', 'card')
+      .orderBy('id', 'desc')
+      .limit(1)
+      .executeTakeFirst()
+  )?.print ?? ''
+
 /** Loads whose latest look listed just this. */
 export const loadsWithPrint = (db: Db, print: string) =>
   db

@@ -190,6 +190,8 @@ export interface FactTables {
     filesConflict: Given<number>
     sizeBytes: Given<number>
     copiedBytes: Given<number>
+    /** A sum over its files and how each of them stands: another one when one of them is otherwise. */
+    print: Given<string>
     /** Places inside it where other file systems are mounted. */
     mounted: ColumnType<string[], string | undefined, string>
   }

@@ -18,6 +18,8 @@ export interface MediaTables {
     sizeBytes: number
     probe: JsonOrNull<MediaFacts>
     trouble: string | null
+    /** What the reading program itself said of it, where it cannot be read. */
+    toolLines: ColumnType<string[], string | undefined, string>
     cut: string | null
     hasPicture: boolean
     pictureMade: boolean

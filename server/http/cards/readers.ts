@@ -36,6 +36,7 @@ export function readerRoutes(context: Context): Router {
       loadId: row.same ? row.loadId : null,
       isTwin: row.twinId !== null,
       difference: row.difference,
+      writeProtected: row.device?.writeProtected === true,
       looking: looking.has(row.id),
       room:
         row.capacityBytes === null || row.freeBytes === null

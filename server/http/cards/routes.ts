@@ -71,7 +71,7 @@ export function cardRoutes(context: Context): Router {
     const row = await cards.clip(db, params.id)
     if (!row) throw notFound('That clip')
     const files = await clipFiles(db, [row])
-    return { ...clipView(row, files(row)), loadLabel: row.loadLabel, facts: row.probe }
+    return { ...clipView(row, files(row)), loadLabel: row.loadLabel, facts: row.probe, toolLines: row.toolLines }
   })
 
   serve(router, cardsApi.give, async ({ params, body: { clipIds } }) => {

@@ -15,7 +15,7 @@ import { addSaid, formattedOf, largestEntry } from '../../db/queries/said'
 import { tellChanged } from '../../db/queries/tasks'
 import { twinsOf } from '../../db/queries/twins'
 import { startNextCopy } from '../../enqueue/copyQueue'
-import { copyPlanOf, decided } from '../../facts/copyPlan'
+import { decidedPlan } from '../../facts/copyPlan'
 import { loadStates, type LoadState } from '../../facts/loadStates'
 import { nightOf } from '../../facts/night'
 import { unattendedView } from '../../facts/unattended'
@@ -126,8 +126,9 @@ export function copyRoutes(context: Context): Router {
 
   serve(router, copiesApi.plan, async ({ params, query: { volumeIds, from } }) => {
     const load = await loadOf(params.id)
-    const plan = await copyPlanOf(db, host, load, volumeIds.split(',').filter(Boolean), { from: from || undefined })
-    return { ...plan, decisions: decisionsText(await decided(db, load.id, plan)) }
+    const ids = volumeIds.split(',').filter(Boolean)
+    const { plan, decisions } = await decidedPlan(db, host, load, ids, { from: from || undefined })
+    return { ...plan, decisions: decisionsText(decisions) }
   })
 
   serve(router, copiesApi.copy, async ({ params, body: { volumeIds, setAside, from, decisions }, req }) => {
@@ -136,11 +137,12 @@ export function copyRoutes(context: Context): Router {
     if (from !== null && volumeIds.includes(from))
       throw invalid('A copy is not copied onto itself. Choose another volume to copy to.', 'volumeIds')
     const source = from === null ? '' : ` from ${await namesOf([from])}`
-    const plan = await copyPlanOf(db, host, load, volumeIds, { from: from ?? undefined })
+    const now = await decidedPlan(db, host, load, volumeIds, { from: from ?? undefined })
+    const { plan } = now
     if (decisions !== null) {
       const seen = namedDecisions(decisions)
       if (!seen) throw invalid('That is no plan that was shown. Ask for the plan again.', 'decisions')
-      const otherwise = decidedOtherwise(seen, await decided(db, load.id, plan))
+      const otherwise = decidedOtherwise(seen, now.decisions)
       if (otherwise.length > 0)
         throw conflict(
           `It is otherwise than in the plan you saw, so nothing was written. ${otherwise.join(' ')} Look at the plan below, then copy again.`,

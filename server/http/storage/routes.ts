@@ -22,7 +22,10 @@ export function storageRoutes({ db, host, looks }: Context): Router {
 
   serve(router, storageApi.all, async ({ params }) => {
     const { id: productionId } = await productionOf(db, params.id)
-    const [views, bytes] = await Promise.all([volumeViews(db, host), knownBytes(db, [productionId])])
+    const [views, bytes] = await Promise.all([
+      volumeViews(db, { host, now: Date.now(), looked: true }),
+      knownBytes(db, [productionId]),
+    ])
     return { volumes: views, productionClasses: sumByClass(bytes) }
   })
 

@@ -15,6 +15,7 @@ import type { TaskControl } from '../control'
 export interface SeenClip {
   readonly probe: MediaFacts | undefined
   readonly trouble: string | undefined
+  readonly toolLines?: readonly string[]
   /** What is missing of its end, in words. */
   readonly cut: string | undefined
   readonly hasPicture: boolean
@@ -33,13 +34,15 @@ export async function lookAtClip(
   const path = fullPath(medium, file.path)
   const cut = await cutOf(path, file.sizeBytes)
   try {
+    // A program that looks for the beginning of a film would search all of it.
+    if (await beginsWithZeros(path, file.sizeBytes)) return { ...nothing, cut, trouble: ZEROS }
     const probe = { ...(await probeFile(path, control)), sidecar: await sidecarOf(medium, sidecars) }
     const trouble = nothingIn(probe)
     if (trouble !== undefined) return { ...nothing, cut, trouble }
     return { probe, trouble: undefined, cut, hasPicture: probe.video !== undefined, picture: undefined }
   } catch (error) {
     if (error instanceof Stopped) throw error
-    return { ...nothing, cut, trouble: troubleOf(error) }
+    return { ...nothing, cut, ...troubleOf(error) }
   }
 }
 
@@ -54,6 +57,16 @@ export async function pictureOf(path: Buffer, video: VideoTrack, control: TaskCo
   }
   return undefined
 }
+
+const ZEROS = 'only zeros stand where it should begin: its content was never written'
+const HEAD_BYTES = 64 * 1024
+
+const beginsWithZeros = (path: Buffer, sizeBytes: number): Promise<boolean> =>
+  withBytes(path, sizeBytes, async (file) => {
+    const head = await file.read(0, Math.min(HEAD_BYTES, sizeBytes))
+    return head.length > 0 && head.every((byte) => byte === 0)
+    // Where it cannot be read, the program that reads it says why.
+  }).catch(() => false)
 
 const MOST_SIDECAR_BYTES = 256 * 1024
 
@@ -75,13 +88,8 @@ async function cutOf(path: Buffer, sizeBytes: number): Promise<string | undefine
   }
 }
 
-/** Why a file could not be read as media, in words. */
-export function troubleOf(error: unknown): string {
-  if (error instanceof ToolFailed && error.messages.includes('moov atom not found'))
-    return 'the index is missing, as after a battery that died'
-  if (error instanceof ToolFailed && /not on whitelist|whitelist/i.test(error.messages))
-    return 'it is no film but something that names other files, and was not opened'
-  if (error instanceof ToolFailed && /Invalid (data found|argument)/.test(error.messages))
-    return 'what is in it is no picture and no sound'
-  return error instanceof Error ? error.message : String(error)
+/** Why a file could not be read as media, in words, and in those of the program that read it. */
+export function troubleOf(error: unknown): { trouble: string; toolLines?: readonly string[] } {
+  if (error instanceof ToolFailed) return { trouble: error.reason, toolLines: error.lines }
+  return { trouble: error instanceof Error ? error.message : String(error) }
 }

@@ -42,7 +42,7 @@ export async function lookAtRun(
     return { probe, trouble: undefined, cut: undefined, hasPicture: picture !== undefined || !facts.isRaw, picture }
   } catch (error) {
     if (error instanceof Stopped) throw error
-    return { ...nothing, trouble: troubleOf(error) }
+    return { ...nothing, ...troubleOf(error) }
   }
 }
 

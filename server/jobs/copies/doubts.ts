@@ -1,6 +1,6 @@
 import { counted, formatBytes, formatLength } from '../../../core/units/quantity'
 import type { Db } from '../../db/connection'
-import { doubtedBytes, doubtedCopies } from '../../db/queries/copies'
+import { doubtedCopies, mirrorsOf, troubledBytes } from '../../db/queries/copies'
 import type { NextTask } from '../work'
 
 /** One try that did not help is not repeated all the time. */
@@ -40,12 +40,10 @@ export class Doubts {
   }
 
   async #title(copies: Awaited<ReturnType<typeof doubtedCopies>>): Promise<string> {
-    const bytes = await doubtedBytes(
-      this.db,
-      copies.map((copy) => copy.loadId),
-    )
+    const loadIds = copies.map((copy) => copy.loadId)
+    const bytes = await troubledBytes(this.db, await mirrorsOf(this.db, loadIds))
     const parts = copies.map(({ volumeId, loadId, filesDoubted, name, readBytesPerSecond }) => {
-      const sizeBytes = bytes.find((one) => one.volumeId === volumeId && one.loadId === loadId)?.sizeBytes ?? 0
+      const sizeBytes = bytes.find((one) => one.volumeId === volumeId && one.loadId === loadId)?.doubtedBytes ?? 0
       const time = readBytesPerSecond ? `, about ${formatLength(Math.ceil(sizeBytes / readBytesPerSecond))}` : ''
       return `${counted(filesDoubted, 'file')} on ${name} (${formatBytes(sizeBytes)}${time})`
     })

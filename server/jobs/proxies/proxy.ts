@@ -4,9 +4,10 @@ import { fileTitle } from '../../../core/units/fileTitle'
 import { frameSizeText } from '../../../core/units/frameSize'
 import { hasTwin } from '../../db/queries/cards'
 import { addFileProofs } from '../../db/queries/proofs'
-import { proxyOf } from '../../db/queries/proxies'
+import { earlierProxyHash, endEarlierProxies, proxyOf } from '../../db/queries/proxies'
 import { makeProxy } from '../../engine/makeProxy'
 import { publishNew, publishOver } from '../../engine/publish'
+import { ToolFailed } from '../../engine/tool'
 import { CannotWork } from '../../media/cannotWork'
 import { originalOf, targetVolume } from '../../media/originals'
 import { fullPath, partsOf } from '../../media/mediumOf'
@@ -28,24 +29,23 @@ async function runProxy(work: Work, input: TaskInput<'proxy'>): Promise<WorkEnd>
   const part = Buffer.concat([parts, Buffer.from('/proxy.mp4')])
   const final = Buffer.from(await proxyPath(work, original))
   const before = await proxyOf(db, clip.id)
-  const ours = before?.path === final.toString() && before.volumeId === input.volumeId
+  const own = before?.path === final.toString() && before.volumeId === input.volumeId
+  const place = { volumeId: input.volumeId, path: final.toString(), mediaFileId: clip.id }
+  const ours = own || (await isOfEarlierVersion())
   const standing = ours ? undefined : await medium.entry(final)
   await medium.makeFolder(parts)
   try {
     progress.set({ done: 0, total: video.frames, unit: 'frames' })
-    const found = standing ? await compareProxy(original, fullPath(medium, final), control) : undefined
-    if (found && found.state !== 'equal')
+    const found = standing ? await comparedStanding() : undefined
+    if (standing && found?.state !== 'equal')
       throw new CannotWork(`${final.toString()} is there already on ${name} and was not made here. Move it away first.`)
     // One that equals the original in every check may stay: a worker that died after naming it left it so.
     const made = found ?? (await makeIt())
     const { hash, sizeBytes, modifiedMs, pastCache } = await readFinished(medium, final, control.gate)
     await inTransaction(db, async (tx) => {
-      await keepCompared(
-        tx,
-        { mediaFileId: clip.id, volumeId: input.volumeId, path: final.toString(), sizeBytes },
-        made,
-      )
-      const where = { volumeId: input.volumeId, path: final.toString(), mediaFileId: clip.id, runId: attemptId }
+      await endEarlierProxies(tx, place)
+      await keepCompared(tx, { ...place, sizeBytes }, made)
+      const where = { ...place, runId: attemptId }
       await addFileProofs(tx, [{ what: 'proxy', algorithm: 'xxh64', hash, sizeBytes, modifiedMs, pastCache, ...where }])
     })
     return {
@@ -56,6 +56,21 @@ async function runProxy(work: Work, input: TaskInput<'proxy'>): Promise<WorkEnd>
     }
   } finally {
     await medium.remove(parts).catch(() => undefined)
+  }
+
+  /** Whether what lies there is, byte for byte, what was made here of an earlier version. */
+  async function isOfEarlierVersion(): Promise<boolean> {
+    const known = await earlierProxyHash(db, place)
+    if (known === undefined || !(await medium.entry(final))) return false
+    return (await readFinished(medium, final, control.gate)).hash === known
+  }
+
+  /** How what lies there compares; `undefined` where it is no film at all. */
+  function comparedStanding() {
+    return compareProxy(original, fullPath(medium, final), control).catch((error: unknown) => {
+      if (error instanceof ToolFailed) return undefined
+      throw error
+    })
   }
 
   async function makeIt() {

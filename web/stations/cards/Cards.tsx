@@ -111,10 +111,11 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
       : readers.length === 0
         ? 'Add the folder where your card appears when it is in the reader.'
         : 'Write-protect the card where it has a switch, then put it in.'
+  const protection = target?.writeProtected ? ' It is write-protected: nothing can be changed on it here.' : ''
   return (
     <>
       <Answer
-        why={why}
+        why={why + protection}
         action={
           <div className="flex flex-wrap items-end gap-3">
             {waiting && (
@@ -161,6 +162,7 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
                 <span className="text-quiet">
                   in {reader.name}
                   {reader.room && `, ${formatBytes(reader.room.capacityBytes)}`}
+                  {reader.writeProtected && ', write-protected'}
                 </span>
                 <span className="grow">
                   {reader.looking

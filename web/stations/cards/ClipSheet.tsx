@@ -7,6 +7,7 @@ import { Button } from '../../parts/Button'
 import { isOpen, useTasks } from '../../parts/queries'
 import { Sheet } from '../../parts/Sheet'
 import { TaskLine } from '../../parts/TaskLine'
+import { ToolLines } from '../../parts/ToolLines'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 import { useClip } from '../../parts/useClip'
@@ -35,7 +36,7 @@ export function ClipSheet({ clipId, name, onClose }: ClipSheetProps) {
 function Body({ clipId }: { clipId: string }) {
   return (
     <Ask query={useClip(clipId)}>
-      {({ facts, trouble, cut }) =>
+      {({ facts, trouble, cut, toolLines }) =>
         facts ? (
           <>
             {cut && <p className="mb-2 text-stop">It is not whole: {cut}.</p>}
@@ -46,7 +47,11 @@ function Body({ clipId }: { clipId: string }) {
             {facts.video && !facts.sequence && <Counting clipId={clipId} />}
           </>
         ) : (
-          <p className="text-stop">It cannot be read: {trouble}.</p>
+          <>
+            <p className="text-stop">It cannot be read: {trouble}.</p>
+            {cut && <p className="mt-1 text-stop">It is not whole: {cut}.</p>}
+            <ToolLines lines={toolLines} />
+          </>
         )
       }
     </Ask>
