@@ -2,6 +2,7 @@ import { decodedChecks, fileCheck, remarked, type FileCheck } from '../media/che
 import { colourTags } from '../media/colour'
 import { soundCheck, type SoundCompared } from '../media/compareSound'
 import { isVariable, type MeasuredFields, type MediaFacts, type VideoTrack } from '../media/facts'
+import { isUpright, orientationText } from '../media/orientation'
 import { frameRateLabel, sameRate } from '../units/frameRate'
 import { frameSizeText } from '../units/frameSize'
 import { counted, formatBitRate, formatBytes } from '../units/quantity'
@@ -89,12 +90,7 @@ function geometryChecks(
     ),
     fileCheck('Own pixels', !isInvented(scale), 'none invented', `drawn ${scale.toFixed(2)} times as large`),
     fileCheck('Sample aspect', video.sampleAspect === '1:1', '1:1', video.sampleAspect),
-    fileCheck(
-      'Rotation flag',
-      video.rotationDegrees === 0,
-      'none',
-      video.rotationDegrees === 0 ? 'none' : `${video.rotationDegrees}°`,
-    ),
+    fileCheck('Rotation flag', isUpright(video), 'none', isUpright(video) ? 'none' : orientationText(video)),
     fileCheck('Bars', barText === '', 'none', barText || 'none'),
     fileCheck(
       'Scan',

@@ -99,8 +99,8 @@ describe('samples and shown pixels', () => {
   })
 
   it('turns the clean aperture with the picture', () => {
-    const clean = { x: 10, y: 4, widthPx: 300, heightPx: 170 }
-    const of = (rotationDegrees: number) => {
+    const clean = { x: 12, y: 4, widthPx: 300, heightPx: 170 }
+    const of = (rotationDegrees: number, mirrored = false) => {
       const turned = Math.abs(rotationDegrees) % 180 === 90
       const [widthPx, heightPx] = turned ? [180, 320] : [320, 180]
       const [displayWidthPx, displayHeightPx] = turned ? [170, 300] : [300, 170]
@@ -110,14 +110,19 @@ describe('samples and shown pixels', () => {
         displayWidthPx,
         displayHeightPx,
         rotationDegrees,
+        mirrored,
         cleanAperture: clean,
       })
       return cutOf(film, { x: 0, y: 0, widthPx: 100, heightPx: 100 }).aperture
     }
     expect(of(0)).toEqual(clean)
-    expect(of(90)).toEqual({ x: 4, y: 10, widthPx: 170, heightPx: 300 })
-    expect(of(-90)).toEqual({ x: 6, y: 10, widthPx: 170, heightPx: 300 })
-    expect(of(180)).toEqual({ x: 10, y: 6, widthPx: 300, heightPx: 170 })
+    expect(of(90)).toEqual({ x: 4, y: 8, widthPx: 170, heightPx: 300 })
+    expect(of(-90)).toEqual({ x: 6, y: 12, widthPx: 170, heightPx: 300 })
+    expect(of(180)).toEqual({ x: 8, y: 6, widthPx: 300, heightPx: 170 })
+    expect(of(0, true)).toEqual({ x: 8, y: 4, widthPx: 300, heightPx: 170 })
+    // Mirrored top to bottom.
+    expect(of(180, true)).toEqual({ x: 12, y: 6, widthPx: 300, heightPx: 170 })
+    expect(of(90, true)).toEqual({ x: 4, y: 12, widthPx: 170, heightPx: 300 })
   })
 
   it('never promises more than there is', () => {

@@ -107,20 +107,21 @@ export interface StoredCut {
   readonly window: CropWindow
 }
 
-/** The clean aperture on the upright picture; rotation is counted against the clock. */
+/** The clean aperture on the upright picture: mirrored where it is stored, then turned; rotation is counted against the clock. */
 export function uprightAperture(video: VideoTrack): CleanAperture | undefined {
   const stored = video.cleanAperture
   if (!stored) return undefined
-  const { x, y, widthPx, heightPx } = stored
+  const { y, widthPx, heightPx } = stored
   const [storedWidth, storedHeight] = isTurned(video)
     ? [video.heightPx, video.widthPx]
     : [video.widthPx, video.heightPx]
+  const x = video.mirrored ? storedWidth - stored.x - widthPx : stored.x
   const [right, below] = [storedWidth - x - widthPx, storedHeight - y - heightPx]
   const turn = ((Math.round(video.rotationDegrees / 90) % 4) + 4) % 4
   if (turn === 1) return { x: y, y: right, widthPx: heightPx, heightPx: widthPx }
   if (turn === 2) return { x: right, y: below, widthPx, heightPx }
   if (turn === 3) return { x: below, y: x, widthPx: heightPx, heightPx: widthPx }
-  return stored
+  return { ...stored, x }
 }
 
 const isTurned = ({ rotationDegrees }: VideoTrack) => Math.abs(rotationDegrees) % 180 === 90

@@ -10,6 +10,8 @@ export interface Cadence {
   readonly measuredFrames: number
   /** What putting a variable rate on its nominal grid does to the frames that were measured. */
   readonly grid?: GridChange
+  /** Film on a clock of fields: each frame is shown for two or three of them by a flag, and none is stored twice. */
+  readonly pulldown?: true
   /** Where no frame came for long, in the order of the clip; left out where there is none. */
   readonly holes?: readonly Hole[]
 }
@@ -90,6 +92,30 @@ function strayed(runs: readonly (readonly number[])[], period: number): { off: n
   return { off, drift }
 }
 
+/** Clocks of fields that film is laid on. */
+const FIELD_RATES: readonly FrameRate[] = [frameRate(60_000, 1001), frameRate(60)]
+/** So many frames show a pattern. Common practice, no source. */
+const PATTERN_FRAMES = 8
+
+/**
+ * The rate of film whose frames are shown for two and three fields in turn, five fields for two frames. Source: ISO/IEC
+ * 13818-2, 6.3.10, `repeat_first_field`; that film comes to 60 fields so is common practice, no source.
+ */
+function pulldownRate(steps: readonly number[], ticksPerSecond: number): FrameRate | undefined {
+  if (steps.length < PATTERN_FRAMES) return undefined
+  const ticks = steps.reduce((sum, step) => sum + step, 0)
+  const fits = FIELD_RATES.map((rate) => {
+    const field = ticksPerSecond / valueOf(rate)
+    const slack = Math.max(1, field * JITTER) + 1e-6
+    const shownFor = (fields: number) => steps.filter((step) => Math.abs(step - fields * field) <= slack).length
+    const [two, three] = [shownFor(2), shownFor(3)]
+    const inTurn = two + three === steps.length && Math.abs(two - three) <= Math.max(2, steps.length / 50)
+    return { rate, inTurn, off: Math.abs(ticks - (2 * two + 3 * three) * field) }
+  })
+  const found = fits.filter(({ inTurn }) => inTurn).sort((a, b) => a.off - b.off)[0]
+  return found && frameRate(found.rate.num * 2, found.rate.den * 5)
+}
+
 const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0
 
 /**
@@ -126,6 +152,8 @@ export function measureRate(
     .sort((a, b) => Math.max(1, a.drift) - Math.max(1, b.drift) || a.order - b.order)
   const found = fitting[0]
   if (found) return { rate: found.rate, cadence: { kind: 'constant', average, offGrid: 0, measuredFrames } }
+  const film = pulldownRate(steps, ticksPerSecond)
+  if (film) return { rate: film, cadence: { kind: 'constant', average, offGrid: 0, measuredFrames, pulldown: true } }
   const rate = nearestStandard(ticksPerSecond / usual)
   const { off } = strayed(runs, ticksPerSecond / valueOf(rate))
   const grid = onGrid(runs, ticksPerSecond / valueOf(rate))

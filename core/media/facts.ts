@@ -95,7 +95,10 @@ export interface VideoTrack extends Track {
   /** Width to height of one stored sample, before rotation: `64:45`. */
   readonly sampleAspect: string
   readonly sampleAspectStated: boolean
+  /** Against the clock, after mirroring. */
   readonly rotationDegrees: number
+  /** Left to right, as it is stored. */
+  readonly mirrored: boolean
   /** As the file says; `undefined` where it is silent. */
   readonly fieldOrder: FieldOrder | undefined
   /** As decoded frames show, where the file is silent. */

@@ -4,6 +4,7 @@ import { levelText } from '../exports/level'
 import { parseTimecode, timecodeCount, timecodeRange, timecodeText } from '../units/timecode'
 import { codecName } from './codecName'
 import { colourName } from './colour'
+import { orientationText } from './orientation'
 import type { MediaFacts, OtherTrack, SoundTrack, Track, VideoTrack } from './facts'
 
 /** One thing that is known of a file, and where it was read. */
@@ -66,7 +67,7 @@ function pictureProperties(video: VideoTrack): Property[] {
     property('Shown as', `${video.displayWidthPx}×${video.displayHeightPx}`, 'aperture, samples, rotation'),
     property('Sample aspect', video.sampleAspectStated ? video.sampleAspect : undefined, HEADER),
     property('Clean aperture', clean && `${clean.widthPx}×${clean.heightPx} at ${clean.x}, ${clean.y}`, INDEX),
-    property('Rotation', `${video.rotationDegrees}° against the clock`, 'display matrix'),
+    property('Rotation', orientationText(video), 'display matrix'),
     property('Scan', video.fieldOrder, HEADER),
     ...(fields ? [property('Scan as measured', fields.order, `${fields.frames} decoded frames`)] : []),
     property('Rate', `${frameRateLabel(video.rate)} (${frameRateText(video.rate)})`, times),
@@ -74,7 +75,9 @@ function pictureProperties(video: VideoTrack): Property[] {
       'Cadence',
       cadence.kind === 'variable'
         ? `variable, ${cadence.average.toFixed(3)} on average, ${(cadence.offGrid * 100).toFixed(1)} % off the grid`
-        : cadence.kind,
+        : cadence.pulldown
+          ? 'constant, each frame shown for two or three fields'
+          : cadence.kind,
       cadence.kind === 'not measured' ? '' : `${cadence.measuredFrames} time stamps`,
     ),
     ...(cadence.holes

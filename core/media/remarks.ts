@@ -1,6 +1,7 @@
 import type { Hole } from './cadence'
 import { colourTags } from './colour'
 import { fieldsOf, isInterlaced, isVariable, soundOver, type MediaFacts, type VideoTrack } from './facts'
+import { orientationText } from './orientation'
 import { frameRateLabel } from '../units/frameRate'
 
 /** One thing about a clip that decides something later: in two words for a table, and in a sentence. */
@@ -38,6 +39,11 @@ function pictureRemarks(video: VideoTrack): Remark[] {
       holeWords(holes),
       `${holeSentence(holes)}${onGridBesides(video) ? ` Besides, its frames keep to ${frameRateLabel(rate)} a second.` : ''}`,
     )
+  if (cadence.pulldown)
+    say(
+      'pull-down',
+      `Film with pull-down: ${frameRateLabel(rate)} frames a second, each shown for two or three fields by a flag. A program that does not know the flag plays it at another rate.`,
+    )
   if (isVariable(video) && !onGridBesides(video))
     say(
       'variable rate',
@@ -48,6 +54,11 @@ function pictureRemarks(video: VideoTrack): Remark[] {
   if (video.fieldOrder === undefined && video.measuredFields?.order === 'undecided')
     say('scan unclear', 'Whether it is interlaced is not stated, and its frames do not show it.')
   if (curve) say(curve, `Recorded in ${curve} (BT.2100): it has to be tone-mapped before it can go out in BT.709.`)
+  if (video.mirrored)
+    say(
+      'mirrored',
+      `It is to be shown ${orientationText(video)}: a player that does not know mirrors shows it as it was stored.`,
+    )
   if (video.frames < video.storedFrames)
     say('trimmed', `Trimmed by its edit list: ${video.frames} of ${video.storedFrames} frames are presented.`)
   if (video.displayWidthPx !== video.widthPx || video.displayHeightPx !== video.heightPx)

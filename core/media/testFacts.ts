@@ -25,6 +25,7 @@ export function testPicture(change: Partial<VideoTrack> = {}): VideoTrack {
     sampleAspect: '1:1',
     sampleAspectStated: true,
     rotationDegrees: 0,
+    mirrored: false,
     fieldOrder: 'progressive',
     measuredFields: undefined,
     rate,

@@ -18,7 +18,8 @@ const FAMILIES: readonly (readonly [RegExp, string])[] = [
   [/No space left on device/, 'the drive is full'],
   [/Input\/output error/, 'the card or drive gives an error where it is read'],
   [/moov atom not found/, 'the index is missing, as after a battery that died'],
-  [/whitelist/i, 'it is no film but something that names other files, and was not opened'],
+  [/Protocol .* not on whitelist/, 'it names other files, and was not opened'],
+  [/whitelist/i, 'it is of a kind that is not opened here, such as a list of other files or a bare stream'],
   [/Cannot allocate memory|Error allocating|Out of memory/i, 'it asks for more memory than one file is given'],
   [/(Decoder|codec) .*not found|No decoder|Unknown decoder/i, 'nothing here decodes what it is coded in'],
   [

@@ -9,6 +9,7 @@ import {
   type VideoTrack,
 } from '../media/facts'
 import { soundCheck, type SoundCompared } from '../media/compareSound'
+import { isSameOrientation, orientationText } from '../media/orientation'
 import { frameRateText, sameRate } from '../units/frameRate'
 import { frameSizeText } from '../units/frameSize'
 import { plainLayout, proxyAperture, proxyFrame, proxyLayout } from './recipe'
@@ -96,7 +97,8 @@ export function checkProxy(
 
 function decodingChecks(from: VideoTrack, to: VideoTrack, { times, frames, errors }: DecodedProxy): FileCheck[] {
   const period = from.rate.den / from.rate.num
-  const slack = Math.min(period / 4, ROUNDING_SECONDS)
+  // Film with pull-down lies up to a field beside its own grid, which the proxy is on: two fifths of a frame.
+  const slack = from.cadence.pulldown ? period * 0.4 + ROUNDING_SECONDS : Math.min(period / 4, ROUNDING_SECONDS)
   const worst = times && `${times.frames} compared, ${(times.worstSeconds * 1000).toFixed(1)} ms apart at most`
   return [
     ...decodedChecks(to.frames, { frames, errors }),
@@ -144,12 +146,7 @@ function pictureChecks(from: VideoTrack, to: VideoTrack, fraction: number): File
     ...(from.cleanAperture || to.cleanAperture ? [apertureCheck(from, to)] : []),
     fileCheck('Sample aspect', from.sampleAspect === to.sampleAspect, from.sampleAspect, to.sampleAspect),
     fileCheck('Scan', (to.fieldOrder ?? 'progressive') === scan, scan, to.fieldOrder ?? 'not stated'),
-    fileCheck(
-      'Rotation',
-      to.rotationDegrees === from.rotationDegrees,
-      `${from.rotationDegrees}°`,
-      `${to.rotationDegrees}°`,
-    ),
+    fileCheck('Rotation', isSameOrientation(from, to), orientationText(from), orientationText(to)),
     fileCheck('Colour tags', colours === colourTags(to), colours ?? '', colourTags(to)),
     // Limited range is what a file means that says nothing.
     fileCheck(

@@ -56,7 +56,7 @@ export async function probeFrame(path: Buffer, sizeBytes: number, control?: Tool
       ...{ index: 0, language: undefined, isDefault: true, profile: '', level: 0 },
       ...{ widthPx, heightPx, codedWidthPx: widthPx, codedHeightPx: heightPx },
       ...{ displayWidthPx: widthPx, displayHeightPx: heightPx, cleanAperture: undefined },
-      ...{ sampleAspect: '1:1', sampleAspectStated: false, rotationDegrees: 0 },
+      ...{ sampleAspect: '1:1', sampleAspectStated: false, rotationDegrees: 0, mirrored: false },
       ...{ fieldOrder: 'progressive', measuredFields: undefined },
       codec: index?.isRaw ? 'dng' : (stream?.codec_name ?? 'unknown'),
       pixelFormat,

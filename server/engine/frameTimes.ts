@@ -21,15 +21,21 @@ export async function frameTimes(
     control,
     args: [
       ...['-hide_banner', '-loglevel', 'error', ...SAFE_INPUT, '-select_streams', String(index)],
-      ...['-show_entries', 'packet=pts_time,dts_time', '-of', 'compact=p=0', INPUT],
+      ...['-show_entries', 'packet=pts_time,dts_time,duration_time', '-of', 'compact=p=0:nk=1', INPUT],
     ],
   })
+  // Bare streams have lengths alone: each frame begins where the one before ended.
+  let end = 0
   return out
     .toString('latin1')
     .split('\n')
+    .filter((line) => line.includes('|'))
     .flatMap((line) => {
-      const time = Number(/pts_time=([\d.-]+)/.exec(line)?.[1] ?? /dts_time=([\d.-]+)/.exec(line)?.[1] ?? Number.NaN)
-      return Number.isFinite(time) ? [time] : []
+      const [shown = Number.NaN, stored = Number.NaN, length = Number.NaN] = line.split('|').map(Number)
+      const time = [shown, stored, length > 0 ? end : Number.NaN].find(Number.isFinite)
+      if (time === undefined) return []
+      end = Math.max(end, time + (length || 0))
+      return [time]
     })
     .sort((a, b) => a - b)
 }

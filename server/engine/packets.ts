@@ -70,12 +70,17 @@ class Gathered {
     this.#keyDistance = Math.max(this.#keyDistance, this.#sinceKey)
   }
 
+  /** Where what was seen so far ends. */
+  get end(): number {
+    return Number.isFinite(this.#lastTime) ? this.#lastTime + this.#lastLength : 0
+  }
+
   run(): PacketRun {
     const ordered = Float64Array.from(this.times).sort()
     return {
       runs: partsOf(ordered),
       first: ordered[0] ?? 0,
-      end: this.#lastTime + this.#lastLength,
+      end: this.end,
       lastHasLength: this.#lastLength > 0,
       sizeBytes: this.sizeBytes,
       keyDistance: this.#keyDistance,
@@ -95,10 +100,16 @@ function collect(out: Buffer): Map<number, PacketRun> {
     const [, index, pts, dts, length, size, key] = LINE.exec(out.toString('latin1', start, end)) ?? []
     start = end + 1
     const time = pts === 'N/A' ? dts : pts
-    if (time === undefined || time === 'N/A') continue
+    if (time === undefined || (time === 'N/A' && !(Number(length) > 0))) continue
     const stream = streams.get(Number(index)) ?? new Gathered()
     streams.set(Number(index), stream)
-    stream.add(Number(time), length === 'N/A' ? 0 : Number(length), Number(size), key === 'K')
+    // Bare streams have lengths alone: each packet begins where the one before ended.
+    stream.add(
+      time === 'N/A' ? stream.end : Number(time),
+      length === 'N/A' ? 0 : Number(length),
+      Number(size),
+      key === 'K',
+    )
   }
   return new Map([...streams].map(([index, stream]) => [index, stream.run()]))
 }

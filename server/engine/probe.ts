@@ -8,6 +8,7 @@ import {
   type Track,
   type VideoTrack,
 } from '../../core/media/facts'
+import { orientationOf, type Orientation } from '../../core/media/orientation'
 import { readIsoIndex, type IndexedTrack, type IsoIndex } from '../../core/media/isoIndex'
 import { pixelLayout } from '../../core/media/pixelFormat'
 import { parseFrameRate, secondsOfFrames, type FrameRate } from '../../core/units/frameRate'
@@ -147,25 +148,31 @@ interface Measured {
 
 const FIELD_ORDERS: Record<string, FieldOrder> = {
   progressive: 'progressive',
-  // The first letter says which field is coded first, the second which is shown first.
   tt: 'top first',
-  bt: 'top first',
   bb: 'bottom first',
-  tb: 'bottom first',
+  // Lines of both fields in one frame: the names only repeat numbers 9 and 14 of the file, of which 9 is shown with the
+  // top field first. Source: RFC 9559, FieldOrder; QuickTime File Format, `fiel`.
+  tb: 'top first',
+  bt: 'bottom first',
 }
+/** The field that is shown first is the second letter here, the one that is coded first the first. Source: SMPTE ST 377-1. */
+const MXF_FIELD_ORDERS: Record<string, FieldOrder> = { ...FIELD_ORDERS, tb: 'bottom first', bt: 'top first' }
+
+const fieldOrderOf = ({ field_order: order = '' }: ProbedStream, { format }: Reading): FieldOrder | undefined =>
+  (format.format_name === 'mxf' ? MXF_FIELD_ORDERS : FIELD_ORDERS)[order]
 
 function videoTrack(stream: ProbedStream, reading: Reading): VideoTrack {
   const named = [stream.r_frame_rate, stream.avg_frame_rate].flatMap((text) => parseFrameRate(text ?? '') ?? [])
   const measured = measuredOf(stream, reading, named)
   const { rate, cadence } = measureRate(measured.runs, measured.ticks, named)
-  const rotation = stream.side_data_list?.find((side) => side.rotation !== undefined)?.rotation ?? 0
+  const orientation = shownOrientation(stream)
   const [width, height] = [stream.width ?? 0, stream.height ?? 0]
   const cleanAperture = indexedOf(stream, reading.index)?.cleanAperture
   const aspectStated = /^[1-9]\d*:[1-9]\d*$/.test(stream.sample_aspect_ratio ?? '')
   const sampleAspect = aspectStated ? (stream.sample_aspect_ratio ?? '1:1') : '1:1'
   const [aspectWidth = 1, aspectHeight = 1] = sampleAspect.split(':').map(Number)
   const shown = cleanAperture ?? { widthPx: width, heightPx: height }
-  const turned = Math.abs(rotation) % 180 === 90
+  const turned = Math.abs(orientation.rotationDegrees) % 180 === 90
   const upright = (across: number, down: number): readonly [number, number] =>
     turned ? [down, across] : [across, down]
   const [widthPx, heightPx] = upright(width, height)
@@ -190,8 +197,8 @@ function videoTrack(stream: ProbedStream, reading: Reading): VideoTrack {
     cleanAperture,
     sampleAspect,
     sampleAspectStated: aspectStated,
-    rotationDegrees: rotation,
-    fieldOrder: FIELD_ORDERS[stream.field_order ?? ''],
+    ...orientation,
+    fieldOrder: fieldOrderOf(stream, reading),
     measuredFields: undefined,
     rate,
     cadence,
@@ -213,6 +220,15 @@ function videoTrack(stream: ProbedStream, reading: Reading): VideoTrack {
       figure(stream.bit_rate) ??
       (measured.sizeBytes && seconds > 0 ? Math.round((measured.sizeBytes * 8) / seconds) : 0),
   }
+}
+
+/** From the display matrix, whose rows stand line by line behind their number: `00000000: 0 65536 0`. */
+function shownOrientation({ side_data_list: sides = [] }: ProbedStream): Orientation {
+  const matrix = sides.find((side) => side.displaymatrix !== undefined)?.displaymatrix ?? ''
+  const [[a = 1, b = 0] = [], [c = 0, d = 1] = []] = [...matrix.matchAll(/^\d+:\s+(-?\d+)\s+(-?\d+)/gm)].map((row) =>
+    row.slice(1).map(Number),
+  )
+  return orientationOf([a, b, c, d])
 }
 
 /** When the frames of a track are shown, from the index or from the packets; else by length and rate. */

@@ -33,7 +33,7 @@ export interface ProbedStream {
   bits_per_raw_sample?: string
   disposition?: { attached_pic?: number; default?: number }
   tags?: Record<string, string>
-  side_data_list?: { rotation?: number }[]
+  side_data_list?: { displaymatrix?: string }[]
 }
 
 export interface Probed {
