@@ -208,7 +208,7 @@ export function clipFindings(
     'frames-short',
     'stop',
     uneven,
-    `${words(uneven, (clip) => clip.frames && `${counted(clip.frames.short, 'frame')} of ${clip.path.split('/').at(-1)}… ${clip.frames.short === 1 ? 'is' : 'are'} empty or shorter than all the others`)}. Look at them in the camera, and keep the card.`,
+    `${words(uneven, (clip) => clip.frames && `${counted(clip.frames.short, 'frame')} of ${clip.path.split('/').at(-1)}… ${clip.frames.short === 1 ? 'is' : 'are'} empty, cut off or shorter than all the others`)}. Look at them in the camera, and keep the card.`,
   )
   const raw = clips.filter((clip) => clip.frames && !clip.hasPicture && !clip.trouble)
   say(

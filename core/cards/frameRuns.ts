@@ -99,12 +99,23 @@ function numbersOf(run: readonly { readonly at: number }[]): Pick<FrameRun, 'fir
 /** Share of frames of one size from which on that size is what a frame takes: it is not compressed, and a smaller one is cut. */
 const USUAL_SHARE = 0.9
 
-/** Frames without a byte, and, where nearly all are of one size, those that are smaller. */
-function shortFrames(sizes: readonly number[]): number {
+/** Whether nearly all frames take the same bytes, so that sizes tell which are cut. */
+export function isOneSize(sizes: readonly number[]): boolean {
+  const [, count] = usualSize(sizes)
+  return count >= USUAL_SHARE * sizes.length
+}
+
+function usualSize(sizes: readonly number[]): [size: number, count: number] {
   const counts = new Map<number, number>()
   for (const size of sizes) counts.set(size, (counts.get(size) ?? 0) + 1)
-  const [usual, count] = [...counts].reduce((most, one) => (one[1] > most[1] ? one : most), [0, 0] as [number, number])
-  return sizes.filter((size) => size === 0 || (count >= USUAL_SHARE * sizes.length && size < usual)).length
+  return [...counts].reduce((most, one) => (one[1] > most[1] ? one : most), [0, 0] as [number, number])
+}
+
+/** Frames without a byte, and, where nearly all are of one size, those that are smaller. */
+function shortFrames(sizes: readonly number[]): number {
+  const [usual] = usualSize(sizes)
+  const tells = isOneSize(sizes)
+  return sizes.filter((size) => size === 0 || (tells && size < usual)).length
 }
 
 /** How many frames ranges hold. */

@@ -1,10 +1,11 @@
 import { execFile } from 'node:child_process'
 import * as calls from 'node:fs'
-import { constants, type Stats } from 'node:fs'
+import { constants } from 'node:fs'
 import * as fs from 'node:fs/promises'
 import { promisify } from 'node:util'
 import type { DeviceIdentity } from '../../core/copies/device'
 import { deviceOf, mediumNumber } from './device'
+import type { FileStats } from './fileStats'
 import { findTree } from './find'
 import { deviceError, parentOf, type Stamps, type TreeEntry } from './medium'
 import { mountedNow, mountIdOf, mountOnTheWay, notOfThisMedium } from './mounts'
@@ -33,19 +34,14 @@ export interface DiskFile {
   write(block: Uint8Array, offset: number, length: number, position: number): Promise<{ bytesWritten: number }>
   sync(): Promise<void>
   utimes(accessedSeconds: number, modifiedSeconds: number): Promise<void>
-  stat(): Promise<DiskStats>
+  stat(): Promise<FileStats>
   close(): Promise<void>
 }
-
-export type DiskStats = Pick<
-  Stats,
-  'size' | 'mtimeMs' | 'ctimeMs' | 'dev' | 'ino' | 'isFile' | 'isDirectory' | 'isSymbolicLink'
->
 
 /** The calls of the system that a folder medium makes, so that tests can put a disk with a power switch in their place. */
 export interface Disk {
   open(path: Buffer, flags: number, mode?: number): Promise<DiskFile>
-  lstat(path: Buffer): Promise<DiskStats>
+  lstat(path: Buffer): Promise<FileStats>
   readdir(path: Buffer): Promise<Buffer[]>
   /** Everything below a folder at once, where there is a quick way. */
   tree?(path: Buffer): Promise<TreeEntry[] | undefined>
@@ -150,7 +146,7 @@ export class RealDisk implements Disk {
     throw notOfThisMedium(mountOnTheWay(this.#relative(path), this.#mountedNow()) ?? '')
   }
 
-  async lstat(path: Buffer): Promise<DiskStats> {
+  async lstat(path: Buffer): Promise<FileStats> {
     await this.#trust(parentOf(path))
     this.#assertOwn(path)
     return call.lstat(path)
@@ -259,7 +255,7 @@ class OpenFile implements DiskFile {
   sync = (): Promise<void> => call.sync(this.#fd)
   utimes = (accessedSeconds: number, modifiedSeconds: number): Promise<void> =>
     call.utimes(this.#fd, accessedSeconds, modifiedSeconds)
-  stat = (): Promise<DiskStats> => call.stat(this.#fd)
+  stat = (): Promise<FileStats> => call.stat(this.#fd)
 
   async close(): Promise<void> {
     const fd = this.#fd

@@ -1,4 +1,5 @@
 import { spawn } from 'node:child_process'
+import { fewEntries } from './fewEntries'
 import type { EntryKind, TreeEntry } from './medium'
 
 const KINDS: Readonly<Record<string, EntryKind>> = { f: 'file', d: 'folder', l: 'link' }
@@ -11,10 +12,14 @@ const PATH = 5
 const PATH_MAX = 4096
 
 /**
- * Everything below a folder, as find of Debian's findutils lists it, links not followed, folders before what they hold,
+ * Everything below a folder, where that is much as find of Debian's findutils lists it, links not followed, folders before what they hold,
  * in byte order of names. `undefined` when a part of it could not be listed, or cannot be opened by its path: then each folder must be asked by itself.
  */
-export async function findTree(folder: Buffer): Promise<TreeEntry[] | undefined> {
+export const findTree = async (folder: Buffer): Promise<TreeEntry[] | undefined> =>
+  (await fewEntries(folder)) ?? treeByFind(folder)
+
+/** By find alone, however little there is. */
+export async function treeByFind(folder: Buffer): Promise<TreeEntry[] | undefined> {
   const out = await run(folder)
   if (!out) return undefined
   // Bytes as latin1 text: one character a byte, so that nothing is lost and text is compared as bytes are.

@@ -1,7 +1,8 @@
 import { constants } from 'node:fs'
 import type { DeviceIdentity } from '../../core/copies/device'
 import { GRID } from './blocks'
-import { RealDisk, type Disk, type DiskFile, type DiskStats } from './disk'
+import { RealDisk, type Disk, type DiskFile } from './disk'
+import { identityOf, kindOf } from './fileStats'
 import { mountOnTheWay, notOfThisMedium } from './mounts'
 import {
   deviceError,
@@ -9,7 +10,6 @@ import {
   joinPath,
   nameOf,
   parentOf,
-  type EntryKind,
   type FileIdentity,
   type Medium,
   type MediumEntry,
@@ -18,16 +18,6 @@ import {
   type TreeEntry,
   type WritableFile,
 } from './medium'
-
-const kindOf = (stats: DiskStats): EntryKind =>
-  stats.isFile() ? 'file' : stats.isDirectory() ? 'folder' : stats.isSymbolicLink() ? 'link' : 'special'
-
-const identityOf = (stats: DiskStats): FileIdentity => ({
-  sizeBytes: stats.size,
-  modifiedMs: stats.mtimeMs,
-  node: `${stats.dev}:${stats.ino}`,
-  changedMs: stats.ctimeMs,
-})
 
 const BESIDE = Buffer.from('.yendra-part')
 

@@ -50,7 +50,16 @@ async function decodeFrame(
     seconds: 60,
     control,
     args: [
-      ...[...FFMPEG_BASE, ...source, '-map', `0:${video.index}`, '-frames:v', '1'],
+      // Where every frame stands alone, one that decodes with errors is damaged; in others, frames before the place are missing.
+      ...[
+        ...FFMPEG_BASE,
+        ...(video.keyDistance === 1 ? ['-err_detect', 'explode'] : []),
+        ...source,
+        '-map',
+        `0:${video.index}`,
+        '-frames:v',
+        '1',
+      ],
       ...['-vf', shownFilter(video, widthPx)],
       ...['-f', 'image2pipe', '-c:v', 'mjpeg', '-q:v', '4', 'pipe:1'],
     ],

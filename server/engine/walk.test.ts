@@ -3,6 +3,8 @@ import { mkdirSync, mkdtempSync, symlinkSync, utimesSync, writeFileSync } from '
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
+import { fewEntries } from './fewEntries'
+import { treeByFind } from './find'
 import { FolderMedium } from './folder'
 import { deviceError, type MediumEntry } from './medium'
 import { listingPrint, walk } from './walk'
@@ -70,9 +72,18 @@ describe('both ways of listing', () => {
     class ByFolders extends FolderMedium {
       override tree = () => Promise.resolve(undefined)
     }
+    const bytes = Buffer.from(root)
+    const [few, byFind] = [await fewEntries(bytes), await treeByFind(bytes)]
+    expect(few).toEqual(byFind)
     const [quick, slow] = [await walk(new FolderMedium(root)), await walk(new ByFolders(root))]
     expect(quick).toEqual(slow)
     expect(quick.length).toBeGreaterThan(18)
+    expect(byFind).toEqual(quick)
+    // Of much, find is quicker.
+    mkdirSync(join(root, 'many'))
+    for (let number = 0; number < 200; number += 1) writeFileSync(join(root, 'many', `${number}`), '')
+    expect(await fewEntries(bytes)).toBeUndefined()
+    expect(await walk(new FolderMedium(root))).toEqual(await walk(new ByFolders(root)))
     expect(await walk(new FolderMedium(root), Buffer.from('a'))).toEqual(
       await walk(new ByFolders(root), Buffer.from('a')),
     )

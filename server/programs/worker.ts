@@ -87,7 +87,8 @@ for (const line of TASK_LINES) {
   for (let lane = 0; lane < AT_ONCE[line]; lane += 1) {
     const id = await boss.work<{ taskId: string }>(
       queueName(line, hostName()),
-      { pollingIntervalSeconds: 0.5 },
+      // Each order is told at once; this is for one that was told while nobody listened.
+      { pollingIntervalSeconds: 5 },
       async ([job]) => {
         if (job) await runner.run(job.data.taskId)
       },

@@ -1,5 +1,6 @@
 import { constants } from 'node:fs'
-import type { Disk, DiskFile, DiskStats } from '../../server/engine/disk'
+import type { Disk, DiskFile } from '../../server/engine/disk'
+import type { FileStats } from '../../server/engine/fileStats'
 import { deviceError } from '../../server/engine/medium'
 
 /** How a file system may look after the power went: whatever was not waited for may be gone, or its names may have stayed without their data. */
@@ -188,7 +189,7 @@ export class PowerDisk implements Disk {
     }
   }
 
-  lstat(path: Buffer): Promise<DiskStats> {
+  lstat(path: Buffer): Promise<FileStats> {
     return this.#step('lstat', () => statsOf(this.#get(path)))
   }
 
@@ -270,7 +271,7 @@ export class PowerDisk implements Disk {
   }
 }
 
-const statsOf = (node: Inode): DiskStats => ({
+const statsOf = (node: Inode): FileStats => ({
   size: node.data.length,
   mtimeMs: node.modifiedMs,
   ctimeMs: node.modifiedMs,

@@ -53,11 +53,12 @@ export async function until<T>(
   mostMs = Number(process.env.YENDRA_UNTIL_MS ?? 600_000),
 ): Promise<T> {
   const end = Date.now() + mostMs
-  for (;;) {
+  // What takes long is asked for less often: asking takes the time of those who work on it.
+  for (let pauseMs = 50; ; pauseMs = Math.min(400, pauseMs * 1.3)) {
     const answer = await ask()
     if (wanted(answer)) return answer
     if (Date.now() > end) throw new Error(`waited in vain; at last: ${JSON.stringify(answer)?.slice(-2500)}`)
-    await wait(100)
+    await wait(pauseMs)
   }
 }
 

@@ -1,5 +1,7 @@
-import type { FrameRun } from '../../../core/cards/frameRuns'
+import { isOneSize, type FrameRun } from '../../../core/cards/frameRuns'
+import { isFrameCut } from '../../../core/media/frameEnd'
 import type { FrameRate } from '../../../core/units/frameRate'
+import { withBytes } from '../../engine/byteSource'
 import { frameFilePicture, probeFrame, runFacts } from '../../engine/frameFile'
 import type { Medium } from '../../engine/medium'
 import { Stopped } from '../../engine/stopped'
@@ -37,13 +39,25 @@ export async function lookAtRun(
             : 'Neither the frames nor a plan say how fast they were taken: 25 a second are assumed.',
         ]
     const picture = await pictureOf(medium, whole, control)
-    const probe = runFacts(facts, { ...run, files: run.frames.length, sizeBytes }, { rate, bounds })
+    const short = run.short + (await cutFrames(medium, whole, control))
+    const probe = runFacts(facts, { ...run, short, files: run.frames.length, sizeBytes }, { rate, bounds })
     // Sensor data that nothing here can develop is no fault of the card.
     return { probe, trouble: undefined, cut: undefined, hasPicture: picture !== undefined || !facts.isRaw, picture }
   } catch (error) {
     if (error instanceof Stopped) throw error
     return { ...nothing, ...troubleOf(error) }
   }
+}
+
+/** How many frames lack their end. Where they all take the same bytes, their sizes have told it already. */
+async function cutFrames(medium: Medium, frames: WalkedRun['frames'], control: TaskControl): Promise<number> {
+  if (isOneSize(frames.map(({ sizeBytes }) => sizeBytes))) return 0
+  let cut = 0
+  for (const { entry, sizeBytes } of frames) {
+    await control.gate()
+    if (await withBytes(fullPath(medium, entry.path), sizeBytes, isFrameCut)) cut += 1
+  }
+  return cut
 }
 
 async function pictureOf(
