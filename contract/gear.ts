@@ -180,10 +180,13 @@ export type PlanRulesBody = InferType<typeof planRules>
 
 export interface ModeView extends ModeBody {
   readonly id: string
+  /** Given back with a change (`If-Match`), so that it is made from what was seen. */
+  readonly version: string
   readonly away: boolean
 }
 
 export interface CameraView extends Omit<Camera, 'modes'> {
+  readonly version: string
   readonly modes: readonly ModeView[]
   readonly away: boolean
   /** What it holds that cannot be erased, in words; empty where it can. */
@@ -199,6 +202,7 @@ export interface CardLoadView {
 }
 
 export interface CardView extends GearCard {
+  readonly version: string
   readonly away: boolean
   readonly holds: string
   /** The load that is on it, as far as Yendra knows. */
@@ -219,6 +223,7 @@ export interface GearView {
   readonly cameras: readonly CameraView[]
   readonly cards: readonly CardView[]
   readonly rules: PlanRulesBody
+  readonly rulesVersion: string
 }
 
 /**
@@ -247,6 +252,7 @@ export const planGear = (
 /** A client or site, a volume or a reader, as the locker lists it. */
 export interface NamedView {
   readonly id: string
+  readonly version: string
   readonly name: string
   readonly away: boolean
   /** What it holds that stays, in words. */

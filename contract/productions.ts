@@ -28,6 +28,8 @@ export const productionChange = newProduction.pick(['title', 'client', 'shootOn'
 /** A production with the state of its seven stations and its next step. */
 export interface ProductionView {
   readonly id: string
+  /** Given back with a change (`If-Match`), so that it is made from what was seen. */
+  readonly version: string
   readonly title: string
   readonly client: string
   /** Its folder on every volume, whatever its title becomes. */

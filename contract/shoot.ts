@@ -106,6 +106,10 @@ export const ticksBody = object({
     .required('There are no ticks in this file.'),
 }).noUnknown()
 
+export interface ShotView extends Shot {
+  readonly version: string
+}
+
 /** The day of the shoot. */
 export const dayBody = object({
   shootOn: string()
@@ -132,6 +136,8 @@ export const dayBody = object({
 export type DayBody = InferType<typeof dayBody>
 
 export interface DayView extends DayBody {
+  /** Given back with a change (`If-Match`), so that it is made from what was seen. */
+  readonly version: string
   readonly clocksOff: readonly { readonly camera: string; readonly load: string }[]
 }
 
@@ -206,7 +212,7 @@ export const shootApi = {
   }),
   /** Copies the plan of another production over this one’s; cards that are promised to another day are left out. */
   copyPlan: order()('POST', '/productions/:id/plan/from/:otherId', { changes: ['productions', 'gear'] }),
-  shots: ask<readonly Shot[]>()('productions', '/productions/:id/shots'),
+  shots: ask<readonly ShotView[]>()('productions', '/productions/:id/shots'),
   addShots: order()('POST', '/productions/:id/shots', { status: 201, changes: ['productions'], body: shotsBody }),
   changeShot: order()('PUT', '/shots/:id', { changes: ['productions'], body: shotBody }),
   moveShot: order()('PUT', '/shots/:id/place', { changes: ['productions'], body: shotPlace }),

@@ -15,6 +15,7 @@ import { loadsById } from '../db/queries/cards'
 import * as gear from '../db/queries/gear'
 import * as locker from '../db/queries/locker'
 import { readPlanRules } from '../db/queries/settings'
+import { rulesVersion } from '../db/queries/versions'
 import type { Asked } from './asked'
 import { loadStates, type LoadState } from './loadStates'
 
@@ -27,12 +28,13 @@ export async function gearView(db: Db, asked: Asked): Promise<GearView> {
 /** What the gear book is made of, but for what is true of the loads that its cards hold. */
 export async function gearRowsOf(db: Db, asked: Asked) {
   const today = dayIn('UTC', asked.now - DAY_MS)
-  const [cameras, modes, cards, promises, rules] = await Promise.all([
+  const [cameras, modes, cards, promises, rules, version] = await Promise.all([
     gear.cameras(db),
     gear.modes(db),
     gear.cards(db),
     gear.cardPromises(db, today),
     readPlanRules(db),
+    rulesVersion(db),
   ])
   const namesakes = await gear.namesakeLoads(
     db,
@@ -42,12 +44,12 @@ export async function gearRowsOf(db: Db, asked: Asked) {
     ...cards.flatMap((card) => card.loadId ?? []),
     ...namesakes.map((load) => load.id),
   ])
-  return { cameras, modes, cards, promises, rules, namesakes, loads }
+  return { cameras, modes, cards, promises, rules, rulesVersion: version, namesakes, loads }
 }
 
 /** The gear book from its rows, and from what is true of their loads. */
 export function gearOf(
-  { cameras, modes, cards, promises, rules, namesakes }: Awaited<ReturnType<typeof gearRowsOf>>,
+  { cameras, modes, cards, promises, rules, rulesVersion: version, namesakes }: Awaited<ReturnType<typeof gearRowsOf>>,
   states: readonly LoadState[],
 ): GearView {
   const unformatted = (id: string | null | undefined): CardLoadView | null => {
@@ -58,11 +60,12 @@ export function gearOf(
   }
   return {
     rules,
+    rulesVersion: version,
     cameras: cameras.map((camera): CameraView => {
-      const { id, name, kind, media, internalBytes, slots, spans, batteryMinutes, putAwayAt } = camera
+      const { id, version, name, kind, media, internalBytes, slots, spans, batteryMinutes, putAwayAt } = camera
       const held = (camera.loads ?? 0) + (camera.booked ?? 0)
       return {
-        ...{ id, name, kind, media, internalBytes, slots, spans, batteryMinutes },
+        ...{ id, version, name, kind, media, internalBytes, slots, spans, batteryMinutes },
         away: putAwayAt !== null,
         holds: held > 0 ? `${counted(held, 'load')} filmed with it` : '',
         modes: modes
@@ -70,6 +73,7 @@ export function gearOf(
           .map((mode) => ({
             ...modeBodyOf({ ...mode.figures, picture: mode.figures.picture, name: mode.name }),
             id: mode.id,
+            version: mode.version,
             away: mode.putAwayAt !== null,
           })),
       }
@@ -81,9 +85,9 @@ export function gearOf(
         formatted: isFormatted(state),
         clear: state.clear.clear,
       }
-      const { id, name, capacityBytes, bytesPerSecond } = card
+      const { id, version, name, capacityBytes, bytesPerSecond } = card
       return {
-        ...{ id, name, capacityBytes, bytesPerSecond },
+        ...{ id, version, name, capacityBytes, bytesPerSecond },
         state: cardState(card.capacityBytes, load, rules.fillLimit),
         away: putAwayAt !== null,
         holds: (had ?? 0) > 0 ? `${counted(had ?? 0, 'load')} on it so far` : '',
@@ -106,8 +110,12 @@ const isFormatted = ({ formattedAt, returned }: LoadState): boolean => formatted
 /** A day is over only when it is over everywhere. */
 const DAY_MS = 86_400_000
 
-const named = (row: { id: string; name: string; putAwayAt: Date | null }, holds: string): NamedView => ({
+const named = (
+  row: { id: string; version: string; name: string; putAwayAt: Date | null },
+  holds: string,
+): NamedView => ({
   id: row.id,
+  version: row.version,
   name: row.name,
   away: row.putAwayAt !== null,
   holds,

@@ -5,7 +5,10 @@ import { join } from 'node:path'
 import { expect } from '@playwright/test'
 import type { ClipView } from '../../contract/cards'
 import type { LoadCopies } from '../../contract/copies'
+import type { GearView, LockerView } from '../../contract/gear'
 import type { Page } from '../../contract/page'
+import type { ProductionView } from '../../contract/productions'
+import type { DayView, ShotView } from '../../contract/shoot'
 import { post, productionId, volumeFolder, volumeIds, storage } from './bench'
 import { ownHouse, STATE, test } from './house'
 
@@ -267,4 +270,85 @@ test('every open page is told what changed, by server-sent events', async ({ bas
   expect(text).toMatch(/^data: \{"kind":"changed","topics":\["productions"\]\}\n\n/)
   stop.abort()
   expect(await productionId(request, 'Scrubbing the bottom')).toMatch(/^[0-9a-f-]{36}$/)
+})
+
+test('no row that people edit is changed from what it was before somebody else changed it', async ({ request }) => {
+  const ask = async <T>(path: string) => (await (await request.get(`/api${path}`)).json()) as T
+  const put = async (path: string, data: object, seen?: string) => {
+    const headers = { 'Content-Type': 'application/json', ...(seen !== undefined && { 'If-Match': `"${seen}"` }) }
+    return (await request.put(`/api${path}`, { data, headers })).status()
+  }
+  const launch = await productionId(request, 'Launch day')
+  const gear = () => ask<GearView>('/gear')
+  const locker = () => ask<LockerView>('/locker')
+  /** The same one each time, whatever it is called by now. */
+  const first = async <T extends { readonly id: string }>(rows: Promise<readonly T[]>): Promise<T> => {
+    const [row] = [...(await rows)].sort((a, b) => a.id.localeCompare(b.id))
+    if (!row) throw new Error('There is no such row')
+    return row
+  }
+  const shots = () => ask<readonly ShotView[]>(`/productions/${launch}/shots`)
+  if ((await shots()).length === 0)
+    await post(request, `/productions/${launch}/shots`, { shots: [{ name: 'Rope' }], passes: 1 })
+  interface Row {
+    readonly version: string
+    readonly path: string
+    readonly body: (name: string) => object
+  }
+  const rows: readonly (() => Promise<Row>)[] = [
+    async () => {
+      const { id, version, name: _, modes: _modes, away: _away, holds: _holds, ...rest } = await first(gear().then(({ cameras }) => cameras)) // prettier-ignore
+      return { version, path: `/cameras/${id}`, body: (name) => ({ ...rest, name }) }
+    },
+    async () => {
+      const { id, version, away: _, name: _name, ...rest } = await first(gear().then(({ cameras }) => cameras.flatMap(({ modes }) => modes))) // prettier-ignore
+      return { version, path: `/modes/${id}`, body: (name) => ({ ...rest, name }) }
+    },
+    async () => {
+      const { id, version, capacityBytes, bytesPerSecond } = await first(gear().then(({ cards }) => cards))
+      return { version, path: `/cards/${id}`, body: (name) => ({ name, capacityBytes, bytesPerSecond }) }
+    },
+    async () => {
+      const { id, version, kind, site } = await first(locker().then(({ volumes }) => volumes))
+      return { version, path: `/volumes/${id}/about`, body: (name) => ({ name, kind, site }) }
+    },
+    async () => {
+      const { id, version } = await first(locker().then(({ sites }) => sites))
+      return { version, path: `/sites/${id}`, body: (name) => ({ name }) }
+    },
+    async () => {
+      const { id, version } = await first(locker().then(({ readers }) => readers))
+      return { version, path: `/readers/${id}`, body: (name) => ({ name }) }
+    },
+    async () => {
+      const { id, version, client, shootOn } = await ask<ProductionView>(`/productions/${launch}`)
+      return { version, path: `/productions/${id}`, body: (title) => ({ title, client, shootOn: shootOn ?? '' }) }
+    },
+    async () => {
+      const { id, version, cameraId, deliverables, notes } = await first(shots())
+      return { version, path: `/shots/${id}`, body: (name) => ({ name, cameraId, deliverables, notes }) }
+    },
+    async () => {
+      const { version, shootOn, timeZone, calls } = await ask<DayView>(`/productions/${launch}/day`)
+      return { version, path: `/productions/${launch}/day`, body: (place) => ({ shootOn, timeZone, place, calls }) }
+    },
+    async () => {
+      const { rules, rulesVersion } = await gear()
+      return { version: rulesVersion, path: '/rules', body: (name) => ({ ...rules, spareCards: name.length % 7 }) }
+    },
+  ]
+  for (const [place, read] of rows.entries()) {
+    const seen = await read()
+    const what = `${seen.path} (${place})`
+    // Two windows that saw the same keep it in one moment: one of them.
+    const both = await Promise.all(['Kept one', 'Kept two'].map((name) => put(seen.path, seen.body(`${name} ${place}`), seen.version))) // prettier-ignore
+    expect(both.sort(), what).toEqual([204, 409])
+    const now = await read()
+    expect(now.version, what).not.toBe(seen.version)
+    expect(await put(seen.path, seen.body('Kept late'), seen.version), what).toBe(409)
+    expect(await read(), what).toMatchObject({ version: now.version })
+    expect(await put(now.path, now.body(`Kept then ${place}`), now.version), what).toBe(204)
+    // Who does not say what was seen is not asked.
+    expect(await put(now.path, now.body(`Kept anyway ${place}`)), what).toBe(204)
+  }
 })

@@ -337,3 +337,49 @@ test('a folder is found by walking to it with the keyboard, and what may not be 
   await expect(sheet.getByRole('group', { name: 'Drives and cards' })).toBeVisible()
   await expectAccessible(page, 'the folder chooser')
 })
+
+test('what is typed and not kept is asked about before it is left, and no other window is overwritten', async ({
+  page,
+  request,
+}) => {
+  const day = `/p/${await productionId(request, 'Launch day')}/shoot/day`
+  const leaving = page.getByRole('alertdialog', { name: 'Leave without keeping it?' })
+  await page.goto(day)
+  await page.getByLabel('Place').fill('North slip, in the lee')
+  await page.getByRole('link', { name: 'Shot list' }).click()
+  await expect(leaving).toBeVisible()
+  await leaving.getByRole('button', { name: 'Not yet' }).click()
+  await expect(page.getByLabel('Place')).toHaveValue('North slip, in the lee')
+
+  // Another window keeps another place meanwhile: nothing of either is lost without a word.
+  const other = await page.context().newPage()
+  await other.goto(day)
+  await other.getByLabel('Place').fill('South slip')
+  await other.getByRole('button', { name: 'Keep the day' }).click()
+  await expect(other.getByRole('button', { name: 'Keep the day' })).toBeDisabled()
+  await page.getByRole('button', { name: 'Keep the day' }).click()
+  await expect(page.getByRole('alert')).toContainText('changed in another window')
+  await expect(page.getByLabel('Place')).toHaveValue('North slip, in the lee')
+  await page.getByRole('button', { name: 'Show it as it is now' }).click()
+  await expect(page.getByLabel('Place')).toHaveValue('South slip')
+  await page.getByRole('link', { name: 'Shot list' }).click()
+  await expect(page).toHaveURL(/shots$/)
+
+  // A sheet: untouched it closes at once, touched it asks.
+  await page.goto('/locker/gear')
+  const change = page.getByRole('button', { name: /^Change Curlew/ }).first()
+  await change.click()
+  const sheet = page.getByRole('dialog', { name: /^Change Curlew/ })
+  await page.keyboard.press('Escape')
+  await expect(sheet).toBeHidden()
+  await change.click()
+  await sheet.getByLabel('Name').fill('Curlew of the pier')
+  await page.keyboard.press('Escape')
+  await expect(leaving).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(sheet.getByLabel('Name')).toHaveValue('Curlew of the pier')
+  await sheet.getByRole('button', { name: 'Close' }).click()
+  await leaving.getByRole('button', { name: 'Leave it' }).click()
+  await expect(sheet).toBeHidden()
+  await expect(change).toBeFocused()
+})

@@ -1,4 +1,5 @@
 import { yupResolver } from '@hookform/resolvers/yup'
+import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { useNavigate } from 'react-router'
 import { productionChange, productionsApi, type ProductionView } from '../../contract/productions'
@@ -10,7 +11,8 @@ import { useSend } from '../parts/useSend'
 
 /** Title, client and day of a production, and the way to put it away. */
 export default function ChangeSheet({ production, onClose }: { production: ProductionView; onClose: () => void }) {
-  const { id, title, client, shootOn, folder } = production
+  // What it was when the sheet was opened, whatever another window keeps meanwhile.
+  const [{ id, version, title, client, shootOn, folder }] = useState(production)
   const navigate = useNavigate()
   const change = useSend(productionsApi.change)
   const putAway = useSend(productionsApi.putAway)
@@ -19,7 +21,7 @@ export default function ChangeSheet({ production, onClose }: { production: Produ
     handleSubmit,
     formState: { errors },
   } = useForm({ resolver: yupResolver(productionChange), defaultValues: { title, client, shootOn: shootOn ?? '' } })
-  const save = handleSubmit((body) => change.mutate({ params: { id }, body }, { onSuccess: onClose }))
+  const save = handleSubmit((body) => change.mutate({ params: { id }, body, seen: version }, { onSuccess: onClose }))
   return (
     <Sheet
       title={`Change ${title}`}

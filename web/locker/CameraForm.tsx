@@ -30,6 +30,7 @@ const usualMedia = (kind: CameraKind): MediaKind => (kind === 'phone' ? 'interna
 export function CameraForm({ camera, onClose }: { camera: CameraView | undefined; onClose: () => void }) {
   const add = useSend(gearApi.addCamera)
   const change = useSend(gearApi.changeCamera)
+  const [seen] = useState(camera?.version)
   const [name, setName] = useState(camera?.name ?? '')
   const [kind, setKind] = useState<CameraKind>(camera?.kind ?? 'camera')
   const [media, setMedia] = useState<MediaKind>(camera?.media ?? 'cards')
@@ -44,7 +45,7 @@ export function CameraForm({ camera, onClose }: { camera: CameraView | undefined
     setTried(true)
     if (name.trim() === '' || internalBytes === undefined || batteryMinutes === undefined) return
     const body = { name, kind, media, internalBytes, slots, spans, batteryMinutes }
-    if (camera) change.mutate({ params: { id: camera.id }, body }, { onSuccess: onClose })
+    if (camera) change.mutate({ params: { id: camera.id }, body, seen }, { onSuccess: onClose })
     else add.mutate({ params: {}, body }, { onSuccess: onClose })
   }
   return (

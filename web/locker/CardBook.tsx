@@ -133,6 +133,7 @@ const OnIt = ({ load }: { load: CardLoadView | null }) =>
 function CardForm({ card, onClose }: { card: CardView | undefined; onClose: () => void }) {
   const add = useSend(gearApi.addCard)
   const change = useSend(gearApi.changeCard)
+  const [seen] = useState(card?.version)
   const [name, setName] = useState(card?.name ?? '')
   const [size, setSize] = useState(card ? exactBytes(card.capacityBytes) : '128 GB')
   const [speed, setSpeed] = useState(String(card?.bytesPerSecond ?? 30e6))
@@ -143,7 +144,7 @@ function CardForm({ card, onClose }: { card: CardView | undefined; onClose: () =
     setTried(true)
     if (name.trim() === '' || !capacityBytes || capacityBytes < 1e6) return
     const body = { name, capacityBytes, bytesPerSecond: Number(speed) }
-    if (card) change.mutate({ params: { id: card.id }, body }, { onSuccess: onClose })
+    if (card) change.mutate({ params: { id: card.id }, body, seen }, { onSuccess: onClose })
     else add.mutate({ params: {}, body }, { onSuccess: onClose })
   }
   return (

@@ -5,6 +5,7 @@ import { Answer } from '../parts/Answer'
 import { Ask } from '../parts/Ask'
 import { Button } from '../parts/Button'
 import { Field } from '../parts/Field'
+import { Leaving } from '../parts/Leaving'
 import { useLocker } from '../parts/queries'
 import { Trouble } from '../parts/Trouble'
 import { useSend } from '../parts/useSend'
@@ -48,6 +49,7 @@ function NewClient() {
         if (name.trim() !== '') send.mutate({ params: {}, body: { name } }, { onSuccess: () => setName('') })
       }}
     >
+      <Leaving when={name.trim() !== ''} />
       <div className="flex flex-wrap items-end gap-3">
         <Field
           label="Another client"

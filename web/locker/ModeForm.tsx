@@ -142,13 +142,14 @@ export function ModeForm({ camera, mode, onClose }: ModeFormProps) {
     mode ? typedOf(mode) : { ...EMPTY, kind: camera.kind === 'recorder' ? 'sound' : 'coded' },
   )
   const [tried, setTried] = useState(false)
+  const [seen] = useState(mode?.version)
   const { body, wrong } = readTyped(typed)
   const set = (more: Partial<Typed>) => setTyped((before) => ({ ...before, ...more }))
   const on = (name: keyof Typed) => (event: { target: { value: string } }) => set({ [name]: event.target.value })
   const save = () => {
     setTried(true)
     if (!body) return
-    if (mode) change.mutate({ params: { id: mode.id }, body }, { onSuccess: onClose })
+    if (mode) change.mutate({ params: { id: mode.id }, body, seen }, { onSuccess: onClose })
     else add.mutate({ params: { id: camera.id }, body }, { onSuccess: onClose })
   }
   const fields: ModeFieldsProps = { typed, wrong, on, set }

@@ -54,6 +54,7 @@ interface RenameProps {
 /** Another name for something that has nothing but a name. */
 export function Rename({ row, rename, onClose }: RenameProps) {
   const send = useSend(rename)
+  const [seen] = useState(row.version)
   const [name, setName] = useState(row.name)
   return (
     <FormSheet
@@ -61,7 +62,7 @@ export function Rename({ row, rename, onClose }: RenameProps) {
       about="Only its name changes; everything known of it stays."
       onClose={onClose}
       onSave={() => {
-        if (name.trim() !== '') send.mutate({ params: { id: row.id }, body: { name } }, { onSuccess: onClose })
+        if (name.trim() !== '') send.mutate({ params: { id: row.id }, body: { name }, seen }, { onSuccess: onClose })
       }}
       save="Keep the name"
       busy={send.isPending}

@@ -5,6 +5,7 @@ import { Ask } from '../parts/Ask'
 import { Button } from '../parts/Button'
 import { Field } from '../parts/Field'
 import { IconButton } from '../parts/IconButton'
+import { Leaving } from '../parts/Leaving'
 import { Trouble } from '../parts/Trouble'
 import { useAsk } from '../parts/useAsk'
 import { useSend } from '../parts/useSend'
@@ -25,6 +26,7 @@ export function NoticedFolders() {
         noticed by itself, and so is what is mounted in the folders named here. Until you say that it is a card, only
         the names in its top folder and its free space are read.
       </p>
+      <Leaving when={typed.trim() !== ''} />
       <Ask query={useAsk(noticedApi.folders, {})}>
         {({ folders }) => (
           <>

@@ -8,12 +8,12 @@ import { Button } from '../parts/Button'
 import { Cell, readCount, readSurplus } from '../parts/Cell'
 import { Choice } from '../parts/Choice'
 import { useGear } from '../parts/queries'
-import { Trouble } from '../parts/Trouble'
+import { Leaving, Outdated } from '../parts/Leaving'
 import { useSend } from '../parts/useSend'
 
 /** How carefully recordings are planned. */
 export function RuleBook() {
-  return <Ask query={useGear()}>{({ rules }) => <Rules key={JSON.stringify(rules)} known={rules} />}</Ask>
+  return <Ask query={useGear()}>{({ rules, rulesVersion }) => <Rules known={rules} version={rulesVersion} />}</Ask>
 }
 
 function readShare(typed: string): Typed<number> {
@@ -22,10 +22,12 @@ function readShare(typed: string): Typed<number> {
   return match && share >= 0.1 && share <= 1 ? { value: share } : { fault: 'A share from 10 to 100 %.' }
 }
 
-function Rules({ known }: { known: PlanRulesBody }) {
+function Rules({ known, version }: { known: PlanRulesBody; version: string }) {
   const send = useSend(gearApi.setRules)
-  const [rules, setRules] = useState(known)
-  const change = (more: Partial<PlanRulesBody>) => setRules((before) => ({ ...before, ...more }))
+  const [draft, setDraft] = useState<{ readonly rules: PlanRulesBody; readonly seen: string }>()
+  const rules = draft?.rules ?? known
+  const change = (more: Partial<PlanRulesBody>) =>
+    setDraft((before) => ({ rules: { ...(before?.rules ?? known), ...more }, seen: before?.seen ?? version }))
   const changed = JSON.stringify(rules) !== JSON.stringify(known)
   const spare = rules.spareCards === 0 ? 'no spare card' : `${rules.spareCards} more a camera`
   return (
@@ -33,7 +35,10 @@ function Rules({ known }: { known: PlanRulesBody }) {
       noValidate
       onSubmit={(event) => {
         event.preventDefault()
-        send.mutate({ params: {}, body: rules })
+        send.mutate(
+          { params: {}, body: rules, ...(draft && { seen: draft.seen }) },
+          { onSuccess: () => setDraft(undefined) },
+        )
       }}
     >
       <Answer
@@ -46,7 +51,14 @@ function Rules({ known }: { known: PlanRulesBody }) {
       >
         Cards are planned to {Math.round(rules.fillLimit * 100)} %, with {spare}.
       </Answer>
-      <Trouble error={send.error} />
+      <Leaving when={changed} />
+      <Outdated
+        error={send.error}
+        onLook={() => {
+          setDraft(undefined)
+          send.reset()
+        }}
+      />
       <dl className="max-w-3xl border-t border-ink">
         <Rule name="Fill limit" why="No card is planned fuller than this. Common practice: 90 %.">
           <Cell

@@ -10,6 +10,7 @@ import { VOLUME_WORDS } from '../parts/volumeWords'
 /** Name, use and place of a volume. */
 export function VolumeSheet({ volume, onClose }: { volume: LockerView['volumes'][number]; onClose: () => void }) {
   const send = useSend(gearApi.changeVolume)
+  const [seen] = useState(volume.version)
   const [name, setName] = useState(volume.name)
   const [kind, setKind] = useState(volume.kind)
   const [site, setSite] = useState(volume.site)
@@ -24,7 +25,7 @@ export function VolumeSheet({ volume, onClose }: { volume: LockerView['volumes']
       }
       onClose={onClose}
       onSave={() => {
-        if (whole) send.mutate({ params: { id: volume.id }, body: { name, kind, site } }, { onSuccess: onClose })
+        if (whole) send.mutate({ params: { id: volume.id }, body: { name, kind, site }, seen }, { onSuccess: onClose })
       }}
       save="Keep the change"
       busy={send.isPending}

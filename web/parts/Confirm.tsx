@@ -1,7 +1,7 @@
 import { AlertDialog } from 'radix-ui'
 import { useState, type ReactNode } from 'react'
 import { Button } from './Button'
-import { LAYER, SHADE, giveFocusBack } from './Sheet'
+import { LAYER, SHADE, giveFocusBack } from './layer'
 import { Trouble } from './Trouble'
 
 interface ConfirmProps {

@@ -1,17 +1,9 @@
 import { X } from 'lucide-react'
 import { Dialog } from 'radix-ui'
 import { useState, type ReactNode } from 'react'
-
-/** Look of what lies over the page, and of what dims it. */
-export const LAYER = 'fixed left-1/2 z-50 w-[calc(100vw-2rem)] -translate-x-1/2 rounded-box border border-ink bg-paper'
-export const SHADE = 'fixed inset-0 z-40 bg-[rgb(10_16_19/0.55)]'
-
-/** The focus returns to what opened a layer, or to the page when that is gone. */
-export function giveFocusBack(event: Event, opener: Element | null): void {
-  event.preventDefault()
-  if (opener instanceof HTMLElement && opener.isConnected) opener.focus()
-  else document.getElementById('page')?.focus()
-}
+import { Button } from './Button'
+import { giveFocusBack, LAYER, SHADE } from './layer'
+import { UNKEPT } from './Leaving'
 
 interface OverlayProps {
   readonly onClose: () => void
@@ -44,11 +36,20 @@ interface SheetProps {
   readonly width?: string
 }
 
-/** A sheet laid over the page for one small job. */
-export function Sheet({ title, about, open, onClose, children, width = 'max-w-lg' }: SheetProps) {
-  if (!open) return null
+/** A sheet laid over the page for one small job. Where something was typed into a form of it, it asks before it closes. */
+export const Sheet = ({ open, ...props }: SheetProps) => (open ? <OpenSheet {...props} /> : null)
+
+function OpenSheet({ title, about, onClose, children, width = 'max-w-lg' }: Omit<SheetProps, 'open'>) {
+  const [touched, setTouched] = useState(false)
+  const [asking, setAsking] = useState(false)
+  const touch = ({ target }: { target: EventTarget }) => {
+    if (target instanceof Element && target.closest('form')) setTouched(true)
+  }
   return (
-    <Overlay onClose={onClose} className={`top-[4vh] max-h-[92vh] overflow-y-auto p-6 ${width}`}>
+    <Overlay
+      onClose={() => (touched ? setAsking(!asking) : onClose())}
+      className={`top-[4vh] max-h-[92vh] overflow-y-auto p-6 ${width}`}
+    >
       <div className="flex items-start justify-between gap-4">
         <Dialog.Title asChild>
           <h2 className="mb-1 text-xl">{title}</h2>
@@ -61,7 +62,28 @@ export function Sheet({ title, about, open, onClose, children, width = 'max-w-lg
         </Dialog.Close>
       </div>
       <Dialog.Description className="mb-4 text-quiet">{about}</Dialog.Description>
-      {children}
+      {asking && <Unkept onLeave={onClose} onStay={() => setAsking(false)} />}
+      <div onChange={touch}>{children}</div>
     </Overlay>
   )
 }
+
+/** Asks within the sheet, so that what was typed stays in sight. The way back has the focus. */
+const Unkept = ({ onLeave, onStay }: { onLeave: () => void; onStay: () => void }) => (
+  <div
+    role="alertdialog"
+    aria-label={UNKEPT.title}
+    className="sticky -top-6 z-10 -mx-6 mb-5 border-y border-ink bg-sheet px-6 py-4"
+  >
+    <p className="font-bold">{UNKEPT.title}</p>
+    <p className="mb-3 text-quiet">{UNKEPT.about}</p>
+    <div className="flex flex-wrap gap-3">
+      <Button look="danger" onClick={onLeave}>
+        {UNKEPT.leave}
+      </Button>
+      <Button autoFocus onClick={onStay}>
+        Not yet
+      </Button>
+    </div>
+  </div>
+)

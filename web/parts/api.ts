@@ -22,6 +22,8 @@ export interface Sent<Path extends string, Body, Query> {
   readonly body?: Body
   /** One press is one key: an order that is sent twice is carried out once. */
   readonly key?: string
+  /** The version of what was seen when the change began: it is refused where that is another one by now. */
+  readonly seen?: string
   /** It is carried out even when the page is left meanwhile. */
   readonly outlives?: boolean
 }
@@ -29,14 +31,18 @@ export interface Sent<Path extends string, Body, Query> {
 /** Calls an endpoint. Rejects with an ApiProblem that holds the sentence for the person. */
 export async function call<Path extends string, Body, Query, Answer>(
   endpoint: Endpoint<Path, Body, Query, Answer>,
-  { params, query, body, key, outlives = false }: Sent<Path, Body, Query>,
+  { params, query, body, key, seen, outlives = false }: Sent<Path, Body, Query>,
 ): Promise<Answer> {
   const init: RequestInit =
     endpoint.method === 'GET'
       ? {}
       : {
           method: endpoint.method,
-          headers: { 'Content-Type': 'application/json', 'Idempotency-Key': key ?? crypto.randomUUID() },
+          headers: {
+            'Content-Type': 'application/json',
+            'Idempotency-Key': key ?? crypto.randomUUID(),
+            ...(seen !== undefined && { 'If-Match': `"${seen}"` }),
+          },
           body: JSON.stringify(body ?? {}),
           keepalive: outlives,
         }

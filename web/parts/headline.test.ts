@@ -7,7 +7,7 @@ import { calmWords, headlineOf } from './headline'
 type States = Partial<Record<(typeof STATIONS)[number], 'empty' | 'open' | 'done' | 'worry'>>
 
 const production = (id: string, states: States = {}, grade?: Grade): ProductionView => ({
-  ...{ id, title: id, client: '', folder: id, shootOn: null, timeZone: 'UTC' },
+  ...{ id, version: '1', title: id, client: '', folder: id, shootOn: null, timeZone: 'UTC' },
   line: STATIONS.map((station) => {
     const state = states[station] ?? 'empty'
     return state === 'worry'

@@ -1,12 +1,14 @@
 import { sql } from 'kysely'
 import type { CameraBody, CardBody, ModeFigures } from '../../../contract/gear'
 import { inTransaction, type Db } from '../connection'
+import { versionIn } from './versions'
 
 /** All cameras with the loads that they filmed, in the order in which they were added. */
 export const cameras = (db: Db) =>
   db
     .selectFrom('camera')
     .selectAll()
+    .select(versionIn('camera').as('version'))
     .select((at) => [
       at
         .selectFrom('load')
@@ -24,7 +26,13 @@ export const cameras = (db: Db) =>
     .execute()
 
 /** All recording modes, in the order in which they were added. */
-export const modes = (db: Db) => db.selectFrom('recordingMode').selectAll().orderBy('createdAt').execute()
+export const modes = (db: Db) =>
+  db
+    .selectFrom('recordingMode')
+    .selectAll()
+    .select(versionIn('recording_mode').as('version'))
+    .orderBy('createdAt')
+    .execute()
 
 /** All cards, each with its newest load and how many it has had. */
 export const cards = (db: Db) =>
@@ -42,6 +50,7 @@ export const cards = (db: Db) =>
       (join) => join.onTrue(),
     )
     .selectAll('card')
+    .select(versionIn('card').as('version'))
     .select(['newest.loadId', 'newest.loadedAt', 'newest.loads'])
     .orderBy('card.name')
     .execute()

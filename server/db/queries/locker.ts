@@ -1,5 +1,6 @@
 import { sql } from 'kysely'
 import type { Db } from '../connection'
+import { versionIn } from './versions'
 
 /** What can be put away and brought back. */
 export type Thing = 'production' | 'camera' | 'recording_mode' | 'card' | 'volume' | 'site' | 'reader' | 'client'
@@ -41,7 +42,7 @@ export const clients = (db: Db) =>
   db
     .selectFrom('client')
     .leftJoin('production', 'production.clientId', 'client.id')
-    .select(['client.id', 'client.name', 'client.putAwayAt'])
+    .select(['client.id', 'client.name', 'client.putAwayAt', versionIn('client').as('version')])
     .select(({ fn }) => fn.count<number>('production.id').as('productions'))
     .groupBy('client.id')
     .orderBy('client.name')
@@ -52,7 +53,7 @@ export const sites = (db: Db) =>
   db
     .selectFrom('site')
     .leftJoin('volume', 'volume.siteId', 'site.id')
-    .select(['site.id', 'site.name', 'site.putAwayAt'])
+    .select(['site.id', 'site.name', 'site.putAwayAt', versionIn('site').as('version')])
     .select(({ fn }) => fn.count<number>('volume.id').as('volumes'))
     .groupBy('site.id')
     .orderBy('site.name')
@@ -71,6 +72,7 @@ export const heldVolumes = (db: Db) =>
       'volume.capacityBytes',
       'volume.putAwayAt',
       'site.name as site',
+      versionIn('volume').as('version'),
     ])
     .select(({ fn }) => fn.count<number>('mirror.loadId').as('loads'))
     .groupBy(['volume.id', 'site.name'])
@@ -82,7 +84,7 @@ export const heldReaders = (db: Db) =>
   db
     .selectFrom('reader')
     .leftJoin('load', 'load.readerId', 'reader.id')
-    .select(['reader.id', 'reader.name', 'reader.rootPath', 'reader.putAwayAt'])
+    .select(['reader.id', 'reader.name', 'reader.rootPath', 'reader.putAwayAt', versionIn('reader').as('version')])
     .select(({ fn }) => fn.count<number>('load.id').as('loads'))
     .groupBy('reader.id')
     .orderBy('reader.createdAt')
@@ -94,7 +96,7 @@ export const awayProductions = (db: Db) =>
     .selectFrom('production')
     .leftJoin('load', 'load.productionId', 'production.id')
     .where('production.putAwayAt', 'is not', null)
-    .select(['production.id', 'production.title', 'production.putAwayAt'])
+    .select(['production.id', 'production.title', 'production.putAwayAt', versionIn('production').as('version')])
     .select(({ fn }) => fn.count<number>('load.id').as('loads'))
     .groupBy('production.id')
     .orderBy('production.putAwayAt', 'desc')

@@ -6,12 +6,14 @@ import { anyOf } from '../anyOf'
 import { inTransaction, type Db } from '../connection'
 import { pageOf } from '../page'
 import { clientNamed } from './locker'
+import { versionIn } from './versions'
 
 const withClient = (db: Db) =>
   db
     .selectFrom('production')
     .leftJoin('client', 'client.id', 'production.clientId')
     .selectAll('production')
+    .select(versionIn('production').as('version'))
     .select((at) => at.fn.coalesce('client.name', at.val('')).as('client'))
 
 /** Productions that are not put away, the newest first where it is asked for. */

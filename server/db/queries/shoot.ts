@@ -3,6 +3,7 @@ import type { NewShot } from '../../../core/shoot/shots'
 import type { DayBody, PlanBody, ShotBody } from '../../../contract/shoot'
 import { anyOf } from '../anyOf'
 import { inTransaction, type Db } from '../connection'
+import { versionIn } from './versions'
 import { lock } from '../lock'
 
 export interface PlanRow extends RecordingPlan {
@@ -131,7 +132,14 @@ export const plannedProductions = (db: Db, exceptId: string) =>
 
 /** Shots of a production in the order of its list. */
 export const shotsOf = (db: Db, productionId: string) =>
-  db.selectFrom('shot').selectAll().where('productionId', '=', productionId).orderBy('place').orderBy('id').execute()
+  db
+    .selectFrom('shot')
+    .selectAll()
+    .select(versionIn('shot').as('version'))
+    .where('productionId', '=', productionId)
+    .orderBy('place')
+    .orderBy('id')
+    .execute()
 
 const lockList = (tx: Db, productionId: string) => lock(tx, `shots ${productionId}`)
 

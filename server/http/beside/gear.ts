@@ -11,6 +11,7 @@ import { gearView } from '../../facts/gear'
 import type { Context } from '../context'
 import { conflict, invalid, notFound } from '../problem'
 import { serve } from '../route'
+import { serveChange } from '../serveChange'
 
 /** Cameras with their modes, cards, and how carefully is planned with them. */
 export function gearRoutes({ db, host }: Context): Router {
@@ -33,7 +34,7 @@ export function gearRoutes({ db, host }: Context): Router {
   serve(router, gearApi.all, () => gearView(db, { host, now: Date.now(), looked: true }))
 
   serve(router, gearApi.addCamera, ({ body }) => kept('camera', () => gear.addCamera(db, body)))
-  serve(router, gearApi.changeCamera, async ({ params, body }) => {
+  serveChange(router, { db, row: 'camera' }, gearApi.changeCamera, async ({ params, body }) => {
     await kept('camera', () => gear.changeCamera(db, params.id, body))
   })
 
@@ -41,7 +42,7 @@ export function gearRoutes({ db, host }: Context): Router {
     if (!(await gear.cameraKnown(db, params.id))) throw notFound('That camera')
     return kept('mode', () => gear.addMode(db, params.id, body.name, figuresOf(body)))
   })
-  serve(router, gearApi.changeMode, async ({ params, body }) => {
+  serveChange(router, { db, row: 'recording_mode' }, gearApi.changeMode, async ({ params, body }) => {
     await kept('mode', () => gear.changeMode(db, params.id, body.name, figuresOf(body)))
   })
 
@@ -57,11 +58,11 @@ export function gearRoutes({ db, host }: Context): Router {
   })
 
   serve(router, gearApi.addCard, ({ body }) => kept('card', () => gear.addCard(db, body)))
-  serve(router, gearApi.changeCard, async ({ params, body }) => {
+  serveChange(router, { db, row: 'card' }, gearApi.changeCard, async ({ params, body }) => {
     await kept('card', () => gear.changeCard(db, params.id, body))
   })
 
-  serve(router, gearApi.setRules, async ({ body }) => {
+  serveChange(router, { db, row: 'rules' }, gearApi.setRules, async ({ body }) => {
     await writePlanRules(db, body)
     await changed()
   })

@@ -10,6 +10,7 @@ import { lockerView } from '../../facts/gear'
 import type { Context } from '../context'
 import { conflict, invalid, notFound } from '../problem'
 import { serve } from '../route'
+import { serveChange } from '../serveChange'
 
 type Away = Endpoint<`/${string}/:id/away`, { away: boolean }, undefined, undefined>
 type Named = Endpoint<`/${string}/:id`, { name: string }, undefined, undefined>
@@ -40,7 +41,7 @@ export function lockerRoutes({ db }: Context): Router {
     })
 
   const canBeRenamed = (endpoint: Named, thing: 'site' | 'reader' | 'client') =>
-    serve(router, endpoint, async ({ params, body }) => {
+    serveChange(router, { db, row: thing }, endpoint, async ({ params, body }) => {
       try {
         if (!(await locker.rename(db, thing, params.id, body.name))) throw missing(thing)
       } catch (error) {
@@ -75,7 +76,7 @@ export function lockerRoutes({ db }: Context): Router {
       throw error
     }
   })
-  serve(router, gearApi.changeVolume, async ({ params, body }) => {
+  serveChange(router, { db, row: 'volume' }, gearApi.changeVolume, async ({ params, body }) => {
     try {
       if (!(await changeVolume(db, params.id, body))) throw missing('volume')
     } catch (error) {

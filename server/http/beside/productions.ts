@@ -16,6 +16,7 @@ import type { Context } from '../context'
 import { invalid, notFound } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve } from '../route'
+import { serveChange } from '../serveChange'
 
 /** Productions with their lines. */
 export function productionRoutes({ db, host }: Context): Router {
@@ -23,9 +24,10 @@ export function productionRoutes({ db, host }: Context): Router {
 
   async function views(rows: readonly ProductionRow[]): Promise<ProductionView[]> {
     const facts = await productionFacts(db, rows, { host, now: Date.now(), looked: true })
-    return rows.flatMap(({ id, title, client, shootOn, folder, timeZone }) => {
+    return rows.flatMap(({ id, version, title, client, shootOn, folder, timeZone }) => {
       const own = facts.get(id)
-      return own ? [{ id, title, client, shootOn, folder, timeZone, line: lineOf(own), next: nextStep(own) }] : []
+      const about = { id, version, title, client, shootOn, folder, timeZone }
+      return own ? [{ ...about, line: lineOf(own), next: nextStep(own) }] : []
     })
   }
 
@@ -51,7 +53,7 @@ export function productionRoutes({ db, host }: Context): Router {
     return { id: made.id }
   })
 
-  serve(router, productionsApi.change, async ({ params, body }) => {
+  serveChange(router, { db, row: 'production' }, productionsApi.change, async ({ params, body }) => {
     if (!(await changeProduction(db, params.id, body))) throw notFound('That production')
     await tellChanged(db, 'productions', 'gear')
   })

@@ -2,12 +2,14 @@ import { Router } from 'express'
 import { shootApi } from '../../../contract/shoot'
 import { addOffload, clocksOff, removeOffload } from '../../db/queries/measured'
 import { daySheet, planOf, putDay } from '../../db/queries/shoot'
+import { dayVersion } from '../../db/queries/versions'
 import { tellChanged } from '../../db/queries/tasks'
 import { measuredView } from '../../facts/measured'
 import type { Context } from '../context'
 import { notFound } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve } from '../route'
+import { serveChange } from '../serveChange'
 
 /** The day of the shoot, and what was learned on days before. */
 export function dayRoutes({ db }: Context): Router {
@@ -16,17 +18,18 @@ export function dayRoutes({ db }: Context): Router {
   serve(router, shootApi.day, async ({ params }) => {
     const { id, shootOn, timeZone } = await productionOf(db, params.id)
     const plan = await planOf(db, id)
-    const [sheet, off] = await Promise.all([
+    const [version, sheet, off] = await Promise.all([
+      dayVersion(db, id),
       daySheet(db, id),
       clocksOff(
         db,
         plan.cameras.map((one) => one.cameraId),
       ),
     ])
-    return { shootOn: shootOn ?? '', timeZone, ...sheet, clocksOff: off }
+    return { version: version ?? '', shootOn: shootOn ?? '', timeZone, ...sheet, clocksOff: off }
   })
 
-  serve(router, shootApi.setDay, async ({ params, body }) => {
+  serveChange(router, { db, row: 'day' }, shootApi.setDay, async ({ params, body }) => {
     await putDay(db, (await productionOf(db, params.id)).id, body)
     await tellChanged(db, 'productions')
   })

@@ -1,6 +1,6 @@
 import { Router } from 'express'
-import { passes, type Shot } from '../../../core/shoot/shots'
-import { shootApi } from '../../../contract/shoot'
+import { passes } from '../../../core/shoot/shots'
+import { shootApi, type ShotView } from '../../../contract/shoot'
 import * as shoot from '../../db/queries/shoot'
 import { tellChanged } from '../../db/queries/tasks'
 import { isHeld } from '../../db/taken'
@@ -8,6 +8,7 @@ import type { Context } from '../context'
 import { invalid, notFound } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve } from '../route'
+import { serveChange } from '../serveChange'
 import { inTransaction } from '../../db/connection'
 
 /** Shots of one production at most. */
@@ -29,8 +30,8 @@ export function shotRoutes({ db }: Context): Router {
 
   serve(router, shootApi.shots, async ({ params }) => {
     const rows = await shoot.shotsOf(db, (await productionOf(db, params.id)).id)
-    return rows.map(({ id, name, cameraId, deliverables, notes, filmedAt }): Shot => ({
-      ...{ id, name, cameraId, deliverables, notes },
+    return rows.map(({ id, version, name, cameraId, deliverables, notes, filmedAt }): ShotView => ({
+      ...{ id, version, name, cameraId, deliverables, notes },
       filmedAt: filmedAt?.toISOString() ?? null,
     }))
   })
@@ -46,7 +47,7 @@ export function shotRoutes({ db }: Context): Router {
     await changed()
   })
 
-  serve(router, shootApi.changeShot, async ({ params, body }) => {
+  serveChange(router, { db, row: 'shot' }, shootApi.changeShot, async ({ params, body }) => {
     if (!(await kept(() => shoot.changeShot(db, params.id, body)))) throw notFound('That shot')
     await changed()
   })

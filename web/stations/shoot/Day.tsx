@@ -11,7 +11,7 @@ import { Button } from '../../parts/Button'
 import { Cell } from '../../parts/Cell'
 import { Field } from '../../parts/Field'
 import { IconButton } from '../../parts/IconButton'
-import { Trouble } from '../../parts/Trouble'
+import { Leaving, Outdated } from '../../parts/Leaving'
 import { useSend } from '../../parts/useSend'
 import { DayAxis } from './DayAxis'
 import { useDay } from './queries'
@@ -68,10 +68,15 @@ const lengthWords = (minutes: number) =>
 
 function Sheet({ productionId, view, takeSeconds }: SheetProps) {
   const send = useSend(shootApi.setDay)
-  // What is typed stays until it is kept, whatever another window keeps meanwhile.
-  const [typed, setTyped] = useState<DayBody>()
+  // What is typed stays until it is kept, and goes by the version that it was made from: another window keeps nothing unseen.
+  const [draft, setDraft] = useState<{ readonly body: DayBody; readonly seen: string }>()
+  const typed = draft?.body
   const day = typed ?? bodyOf(view)
-  const change = (more: Partial<DayBody>) => setTyped((before) => ({ ...(before ?? bodyOf(view)), ...more }))
+  const change = (more: Partial<DayBody>) =>
+    setDraft((before) => ({
+      body: { ...(before?.body ?? bodyOf(view)), ...more },
+      seen: before?.seen ?? view.version,
+    }))
   const asked = { ...day, shootOn: day.shootOn || null, takeSeconds, clocksOff: view.clocksOff }
   const zoneWrong = !isTimeZone(day.timeZone)
   const warnings = zoneWrong ? [] : dayWarnings(asked)
@@ -83,8 +88,12 @@ function Sheet({ productionId, view, takeSeconds }: SheetProps) {
   const next = last ? Math.min(23 * 60 + 55, (minutesOf(last.at) ?? 0) + last.minutes) : 9 * 60
   const keep = () =>
     send.mutate(
-      { params: { id: productionId }, body: { ...day, calls: inOrder(day.calls) } },
-      { onSuccess: () => setTyped(undefined) },
+      {
+        params: { id: productionId },
+        body: { ...day, calls: inOrder(day.calls) },
+        ...(draft && { seen: draft.seen }),
+      },
+      { onSuccess: () => setDraft(undefined) },
     )
   return (
     <form
@@ -108,7 +117,14 @@ function Sheet({ productionId, view, takeSeconds }: SheetProps) {
       >
         {daySentence(asked, warnings)}
       </Answer>
-      <Trouble error={send.error} />
+      <Leaving when={changed} />
+      <Outdated
+        error={send.error}
+        onLook={() => {
+          setDraft(undefined)
+          send.reset()
+        }}
+      />
       {warnings.length > 0 && (
         <ul aria-label="To look at before" className="mb-5 max-w-3xl border-l-4 border-doubt bg-sheet px-4 py-2">
           {warnings.map((one) => (

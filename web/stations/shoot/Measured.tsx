@@ -18,6 +18,7 @@ import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
 import { Field } from '../../parts/Field'
 import { IconButton } from '../../parts/IconButton'
+import { Leaving } from '../../parts/Leaving'
 import { useGear } from '../../parts/queries'
 import { Trouble } from '../../parts/Trouble'
 import { UnitField } from '../../parts/UnitField'
@@ -151,10 +152,11 @@ function ModeFigures({ mode, book }: { mode: MeasuredMode; book: GearView }) {
   const body = book.cameras.find((one) => one.id === mode.cameraId)?.modes.find((one) => one.id === mode.modeId)
   const take = () => {
     if (!body) return
-    const { id, name, picture, audioBitsPerSecond, proxyBitsPerSecond, proxyFrame } = body
+    const { id, version, name, picture, audioBitsPerSecond, proxyBitsPerSecond, proxyFrame } = body
     const measuredBitsPerSecond = Math.round(learned.value)
     send.mutate({
       params: { id },
+      seen: version,
       body: { name, picture, audioBitsPerSecond, proxyBitsPerSecond, proxyFrame, measuredBitsPerSecond },
     })
   }
@@ -267,6 +269,7 @@ function OffloadForm({ productionId }: { productionId: string }) {
         save()
       }}
     >
+      <Leaving when={Object.values(typed).some((text) => text.trim() !== '')} />
       <h2 className="mb-3">A card that was emptied elsewhere</h2>
       <div className="grid gap-x-4 sm:grid-cols-4">
         <Field

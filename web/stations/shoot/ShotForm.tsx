@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { DESTINATIONS } from '../../../core/exports/destination'
-import { MOST_PASSES, type Shot } from '../../../core/shoot/shots'
-import { shootApi } from '../../../contract/shoot'
+import { MOST_PASSES } from '../../../core/shoot/shots'
+import { shootApi, type ShotView } from '../../../contract/shoot'
 import { Button } from '../../parts/Button'
 import { Choice } from '../../parts/Choice'
 import { Field } from '../../parts/Field'
@@ -11,7 +11,7 @@ import { useSend } from '../../parts/useSend'
 
 interface ShotFormProps {
   readonly productionId: string
-  readonly shot: Shot | undefined
+  readonly shot: ShotView | undefined
   readonly cameras: readonly { readonly id: string; readonly name: string }[]
   readonly onClose: () => void
 }
@@ -23,6 +23,7 @@ export function ShotForm({ productionId, shot, cameras, onClose }: ShotFormProps
   const add = useSend(shootApi.addShots)
   const change = useSend(shootApi.changeShot)
   const remove = useSend(shootApi.removeShot)
+  const [seen] = useState(shot?.version)
   const [name, setName] = useState(shot?.name ?? '')
   const [cameraId, setCameraId] = useState(shot?.cameraId ?? NO_CAMERA)
   const [deliverables, setDeliverables] = useState(shot?.deliverables ?? [])
@@ -36,7 +37,7 @@ export function ShotForm({ productionId, shot, cameras, onClose }: ShotFormProps
     setTried(true)
     if (name.trim() === '' || countWrong) return
     const body = { name, cameraId: cameraId === NO_CAMERA ? null : cameraId, deliverables: [...deliverables], notes }
-    if (shot) change.mutate({ params: { id: shot.id }, body }, { onSuccess: onClose })
+    if (shot) change.mutate({ params: { id: shot.id }, body, seen }, { onSuccess: onClose })
     else
       add.mutate(
         { params: { id: productionId }, body: { shots: [{ ...body, filmedAt: null }], passes: count } },

@@ -13,8 +13,8 @@ import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrate
 import { Plus } from 'lucide-react'
 import { useState } from 'react'
 import { DESTINATIONS } from '../../../core/exports/destination'
-import { shotsSentence, type Shot, type ShotNames } from '../../../core/shoot/shots'
-import { shootApi } from '../../../contract/shoot'
+import { shotsSentence, type ShotNames } from '../../../core/shoot/shots'
+import { shootApi, type ShotView } from '../../../contract/shoot'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
@@ -30,7 +30,7 @@ import { ShotRow } from './ShotRow'
 export default function Shots({ productionId }: { productionId: string }) {
   const shots = useShots(productionId)
   const { data: gear } = useGear()
-  const [open, setOpen] = useState<{ shot: Shot | undefined }>()
+  const [open, setOpen] = useState<{ shot: ShotView | undefined }>()
   const names: ShotNames = { cameras: gear?.cameras ?? [], destinations: DESTINATIONS }
   const add = () => setOpen({ shot: undefined })
   return (
@@ -67,7 +67,7 @@ export default function Shots({ productionId }: { productionId: string }) {
 const HOW_TO_MOVE = 'Space lifts the shot, the arrows move it, Space puts it down, Escape leaves it where it was.'
 
 /** What is said to those who do not see a shot move. */
-function spoken(shots: readonly Shot[]): Announcements {
+function spoken(shots: readonly ShotView[]): Announcements {
   const name = (id: UniqueIdentifier) => shots.find((shot) => shot.id === id)?.name ?? 'The shot'
   const place = (id: UniqueIdentifier | undefined) => `place ${shots.findIndex((shot) => shot.id === id) + 1}`
   return {
@@ -80,16 +80,16 @@ function spoken(shots: readonly Shot[]): Announcements {
 }
 
 interface ShotListProps {
-  readonly shots: readonly Shot[]
+  readonly shots: readonly ShotView[]
   readonly names: ShotNames
-  readonly onOpen: (shot: Shot) => void
+  readonly onOpen: (shot: ShotView) => void
 }
 
 function ShotList({ shots, names, onOpen }: ShotListProps) {
   const move = useSend(shootApi.moveShot)
   const tick = useSend(shootApi.tickShot)
   // Until the server has answered, the shot stands where it was put.
-  const [moved, setMoved] = useState<{ readonly from: readonly Shot[]; readonly shots: readonly Shot[] }>()
+  const [moved, setMoved] = useState<{ readonly from: readonly ShotView[]; readonly shots: readonly ShotView[] }>()
   const shown = moved?.from === shots ? moved.shots : shots
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
