@@ -21,6 +21,8 @@ export async function pressNext(page: Page): Promise<void> {
   await page.keyboard.press('n')
   await expect(page.locator('[data-primary]:focus')).toBeVisible()
   await page.keyboard.press('Enter')
+  // What was pressed may be gone or not to be pressed now: the focus is never nowhere.
+  await expect.poll(() => page.evaluate(() => document.activeElement === document.body)).toBe(false)
 }
 
 export const heading = (page: Page) => page.getByRole('heading', { level: 1 })

@@ -383,3 +383,17 @@ test('what is typed and not kept is asked about before it is left, and no other 
   await expect(sheet).toBeHidden()
   await expect(change).toBeFocused()
 })
+
+test('what is drawn is seen in the colours that a person chose, too', async ({ page, request }) => {
+  await page.emulateMedia({ forcedColors: 'active' })
+  const launch = await productionId(request, 'Launch day')
+  await page.goto(`/p/${launch}/shoot`)
+  await expect(page.locator('button span.bg-wash').first()).toHaveCSS('border-right-width', '4px')
+  await page.goto(`/p/${launch}/shoot/measured`)
+  const bar = page.locator('span.bg-accent').first()
+  await expect(bar).toBeVisible()
+  const [drawn, behind] = await bar.evaluate((part) =>
+    [part, document.documentElement].map((element) => getComputedStyle(element).backgroundColor),
+  )
+  expect(drawn).not.toBe(behind)
+})

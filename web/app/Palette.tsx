@@ -9,6 +9,7 @@ import { useAsk } from '../parts/useAsk'
 import { useProductions } from '../parts/queries'
 import { DESKS } from './desks'
 import { switchTheme } from './theme'
+import { useHasBench } from './useHasBench'
 
 interface Entry {
   readonly group: string
@@ -39,6 +40,7 @@ export default function Palette({ onClose, productionId }: { onClose: () => void
   const q = useDeferredValue(typed.trim())
   const { data: hits = [] } = useAsk(searchApi.find, {}, { query: { q }, placeholderData: (before) => before })
   const { data } = useProductions()
+  const hasBench = useHasBench()
   const productions = data?.rows ?? []
   const current = productionId ?? productions[0]?.id
   const go = (path: string) => () => void navigate(path)
@@ -64,7 +66,7 @@ export default function Palette({ onClose, productionId }: { onClose: () => void
     { group: 'Actions', name: 'All productions', more: '0', run: go('/') },
     { group: 'Actions', name: 'New production', run: go('/?new') },
     { group: 'Actions', name: 'Locker: gear, cards, drives, sites, clients, rules', run: go('/locker') },
-    { group: 'Actions', name: 'Bench: insert cards, cause faults', run: go('/bench') },
+    ...(hasBench ? [{ group: 'Actions', name: 'Bench: insert cards, cause faults', run: go('/bench') }] : []),
     { group: 'Actions', name: 'Change between day and night', run: switchTheme },
   ]
   const placeOf = ({ kind, productionId: owner }: SearchHit) => {

@@ -8,6 +8,8 @@ import { KeyHelp } from './KeyHelp'
 import { Notices } from './StateLine'
 import { TaskTray } from './TaskTray'
 import { switchTheme } from './theme'
+import { useHasBench } from './useHasBench'
+import { useKeptFocus } from './useKeptFocus'
 import { useKeys } from './useKeys'
 import { useServerEvents } from './useServerEvents'
 
@@ -31,9 +33,11 @@ export function Shell() {
   const [open, setOpen] = useState<'none' | 'palette' | 'help'>('none')
   const productionId = useMatch('/p/:productionId/*')?.params.productionId
   const theme = useTheme()
+  const hasBench = useHasBench()
   const themeWords = theme === 'night' ? 'Change to day' : 'Change to night'
   const close = () => setOpen('none')
   useEffect(() => void loadPalette(), [])
+  useKeptFocus()
   useKeys({
     productionId,
     quiet: open !== 'none',
@@ -61,10 +65,12 @@ export function Shell() {
             <Archive className="size-4" aria-hidden />
             <span className="max-sm:sr-only">Locker</span>
           </Link>
-          <Link to="/bench" className="inline-flex min-h-9 items-center gap-1.5 px-2.5 font-semibold">
-            <FlaskConical className="size-4" aria-hidden />
-            <span className="max-sm:sr-only">Bench</span>
-          </Link>
+          {hasBench && (
+            <Link to="/bench" className="inline-flex min-h-9 items-center gap-1.5 px-2.5 font-semibold">
+              <FlaskConical className="size-4" aria-hidden />
+              <span className="max-sm:sr-only">Bench</span>
+            </Link>
+          )}
           <Hint words={themeWords}>
             <Button look="quiet" onClick={switchTheme} aria-label={themeWords} className="!px-2">
               {theme === 'night' ? <Sun className="size-4.5" aria-hidden /> : <Moon className="size-4.5" aria-hidden />}

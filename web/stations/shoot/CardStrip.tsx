@@ -51,7 +51,10 @@ function CardBox({ one: { card, filledBytes, trouble, spare }, fillLimit }: { on
       style={{ flexGrow: card.capacityBytes / 1e9 }}
       className={`relative min-w-36 basis-36 overflow-hidden rounded-box border bg-sheet ${trouble ? 'border-2 border-stop' : 'border-rule'}`}
     >
-      <span className="absolute inset-y-0 left-0 bg-wash" style={{ width: share(filledBytes) }} />
+      <span
+        className="absolute inset-y-0 left-0 bg-wash forced-colors:border-r-4 forced-colors:border-[CanvasText]"
+        style={{ width: share(filledBytes) }}
+      />
       <span
         className="absolute inset-y-0 border-l border-dotted border-quiet"
         style={{ left: `${fillLimit * 100}%` }}

@@ -200,7 +200,7 @@ function ModeFigures({ mode, book }: { mode: MeasuredMode; book: GearView }) {
               </span>
               <span className="relative h-3.5 bg-sheet max-sm:order-last max-sm:col-span-2" aria-hidden>
                 <span
-                  className={`absolute inset-y-0 left-0 ${one.outlier ? 'border border-dashed border-doubt' : 'bg-accent opacity-70'}`}
+                  className={`absolute inset-y-0 left-0 ${one.outlier ? 'border border-dashed border-doubt' : 'bg-accent opacity-70 forced-color-adjust-none forced-colors:bg-[CanvasText]'}`}
                   style={{ width: share(one.bitsPerSecond) }}
                 />
                 <span className="absolute -inset-y-0.5 border-l-2 border-ink" style={{ left: share(mode.nominal) }} />
