@@ -22,7 +22,7 @@ export async function fewEntries(folder: Buffer): Promise<TreeEntry[] | undefine
     if (!after.isDirectory() || after.ino !== before.ino || after.dev !== before.dev) throw new TooMany()
     seen += names.length
     if (seen > MOST) throw new TooMany()
-    const entries = names.sort(Buffer.compare).map(async (name) => {
+    const entries = names.sort((a, b) => Buffer.compare(a, b)).map(async (name) => {
       const [inside, full] = [joinPath(path, name), joinPath(here, name)]
       const stats = await lstat(full)
       const kind = kindOf(stats)

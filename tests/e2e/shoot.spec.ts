@@ -153,8 +153,12 @@ test('shots are moved by hand, ticked on a phone without a network, and come bac
   const said = complaints(phone)
   await phone.goto(`file://${file}`)
   await phone.getByLabel(/Hull leaves the shed/).check()
-  await phone.reload()
-  await expect(phone.getByLabel(/Hull leaves the shed/)).toBeChecked()
+  await expect(phone.getByRole('heading')).toContainText('1 of 14 filmed')
+  // The browser gives what a page wrote to the next one a moment later.
+  await expect(async () => {
+    await phone.reload()
+    await expect(phone.getByLabel(/Hull leaves the shed/)).toBeChecked({ timeout: 2000 })
+  }).toPass()
   await expect(phone.getByRole('heading')).toContainText('1 of 14 filmed')
   // Ticked at the desk meanwhile: the phone knows nothing of it, and does not take it back.
   await page.getByRole('checkbox', { name: /Planks taking up/ }).click()
