@@ -24,6 +24,10 @@ export interface UnattendedView {
   readonly state: BigState
   readonly cards: readonly Omit<BigCard, 'act'>[]
   /** Cards of the last hours that were taken out since. */
+  /** Of all productions, what is not safe of loads that stand in no line above, the worst first; at most six. */
+  readonly unsafe: readonly { readonly title: string; readonly sentence: string; readonly isDanger: boolean }[]
+  /** How many more there are. */
+  readonly moreUnsafe: number
   readonly earlier: readonly { readonly label: string; readonly proved: boolean; readonly sentence: string }[]
 }
 

@@ -67,6 +67,9 @@ describe('a card that nobody watches', () => {
     expect(bigState([{ state: 'proved' }, { state: 'busy' }, { state: 'wrong' }])).toBe('wrong')
     expect(bigState([{ state: 'proved' }, { state: 'busy' }])).toBe('busy')
     expect(bigState([])).toBe('waiting')
+    expect(bigState([{ state: 'wrong' }, { state: 'danger' }])).toBe('danger')
+    expect(bigState([{ state: 'unsafe' }, { state: 'proved' }])).toBe('proved')
+    expect(bigState([{ state: 'unsafe' }])).toBe('unsafe')
   })
 })
 

@@ -26,8 +26,8 @@ export interface WatchedCard {
     | undefined
 }
 
-/** One of five states, each in a few words that can be read across a room. */
-export type BigState = 'waiting' | 'busy' | 'proved' | 'wrong' | 'unknown'
+/** One of seven states, each in a few words that can be read across a room. */
+export type BigState = 'waiting' | 'busy' | 'proved' | 'wrong' | 'unknown' | 'unsafe' | 'danger'
 
 export const BIG_WORDS: Readonly<Record<BigState, string>> = {
   waiting: 'No card is in a reader',
@@ -35,6 +35,8 @@ export const BIG_WORDS: Readonly<Record<BigState, string>> = {
   proved: 'Proved twice: play one clip',
   wrong: 'Something is wrong: do not format',
   unknown: 'This card needs you',
+  unsafe: 'Not everything is safe yet',
+  danger: 'Footage is in danger: it comes first',
 }
 
 export interface BigCard {
@@ -83,6 +85,6 @@ export function bigCard({ name, ruleOn, looking, lookFault, cameraKnown, load }:
 
 /** Of several cards the state that somebody has to know first. */
 export function bigState(cards: readonly Pick<BigCard, 'state'>[]): BigState {
-  const order: readonly BigState[] = ['wrong', 'unknown', 'busy', 'proved']
+  const order: readonly BigState[] = ['danger', 'wrong', 'unknown', 'busy', 'proved', 'unsafe']
   return order.find((state) => cards.some((card) => card.state === state)) ?? 'waiting'
 }

@@ -44,6 +44,7 @@ export interface ProductionFacts {
 }
 
 export interface LoadFacts {
+  readonly id: string
   readonly label: string
   readonly clips: number
   readonly stops: number

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import type { Mark } from '../copies/mark'
 import type { LoadFacts, ProductionFacts } from './facts'
 import { lineOf } from './line'
-import { GRADES, needs, nextStep } from './needs'
+import { GRADES, needs, nextStep, unsafeElsewhere } from './needs'
 
 const nothing: ProductionFacts = {
   plan: { cameras: 0, sizeBytes: 0, cards: 0, tooSlow: 0, notClear: 0, missing: 0 },
@@ -18,6 +18,7 @@ const nothing: ProductionFacts = {
   closed: false,
 }
 const load: LoadFacts = {
+  id: 'curlew-a',
   label: 'Curlew A',
   clips: 3,
   stops: 0,
@@ -122,7 +123,13 @@ describe('the next step', () => {
     const few = mostly(0, some)
     const marks = fc.array(fc.constantFrom<Mark>(0, 1, 2, 3), { maxLength: 3 })
     const anyLoad = fc.record({
-      ...{ label: fc.constantFrom('A', 'B'), clips: some, stops: few, questions: few },
+      ...{
+        id: fc.constantFrom('1', '2', '3'),
+        label: fc.constantFrom('A', 'B'),
+        clips: some,
+        stops: few,
+        questions: few,
+      },
       marks: mostly<Mark[]>([3, 2], marks).map((all) => all.toSorted((one, other) => other - one)),
       ...{ clear: mostly(false, fc.constant(true)), formatted: mostly(true, fc.constant(false)) },
       ...{ unseen: mostly(false, fc.constant(true)), looking: mostly(false, fc.constant(true)) },
@@ -147,6 +154,16 @@ describe('the next step', () => {
         const facts: ProductionFacts = any.closed ? { ...any, ...closedFacts } : any
         const all = needs(facts)
         const step = nextStep(facts)
+        // The screen of the night tells the same of what lies in no reader, and nothing of what it has told already.
+        const elsewhere = unsafeElsewhere(facts, new Set())
+        expect(elsewhere.filter(({ grade }) => grade === 'danger')).toEqual(
+          all.filter(({ grade }) => grade === 'danger'),
+        )
+        const isUnsafe = facts.loads.some(
+          (one) => (one.marks[1] ?? 0) < 2 || one.looking || (one.unseen && !one.formatted),
+        )
+        expect(elsewhere.length > 0).toBe(isUnsafe)
+        expect(unsafeElsewhere(facts, new Set(['1', '2', '3']))).toEqual([])
         const grades = all.map((need) => GRADES.indexOf(need.grade))
         expect(grades).toEqual(grades.toSorted((a, b) => a - b))
         if (all[0]) expect(step).toEqual(all[0])

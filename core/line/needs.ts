@@ -25,98 +25,116 @@ export function needs(facts: ProductionFacts): Need[] {
 /** The mark of the second best copy of a load. */
 export const secondMark = (load: LoadFacts): Mark => load.marks[1] ?? 0
 
+const say = (grade: Grade, station: Station, sentence: string): Need => ({ grade, station, sentence })
+
+/** What is not safe of loads, the worst first: on one drive or none, not looked at to the end, or with something that nobody saw. */
+function unsafeLoads(loads: readonly LoadFacts[], isLookedAt: boolean): Need[] {
+  const looking = loads.find((load) => load.looking)
+  return [
+    ...loads
+      .filter((load) => load.formatted && secondMark(load) < 2)
+      .map((load) =>
+        say(
+          'danger',
+          'copies',
+          (load.marks[0] ?? 0) < 2
+            ? `Look for the files of “${load.label}”: its card is formatted, and no whole proved copy is left.`
+            : `Copy “${load.label}” to another drive: its card is formatted, and one proved copy is left.`,
+        ),
+      ),
+    ...loads
+      .filter((load) => !load.formatted && !load.looking && secondMark(load) < 2)
+      .map((load) => say('unsafe', 'copies', `Copy “${load.label}” to two volumes and prove it.`)),
+    ...(looking && !isLookedAt ? [say('unsafe', 'cards', `Look at the card of “${looking.label}” to the end.`)] : []),
+    ...loads
+      .filter((load) => load.unseen && !load.formatted)
+      .map((load) =>
+        say(
+          'unsafe',
+          'cards',
+          `Put the card of “${load.label}” in again: it was last seen with something that is not copied.`,
+        ),
+      ),
+  ]
+}
+
 function safety({ loads, cardsWaiting, cardsLooking }: ProductionFacts): Need[] {
-  const say = (grade: Grade, station: Station, sentence: string): Need => ({ grade, station, sentence })
-  const lone = loads
-    .filter((load) => load.formatted && secondMark(load) < 2)
-    .map((load) =>
-      say(
-        'danger',
-        'copies',
-        (load.marks[0] ?? 0) < 2
-          ? `Look for the files of “${load.label}”: its card is formatted, and no whole proved copy is left.`
-          : `Copy “${load.label}” to another drive: its card is formatted, and one proved copy is left.`,
-      ),
-    )
-  const open = loads
-    .filter((load) => !load.formatted && !load.looking && secondMark(load) < 2)
-    .map((load) => say('unsafe', 'copies', `Copy “${load.label}” to two volumes and prove it.`))
-  const unseen = loads
-    .filter((load) => load.unseen && !load.formatted)
-    .map((load) =>
-      say(
-        'unsafe',
-        'cards',
-        `Put the card of “${load.label}” in again: it was last seen with something that is not copied.`,
-      ),
-    )
+  const ofLoads = unsafeLoads(loads, cardsLooking > 0)
+  const [copies, cards] = [ofLoads.filter(isOfCopies), ofLoads.filter((need) => !isOfCopies(need))]
   const unplayed = loads
     .filter((load) => !load.formatted && !load.looking && load.marks[0] !== 3)
     .map((load) => say('unsafe', 'copies', `Play a clip of “${load.label}” from a copy.`))
-  const looking = loads.find((load) => load.looking)
   return [
-    ...lone,
-    ...open,
+    ...copies,
     ...(cardsWaiting > 0 ? [say('unsafe', 'cards', 'Look at the card in the reader.')] : []),
-    ...(cardsLooking > 0
-      ? [say('unsafe', 'cards', 'The card in the reader is being looked at.')]
-      : looking
-        ? [say('unsafe', 'cards', `Look at the card of “${looking.label}” to the end.`)]
-        : []),
-    ...unseen,
+    ...(cardsLooking > 0 ? [say('unsafe', 'cards', 'The card in the reader is being looked at.')] : []),
+    ...cards,
     ...unplayed,
   ]
 }
 
+const isOfCopies = ({ station }: Need) => station === 'copies'
+
+/** What is not safe anywhere but in those loads that are told of already, the worst first. Cards that lie in readers tell of themselves. */
+export const unsafeElsewhere = (facts: ProductionFacts, told: ReadonlySet<string>): Need[] =>
+  facts.closed
+    ? []
+    : unsafeLoads(
+        facts.loads.filter((load) => !told.has(load.id)),
+        false,
+      )
+
 /** What somebody has to decide, or what was made and is not right. */
 function answers({ loads, proxies, exports, bags, storage }: ProductionFacts): Need[] {
-  const say = (station: Station, sentence: string): Need => ({ grade: 'asks', station, sentence })
+  const asks = (station: Station, sentence: string): Need => say('asks', station, sentence)
   const unproved = bags.written - bags.verified
   return [
-    ...loads.filter((load) => load.stops > 0).map((load) => say('cards', `Settle what is wrong with “${load.label}”.`)),
+    ...loads
+      .filter((load) => load.stops > 0)
+      .map((load) => asks('cards', `Settle what is wrong with “${load.label}”.`)),
     ...(proxies.failed > 0
-      ? [say('proxies', `Make ${counted(proxies.failed, 'proxy', 'proxies')} again: not equal to the original.`)]
+      ? [asks('proxies', `Make ${counted(proxies.failed, 'proxy', 'proxies')} again: not equal to the original.`)]
       : []),
     ...(exports.failed > 0
-      ? [say('exports', `Render ${counted(exports.failed, 'file')} again: a check fails. Do not upload it.`)]
+      ? [asks('exports', `Render ${counted(exports.failed, 'file')} again: a check fails. Do not upload it.`)]
       : []),
-    ...(storage.tightVolume ? [say('storage', `Make room on ${storage.tightVolume}: it is tight.`)] : []),
+    ...(storage.tightVolume ? [asks('storage', `Make room on ${storage.tightVolume}: it is tight.`)] : []),
     ...(unproved > 0
-      ? [say('shelf', `Write ${counted(unproved, 'bag')} again on another drive: it was never read back.`)]
+      ? [asks('shelf', `Write ${counted(unproved, 'bag')} again on another drive: it was never read back.`)]
       : []),
   ]
 }
 
 /** What comes next in the order of the work. */
 function work({ plan, loads, proxies, exports, bags, closed, reviewed }: ProductionFacts): Need[] {
-  const say = (station: Station, sentence: string): Need => ({ grade: 'todo', station, sentence })
+  const todo = (station: Station, sentence: string): Need => say('todo', station, sentence)
   const shelf = [
     ...(exports.unshelved > 0
       ? [
-          say(
+          todo(
             'shelf',
             `Put ${exports.unshelved === 1 ? 'the deliverable' : `${exports.unshelved} deliverables`} on the shelf.`,
           ),
         ]
       : []),
     ...(bags.single > 0
-      ? [say('shelf', `Put ${counted(bags.single, 'film')} on a second drive: there is one bag of it.`)]
+      ? [todo('shelf', `Put ${counted(bags.single, 'film')} on a second drive: there is one bag of it.`)]
       : []),
   ]
   if (closed) return shelf
   if (loads.length === 0) {
     const short = shortOf(plan)
-    if (plan.cameras === 0) return [say('shoot', 'Plan a camera: bytes, cards and shutter follow.')]
-    if (short) return [say('shoot', `Give every take its card: ${short}.`)]
-    return [say('cards', 'Film, then put the card into the reader.')]
+    if (plan.cameras === 0) return [todo('shoot', 'Plan a camera: bytes, cards and shutter follow.')]
+    if (short) return [todo('shoot', `Give every take its card: ${short}.`)]
+    return [todo('cards', 'Film, then put the card into the reader.')]
   }
   const open = proxies.wanted - proxies.made
   const clear = loads.filter((load) => load.clear && !load.formatted)
   return [
-    ...(open > 0 ? [say('proxies', `Make ${counted(open, 'proxy', 'proxies')}.`)] : []),
+    ...(open > 0 ? [todo('proxies', `Make ${counted(open, 'proxy', 'proxies')}.`)] : []),
     ...(proxies.unchecked > 0
       ? [
-          say(
+          todo(
             'proxies',
             `Compare the sound of ${counted(proxies.unchecked, 'proxy', 'proxies')} with that of the original${proxies.unchecked === 1 ? '' : 's'}.`,
           ),
@@ -124,19 +142,19 @@ function work({ plan, loads, proxies, exports, bags, closed, reviewed }: Product
       : []),
     ...(reviewed || proxies.wanted === 0
       ? []
-      : [{ ...say('cards', 'Review the clips: keep the good ones.'), desk: 'review' }]),
-    ...(exports.made === 0 ? [say('exports', 'Frame a master for its first destination.')] : []),
+      : [{ ...todo('cards', 'Review the clips: keep the good ones.'), desk: 'review' }]),
+    ...(exports.made === 0 ? [todo('exports', 'Frame a master for its first destination.')] : []),
     ...shelf,
     ...loads
       .filter((load) => load.questions > 0)
       .map((load) =>
-        say(
+        todo(
           'cards',
           `Answer ${load.questions === 1 ? 'the question' : `the ${load.questions} questions`} about “${load.label}”.`,
         ),
       ),
     ...clear.map((load) =>
-      say('copies', `The card of “${load.label}” may be formatted, in the camera. Say so when it is done.`),
+      todo('copies', `The card of “${load.label}” may be formatted, in the camera. Say so when it is done.`),
     ),
   ]
 }

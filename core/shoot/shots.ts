@@ -41,7 +41,7 @@ export interface ShotNames {
 const HEAD = ['Shot', 'Camera', 'For', 'Notes', 'Filmed'] as const
 
 /** Shots as the rows of a table, the head first. */
-export function shotRows(shots: readonly Shot[], { cameras, destinations }: ShotNames): string[][] {
+export function shotRows(shots: readonly NewShot[], { cameras, destinations }: ShotNames): string[][] {
   const named = (all: ShotNames['cameras'], id: string) => all.find((one) => one.id === id)?.name ?? ''
   return [
     [...HEAD],

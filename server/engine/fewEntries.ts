@@ -22,15 +22,17 @@ export async function fewEntries(folder: Buffer): Promise<TreeEntry[] | undefine
     if (!after.isDirectory() || after.ino !== before.ino || after.dev !== before.dev) throw new TooMany()
     seen += names.length
     if (seen > MOST) throw new TooMany()
-    const entries = names.sort((a, b) => Buffer.compare(a, b)).map(async (name) => {
-      const [inside, full] = [joinPath(path, name), joinPath(here, name)]
-      const stats = await lstat(full)
-      const kind = kindOf(stats)
-      const { sizeBytes, modifiedMs, changedMs, node } = identityOf(stats)
-      const linkTarget = kind === 'link' ? await readlink(full, { encoding: 'buffer' }) : undefined
-      const entry = { path: inside, kind, sizeBytes, modifiedMs, changedMs, node, linkTarget }
-      return kind === 'folder' ? [entry, ...(await below(inside))] : [entry]
-    })
+    const entries = names
+      .sort((a, b) => Buffer.compare(a, b))
+      .map(async (name) => {
+        const [inside, full] = [joinPath(path, name), joinPath(here, name)]
+        const stats = await lstat(full)
+        const kind = kindOf(stats)
+        const { sizeBytes, modifiedMs, changedMs, node } = identityOf(stats)
+        const linkTarget = kind === 'link' ? await readlink(full, { encoding: 'buffer' }) : undefined
+        const entry = { path: inside, kind, sizeBytes, modifiedMs, changedMs, node, linkTarget }
+        return kind === 'folder' ? [entry, ...(await below(inside))] : [entry]
+      })
     return (await Promise.all(entries)).flat()
   }
   return below(Buffer.alloc(0)).catch(() => undefined)

@@ -73,6 +73,7 @@ export async function productionFacts(
         cardsWaiting: closed || shelved !== undefined || !filmedYet ? 0 : unknown.length - lookedAt,
         cardsLooking: closed || shelved !== undefined || !filmedYet ? 0 : lookedAt,
         loads: own.map((state) => ({
+          id: state.load.id,
           label: state.load.label,
           clips: part.get(state.load.id)?.clips ?? 0,
           // What is asked of a card is asked where it was read.

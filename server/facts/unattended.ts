@@ -1,17 +1,21 @@
 import { cameraByHabits } from '../../core/cards/habit'
 import { openStops } from '../../core/cards/findings'
 import { markOf } from '../../core/copies/mark'
+import { unsafeElsewhere } from '../../core/line/needs'
+import { MOST_ROWS } from '../../contract/page'
 import { bigCard, bigState, type BigCard, type WatchedCard } from '../../core/copies/unattended'
 import type { UnattendedRule, UnattendedView } from '../../contract/unattended'
 import type { Db } from '../db/connection'
 import { loadsById } from '../db/queries/cards'
 import { copyQueue } from '../db/queries/copyQueue'
+import { productionPage } from '../db/queries/productions'
 import { readers, type ReaderRow } from '../db/queries/readers'
 import { readUnattended } from '../db/queries/settings'
 import { staysById } from '../db/queries/stays'
 import { readersLookedAt } from '../db/queries/tasks'
 import { cameraHabits, copiedLately, latestTask } from '../db/queries/unattended'
 import { loadStates, type LoadState } from './loadStates'
+import { productionFacts } from './productions'
 
 const OPEN: readonly string[] = ['queued', 'running', 'paused']
 const LATELY_MS = 16 * 3_600_000
@@ -125,7 +129,30 @@ export async function unattendedView(db: Db, host: string, now: number): Promise
         : 'not proved twice, or something is wrong with it: do not format'
       return { label: state.load.label, proved, sentence }
     })
-  // A card that was pulled out in the middle is the first thing to know.
-  const state = bigState([...cards, ...earlier.map(({ proved }) => ({ state: proved ? 'proved' : 'wrong' }) as const)])
-  return { rule, state, cards, earlier }
+  const elsewhere = await unsafeOf(db, host, now, new Set([...here, ...gone.map(({ load }) => load.id)]))
+  // A card that was pulled out in the middle is the first thing to know, after footage that may be lost.
+  const state = bigState([
+    ...cards,
+    ...earlier.map(({ proved }) => ({ state: proved ? 'proved' : 'wrong' }) as const),
+    ...elsewhere.map(({ isDanger }) => ({ state: isDanger ? 'danger' : 'unsafe' }) as const),
+  ])
+  const unsafe = elsewhere.slice(0, MOST_UNSAFE)
+  return { rule, state, cards, unsafe, moreUnsafe: elsewhere.length - unsafe.length, earlier }
+}
+
+const MOST_UNSAFE = 6
+
+/** What is not safe of all productions, the worst first, but for loads that are told of already. */
+async function unsafeOf(db: Db, host: string, now: number, told: ReadonlySet<string>) {
+  const { rows } = await productionPage(db, { limit: MOST_ROWS, down: true })
+  const facts = await productionFacts(db, rows, { host, now, looked: true })
+  return rows
+    .flatMap(({ id, title }) => {
+      const own = facts.get(id)
+      return (own ? unsafeElsewhere(own, told) : []).map(({ sentence, grade }) => ({
+        ...{ title, sentence },
+        isDanger: grade === 'danger',
+      }))
+    })
+    .toSorted((a, b) => Number(b.isDanger) - Number(a.isDanger))
 }

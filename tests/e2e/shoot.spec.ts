@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { expect, type APIRequestContext, type Locator, type Page } from '@playwright/test'
 import type { PlanBody } from '../../contract/shoot'
+import { expectAccessible } from './access'
 import { choose, complaints, debian, post, productionId } from './bench'
 import { ownHouse, test } from './house'
 import { heading, tabTo } from './keys'
@@ -136,7 +137,16 @@ test('shots are moved by hand, ticked on a phone without a network, and come bac
     page.getByLabel('Shots as CSV').setInputFiles({ name, mimeType: 'text/csv', buffer })
   const more = 'Shot,Camera,For\r\n"Gulls, low",Plover,Tall short\r\nMoon,Nobody,\r\n'
   await give('more.csv', Buffer.from(more))
-  await expect(page.getByText('Line 3: no camera is called “Nobody”.')).toBeVisible()
+  // Nothing is on the list before it was seen.
+  const preview = page.getByRole('dialog', { name: '2 shots to add' })
+  await expect(preview.getByText('Line 3: no camera is called “Nobody”.')).toBeVisible()
+  await expect(preview.getByRole('row').nth(1)).toContainText('Gulls, low')
+  await expectAccessible(page, 'the preview of a table', 'day')
+  await preview.getByRole('button', { name: 'Add nothing' }).click()
+  await expect(rows).toHaveCount(12)
+  await give('more.csv', Buffer.from(more))
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('2 shots added at the end.')).toBeVisible()
   await expect(rows).toHaveCount(14)
   // The same again, in the encoding of an old spreadsheet, changes nothing; a page of the web is none.
   await give('more again.csv', Buffer.from(`\uFEFF${more}`, 'utf16le'))

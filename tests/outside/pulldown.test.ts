@@ -66,16 +66,19 @@ describe('film with pull-down', () => {
     expect(remarksOf(original).map(({ short }) => short)).toContain('pull-down')
   })
 
-  it.each(['soft.mpg', 'soft.mov', 'soft.mkv'])('comes to a proxy of a constant rate, frame by frame, from %s', async (name) => {
-    const original = await probeFile(at(name))
-    const { video } = original
-    if (!video) throw new Error('no picture')
-    const output = at(`proxy-${name}.mp4`)
-    await makeProxy({ input: at(name), output: output.toString(), control: new TaskControl(), onFrames: () => undefined }, original) // prettier-ignore
-    const { probe, checks } = await compareProxy({ probe: original, video, path: at(name) }, output)
-    expect(checks.filter(({ pass }) => !pass)).toEqual([])
-    expect(probe.video).toMatchObject({ rate: { num: 24_000, den: 1001 }, frames, cadence: { kind: 'constant' } })
-  })
+  it.each(['soft.mpg', 'soft.mov', 'soft.mkv'])(
+    'comes to a proxy of a constant rate, frame by frame, from %s',
+    async (name) => {
+      const original = await probeFile(at(name))
+      const { video } = original
+      if (!video) throw new Error('no picture')
+      const output = at(`proxy-${name}.mp4`)
+      await makeProxy({ input: at(name), output: output.toString(), control: new TaskControl(), onFrames: () => undefined }, original) // prettier-ignore
+      const { probe, checks } = await compareProxy({ probe: original, video, path: at(name) }, output)
+      expect(checks.filter(({ pass }) => !pass)).toEqual([])
+      expect(probe.video).toMatchObject({ rate: { num: 24_000, den: 1001 }, frames, cadence: { kind: 'constant' } })
+    },
+  )
 
   it('is no pull-down where frames come as they like, or the steps are others', () => {
     const measured = (fields: readonly number[]) => {

@@ -66,6 +66,10 @@ describe('the rule for the tired', () => {
     await rule(true)
     const view = await untilState('proved', 'wrong')
     expect(view).toMatchObject({ state: 'proved', cards: [{ sentence: expect.stringContaining('may be taken out') }] })
+    // What was looked at and went away without a copy is told, too.
+    expect(view.unsafe).toEqual([
+      { title: world.title, sentence: expect.stringContaining('to two volumes and prove it'), isDanger: false },
+    ])
     const { clear, copies } = await world.copies()
     expect(copies.map((copy) => copy.mark)).toEqual([2, 2])
     expect(clear.clear).toBe(false)

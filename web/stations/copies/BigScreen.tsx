@@ -13,6 +13,8 @@ const LOOKS: Record<BigState, { readonly Icon: typeof Moon; readonly tone: strin
   proved: { Icon: CircleCheck, tone: 'text-good' },
   wrong: { Icon: CircleAlert, tone: 'text-stop' },
   unknown: { Icon: CircleHelp, tone: 'text-doubt' },
+  unsafe: { Icon: CircleHelp, tone: 'text-doubt' },
+  danger: { Icon: CircleAlert, tone: 'text-stop' },
 }
 
 const ASK_AGAIN_MS = 4000
@@ -30,7 +32,7 @@ export default function BigScreen() {
 }
 
 function Screen({ view }: { view: UnattendedView }) {
-  const { state, cards, earlier, rule } = view
+  const { state, cards, unsafe, moreUnsafe, earlier, rule } = view
   useTelling(state)
   const { Icon, tone } = LOOKS[state]
   return (
@@ -39,6 +41,12 @@ function Screen({ view }: { view: UnattendedView }) {
         <Icon className={`mb-[2vw] size-[12vw] ${tone}`} strokeWidth={1.5} aria-hidden />
         <h1 className={`text-[clamp(2.25rem,8vw,9rem)] leading-[1.05] font-bold ${tone}`}>{BIG_WORDS[state]}</h1>
         <ul className="mt-[3vw] space-y-[1vw] text-[clamp(1.1rem,2.4vw,2.5rem)] leading-snug">
+          {unsafe.map((one) => (
+            <li key={`${one.title} ${one.sentence}`} className={one.isDanger ? 'text-stop' : 'text-doubt'}>
+              <strong>{one.title}</strong>: {one.sentence}
+            </li>
+          ))}
+          {moreUnsafe > 0 && <li className="text-doubt">and {moreUnsafe} more</li>}
           {cards.map((card) => (
             <li key={card.name}>
               <strong>{card.name}</strong>: {card.sentence}
@@ -73,7 +81,7 @@ function useTelling(state: BigState): void {
   useEffect(() => {
     const changed = before.current !== state
     before.current = state
-    if (!changed || state === 'busy' || state === 'waiting') return
+    if (!changed || state === 'busy' || state === 'waiting' || state === 'unsafe') return
     sound(state === 'proved')
     if ('Notification' in window && Notification.permission === 'granted')
       new Notification('Yendra', { body: BIG_WORDS[state], tag: 'yendra-unattended' })

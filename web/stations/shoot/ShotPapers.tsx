@@ -16,6 +16,7 @@ import { tableEntries } from '../../parts/tableEntries'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 import { useDay } from './queries'
+import { ShotPreview, type ReadTable } from './ShotPreview'
 
 interface ShotPapersProps {
   readonly productionId: string
@@ -33,12 +34,16 @@ export function ShotPapers({ productionId, shots, names }: ShotPapersProps) {
   const give = useSend(shootApi.giveTicks)
   const [said, setSaid] = useState<readonly string[]>([])
   const [fault, setFault] = useState<Error | null>(null)
+  const [preview, setPreview] = useState<ReadTable>()
   const table = useRef<HTMLInputElement>(null)
   const ticks = useRef<HTMLInputElement>(null)
   const title = production?.title ?? 'Production'
   const file = fileTitle(title)
 
-  const opened = (event: ChangeEvent<HTMLInputElement>, read: (text: string) => void) => {
+  const opened = (
+    event: ChangeEvent<HTMLInputElement>,
+    read: (text: string, file: string, encoding: string) => void,
+  ) => {
     const chosen = event.target.files?.[0]
     event.target.value = ''
     if (!chosen) return
@@ -53,11 +58,14 @@ export function ShotPapers({ productionId, shots, names }: ShotPapersProps) {
       .catch(() => {
         throw new Error(`${chosen.name} could not be read. Choose it again.`)
       })
-      .then((bytes) => read(tableText(new Uint8Array(bytes)).text))
+      .then((bytes) => {
+        const { text, encoding } = tableText(new Uint8Array(bytes))
+        read(text, chosen.name, encoding)
+      })
       .catch((error: unknown) => setFault(error instanceof Error ? error : new Error(String(error))))
   }
 
-  const readTable = (text: string) => {
+  const readTable = (text: string, name: string, encoding: string) => {
     const { data } = Papa.parse<string[]>(text, { skipEmptyLines: true })
     const read = shotsFromRows(data, names)
     if (read.shots.length === 0) {
@@ -68,18 +76,23 @@ export function ShotPapers({ productionId, shots, names }: ShotPapersProps) {
     const known = read.shots.length - fresh.length
     const already =
       known > 0 ? [`${counted(known, 'shot')} of the file ${known === 1 ? 'is' : 'are'} on the list already.`] : []
-    if (fresh.length === 0) {
-      setSaid([...already, ...read.faults])
-      return
-    }
+    if (fresh.length === 0) setSaid([...already, ...read.faults])
+    else setPreview({ file: name, encoding: encoding.toUpperCase(), fresh, said: [...already, ...read.faults] })
+  }
+
+  const addAll = ({ fresh, said: known }: ReadTable) =>
     add.mutate(
       {
         params: { id: productionId },
         body: { shots: fresh.map((shot) => ({ ...shot, deliverables: [...shot.deliverables] })), passes: 1 },
       },
-      { onSuccess: () => setSaid([`${counted(fresh.length, 'shot')} added at the end.`, ...already, ...read.faults]) },
+      {
+        onSuccess: () => {
+          setPreview(undefined)
+          setSaid([`${counted(fresh.length, 'shot')} added at the end.`, ...known])
+        },
+      },
     )
-  }
 
   const readTicks = (text: string) => {
     const given = ticksOf(text)
@@ -156,7 +169,17 @@ export function ShotPapers({ productionId, shots, names }: ShotPapersProps) {
         hidden
         onChange={(event) => opened(event, readTicks)}
       />
-      <Trouble error={fault ?? add.error ?? give.error} />
+      {preview && (
+        <ShotPreview
+          table={preview}
+          names={names}
+          busy={add.isPending}
+          error={add.error}
+          onAdd={() => addAll(preview)}
+          onClose={() => setPreview(undefined)}
+        />
+      )}
+      <Trouble error={fault ?? (preview ? null : add.error) ?? give.error} />
       {said.length > 0 && (
         <div role="status" className="mt-3 max-w-2xl">
           {said.slice(0, MOST_SAID).map((line) => (
