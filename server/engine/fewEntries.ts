@@ -5,7 +5,7 @@ import { joinPath, type TreeEntry } from './medium'
 /** Up to so many, asking one by one is quicker than starting a program. */
 const MOST = 200
 
-class TooMany extends Error {}
+class NotSo extends Error {}
 
 /**
  * Everything below a folder that holds little, in the order and with the words of `findTree`; `undefined` where there is more,
@@ -19,9 +19,9 @@ export async function fewEntries(folder: Buffer): Promise<TreeEntry[] | undefine
     const names = await readdir(here, { encoding: 'buffer' })
     const after = await lstat(here)
     // A link that came in between would have been followed.
-    if (!after.isDirectory() || after.ino !== before.ino || after.dev !== before.dev) throw new TooMany()
+    if (!after.isDirectory() || after.ino !== before.ino || after.dev !== before.dev) throw new NotSo()
     seen += names.length
-    if (seen > MOST) throw new TooMany()
+    if (seen > MOST) throw new NotSo()
     const entries = names
       .sort((a, b) => Buffer.compare(a, b))
       .map(async (name) => {

@@ -30,6 +30,14 @@ export const notFound = (what: string) =>
   )
 /** 409: it cannot be done now, with the reason. */
 export const conflict = (detail: string) => new ProblemError(409, 'conflict', 'Not possible now', detail)
+/** 409: it is not any more what it was when the change of it began. */
+export const changedElsewhere = () =>
+  new ProblemError(
+    409,
+    'changed-elsewhere',
+    'It was changed elsewhere',
+    'This was changed in another window meanwhile, so nothing was kept. Copy what you typed if it is long, look at it as it is now, and change it again.',
+  )
 /** 422: something that was sent is wrong, with the field. */
 export const invalid = (detail: string, field?: string) =>
   new ProblemError(422, 'invalid', 'Something is missing or wrong', detail, field)

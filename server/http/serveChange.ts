@@ -2,7 +2,7 @@ import type { Router } from 'express'
 import type { Endpoint, Params } from '../../contract/endpoint'
 import type { Db } from '../db/connection'
 import { versionOf, type EditedRow } from '../db/queries/versions'
-import { ProblemError } from './problem'
+import { changedElsewhere } from './problem'
 import { serve, type Asked } from './route'
 
 /** What is changed at this moment: a row, and the end of the last change of it that was asked for. */
@@ -40,11 +40,3 @@ export function serveChange<Path extends string, Body, Answer>(
     })
   })
 }
-
-const changedElsewhere = () =>
-  new ProblemError(
-    409,
-    'changed-elsewhere',
-    'It was changed elsewhere',
-    'This was changed in another window meanwhile, so nothing was kept. Copy what you typed if it is long, look at it as it is now, and change it again.',
-  )

@@ -1,4 +1,3 @@
-import { useState } from 'react'
 import { MAINS } from '../../core/shoot/rates'
 import type { Typed } from '../../core/units/typed'
 import { gearApi, type PlanRulesBody } from '../../contract/gear'
@@ -9,6 +8,7 @@ import { Cell, readCount, readSurplus } from '../parts/Cell'
 import { Choice } from '../parts/Choice'
 import { useGear } from '../parts/queries'
 import { Leaving, Outdated } from '../parts/Leaving'
+import { useDraft } from '../parts/useDraft'
 import { useSend } from '../parts/useSend'
 
 /** How carefully recordings are planned. */
@@ -24,21 +24,14 @@ function readShare(typed: string): Typed<number> {
 
 function Rules({ known, version }: { known: PlanRulesBody; version: string }) {
   const send = useSend(gearApi.setRules)
-  const [draft, setDraft] = useState<{ readonly rules: PlanRulesBody; readonly seen: string }>()
-  const rules = draft?.rules ?? known
-  const change = (more: Partial<PlanRulesBody>) =>
-    setDraft((before) => ({ rules: { ...(before?.rules ?? known), ...more }, seen: before?.seen ?? version }))
-  const changed = JSON.stringify(rules) !== JSON.stringify(known)
+  const { value: rules, changed, seen, change, forget } = useDraft(known, version)
   const spare = rules.spareCards === 0 ? 'no spare card' : `${rules.spareCards} more a camera`
   return (
     <form
       noValidate
       onSubmit={(event) => {
         event.preventDefault()
-        send.mutate(
-          { params: {}, body: rules, ...(draft && { seen: draft.seen }) },
-          { onSuccess: () => setDraft(undefined) },
-        )
+        send.mutate({ params: {}, body: rules, ...seen }, { onSuccess: forget })
       }}
     >
       <Answer
@@ -52,13 +45,7 @@ function Rules({ known, version }: { known: PlanRulesBody; version: string }) {
         Cards are planned to {Math.round(rules.fillLimit * 100)} %, with {spare}.
       </Answer>
       <Leaving when={changed} />
-      <Outdated
-        error={send.error}
-        onLook={() => {
-          setDraft(undefined)
-          send.reset()
-        }}
-      />
+      <Outdated send={send} onLook={forget} />
       <dl className="max-w-3xl border-t border-ink">
         <Rule name="Fill limit" why="No card is planned fuller than this. Common practice: 90 %.">
           <Cell

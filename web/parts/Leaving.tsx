@@ -39,14 +39,25 @@ export function Leaving({ when }: { when: boolean }) {
   )
 }
 
+interface OutdatedProps {
+  readonly send: { readonly error: ApiProblem | null; readonly reset: () => void }
+  readonly onLook: () => void
+}
+
 /** What went wrong where a page was to be kept, and the way to what another window kept meanwhile. */
-export const Outdated = ({ error, onLook }: { error: ApiProblem | null; onLook: () => void }) => (
-  <>
-    <Trouble error={error} />
-    {error?.problem.type === '/problems/changed-elsewhere' && (
-      <Button className="mb-5" onClick={onLook}>
-        Show it as it is now
-      </Button>
-    )}
-  </>
-)
+export function Outdated({ send: { error, reset }, onLook }: OutdatedProps) {
+  const look = () => {
+    onLook()
+    reset()
+  }
+  return (
+    <>
+      <Trouble error={error} />
+      {error?.problem.type === '/problems/changed-elsewhere' && (
+        <Button className="mb-5" onClick={look}>
+          Show it as it is now
+        </Button>
+      )}
+    </>
+  )
+}

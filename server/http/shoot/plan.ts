@@ -10,7 +10,7 @@ import { renewClocks } from '../../facts/clocks'
 import { expansionLearned, offloadLearned } from '../../facts/measured'
 import { dayIn } from '../../../core/units/day'
 import type { Context } from '../context'
-import { invalid, notFound, ProblemError } from '../problem'
+import { changedElsewhere, invalid, notFound } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve } from '../route'
 
@@ -49,13 +49,7 @@ export function planRoutes({ db }: Context): Router {
     if (!(await modesFit(db, body.takes))) throw invalid(GONE, 'takes')
     try {
       const version = await putPlan(db, id, body)
-      if (version === undefined)
-        throw new ProblemError(
-          409,
-          'changed-elsewhere',
-          'It was changed elsewhere',
-          'This plan was changed in another window meanwhile. Look at it as it is now, and change it again.',
-        )
+      if (version === undefined) throw changedElsewhere()
       await changed()
       return { version }
     } catch (error) {

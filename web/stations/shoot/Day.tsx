@@ -1,5 +1,4 @@
 import { Plus, Trash2 } from 'lucide-react'
-import { useState } from 'react'
 import { clockOf, daySentence, dayWarnings, inOrder, minutesOf, type Call } from '../../../core/shoot/day'
 import { isTimeZone } from '../../../core/units/day'
 import { readLength } from '../../../core/units/quantity'
@@ -12,6 +11,7 @@ import { Cell } from '../../parts/Cell'
 import { Field } from '../../parts/Field'
 import { IconButton } from '../../parts/IconButton'
 import { Leaving, Outdated } from '../../parts/Leaving'
+import { useDraft } from '../../parts/useDraft'
 import { useSend } from '../../parts/useSend'
 import { DayAxis } from './DayAxis'
 import { useDay } from './queries'
@@ -68,19 +68,10 @@ const lengthWords = (minutes: number) =>
 
 function Sheet({ productionId, view, takeSeconds }: SheetProps) {
   const send = useSend(shootApi.setDay)
-  // What is typed stays until it is kept, and goes by the version that it was made from: another window keeps nothing unseen.
-  const [draft, setDraft] = useState<{ readonly body: DayBody; readonly seen: string }>()
-  const typed = draft?.body
-  const day = typed ?? bodyOf(view)
-  const change = (more: Partial<DayBody>) =>
-    setDraft((before) => ({
-      body: { ...(before?.body ?? bodyOf(view)), ...more },
-      seen: before?.seen ?? view.version,
-    }))
+  const { value: day, changed, seen, change, forget } = useDraft(bodyOf(view), view.version)
   const asked = { ...day, shootOn: day.shootOn || null, takeSeconds, clocksOff: view.clocksOff }
   const zoneWrong = !isTimeZone(day.timeZone)
   const warnings = zoneWrong ? [] : dayWarnings(asked)
-  const changed = JSON.stringify(day) !== JSON.stringify(bodyOf(view))
   const incomplete = day.calls.some((call) => call.what.trim() === '')
   const setCall = (at: number, more: Partial<Call>) =>
     change({ calls: day.calls.map((call, place) => (place === at ? { ...call, ...more } : call)) })
@@ -88,12 +79,8 @@ function Sheet({ productionId, view, takeSeconds }: SheetProps) {
   const next = last ? Math.min(23 * 60 + 55, (minutesOf(last.at) ?? 0) + last.minutes) : 9 * 60
   const keep = () =>
     send.mutate(
-      {
-        params: { id: productionId },
-        body: { ...day, calls: inOrder(day.calls) },
-        ...(draft && { seen: draft.seen }),
-      },
-      { onSuccess: () => setDraft(undefined) },
+      { params: { id: productionId }, body: { ...day, calls: inOrder(day.calls) }, ...seen },
+      { onSuccess: forget },
     )
   return (
     <form
@@ -118,13 +105,7 @@ function Sheet({ productionId, view, takeSeconds }: SheetProps) {
         {daySentence(asked, warnings)}
       </Answer>
       <Leaving when={changed} />
-      <Outdated
-        error={send.error}
-        onLook={() => {
-          setDraft(undefined)
-          send.reset()
-        }}
-      />
+      <Outdated send={send} onLook={forget} />
       {warnings.length > 0 && (
         <ul aria-label="To look at before" className="mb-5 max-w-3xl border-l-4 border-doubt bg-sheet px-4 py-2">
           {warnings.map((one) => (
