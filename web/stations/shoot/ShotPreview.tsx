@@ -25,7 +25,9 @@ interface ShotPreviewProps {
 /** Shows what would be added, whole, so that a wrong column or encoding is seen before it is on the list. */
 export function ShotPreview({ table, names, busy, error, onAdd, onClose }: ShotPreviewProps) {
   const { file, encoding, fresh, said } = table
-  const [head = [], ...rows] = shotRows(fresh, names)
+  const [head = [], ...all] = shotRows(fresh, names)
+  const holds = head.map((_, column) => all.some((row) => row[column] !== ''))
+  const [shown, ...rows] = [head, ...all].map((row) => row.filter((_, column) => holds[column]))
   return (
     <Sheet
       title={`${counted(fresh.length, 'shot')} to add`}
@@ -52,10 +54,10 @@ export function ShotPreview({ table, names, busy, error, onAdd, onClose }: ShotP
         role="region"
         aria-label="Shots of the file"
       >
-        <table>
+        <table className="max-sm:min-w-[32rem]">
           <thead>
             <tr>
-              {head.map((name) => (
+              {shown?.map((name) => (
                 <th key={name} scope="col">
                   {name}
                 </th>
