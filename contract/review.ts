@@ -125,7 +125,7 @@ export const reviewApi = {
   /** Takes of a production, the oldest recording first, each with what was said of it. */
   clips: ask<Page<ReviewClip>>()('review', '/productions/:id/review', reviewQuery),
   sum: ask<ReviewView>()('review', '/productions/:id/review/sum'),
-  set: order()('PUT', '/clips/:id/review', { changes: ['review'], body: reviewBody }),
+  set: order()('PUT', '/clips/:id/review', { changes: ['review', 'productions'], body: reviewBody }),
   watch: ask<WatchView>()('copies', '/clips/:id/watch'),
   /** The clip as a browser plays it. 409 when no place has it, or a preview is to be made first. */
   film: stream('/clips/:id/film'),
@@ -139,7 +139,7 @@ export const reviewApi = {
   /** Kept clips as far as names can be made of them, as they were filmed. */
   nameable: ask<readonly NamedClip[]>()('review', '/productions/:id/names'),
   /** Gives names, or takes them back. 409 when one is taken by another clip of the production. */
-  setNames: order()('PUT', '/productions/:id/names', { changes: ['review'], body: namesBody }),
+  setNames: order()('PUT', '/productions/:id/names', { changes: ['review', 'productions'], body: namesBody }),
   previews: ask<PreviewsView>()('review', '/previews'),
   removePreviews: order()('DELETE', '/previews', { changes: ['review', 'copies'] }),
 }

@@ -114,10 +114,16 @@ export interface SortedView {
 /** The sorted view: folders of a production on the edit volume, filled from its proved copies. 404 for what is not known. */
 export const sortedApi = {
   one: ask<SortedView>()('review', '/productions/:id/sorted'),
-  set: order()('PUT', '/productions/:id/sorted', { changes: ['review'], body: sortBody }),
+  set: order()('PUT', '/productions/:id/sorted', { changes: ['review', 'productions'], body: sortBody }),
   putByHand: order()('PUT', '/productions/:id/sorted/folders', { changes: ['review'], body: handBody }),
   /** Brings the view up to date. 409 while that is under way. */
-  sort: order<Ordered>()('POST', '/productions/:id/sorted', { status: 202, changes: ['review', 'tasks'] }),
+  sort: order<Ordered>()('POST', '/productions/:id/sorted', {
+    status: 202,
+    changes: ['review', 'tasks', 'productions'],
+  }),
   /** Takes the last change back. 409 once the edit has begun, or where nothing can be taken back. */
-  undo: order<Ordered>()('POST', '/productions/:id/sorted/undo', { status: 202, changes: ['review', 'tasks'] }),
+  undo: order<Ordered>()('POST', '/productions/:id/sorted/undo', {
+    status: 202,
+    changes: ['review', 'tasks', 'productions'],
+  }),
 }

@@ -45,7 +45,7 @@ export const TASK_KINDS = {
   sort: {
     station: 'cards',
     line: 'files',
-    topics: ['review', 'storage'],
+    topics: ['review', 'storage', 'productions'],
     input: object({ productionId: id(), undo: boolean().required() }),
     subject: (input: { productionId: string }) => input.productionId,
   },

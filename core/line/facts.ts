@@ -37,8 +37,16 @@ export interface ProductionFacts {
     /** Films of which there is one bag. */
     readonly single: number
   }
-  /** Somebody said of a clip whether it is kept. */
-  readonly reviewed: boolean
+  readonly review: {
+    /** Somebody said of a take whether it is kept. */
+    readonly decided: boolean
+    /** Kept takes that were given a name, and those that were not. */
+    readonly named: number
+    readonly unnamed: number
+    /** Takes that lie in the sorted view, and those that can be placed there now. */
+    readonly placed: number
+    readonly unplaced: number
+  }
   /** Finished long ago: known from the books only, nothing is left to do. */
   readonly closed: boolean
 }

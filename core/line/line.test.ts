@@ -14,7 +14,7 @@ const nothing: ProductionFacts = {
   storage: { sizeBytes: 0, tightVolume: undefined },
   exports: { made: 0, failed: 0, unshelved: 0 },
   bags: { written: 0, verified: 0, single: 0 },
-  reviewed: true,
+  review: { decided: true, named: 0, unnamed: 0, placed: 0, unplaced: 0 },
   closed: false,
 }
 const load: LoadFacts = {
@@ -94,7 +94,9 @@ describe('the next step', () => {
     const done = { ...filmed, exports: { made: 2, failed: 1, unshelved: 1 } }
     expect(nextStep(done)).toMatchObject({ station: 'exports', sentence: expect.stringContaining('Do not upload it') })
     expect(nextStep({ ...filmed, storage: { sizeBytes: 1, tightVolume: 'Tide 1' } }).sentence).toContain('Tide 1')
-    expect(nextStep({ ...filmed, reviewed: false }).sentence).toBe('Review the clips: keep the good ones.')
+    expect(nextStep({ ...filmed, review: { ...filmed.review, decided: false } }).sentence).toBe(
+      'Review the clips: keep the good ones.',
+    )
     expect(nextStep({ ...filmed, proxies: { wanted: 3, made: 3, failed: 1, unchecked: 0 } }).station).toBe('proxies')
     expect(nextStep({ ...filmed, proxies: { wanted: 3, made: 3, failed: 0, unchecked: 2 } }).sentence).toBe(
       'Compare the sound of 2 proxies with that of the originals.',
@@ -109,13 +111,28 @@ describe('the next step', () => {
       station: 'shelf',
       grade: 'asks',
     })
+    const review = { decided: true, named: 0, unnamed: 3, placed: 0, unplaced: 3 }
+    const stepOf = (more: Partial<typeof review>, made = 0) => {
+      const { desk, sentence } = nextStep({
+        ...{ ...filmed, review: { ...review, ...more } },
+        exports: { made, failed: 0, unshelved: 0 },
+      })
+      return `${desk ?? ''}: ${sentence}`
+    }
+    expect(stepOf({})).toBe('review: Name 3 kept clips for the edit.')
+    expect(stepOf({ named: 2, unnamed: 1 }, 1)).toBe('review: Name 1 more kept clip for the edit.')
+    // Whoever leaves the camera’s names sorts, or edits, without being asked again.
+    expect(stepOf({ placed: 2, unplaced: 1 }, 1)).toBe('sorted: Put 1 more clip into the sorted view for the edit.')
+    expect(stepOf({ unnamed: 0 })).toBe('sorted: Put 3 clips into the sorted view for the edit.')
+    expect(stepOf({ unnamed: 0 }, 1)).not.toContain('sorted view')
+    expect(stepOf({ unnamed: 0, unplaced: 0 })).toContain('Frame a master')
     const asked = { ...filmed, exports: { made: 1, failed: 0, unshelved: 0 }, loads: [{ ...load, questions: 2 }] }
     expect(nextStep(asked).sentence).toBe('Answer the 2 questions about “Curlew A”.')
   })
 
   it('is the worst of everything that is needed, and “everything” only where nothing is open anywhere', () => {
     let calm = 0
-    const closedFacts = { loads: [], proxies: { wanted: 0, made: 0, failed: 0, unchecked: 0 } }
+    const closedFacts = { review: nothing.review, loads: [], proxies: { wanted: 0, made: 0, failed: 0, unchecked: 0 } }
     // Mostly in order, so that what is left out somewhere is met by itself.
     const mostly = <T>(good: T, bad: fc.Arbitrary<T>) =>
       fc.oneof({ weight: 12, arbitrary: fc.constant(good) }, { weight: 1, arbitrary: bad })
@@ -146,7 +163,14 @@ describe('the next step', () => {
       storage: fc.record({ sizeBytes: some, tightVolume: mostly(undefined, fc.constant('Tide 1')) }),
       exports: fc.record({ made: mostly(1, fc.constant(0)), failed: few, unshelved: few }),
       bags: fc.record({ written: fc.constant(2), verified: mostly(2, fc.constant(1)), single: few }),
-      ...{ reviewed: mostly(true, fc.constant(false)), closed: mostly(false, fc.constant(true)) },
+      review: fc.record({
+        decided: mostly(true, fc.constant(false)),
+        named: few,
+        unnamed: few,
+        placed: few,
+        unplaced: few,
+      }),
+      closed: mostly(false, fc.constant(true)),
     })
     fc.assert(
       fc.property(anyFacts, (any) => {
@@ -175,6 +199,8 @@ describe('the next step', () => {
         expect(lineOf(facts).filter((one) => one.state === 'open' || one.worry !== undefined)).toEqual([])
         expect(facts.loads.every((one) => one.marks[1] !== undefined && one.marks[1] >= 2)).toBe(true)
         expect(facts.loads.some((one) => one.looking)).toBe(false)
+        expect(facts.review.placed > 0 && facts.review.unplaced > 0).toBe(false)
+        expect(facts.review.named > 0 && facts.review.unnamed > 0).toBe(false)
         expect(facts.bags.single + facts.exports.unshelved + facts.exports.failed).toBe(0)
       }),
       { numRuns: 3000 },

@@ -106,7 +106,7 @@ function answers({ loads, proxies, exports, bags, storage }: ProductionFacts): N
 }
 
 /** What comes next in the order of the work. */
-function work({ plan, loads, proxies, exports, bags, closed, reviewed }: ProductionFacts): Need[] {
+function work({ plan, loads, proxies, exports, bags, closed, review }: ProductionFacts): Need[] {
   const todo = (station: Station, sentence: string): Need => say('todo', station, sentence)
   const shelf = [
     ...(exports.unshelved > 0
@@ -140,9 +140,10 @@ function work({ plan, loads, proxies, exports, bags, closed, reviewed }: Product
           ),
         ]
       : []),
-    ...(reviewed || proxies.wanted === 0
+    ...(review.decided || proxies.wanted === 0
       ? []
       : [{ ...todo('cards', 'Review the clips: keep the good ones.'), desk: 'review' }]),
+    ...selected(review, exports.made > 0),
     ...(exports.made === 0 ? [todo('exports', 'Frame a master for its first destination.')] : []),
     ...shelf,
     ...loads
@@ -156,6 +157,24 @@ function work({ plan, loads, proxies, exports, bags, closed, reviewed }: Product
     ...clear.map((load) =>
       todo('copies', `The card of “${load.label}” may be formatted, in the camera. Say so when it is done.`),
     ),
+  ]
+}
+
+/** Names and the sorted view: for the edit, and after it only where somebody began with them. */
+function selected({ named, unnamed, placed, unplaced }: ProductionFacts['review'], isEdited: boolean): Need[] {
+  const todo = (desk: string, sentence: string): Need => ({ ...say('todo', 'cards', sentence), desk })
+  return [
+    ...(unnamed > 0 && (named > 0 || (placed === 0 && !isEdited))
+      ? [todo('review', `Name ${counted(unnamed, named > 0 ? 'more kept clip' : 'kept clip')} for the edit.`)]
+      : []),
+    ...(unplaced > 0 && (placed > 0 || !isEdited)
+      ? [
+          todo(
+            'sorted',
+            `Put ${counted(unplaced, placed > 0 ? 'more clip' : 'clip')} into the sorted view for the edit.`,
+          ),
+        ]
+      : []),
   ]
 }
 

@@ -9,7 +9,7 @@ import { deliverableCounts } from '../db/queries/exports'
 import { cardParts } from '../db/queries/given'
 import { readers } from '../db/queries/readers'
 import type { ProductionRow } from '../db/queries/productions'
-import { reviewedProductions } from '../db/queries/review'
+import { reviewStates } from '../db/queries/reviewStates'
 import { bagCounts } from '../db/queries/shelf'
 import { plansOf } from '../db/queries/shoot'
 import { readersLookedAt } from '../db/queries/tasks'
@@ -33,7 +33,7 @@ export async function productionFacts(
     cardParts(db, ids),
     deliverableCounts(db, ids),
     bagCounts(db, ids),
-    reviewedProductions(db, ids),
+    reviewStates(db, ids, asked.host),
     knownBytes(db, ids),
     once(db, asked, readersLookedAt),
     volumeViews(db, asked),
@@ -107,12 +107,14 @@ export async function productionFacts(
           verified: shelved?.verified ?? 0,
           single: rendered?.single ?? 0,
         },
-        reviewed: reviewed.has(production.id),
+        review: reviewed.get(production.id) ?? UNREVIEWED,
         closed,
       }
       return [production.id, facts]
     }),
   )
 }
+
+const UNREVIEWED = { decided: false, named: 0, unnamed: 0, placed: 0, unplaced: 0 }
 
 const sum = <T>(items: readonly T[], of: (item: T) => number) => items.reduce((total, item) => total + of(item), 0)

@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process'
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { ProductionView } from '../../contract/productions'
 import type { SortedView } from '../../contract/sorted'
 import { more } from '../more'
 import { isLong } from '../long'
@@ -76,6 +77,48 @@ describe('a sorted view of copies', () => {
     // The mirror is as it was, and still clear.
     await world.play()
     expect((await world.copies()).clear.clear).toBe(true)
+  })
+
+  it('is offered as the next step with the names, as far as there is something to place', async () => {
+    const world = await newWorld(station, CLIPS)
+    const next = async () => (await station.get<ProductionView>(`/productions/${world.productionId}`)).next.sentence
+    await world.look()
+    await world.copy()
+    await world.play()
+    const clips = await world.clips()
+    const { body } = await station.post('/proxies', { productionId: world.productionId, volumeId: world.volumeIds[1] })
+    for (const id of body.taskIds as string[]) await station.ended(id)
+    expect(await next()).toContain('Review the clips')
+    for (const { id } of clips) await keep(id, 'maybe')
+    expect(await next()).toContain('Frame a master')
+    for (const { id } of clips.slice(0, 2)) await keep(id)
+    expect(await next()).toBe('Name 2 kept clips for the edit.')
+    await name(world, [{ id: clips[0]?.id ?? '', name: 'Launch' }])
+    expect(await next()).toBe('Name 1 more kept clip for the edit.')
+    await name(world, [{ id: clips[1]?.id ?? '', name: 'Ribs' }])
+    /** The next step, and whether the page of the view has something to add. */
+    const both = async () => {
+      const { plan } = await view(world)
+      return { next: await next(), adds: plan.steps.filter(({ kind }) => kind === 'add').length }
+    }
+    expect(await both()).toEqual({ next: 'Put 2 clips into the sorted view for the edit.', adds: 2 })
+    // What its page cannot do is not offered: no folder takes films, or its drives are away.
+    const { settings } = await view(world)
+    const set = (more: object) =>
+      station.send('PUT', path(world), { ...settings, volumeId: world.volumeIds[0], links: 'copy', ...more })
+    await set({ template: [{ path: 'Sound', takes: 'sound' }] })
+    expect(await both()).toMatchObject({ next: expect.stringContaining('Frame a master'), adds: 0 })
+    await set({ which: 'not-rejected' })
+    expect(await both()).toEqual({ next: 'Put 3 clips into the sorted view for the edit.', adds: 3 })
+    await set({ which: 'keep' })
+    await sort(world)
+    expect(await both()).toMatchObject({ next: expect.stringContaining('Frame a master'), adds: 0 })
+    await keep(clips[2]?.id ?? '')
+    expect(await next()).toContain('Name 1 more kept clip')
+    await name(world, [{ id: clips[2]?.id ?? '', name: 'Keel' }])
+    expect(await both()).toEqual({ next: 'Put 1 more clip into the sorted view for the edit.', adds: 1 })
+    renameSync(world.slipway, `${world.slipway} away`)
+    await until(next, (step) => !step.includes('sorted view'))
   })
 
   it('takes names and hands, moves what is there, and takes the last change back', async () => {

@@ -262,12 +262,3 @@ export const unmatchedShotsOf = async (db: Db, productionId: string): Promise<st
       .limit(50)
       .execute()
   ).map((row) => row.name)
-
-/** Those productions of which somebody said of a clip whether it is kept. */
-export async function reviewedProductions(db: Db, productionIds: readonly string[]): Promise<ReadonlySet<string>> {
-  const { rows } = await sql<{ id: string }>`
-    select id from unnest(${productionIds}::uuid[]) as asked (id)
-      where exists (select from review join media_file file on file.id = review.media_file_id
-        where file.production_id = asked.id and review.verdict is not null)`.execute(db)
-  return new Set(rows.map((row) => row.id))
-}

@@ -6,7 +6,6 @@ import {
   nameableRows,
   putNames,
   putReviews,
-  reviewedProductions,
   reviewPage,
   unmatchedShotsOf,
 } from '../../db/queries/review'
@@ -60,11 +59,9 @@ export function reviewRoutes(context: Context): Router {
     const said = [take, ...lenses].flatMap((one) =>
       one ? saidOfFiles(one, { ...body, ranges: recounted(body.ranges, take.ticks, one.ticks) }) : [],
     )
-    const isReviewed = async () => (await reviewedProductions(db, [clip.productionId])).size > 0
-    const before = await isReviewed()
     await putReviews(db, said)
-    // The next step is another one from the first verdict on, and the line is not asked for each of them.
-    await tellChanged(db, 'review', ...((await isReviewed()) === before ? [] : (['productions'] as const)))
+    // The next step goes by verdicts; a note or a range is nothing to the line.
+    await tellChanged(db, 'review', ...(take.review.verdict === body.verdict ? [] : (['productions'] as const)))
   })
 
   serve(router, reviewApi.watch, async ({ params }): Promise<WatchView> => {
@@ -129,7 +126,7 @@ export function reviewRoutes(context: Context): Router {
     const clash = await putNames(db, (await productionOf(db, params.id)).id, body.names)
     if (clash !== undefined)
       throw conflict(`Two clips would be called “${clash}”. Choose a pattern that tells them apart.`)
-    await tellChanged(db, 'review')
+    await tellChanged(db, 'review', 'productions')
   })
 
   serve(router, reviewApi.previews, () => previewsKept())

@@ -96,7 +96,7 @@ export function sortedRoutes(context: Context): Router {
     if (before.settings.editBegun && before.volumeId !== null && before.volumeId !== volumeId)
       throw conflict('The edit has begun on the volume where the view lies: it stays there.')
     await putSortedView(db, id, { volumeId, settings })
-    await tellChanged(db, 'review')
+    await tellChanged(db, 'review', 'productions')
   })
 
   serve(router, sortedApi.putByHand, async ({ params, body: { clipIds, folder } }) => {
