@@ -2,6 +2,7 @@ import type { Schema } from 'yup'
 import { benchApi } from './bench'
 import { cardsApi } from './cards'
 import { copiesApi } from './copies'
+import { editsApi } from './edits'
 import type { Endpoint } from './endpoint'
 import { exportsApi } from './exports'
 import { foldersApi } from './folders'
@@ -42,6 +43,7 @@ const STATIONS: readonly Readonly<Record<string, AnyEndpoint>>[] = [
   exportsApi,
   shelfApi,
   unattendedApi,
+  editsApi,
   tasksApi,
   stateApi,
   searchApi,

@@ -422,6 +422,15 @@ CREATE TABLE public.deliverable (
     measured jsonb NOT NULL
 );
 
+CREATE TABLE public.edit (
+    id uuid DEFAULT gen_random_uuid() NOT NULL,
+    at timestamp with time zone DEFAULT clock_timestamp() NOT NULL,
+    title text NOT NULL,
+    turn integer DEFAULT 0 NOT NULL,
+    undone boolean DEFAULT false NOT NULL,
+    rows jsonb NOT NULL
+);
+
 CREATE TABLE public.journal (
     id bigint NOT NULL,
     at timestamp with time zone DEFAULT clock_timestamp() NOT NULL,
@@ -1140,6 +1149,9 @@ ALTER TABLE ONLY public.day_sheet
 ALTER TABLE ONLY public.deliverable
     ADD CONSTRAINT deliverable_pkey PRIMARY KEY (id);
 
+ALTER TABLE ONLY public.edit
+    ADD CONSTRAINT edit_pkey PRIMARY KEY (id);
+
 ALTER TABLE ONLY public.journal
     ADD CONSTRAINT event_pkey PRIMARY KEY (id);
 
@@ -1331,6 +1343,8 @@ CREATE INDEX deliverable_newest ON public.deliverable USING btree (production_id
 CREATE INDEX deliverable_production ON public.deliverable USING btree (production_id);
 
 CREATE INDEX deliverable_volume ON public.deliverable USING btree (volume_id);
+
+CREATE INDEX edit_at ON public.edit USING btree (at);
 
 CREATE INDEX event_load ON public.journal USING btree (load_id, kind);
 

@@ -13,6 +13,7 @@ import { rigRoutes } from './cards/rigs'
 import { sortedRoutes } from './cards/sorted'
 import type { Context } from './context'
 import { door } from './door'
+import { editRoutes } from './beside/edits'
 import { copyRoutes } from './copies/routes'
 import type { EventStream } from './events'
 import { exportRoutes } from './exports/routes'
@@ -109,6 +110,7 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
     folderRoutes,
     exportRoutes,
     shelfRoutes,
+    editRoutes,
     taskRoutes,
     stateRoutes,
     searchRoutes,

@@ -10,6 +10,7 @@ const KEYS = [
   ['?', 'These keys'],
   ['Tab, Enter, Space', 'Through everything on the page, press, choose'],
   ['Arrows', 'Move the crop window by 2 pixels, with Shift by 40; + and − change its size'],
+  ['Ctrl Z', 'Take back what you changed last; with Shift do it again'],
   ['F8', 'To the news at the foot of the page; they stay while the focus is there'],
   ['Escape', 'Close what is open'],
 ] as const

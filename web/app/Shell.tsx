@@ -4,6 +4,7 @@ import { Link, Outlet, ScrollRestoration, useMatch } from 'react-router'
 import { Button } from '../parts/Button'
 import { Hint } from '../parts/Hint'
 import { Appeared } from './Appeared'
+import { EditNotice } from './EditNotice'
 import { KeyHelp } from './KeyHelp'
 import { Notices } from './StateLine'
 import { TaskTray } from './TaskTray'
@@ -93,7 +94,12 @@ export function Shell() {
       <main id="page" tabIndex={-1} className="grow pb-40 outline-none">
         <Outlet />
       </main>
-      <TaskTray />
+      <div className="pointer-events-none fixed inset-x-0 bottom-0 z-30" data-screen-only>
+        <div className="mx-auto max-w-[76rem]">
+          <EditNotice />
+        </div>
+        <TaskTray />
+      </div>
       {open === 'palette' && (
         <Suspense>
           <Palette onClose={close} productionId={productionId} />

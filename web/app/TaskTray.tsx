@@ -36,7 +36,7 @@ export function TaskTray() {
   const ended = unseen.find(isTrouble) ?? unseen[0]
   if (open.length === 0 && !ended) return null
   return (
-    <section aria-label="Work" className="fixed inset-x-0 bottom-0 z-30 border-t border-ink bg-sheet" data-screen-only>
+    <section aria-label="Work" className="pointer-events-auto border-t border-ink bg-sheet">
       <div className="mx-auto max-w-[76rem] space-y-2 px-4 py-3 sm:px-8">
         {open.length > 0 && state?.goodNight && <p className="font-semibold">{state.goodNight}</p>}
         {open.slice(0, 3).map((task) => (

@@ -14,7 +14,8 @@ interface Keys {
   readonly openHelp: () => void
 }
 
-const isTyping = (target: EventTarget | null) =>
+/** Whether letters go into a field. */
+export const isTyping = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
 /** Puts the focus on the page's main button, as soon as the page has one. */

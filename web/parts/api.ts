@@ -1,5 +1,8 @@
+import type { Edit } from '../../core/units/edit'
+import { EDIT_HEADER } from '../../contract/edits'
 import { addressOf, type Endpoint, type Params } from '../../contract/endpoint'
 import type { Problem } from '../../contract/problem'
+import { noteEdit } from './edits'
 
 /** An answer that went wrong, with the sentence for the person. */
 export class ApiProblem extends Error {
@@ -49,6 +52,8 @@ export async function call<Path extends string, Body, Query, Answer>(
   const response = await fetch(addressOf(endpoint, params, query), init).catch(() => {
     throw new ApiProblem(UNREACHABLE)
   })
+  const edit = response.ok ? response.headers.get(EDIT_HEADER) : null
+  if (edit !== null) noteEdit(JSON.parse(decodeURIComponent(edit)) as Edit)
   if (response.status === 204) return undefined as Answer
   const answer: unknown = await response.json().catch(() => undefined)
   if (!response.ok) throw new ApiProblem((answer as Problem | undefined) ?? { ...UNREACHABLE, status: response.status })

@@ -31,6 +31,7 @@ import * as takes from './0029-takes'
 import * as soundCompared from './0030-sound-compared'
 import * as mirrorPrint from './0031-mirror-print'
 import * as toolLines from './0032-tool-lines'
+import * as edits from './0033-edits'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -66,4 +67,5 @@ export const migrations: Record<string, Migration> = {
   '0030-sound-compared': soundCompared,
   '0031-mirror-print': mirrorPrint,
   '0032-tool-lines': toolLines,
+  '0033-edits': edits,
 }

@@ -209,6 +209,14 @@ export const tickShot = (db: Db, id: string, filmedAt: string | null) =>
     .returning('id')
     .executeTakeFirst()
 
+/** One shot; `undefined` when there is none. */
+export const shot = (db: Db, id: string) =>
+  db.selectFrom('shot').select(['id', 'name', 'productionId']).where('id', '=', id).executeTakeFirst()
+
+/** Media files that are matched to a shot. */
+export const clipsOfShot = async (db: Db, id: string): Promise<string[]> =>
+  (await db.selectFrom('review').select('mediaFileId').where('shotId', '=', id).execute()).map((row) => row.mediaFileId)
+
 export const removeShot = (db: Db, id: string) =>
   db.deleteFrom('shot').where('id', '=', id).returning('id').executeTakeFirst()
 

@@ -5,6 +5,15 @@ import type { TaskOrder, TaskProgress, TaskState } from '../../../contract/tasks
 import type { Given, Json, JsonOrNull, Now } from './columns'
 
 export interface TaskTables {
+  /** What people changed, with the rows before and after it; read and written in `server/db/edits.ts` alone. */
+  edit: {
+    id: Generated<string>
+    at: Now
+    title: string
+    turn: Given<number>
+    undone: Given<boolean>
+    rows: Json<object[]>
+  }
   task: {
     id: Generated<string>
     kind: TaskKind

@@ -12,11 +12,15 @@ import type { Context } from '../context'
 import { conflict, invalid, notFound } from '../problem'
 import { serve } from '../route'
 import { serveChange } from '../serveChange'
+import { undoably } from '../undoably'
+import type { EditedTable } from '../../db/edits'
 
 /** Cameras with their modes, cards, and how carefully is planned with them. */
 export function gearRoutes({ db, host }: Context): Router {
   const router = Router()
   const changed = () => tellChanged(db, 'gear', 'productions')
+
+  const row = (table: EditedTable, id: string) => [{ table, by: 'id', ids: [id] }]
 
   /** Writes something that has a name of its own. */
   async function kept<T>(what: string, write: () => Promise<T | undefined>): Promise<T> {
@@ -34,16 +38,24 @@ export function gearRoutes({ db, host }: Context): Router {
   serve(router, gearApi.all, () => gearView(db, { host, now: Date.now(), looked: true }))
 
   serve(router, gearApi.addCamera, ({ body }) => kept('camera', () => gear.addCamera(db, body)))
-  serveChange(router, { db, row: 'camera' }, gearApi.changeCamera, async ({ params, body }) => {
-    await kept('camera', () => gear.changeCamera(db, params.id, body))
+  serveChange(router, { db, row: 'camera' }, gearApi.changeCamera, async ({ params, body, res }) => {
+    await kept('camera', () =>
+      undoably({ db, res }, row('camera', params.id), `“${body.name}” was changed.`, (tx) =>
+        gear.changeCamera(tx, params.id, body),
+      ),
+    )
   })
 
   serve(router, gearApi.addMode, async ({ params, body }) => {
     if (!(await gear.cameraKnown(db, params.id))) throw notFound('That camera')
     return kept('mode', () => gear.addMode(db, params.id, body.name, figuresOf(body)))
   })
-  serveChange(router, { db, row: 'recording_mode' }, gearApi.changeMode, async ({ params, body }) => {
-    await kept('mode', () => gear.changeMode(db, params.id, body.name, figuresOf(body)))
+  serveChange(router, { db, row: 'recording_mode' }, gearApi.changeMode, async ({ params, body, res }) => {
+    await kept('mode', () =>
+      undoably({ db, res }, row('recording_mode', params.id), `“${body.name}” was changed.`, (tx) =>
+        gear.changeMode(tx, params.id, body.name, figuresOf(body)),
+      ),
+    )
   })
 
   serve(router, gearApi.modeOfClip, async ({ params }) => {
@@ -58,8 +70,12 @@ export function gearRoutes({ db, host }: Context): Router {
   })
 
   serve(router, gearApi.addCard, ({ body }) => kept('card', () => gear.addCard(db, body)))
-  serveChange(router, { db, row: 'card' }, gearApi.changeCard, async ({ params, body }) => {
-    await kept('card', () => gear.changeCard(db, params.id, body))
+  serveChange(router, { db, row: 'card' }, gearApi.changeCard, async ({ params, body, res }) => {
+    await kept('card', () =>
+      undoably({ db, res }, row('card', params.id), `“${body.name}” was changed.`, (tx) =>
+        gear.changeCard(tx, params.id, body),
+      ),
+    )
   })
 
   serveChange(router, { db, row: 'rules' }, gearApi.setRules, async ({ body }) => {

@@ -1,14 +1,8 @@
 import { Router } from 'express'
-import { TIME_TICKS } from '../../../core/cards/review'
-import { previewTitle, reviewApi, type WatchView, type Waveform } from '../../../contract/review'
-import {
-  isShotOf,
-  nameableRows,
-  putNames,
-  putReviews,
-  reviewPage,
-  unmatchedShotsOf,
-} from '../../db/queries/review'
+import { TIME_TICKS, type ClipReview } from '../../../core/cards/review'
+import { counted } from '../../../core/units/quantity'
+import { previewTitle, reviewApi, type ReviewBody, type WatchView, type Waveform } from '../../../contract/review'
+import { isShotOf, nameableRows, putNames, putReviews, reviewPage, unmatchedShotsOf } from '../../db/queries/review'
 import { lensesBeside } from '../../db/queries/rigs'
 import { takeOf } from '../../db/queries/takes'
 import { tellChanged } from '../../db/queries/tasks'
@@ -23,7 +17,18 @@ import { orderTask } from '../orderTask'
 import { conflict, invalid, notFound } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve, serveStream } from '../route'
+import { undoably } from '../undoably'
 import { clipOf, watchableOf } from './clipOf'
+
+const reviewsOf = (ids: readonly string[]) => [{ table: 'review', by: 'media_file_id', ids }] as const
+
+/** What is said of a clip by now that was not before, in one sentence. */
+function whatWasSaid(name: string, before: ClipReview, { verdict, ranges, note }: ReviewBody): string {
+  if (verdict !== before.verdict)
+    return verdict === null ? `Of “${name}” nothing is said any more.` : `“${name}”: ${verdict}.`
+  if (JSON.stringify(ranges) !== JSON.stringify(before.ranges)) return `The ranges of “${name}” were changed.`
+  return note === before.note ? `The shot of “${name}” was changed.` : `The note on “${name}” was changed.`
+}
 
 /** The desk at which clips are looked at and chosen from. */
 export function reviewRoutes(context: Context): Router {
@@ -42,7 +47,7 @@ export function reviewRoutes(context: Context): Router {
     return { ...sum, unmatchedShots }
   })
 
-  serve(router, reviewApi.set, async ({ params, body }) => {
+  serve(router, reviewApi.set, async ({ params, body, res }) => {
     const clip = await clipOf(db, params.id)
     const own = await takeOf(db, clip.id)
     const take = own && (await wholeTake(db, own.id))
@@ -59,7 +64,12 @@ export function reviewRoutes(context: Context): Router {
     const said = [take, ...lenses].flatMap((one) =>
       one ? saidOfFiles(one, { ...body, ranges: recounted(body.ranges, take.ticks, one.ticks) }) : [],
     )
-    await putReviews(db, said)
+    await undoably(
+      { db, res },
+      reviewsOf(said.map((one) => one.mediaFileId)),
+      whatWasSaid(clip.name, take.review, body),
+      (tx) => putReviews(tx, said),
+    )
     // The next step goes by verdicts; a note or a range is nothing to the line.
     await tellChanged(db, 'review', ...(take.review.verdict === body.verdict ? [] : (['productions'] as const)))
   })
@@ -122,8 +132,14 @@ export function reviewRoutes(context: Context): Router {
     }))
   })
 
-  serve(router, reviewApi.setNames, async ({ params, body }) => {
-    const clash = await putNames(db, (await productionOf(db, params.id)).id, body.names)
+  serve(router, reviewApi.setNames, async ({ params, body: { names }, res }) => {
+    const { id } = await productionOf(db, params.id)
+    const clash = await undoably(
+      { db, res },
+      reviewsOf(names.map((one) => one.id)),
+      `${counted(names.length, 'name')} changed.`,
+      (tx) => putNames(tx, id, names),
+    )
     if (clash !== undefined)
       throw conflict(`Two clips would be called “${clash}”. Choose a pattern that tells them apart.`)
     await tellChanged(db, 'review', 'productions')

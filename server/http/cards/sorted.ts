@@ -11,6 +11,8 @@ import { orderTask } from '../orderTask'
 import { conflict, invalid } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve } from '../route'
+import { undoably } from '../undoably'
+import { counted } from '../../../core/units/quantity'
 
 /** Steps that a page shows one by one; all are counted. */
 const SHOWN_STEPS = 200
@@ -99,12 +101,15 @@ export function sortedRoutes(context: Context): Router {
     await tellChanged(db, 'review', 'productions')
   })
 
-  serve(router, sortedApi.putByHand, async ({ params, body: { clipIds, folder } }) => {
+  serve(router, sortedApi.putByHand, async ({ params, body: { clipIds, folder }, res }) => {
     const { id } = await productionOf(db, params.id)
     const { settings } = await sortedView(db, id)
     if (folder !== null && !settings.template.some((one) => one.path === folder))
       throw invalid('That is no folder of the template.', 'folder')
-    await putByHand(db, id, clipIds, folder)
+    const what = counted(clipIds.length, 'clip')
+    const title = folder === null ? `${what} left to the rules.` : `${what} for ${folder}.`
+    const touched = [{ table: 'review', by: 'media_file_id', ids: clipIds }] as const
+    await undoably({ db, res }, touched, title, (tx) => putByHand(tx, id, clipIds, folder))
     await tellChanged(db, 'review')
   })
 

@@ -13,6 +13,13 @@ import type { Context } from '../context'
 import { changedElsewhere, invalid, notFound } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve } from '../route'
+import { undoably } from '../undoably'
+
+/** A plan is changed as a whole. */
+const ofPlan = (productionId: string) =>
+  (['plan', 'planned_camera', 'planned_takes', 'planned_card'] as const).map((table) => ({
+    ...{ table, by: 'production_id', ids: [productionId] },
+  }))
 
 const GONE = 'A camera, a mode or a card of this plan is no longer in the gear book.'
 
@@ -42,14 +49,17 @@ export function planRoutes({ db }: Context): Router {
     }
   })
 
-  serve(router, shootApi.setPlan, async ({ params, body }) => {
+  serve(router, shootApi.setPlan, async ({ params, body, res }) => {
     const { id } = await productionOf(db, params.id)
     const fault = planFault(body)
     if (fault !== undefined) throw invalid(fault, 'cameras')
     if (!(await modesFit(db, body.takes))) throw invalid(GONE, 'takes')
     try {
-      const version = await putPlan(db, id, body)
-      if (version === undefined) throw changedElsewhere()
+      const version = await undoably({ db, res }, ofPlan(id), 'The plan was changed.', async (tx) => {
+        const made = await putPlan(tx, id, body)
+        if (made === undefined) throw changedElsewhere()
+        return made
+      })
       await changed()
       return { version }
     } catch (error) {
@@ -58,7 +68,7 @@ export function planRoutes({ db }: Context): Router {
     }
   })
 
-  serve(router, shootApi.copyPlan, async ({ params }) => {
+  serve(router, shootApi.copyPlan, async ({ params, res }) => {
     const [to, from] = await Promise.all([productionOf(db, params.id), productionOf(db, params.otherId)])
     const [plan, now] = await Promise.all([planOf(db, from.id), planOf(db, to.id)])
     const promised = new Set(
@@ -66,11 +76,13 @@ export function planRoutes({ db }: Context): Router {
         .filter((one) => one.productionId !== to.id)
         .map((one) => one.cardId),
     )
-    await putPlan(db, to.id, {
-      version: now.version,
-      takes: [...plan.takes],
-      cameras: plan.cameras.map((one) => ({ ...one, cardIds: one.cardIds.filter((card) => !promised.has(card)) })),
-    })
+    await undoably({ db, res }, ofPlan(to.id), `The plan of “${from.title}” was taken over.`, (tx) =>
+      putPlan(tx, to.id, {
+        version: now.version,
+        takes: [...plan.takes],
+        cameras: plan.cameras.map((one) => ({ ...one, cardIds: one.cardIds.filter((card) => !promised.has(card)) })),
+      }),
+    )
     await changed()
   })
 

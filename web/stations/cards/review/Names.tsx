@@ -12,12 +12,10 @@ import { useSend } from '../../../parts/useSend'
 interface NamesProps {
   readonly productionId: string
   readonly onClose: () => void
-  /** Told the names that clips had before, so that they can be given back. */
-  readonly onGiven: (before: readonly GivenName[]) => void
 }
 
 /** A clip's name; `null` is the camera's. */
-export interface GivenName {
+interface GivenName {
   readonly id: string
   readonly name: string | null
 }
@@ -31,20 +29,14 @@ export function Names(props: NamesProps) {
 
 const SHOWN = 200
 
-function Pattern({ productionId, clips, onClose, onGiven }: NamesProps & { clips: readonly NamedClip[] }) {
+function Pattern({ productionId, clips, onClose }: NamesProps & { clips: readonly NamedClip[] }) {
   const send = useSend(reviewApi.setNames)
   const [pattern, setPattern] = useState(USUAL_PATTERN)
   const fault = patternFault(pattern)
   const changes = fault === undefined ? namesBy(pattern, clips) : []
   const open = changes.filter(({ from, to }) => from !== to)
   const give = (names: readonly GivenName[]) => {
-    const given = new Set(names.map(({ id }) => id))
-    const before = clips.filter(({ id }) => given.has(id)).map(({ id, name }) => ({ id, name }))
-    const done = () => {
-      onGiven(before)
-      onClose()
-    }
-    send.mutate({ params: { id: productionId }, body: { names: [...names] } }, { onSuccess: done })
+    send.mutate({ params: { id: productionId }, body: { names: [...names] } }, { onSuccess: onClose })
   }
   const named = clips.filter(({ name }) => name !== null)
   return (

@@ -14,15 +14,13 @@ import { tableEntries } from '../../../parts/tableEntries'
 import { Trouble } from '../../../parts/Trouble'
 import { useAsk } from '../../../parts/useAsk'
 import { useSend } from '../../../parts/useSend'
-import { Names, type GivenName } from './Names'
+import { Names } from './Names'
 
 /** What is kept, for an editing program, a spreadsheet or paper; and what was made to watch it. */
 export function SelectsOut({ productionId, kept }: { productionId: string; kept: number }) {
   const { data: production } = useProduction(productionId)
   const { data: previews } = useAsk(reviewApi.previews, {})
   const remove = useSend(reviewApi.removePreviews)
-  const giveBack = useSend(reviewApi.setNames)
-  const [before, setBefore] = useState<readonly GivenName[]>()
   const [naming, setNaming] = useState(false)
   const [fault, setFault] = useState<ApiProblem | null>(null)
   const title = production?.title ?? ''
@@ -72,25 +70,8 @@ export function SelectsOut({ productionId, kept }: { productionId: string; kept:
           </span>
         )}
       </div>
-      <Trouble error={fault ?? remove.error ?? giveBack.error} />
-      {before && (
-        <p role="status" className="mt-2 flex flex-wrap items-center gap-x-2">
-          {counted(before.length, 'name')} changed.
-          <Button
-            look="quiet"
-            disabled={giveBack.isPending}
-            onClick={() =>
-              giveBack.mutate(
-                { params: { id: productionId }, body: { names: [...before] } },
-                { onSuccess: () => setBefore(undefined) },
-              )
-            }
-          >
-            Undo
-          </Button>
-        </p>
-      )}
-      {naming && <Names productionId={productionId} onClose={() => setNaming(false)} onGiven={setBefore} />}
+      <Trouble error={fault ?? remove.error} />
+      {naming && <Names productionId={productionId} onClose={() => setNaming(false)} />}
     </section>
   )
 }

@@ -1,0 +1,57 @@
+import { useEffect, useState } from 'react'
+import { editSentence, isTakenBack } from '../../core/units/edit'
+import { Button } from '../parts/Button'
+import { isLayerOpen } from '../parts/openLayers'
+import { Trouble } from '../parts/Trouble'
+import { useTakeBack } from '../parts/useTakeBack'
+import { isTyping } from './useKeys'
+
+const STAYS_MS = 10_000
+
+/** What was changed just now, with the button that takes it back; Ctrl Z takes back one after the other. */
+export function EditNotice() {
+  const { latest, error, busy, turn, takeBack, doAgain, hide } = useTakeBack()
+  const [held, setHeld] = useState(false)
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.altKey || isTyping(event.target) || isLayerOpen()) return
+      const key = event.key.toLowerCase()
+      const isBack = key === 'z' && !event.shiftKey
+      const isAgain = (key === 'z' && event.shiftKey) || key === 'y'
+      if ((isBack && takeBack()) || (isAgain && doAgain())) event.preventDefault()
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [takeBack, doAgain])
+  useEffect(() => {
+    if (!latest || held || error) return
+    const timer = setTimeout(hide, STAYS_MS)
+    return () => clearTimeout(timer)
+  }, [latest, held, error, hide])
+  return (
+    <div role="status" aria-label="What was changed" className="pointer-events-none px-4 sm:px-8">
+      {(latest ?? error) && (
+        <div
+          className="pointer-events-auto mb-2 flex w-fit flex-wrap items-center gap-x-3 rounded-box border border-ink bg-sheet px-3 py-1"
+          onPointerEnter={() => setHeld(true)}
+          onPointerLeave={() => setHeld(false)}
+          onFocus={() => setHeld(true)}
+          onBlur={() => setHeld(false)}
+        >
+          {error ? <Trouble error={error} /> : latest && <span>{editSentence(latest)}</span>}
+          {latest && !error && (
+            <Button look="quiet" className="!px-1" disabled={busy} onClick={() => turn(latest)}>
+              {isTakenBack(latest) ? 'Do it again' : 'Take it back'}
+              <kbd className="figure text-quiet max-sm:hidden">{isTakenBack(latest) ? 'Ctrl Shift Z' : 'Ctrl Z'}</kbd>
+            </Button>
+          )}
+          {error && (
+            <Button look="quiet" className="!px-1" onClick={hide}>
+              I have read it
+            </Button>
+          )}
+        </div>
+      )}
+    </div>
+  )
+}
