@@ -330,6 +330,13 @@ test('the day, the rates and the locker are worked by keyboard alone', async ({ 
   await page.keyboard.press('Space')
   await expect(rows.nth(1).getByRole('button', { name: first })).toBeVisible()
   await page.keyboard.press('Tab')
+  // One key takes it back, another does it again, and the notice says which.
+  const changed = page.getByRole('status', { name: 'What was changed' })
+  await page.keyboard.press('Control+z')
+  await expect(rows.first().getByRole('button', { name: first })).toBeVisible()
+  await expect(changed).toContainText(/^Taken back: “.+” was moved\./)
+  await page.keyboard.press('Control+Shift+z')
+  await expect(rows.nth(1).getByRole('button', { name: first })).toBeVisible()
 
   // The day: what goes over midnight is said, and gone when it begins earlier.
   await tabTo(page, /^The day/)

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react'
 import { editSentence, isTakenBack } from '../../core/units/edit'
 import { Button } from '../parts/Button'
+import { hideLatest } from '../parts/edits'
 import { isLayerOpen } from '../parts/openLayers'
 import { Trouble } from '../parts/Trouble'
 import { useTakeBack } from '../parts/useTakeBack'
@@ -18,16 +19,19 @@ export function EditNotice() {
       const key = event.key.toLowerCase()
       const isBack = key === 'z' && !event.shiftKey
       const isAgain = (key === 'z' && event.shiftKey) || key === 'y'
-      if ((isBack && takeBack()) || (isAgain && doAgain())) event.preventDefault()
+      if (!isBack && !isAgain) return
+      event.preventDefault()
+      if (isBack) takeBack()
+      else doAgain()
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
   }, [takeBack, doAgain])
   useEffect(() => {
     if (!latest || held || error) return
-    const timer = setTimeout(hide, STAYS_MS)
+    const timer = setTimeout(hideLatest, STAYS_MS)
     return () => clearTimeout(timer)
-  }, [latest, held, error, hide])
+  }, [latest, held, error])
   return (
     <div role="status" aria-label="What was changed" className="pointer-events-none px-4 sm:px-8">
       {(latest ?? error) && (
@@ -40,7 +44,7 @@ export function EditNotice() {
         >
           {error ? <Trouble error={error} /> : latest && <span>{editSentence(latest)}</span>}
           {latest && !error && (
-            <Button look="quiet" className="!px-1" disabled={busy} onClick={() => turn(latest)}>
+            <Button look="quiet" className="!px-1" disabled={busy} onClick={() => turn(latest.id)}>
               {isTakenBack(latest) ? 'Do it again' : 'Take it back'}
               <kbd className="figure text-quiet max-sm:hidden">{isTakenBack(latest) ? 'Ctrl Shift Z' : 'Ctrl Z'}</kbd>
             </Button>

@@ -2,7 +2,7 @@ import type { Edit } from '../../core/units/edit'
 import { EDIT_HEADER } from '../../contract/edits'
 import { addressOf, type Endpoint, type Params } from '../../contract/endpoint'
 import type { Problem } from '../../contract/problem'
-import { noteEdit } from './edits'
+import { editBegins, noteEdit } from './edits'
 
 /** An answer that went wrong, with the sentence for the person. */
 export class ApiProblem extends Error {
@@ -49,9 +49,12 @@ export async function call<Path extends string, Body, Query, Answer>(
           body: JSON.stringify(body ?? {}),
           keepalive: outlives,
         }
-  const response = await fetch(addressOf(endpoint, params, query), init).catch(() => {
-    throw new ApiProblem(UNREACHABLE)
-  })
+  const over = endpoint.method === 'GET' ? undefined : editBegins()
+  const response = await fetch(addressOf(endpoint, params, query), init)
+    .catch(() => {
+      throw new ApiProblem(UNREACHABLE)
+    })
+    .finally(() => over?.())
   const edit = response.ok ? response.headers.get(EDIT_HEADER) : null
   if (edit !== null) noteEdit(JSON.parse(decodeURIComponent(edit)) as Edit)
   if (response.status === 204) return undefined as Answer

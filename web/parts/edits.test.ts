@@ -37,4 +37,18 @@ describe('what can be taken back', () => {
     after.noteEdit(edit('d'))
     expect(last().back).toEqual([edit('a'), edit('c'), edit('d')])
   })
+
+  it('is what was done last, also where that is still on its way', async () => {
+    const store = await loaded()
+    store.noteEdit(edit('a'))
+    const [one, other] = [store.editBegins(), store.editBegins()]
+    const meant = store.editsSettled().then(() => store.lastEdit('back')?.id)
+    store.noteEdit(edit('b'))
+    one()
+    one()
+    store.noteEdit(edit('c'))
+    other()
+    expect(await meant).toBe('c')
+    expect(await store.editsSettled().then(() => 'at once')).toBe('at once')
+  })
 })

@@ -58,3 +58,27 @@ export const useEdits = (): Edits =>
     listeners.add(listener)
     return () => listeners.delete(listener)
   }, now)
+
+let underWay = 0
+let waiting: (() => void)[] = []
+
+/** A change is on its way, or about to be sent: the answer is called once it has come to its end. */
+export function editBegins(): () => void {
+  underWay += 1
+  let isOver = false
+  return () => {
+    if (isOver) return
+    isOver = true
+    underWay -= 1
+    if (underWay > 0) return
+    for (const go of waiting) go()
+    waiting = []
+  }
+}
+
+/** Waits for the changes that are on their way: whoever takes back what was done just now means those, not the ones before. */
+export const editsSettled = (): Promise<void> =>
+  underWay === 0 ? Promise.resolve() : new Promise((go) => void waiting.push(go))
+
+/** The change that would be taken back, or done again, now. */
+export const lastEdit = (which: 'back' | 'again'): Edit | undefined => now()[which].at(-1)

@@ -4,6 +4,7 @@ import type { RecordingPlan } from '../../../core/shoot/plan'
 import { shootApi, type PlanView } from '../../../contract/shoot'
 import { call, type ApiProblem } from '../../parts/api'
 import { askAgain } from '../../parts/askAgain'
+import { editBegins } from '../../parts/edits'
 
 /** So long nobody types before a plan is kept. */
 const REST_MS = 500
@@ -34,6 +35,7 @@ export function usePlanDraft(productionId: string, view: PlanView): PlanDraft {
   const [error, setError] = useState<ApiProblem | null>(null)
   /** The draft as the last key left it, the version it was made from, and whether some of it is not kept yet. */
   const own = useRef({ plan: undefined as RecordingPlan | undefined, version: 0, dirty: false, busy: false })
+  const over = useRef<() => void>(undefined)
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
   const again = useRef<() => Promise<void>>(() => Promise.resolve())
 
@@ -52,12 +54,14 @@ export function usePlanDraft(productionId: string, view: PlanView): PlanDraft {
       setError(null)
       await Promise.all(shootApi.setPlan.topics.map((topic) => askAgain(client, { queryKey: [topic] })))
       if (!now.dirty) {
+        over.current?.()
         now.plan = undefined
         setDraft(undefined)
         setState('kept')
       } else timer.current = setTimeout(() => void again.current(), REST_MS)
     } catch (problem) {
       now.dirty = true
+      over.current?.()
       setError(problem as ApiProblem)
       setState('waiting')
     } finally {
@@ -73,6 +77,8 @@ export function usePlanDraft(productionId: string, view: PlanView): PlanDraft {
       const { takes, cameras } = now.plan ?? view
       now.plan = next({ takes, cameras })
       now.dirty = true
+      over.current?.()
+      over.current = editBegins()
       setDraft(now.plan)
       setState('waiting')
       clearTimeout(timer.current)
@@ -95,6 +101,7 @@ export function usePlanDraft(productionId: string, view: PlanView): PlanDraft {
 
   const reload = () => {
     clearTimeout(timer.current)
+    over.current?.()
     own.current = { plan: undefined, version: 0, dirty: false, busy: false }
     setDraft(undefined)
     setError(null)
