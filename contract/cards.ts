@@ -11,7 +11,10 @@ import type { Registered } from './storage'
 /** For which production a card is looked at, and what it is to be called; the name of a card that is known stays. */
 export const scanOrder = object({
   productionId: id('Choose a production.').required('Choose a production.'),
+  /** Without one it gets the name that was proposed. */
   label: text().max(80, 'Keep the label under 80 characters.').default(''),
+  /** It is copied to two drives and proved, too. */
+  copy: boolean().default(false),
 }).noUnknown()
 
 export type ScanOrder = InferType<typeof scanOrder>
@@ -54,6 +57,11 @@ export interface ReaderView {
   readonly writeProtected: boolean
   /** A look at it is under way. */
   readonly looking: boolean
+  /** Of a card that nobody has looked at: what it would be called, and the production that it is most likely for. */
+  readonly proposed: {
+    readonly label: string
+    readonly production: { readonly id: string; readonly title: string; readonly why: string } | null
+  } | null
   /** Of the card that lies there, in bytes. */
   readonly room: { readonly capacityBytes: number; readonly freeBytes: number } | null
 }

@@ -1,6 +1,6 @@
 import { array, object, type InferType } from 'yup'
 import type { Offer } from '../core/cards/appeared'
-import { ask, order, type Ordered } from './endpoint'
+import { ask, order, type Made, type Ordered } from './endpoint'
 import { scanOrder } from './cards'
 import { folderPath } from './text'
 
@@ -27,6 +27,8 @@ export const noticedApi = {
   all: ask<readonly AppearedView[]>()('cards', '/appeared'),
   /** Adds it as a reader and looks at its card, in one. 422 where it cannot be a reader. */
   look: order<Ordered>()('POST', '/appeared/:id/look', { status: 202, changes: ['cards', 'tasks'], body: scanOrder }),
+  /** Adds it as a reader, so that it is read for which production its card may be. 422 where it cannot be a reader. */
+  read: order<Made>()('POST', '/appeared/:id/reader', { status: 201, changes: ['cards'] }),
   /** Asks no more about it until it is taken out. */
   leave: order()('POST', '/appeared/:id/leave', { changes: ['cards'] }),
   folders: ask<NoticedFolders>()('gear', '/noticed'),

@@ -14,7 +14,13 @@ export const TASK_KINDS = {
     station: 'cards',
     line: 'files',
     topics: ['cards', 'productions', 'copies'],
-    input: object({ readerId: id(), productionId: id(), label: string().defined() }),
+    input: object({
+      readerId: id(),
+      productionId: id(),
+      label: string().defined(),
+      /** What is on it is copied afterwards. */
+      copy: boolean().optional(),
+    }),
     subject: (input: { readerId: string }) => input.readerId,
   },
   /** Follows a look by itself where files do not say how they are scanned. */

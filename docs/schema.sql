@@ -779,7 +779,9 @@ CREATE TABLE public.reader (
     habits jsonb DEFAULT '[]'::jsonb NOT NULL,
     print text,
     twin_id uuid,
-    stay_id uuid
+    stay_id uuid,
+    filmed_from timestamp with time zone,
+    filmed_to timestamp with time zone
 );
 
 CREATE TABLE public.reading (

@@ -46,7 +46,7 @@ describe('the next step', () => {
       expect(nextStep(facts).sentence).toBe('The card in the reader is being looked at.')
       expect(lineOf(facts)[1]).toMatchObject({ station: 'cards', worry: undefined })
     }
-    expect(nextStep({ ...looking, cardsWaiting: 1 }).sentence).toBe('Look at the card in the reader.')
+    expect(nextStep({ ...looking, cardsWaiting: 1 }).sentence).toBe('Take in the card in the reader.')
     expect(nextStep({ ...looking, loads: [...looking.loads, { ...load, label: 'B', marks: [2] }] }).sentence).toContain(
       'Copy “B”',
     )

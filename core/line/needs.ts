@@ -66,7 +66,7 @@ function safety({ loads, cardsWaiting, cardsLooking }: ProductionFacts): Need[] 
     .map((load) => say('unsafe', 'copies', `Play a clip of “${load.label}” from a copy.`))
   return [
     ...copies,
-    ...(cardsWaiting > 0 ? [say('unsafe', 'cards', 'Look at the card in the reader.')] : []),
+    ...(cardsWaiting > 0 ? [say('unsafe', 'cards', 'Take in the card in the reader.')] : []),
     ...(cardsLooking > 0 ? [say('unsafe', 'cards', 'The card in the reader is being looked at.')] : []),
     ...cards,
     ...unplayed,

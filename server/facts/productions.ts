@@ -1,13 +1,11 @@
 import { openQuestions, openStops } from '../../core/cards/findings'
 import { markOf } from '../../core/copies/mark'
 import type { ProductionFacts } from '../../core/line/facts'
-import { dayIn } from '../../core/units/day'
 import type { Db } from '../db/connection'
 import { knownBytes } from '../db/queries/bytes'
 import { loadsOf } from '../db/queries/cards'
 import { deliverableCounts } from '../db/queries/exports'
 import { cardParts } from '../db/queries/given'
-import { readers } from '../db/queries/readers'
 import type { ProductionRow } from '../db/queries/productions'
 import { reviewStates } from '../db/queries/reviewStates'
 import { bagCounts } from '../db/queries/shelf'
@@ -19,6 +17,7 @@ import { loadStates, type LoadState } from './loadStates'
 import { budgetOf } from './plan'
 import { proxyCounts } from './proxies'
 import { volumeViews } from './volumes'
+import { waitingCards } from './waiting'
 
 /** Everything the line needs of productions, in a fixed number of questions and without counting anything. */
 export async function productionFacts(
@@ -43,9 +42,7 @@ export async function productionFacts(
   const others = gearRows?.loads.filter(({ id }) => !loads.some((load) => load.id === id)) ?? []
   const loadFacts = await loadStates(db, [...loads, ...others], asked)
   const gear = gearRows && gearOf(gearRows, loadFacts)
-  const inReaders = await once(db, asked, readers)
-  const unknown = inReaders.filter((reader) => reader.putAwayAt === null && reader.state === 'card' && !reader.same)
-  const lookedAt = unknown.filter((reader) => looking.has(reader.id)).length
+  const waiting = await waitingCards(db, asked)
   return new Map(
     productions.map((production) => {
       const part = new Map(parts.flatMap((one) => (one.productionId === production.id ? [[one.loadId, one]] : [])))
@@ -59,7 +56,11 @@ export async function productionFacts(
       const size = bytes.filter((row) => row.productionId === production.id)
       const used = new Set(size.map((row) => row.volumeId))
       const closed = own.length === 0 && size.length > 0
-      const filmedYet = !production.shootOn || production.shootOn <= dayIn(production.timeZone, asked.now)
+      // A card of which nothing tells for whom it is may be for any of them.
+      const here = closed
+        ? []
+        : waiting.filter(({ belongs }) => belongs === undefined || belongs.productionId === production.id)
+      const lookedAt = here.filter(({ reader }) => looking.has(reader.id)).length
       const facts: ProductionFacts = {
         plan: {
           cameras: budget?.cameras.length ?? 0,
@@ -69,9 +70,8 @@ export async function productionFacts(
           notClear: (budget?.notClear.length ?? 0) + (budget?.promised.length ?? 0),
           missing: budget?.missing ?? 0,
         },
-        // A card that nobody has looked at may belong to any production that is being filmed.
-        cardsWaiting: closed || shelved !== undefined || !filmedYet ? 0 : unknown.length - lookedAt,
-        cardsLooking: closed || shelved !== undefined || !filmedYet ? 0 : lookedAt,
+        cardsWaiting: here.length - lookedAt,
+        cardsLooking: lookedAt,
         loads: own.map((state) => ({
           id: state.load.id,
           label: state.load.label,

@@ -1,9 +1,9 @@
+import { filmedBetween } from '../../core/cards/belongs'
 import { habitsOf } from '../../core/cards/habit'
-import { cardChanges, differenceSentence } from '../../core/cards/load'
 import { TOUCHED, type KnownHow } from '../../core/cards/stay'
 import { counted } from '../../core/units/quantity'
 import type { Db } from '../db/connection'
-import { entriesOf, loadsById } from '../db/queries/cards'
+import { loadsById } from '../db/queries/cards'
 import type { ReaderRow, SeenReader } from '../db/queries/readers'
 import { lastCardLook } from '../db/queries/seen'
 import {
@@ -23,15 +23,8 @@ import { listCard, mountedInside, type Listing } from '../media/listing'
 import { cardFiles, readerContent, type CardFiles, type Medium, type ReaderContent } from '../media/mediumOf'
 import { compareCard, isBorneOut, isWithCopies } from '../media/compareCard'
 import { CardStamps } from './cardStamps'
+import { recognise, type Recognised } from './recognise'
 import type { Stays } from './stays'
-import { whichLoad } from './whichLoad'
-
-/** Which load a card holds. Not settled while the look at it is under way. */
-interface Recognised extends Pick<SeenReader, 'loadId' | 'same' | 'twinId' | 'difference'> {
-  readonly settled: boolean
-  /** Its own card, a backup card, one that only looks like it, or one of which a part cannot be seen. */
-  readonly kind: 'own' | 'backup' | 'unlike' | 'hidden' | 'none'
-}
 
 /** What speaks for a card being the one that it seems to be. */
 interface BorneOut {
@@ -52,6 +45,7 @@ interface Known {
 const NOTHING = {
   ...{ cardName: null, loadId: null, same: false, twinId: null, difference: null, device: undefined, stayId: null },
   ...{ capacityBytes: null, freeBytes: null, volumeUid: null, habits: [], print: null },
+  ...{ filmedFrom: null, filmedTo: null },
 } as const
 
 /** Looks into readers and says which card lies there; listing is left out while nothing seems to have changed. */
@@ -114,6 +108,7 @@ export class ReaderLook {
       return {
         ...{ state: 'card', cardName: content.cardName, device, loadId, same, twinId, difference },
         ...{ volumeUid: stay.mark.volumeUid, habits, print: listing.print, stayId: stay.id },
+        ...writtenOn(listing),
         ...room,
       }
     } catch {
@@ -268,6 +263,13 @@ export class ReaderLook {
   }
 }
 
+function writtenOn({ files }: Listing): Pick<SeenReader, 'filmedFrom' | 'filmedTo'> {
+  const filmed = filmedBetween(files)
+  return filmed
+    ? { filmedFrom: new Date(filmed.from), filmedTo: new Date(filmed.to) }
+    : { filmedFrom: null, filmedTo: null }
+}
+
 /** The load whose own card a stay is, or was taken for while it is doubted. */
 const loadIn = (row: ReaderRow, stay: StayRow): string | null => {
   if (stay.loadId !== null) return stay.twinId === null ? stay.loadId : null
@@ -298,46 +300,3 @@ const isUnlike = ({ kind }: Recognised) => kind === 'unlike'
 
 const otherContent = (reader: string, label: string, { what, clips, differing }: Unlike) =>
   `The card in ${reader} has the names, sizes and times of “${label}”, but ${differing} of ${counted(clips, what)} ${differing === 1 ? 'differs' : 'differ'}: it is not the card that was copied.`
-
-/** Which load a card holds, and how it differs from the latest look. */
-async function recognise(
-  db: Db,
-  row: ReaderRow,
-  content: ReaderContent,
-  listing: Listing,
-  stay: StayRow,
-  not: ReadonlySet<string>,
-): Promise<Recognised> {
-  const { medium } = content
-  const volumeUid = stay.mark.volumeUid ?? undefined
-  const held = { readerId: row.id, stay, volumeUid, name: content.cardName, medium }
-  const found = await whichLoad(db, held, listing, not)
-  const other = { same: false, twinId: null, settled: true, kind: 'own' } as const
-  if (found.kind === 'none') return { ...other, kind: 'none', loadId: null, difference: null }
-  const { load } = found
-  if (found.kind === 'backup')
-    return { ...other, same: true, kind: 'backup', twinId: found.twinId, difference: null, loadId: load.id }
-  if (found.kind === 'other content')
-    return {
-      ...other,
-      kind: 'unlike',
-      loadId: load.id,
-      difference: `The card in ${row.name} has the names, sizes and times of “${load.label}”, but other content: it is not the card that was copied.`,
-    }
-  if (!load.lookDone) {
-    const difference = `The look at “${load.label}” did not come to its end: look at it again.`
-    return { ...other, loadId: load.id, difference, settled: false }
-  }
-  if (found.lists === 'the same') return { ...other, same: true, difference: null, loadId: load.id }
-  const { shiftMs } = found
-  const before = (await entriesOf(db, load.id)).filter((entry) => entry.kind === 'file')
-  const changes = cardChanges(
-    before.map((entry) => ({
-      path: entry.pathText,
-      sizeBytes: entry.sizeBytes,
-      modifiedMs: entry.modifiedMs + shiftMs,
-    })),
-    listing.files.map((file) => ({ ...file, path: file.pathText })),
-  )
-  return { ...other, loadId: load.id, difference: differenceSentence(load.label, changes, shiftMs) }
-}

@@ -79,7 +79,7 @@ const follow = async (task: NextTask) => {
     if (!(error instanceof TaskOpen)) throw error
   })
 }
-const after = (kind: TaskKind) => (kind === 'copy' ? startNextCopy(db, boss) : Promise.resolve())
+const after = (kind: TaskKind) => (kind === 'copy' || kind === 'scan' ? startNextCopy(db, boss) : Promise.resolve())
 const runner = new Runner(db, hostName(), { look: (loadIds) => observer.look(loadIds), follow, after })
 const heard = await listen(url, db, runner, observer, bench)
 await runner.takeUp(boss)

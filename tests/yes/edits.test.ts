@@ -69,8 +69,9 @@ async function everything(): Promise<string> {
     'recording_mode',
     'card',
   ]
-  const rows = []
-  for (const table of tables) rows.push(await db.query(`select to_jsonb(x)::text as row from ${table} x order by 1`))
+  const rows: { rows: { row: string }[] }[] = []
+  for (const table of tables)
+    rows.push(await db.query<{ row: string }>(`select to_jsonb(x)::text as row from ${table} x order by 1`))
   return JSON.stringify(rows.map((one, n) => [tables[n], ...one.rows]))
 }
 

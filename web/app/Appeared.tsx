@@ -1,11 +1,12 @@
 import { lazy, Suspense, useState } from 'react'
-import { useLocation, useNavigate } from 'react-router'
+import { useLocation } from 'react-router'
 import { fullness } from '../../core/cards/appeared'
 import { formatBytes } from '../../core/units/quantity'
 import { cardsApi, type ReaderView } from '../../contract/cards'
 import { noticedApi, type AppearedView } from '../../contract/noticed'
 import { Button } from '../parts/Button'
 import { useProductions } from '../parts/queries'
+import { TakeIn, whyProposed } from '../parts/TakeIn'
 import { Trouble } from '../parts/Trouble'
 import { useAsk } from '../parts/useAsk'
 import { useSend } from '../parts/useSend'
@@ -18,48 +19,28 @@ const stayOf = (reader: ReaderView) => `${reader.id} ${reader.cardName ?? ''}`
 const unlooked = (readers: readonly ReaderView[]) =>
   readers.filter((reader) => reader.state === 'card' && reader.loadId === null)
 
-/** Says on every page that a card or a drive has just appeared, and looks at it with one press. */
+/** Says on every page that a card or a drive has just appeared, and takes it in with one press. */
 export function Appeared({ productionId }: { productionId: string | undefined }) {
   const { data: offers = [] } = useAsk(noticedApi.all, {})
+  const { data: productions } = useProductions()
   const news = useNewCards()
   if (offers.length + news.cards.length === 0) return null
   return (
     <section aria-label="Just appeared" className="mb-4 border-l-4 border-accent bg-sheet px-4 py-3" data-screen-only>
-      <ForWhich productionId={productionId}>
-        {(target) => (
-          <ul className="space-y-3">
-            {offers.map((offer) => (
-              <Offered key={offer.id} offer={offer} {...target} />
-            ))}
-            {news.cards.map((reader) => (
-              <InReader key={stayOf(reader)} reader={reader} {...target} onLeave={() => news.leave(reader)} />
-            ))}
-          </ul>
-        )}
-      </ForWhich>
+      {productions?.rows.length === 0 ? (
+        <p>A card or a drive appeared. Begin a production, so that it can be taken in.</p>
+      ) : (
+        <ul className="space-y-3">
+          {offers.map((offer) => (
+            <Offered key={offer.id} offer={offer} />
+          ))}
+          {news.cards.map((reader) => (
+            <InReader key={stayOf(reader)} reader={reader} here={productionId} onLeave={() => news.leave(reader)} />
+          ))}
+        </ul>
+      )}
     </section>
   )
-}
-
-interface Target {
-  readonly productionId: string
-  /** Said where no production is open. */
-  readonly forWhich: string
-}
-
-/** A card is looked at for the production that is open, else for the newest. */
-function ForWhich({
-  productionId,
-  children,
-}: {
-  productionId: string | undefined
-  children: (target: Target) => React.ReactNode
-}) {
-  const { data: productions } = useProductions()
-  if (productionId !== undefined) return children({ productionId, forWhich: '' })
-  const newest = productions?.rows[0]
-  if (newest) return children({ productionId: newest.id, forWhich: ` for “${newest.title}”` })
-  return productions ? <p>A card or a drive appeared. Begin a production, so that it can be looked at.</p> : null
 }
 
 /** Cards that came into a known reader since this page was opened; the station of cards says it by itself. */
@@ -78,12 +59,11 @@ function useNewCards() {
   }
 }
 
-function Offered({ offer: { id, path, offer }, productionId, forWhich }: Target & { readonly offer: AppearedView }) {
-  const navigate = useNavigate()
-  const look = useSend(noticedApi.look)
+function Offered({ offer: { id, path, offer } }: { readonly offer: AppearedView }) {
+  const read = useSend(noticedApi.read)
   const leave = useSend(noticedApi.leave)
   const [adding, setAdding] = useState(false)
-  const params = { id }
+  const sent = { params: { id }, body: undefined }
   const isCard = offer.kind === 'card'
   return (
     <li>
@@ -91,25 +71,21 @@ function Offered({ offer: { id, path, offer }, productionId, forWhich }: Target 
         {(isCard || offer.kind === 'card or drive') && (
           <Button
             look={isCard ? 'primary' : 'plain'}
-            disabled={look.isPending}
-            onClick={() =>
-              look.mutate(
-                { params, body: { productionId, label: '' } },
-                { onSuccess: () => void navigate(`/p/${productionId}/cards`) },
-              )
-            }
+            data-take-in={isCard ? '' : undefined}
+            disabled={read.isPending}
+            onClick={() => read.mutate(sent)}
           >
-            Look at it{forWhich}
+            {isCard ? 'See for which production' : 'It is a card'}
           </Button>
         )}
         {(offer.kind === 'marked' || offer.kind === 'card or drive') && (
           <Button onClick={() => setAdding(true)}>Add it as a volume</Button>
         )}
-        <Button look="quiet" onClick={() => leave.mutate({ params, body: undefined })}>
+        <Button look="quiet" onClick={() => leave.mutate(sent)}>
           {isCard ? 'Not now' : 'Leave it alone'}
         </Button>
       </Line>
-      <Trouble error={look.error ?? leave.error} />
+      <Trouble error={read.error ?? leave.error} />
       {adding && (
         <Suspense>
           <AddFolderSheet what="volume" path={path} open onClose={() => setAdding(false)} />
@@ -119,36 +95,27 @@ function Offered({ offer: { id, path, offer }, productionId, forWhich }: Target 
   )
 }
 
-interface InReaderProps extends Target {
+interface InReaderProps {
   readonly reader: ReaderView
+  readonly here: string | undefined
   readonly onLeave: () => void
 }
 
-function InReader({ reader, productionId, forWhich, onLeave }: InReaderProps) {
-  const navigate = useNavigate()
-  const look = useSend(cardsApi.look)
-  const { cardName, difference, room, name } = reader
+function InReader({ reader, here, onLeave }: InReaderProps) {
+  const { difference, room, name, proposed, cardName } = reader
   const size = room ? `, ${formatBytes(room.capacityBytes)}, ${fullness(room.capacityBytes, room.freeBytes)}` : ''
   return (
     <li>
-      <Line sentence={difference ?? `A card appeared: “${cardName ?? ''}”${size}. Look at it?`} note={name}>
-        <Button
-          look="primary"
-          disabled={look.isPending}
-          onClick={() =>
-            look.mutate(
-              { params: { id: reader.id }, body: { productionId, label: '' } },
-              { onSuccess: () => void navigate(`/p/${productionId}/cards`) },
-            )
-          }
-        >
-          Look at it{forWhich}
-        </Button>
-        <Button look="quiet" onClick={onLeave}>
-          Not now
-        </Button>
+      <Line
+        sentence={difference ?? `A card appeared: “${proposed?.label ?? cardName ?? ''}”${size}.`}
+        note={`${name}.${whyProposed(reader)}`}
+      >
+        <TakeIn reader={reader} here={here}>
+          <Button look="quiet" onClick={onLeave}>
+            Not now
+          </Button>
+        </TakeIn>
       </Line>
-      <Trouble error={look.error} />
     </li>
   )
 }
@@ -157,9 +124,9 @@ function Line({ sentence, note, children }: { sentence: string; note: string; ch
   return (
     <div className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2" role="status">
       <p>
-        <strong>{sentence}</strong> <span className="figure break-all text-quiet">{note}</span>
+        <strong>{sentence}</strong> <span className="break-words text-quiet">{note}</span>
       </p>
-      <div className="flex flex-wrap gap-2">{children}</div>
+      <div className="flex flex-wrap items-center gap-2">{children}</div>
     </div>
   )
 }

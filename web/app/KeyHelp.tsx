@@ -6,6 +6,7 @@ const KEYS = [
   ['1 – 7', 'Go to a station of this production'],
   ['0', 'All productions'],
   ['n', 'Go to the next step; again: to its button, Enter presses it'],
+  ['c', 'Take in the card that waits: read it, copy it twice, prove it'],
   ['/ or Ctrl K', 'Find anything'],
   ['?', 'These keys'],
   ['Tab, Enter, Space', 'Through everything on the page, press, choose'],

@@ -25,7 +25,14 @@ function focusMainButton(patienceMs = 2000): void {
   else if (patienceMs > 0) setTimeout(() => focusMainButton(patienceMs - 50), 50)
 }
 
-/** The keys that work everywhere: 0 and 1–7, n, ?, / and Ctrl K. */
+/** Takes the first card in that waits; where nobody can tell for which production, that is asked first. */
+function takeIn(): void {
+  const button = document.querySelector<HTMLButtonElement>('[data-take-in]')
+  if (button?.disabled) button.parentElement?.querySelector<HTMLElement>('[role="combobox"]')?.focus()
+  else button?.click()
+}
+
+/** The keys that work everywhere: 0 and 1–7, n, c, ?, / and Ctrl K. */
 export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): void {
   const navigate = useNavigate()
   const { pathname } = useLocation()
@@ -52,6 +59,7 @@ export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): v
         event.preventDefault()
         openPalette()
       } else if (event.key === '?') openHelp()
+      else if (event.key === 'c') takeIn()
       else if (event.key === '0') void navigate('/')
       else if (/^[1-7]$/.test(event.key) && production)
         void navigate(`/p/${production.id}/${STATIONS[Number(event.key) - 1]}`)

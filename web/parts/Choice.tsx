@@ -16,10 +16,20 @@ interface ChoiceProps {
   readonly className?: string
   /** The label stands elsewhere, and is said only to those who do not see it. */
   readonly hideLabel?: boolean
+  /** Shown while nothing is chosen. */
+  readonly placeholder?: string
 }
 
 /** A labelled choice of one among a few. Opens with Space, Enter or an arrow; letters jump to an option. */
-export function Choice({ label, value, options, onChange, className = '', hideLabel = false }: ChoiceProps) {
+export function Choice({
+  label,
+  value,
+  options,
+  onChange,
+  className = '',
+  hideLabel = false,
+  placeholder,
+}: ChoiceProps) {
   const id = useId()
   return (
     <div className={className}>
@@ -32,7 +42,7 @@ export function Choice({ label, value, options, onChange, className = '', hideLa
           className="flex min-h-9 w-full items-center justify-between gap-2 rounded-box border border-rule bg-sheet px-2.5 py-1 text-left text-ink hover:border-ink"
         >
           <span className="min-w-0 truncate">
-            <Select.Value />
+            <Select.Value placeholder={placeholder} />
           </span>
           <Select.Icon>
             <ChevronDown className="size-4 text-quiet" aria-hidden />

@@ -32,6 +32,7 @@ import * as soundCompared from './0030-sound-compared'
 import * as mirrorPrint from './0031-mirror-print'
 import * as toolLines from './0032-tool-lines'
 import * as edits from './0033-edits'
+import * as filmed from './0034-filmed'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -68,4 +69,5 @@ export const migrations: Record<string, Migration> = {
   '0031-mirror-print': mirrorPrint,
   '0032-tool-lines': toolLines,
   '0033-edits': edits,
+  '0034-filmed': filmed,
 }

@@ -57,6 +57,9 @@ export interface SeenReader {
   /** How the files on it are called. */
   readonly habits: readonly string[]
   readonly stayId: string | null
+  /** When its files were written, first and last. */
+  readonly filmedFrom: Date | null
+  readonly filmedTo: Date | null
 }
 
 /** What the observer saw in a reader. True when it differs from what was seen before. */

@@ -91,6 +91,9 @@ export interface Database extends FactTables, GearTables, MediaTables, SortedTab
     print: string | null
     /** How the files on it are called. */
     habits: ColumnType<string[], string | undefined, string>
+    /** When its files were written, first and last. */
+    filmedFrom: Date | null
+    filmedTo: Date | null
     /** The stay of the card that lies in it now. */
     stayId: Given<string | null>
   }

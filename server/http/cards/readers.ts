@@ -5,13 +5,14 @@ import { cardsApi, type ReaderView, type ScanOrder } from '../../../contract/car
 import { noticedApi } from '../../../contract/noticed'
 import { appeared, appearedOne, leaveAlone } from '../../db/queries/appeared'
 import { putAway } from '../../db/queries/locker'
-import { production } from '../../db/queries/productions'
+import { production, titlesOf } from '../../db/queries/productions'
 import { addReader, reader as readerRow, readers } from '../../db/queries/readers'
 import { readNoticed, writeNoticed } from '../../db/queries/settings'
 import { readersLookedAt, tellChanged } from '../../db/queries/tasks'
 import { volumes } from '../../db/queries/volumes'
 import { isTaken } from '../../db/taken'
 import { placesOnDevice } from '../../facts/volumes'
+import { waitingCards } from '../../facts/waiting'
 import { folderFigures, namableFolder, registrableFolder } from '../../media/register'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
@@ -24,7 +25,25 @@ export function readerRoutes(context: Context): Router {
   const router = Router()
 
   serve(router, cardsApi.readers, async () => {
-    const [rows, looking] = await Promise.all([readers(db), readersLookedAt(db)])
+    const [rows, looking, waiting] = await Promise.all([
+      readers(db),
+      readersLookedAt(db),
+      waitingCards(db, { host, now: Date.now(), looked: true }),
+    ])
+    const titles = await titlesOf(
+      db,
+      waiting.flatMap(({ belongs }) => belongs?.productionId ?? []),
+    )
+    const proposedFor = (id: string): ReaderView['proposed'] => {
+      const card = waiting.find(({ reader }) => reader.id === id)
+      if (!card) return null
+      const { label, belongs } = card
+      const title = titles.get(belongs?.productionId ?? '')
+      return {
+        label,
+        production: belongs && title !== undefined ? { id: belongs.productionId, title, why: belongs.why } : null,
+      }
+    }
     const here = rows.filter((row) => row.putAwayAt === null)
     return here.map((row): ReaderView => ({
       id: row.id,
@@ -38,6 +57,7 @@ export function readerRoutes(context: Context): Router {
       difference: row.difference,
       writeProtected: row.device?.writeProtected === true,
       looking: looking.has(row.id),
+      proposed: proposedFor(row.id),
       room:
         row.capacityBytes === null || row.freeBytes === null
           ? null
@@ -79,7 +99,7 @@ export function readerRoutes(context: Context): Router {
       req,
       {
         kind: 'scan',
-        title: `Look at the card in ${reader.name}`,
+        title: body.copy ? `Take in the card in ${reader.name}` : `Look at the card in ${reader.name}`,
         productionId,
         loadId: null,
         input: { readerId: reader.id, ...body },
@@ -113,15 +133,20 @@ export function readerRoutes(context: Context): Router {
       }))
   })
 
-  serve(router, noticedApi.look, async ({ params, body, req }) => {
-    const row = await appearedOne(db, host, params.id)
+  async function asReader(appearedId: string) {
+    const row = await appearedOne(db, host, appearedId)
     if (!row) throw notFound('What appeared there')
-    if (!(await production(db, body.productionId))) throw notFound('That production')
     const names = new Set((await readers(db)).filter((one) => one.host === host).map((one) => one.name))
     const name = freeTitle(row.name.slice(0, 60) || 'card', (one) => !names.has(one))
-    const { id } = await register({ name, path: row.path, sure: true })
-    return look({ id, name }, body, req)
+    return { id: (await register({ name, path: row.path, sure: true })).id, name }
+  }
+
+  serve(router, noticedApi.look, async ({ params, body, req }) => {
+    if (!(await production(db, body.productionId))) throw notFound('That production')
+    return look(await asReader(params.id), body, req)
   })
+
+  serve(router, noticedApi.read, async ({ params }) => ({ id: (await asReader(params.id)).id }))
 
   serve(router, noticedApi.leave, async ({ params }) => {
     if (!(await leaveAlone(db, host, params.id))) throw notFound('What appeared there')

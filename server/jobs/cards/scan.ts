@@ -1,9 +1,12 @@
 import type { TaskInput } from '../../../contract/taskKinds'
 import { TOUCHED } from '../../../core/cards/stay'
+import { markOf } from '../../../core/copies/mark'
+import { proposeVolumes } from '../../../core/copies/proposal'
 import { printablePath } from '../../../core/copies/pathText'
 import { freeTitle, loadLabel, sameFolder } from '../../../core/units/fileTitle'
 import { counted, formatBytes } from '../../../core/units/quantity'
 import * as cards from '../../db/queries/cards'
+import { putInQueue } from '../../db/queries/copyQueue'
 import { knownHashes } from '../../db/queries/copies'
 import { countRecorded } from '../../db/queries/measured'
 import { reader as readerRow, type ReaderRow } from '../../db/queries/readers'
@@ -11,13 +14,16 @@ import { putCardListing } from '../../db/queries/seen'
 import { knowStay, readWhole, seeCardOf, stay } from '../../db/queries/stays'
 import { seeTwinAgain } from '../../db/queries/twins'
 import { renewClocks, renewSpans } from '../../facts/clocks'
+import { loadStates } from '../../facts/loadStates'
 import { renewRigs } from '../../facts/rigs'
+import { volumeViews } from '../../facts/volumes'
 import { CannotWork } from '../../media/cannotWork'
 import { mediaByContent } from '../../media/contentKind'
 import { CARD_ROOT, listCard, mountedInside, takeSamples, type Listing } from '../../media/listing'
 import { cardFiles, readerContent, type ReaderContent } from '../../media/mediumOf'
 import { compareCard, isBorneOut, isWithCopies } from '../../media/compareCard'
 import type { Held } from '../../observer/twins'
+import { waitingTitle } from '../../facts/waiting'
 import { whichLoad } from '../../observer/whichLoad'
 import type { Job, NextTask, Work, WorkEnd } from '../work'
 import { arrange, findInClips } from './arrange'
@@ -72,7 +78,7 @@ async function lookAtCard(work: Work, input: ScanInput, reader: ReaderRow, conte
   }
   if (found.kind === 'backup') return lookedAtTwin(db, found, content.cardName)
   const known = found.kind === 'own' ? found : undefined
-  const load = await settleLoad(work, input, { content, listing, known, volumeUid: held.volumeUid })
+  const load = await settleLoad(work, input, { reader, content, listing, known, volumeUid: held.volumeUid })
   const rows = new Map((await cards.entriesOf(db, load.id)).map((row) => [row.pathText, row]))
   const sorted = sortedFiles(listing, await mediaByContent(content.medium, listing.walked))
   const seen = await lookAtAll(work, { load, medium: content.medium, rows, files: sorted })
@@ -96,11 +102,30 @@ async function lookAtCard(work: Work, input: ScanInput, reader: ReaderRow, conte
   await renewSpans(db, load.productionId)
   await renewRigs(db, load.productionId)
   const bytes = bytesOf(files)
+  const then = input.copy ? ` ${await queueCopy(work, load.id)}` : ''
   return {
-    sentence: `${counted(clips, 'clip')} and ${counted(sorted.others, 'other file')} on ${content.cardName}, ${formatBytes(bytes)}${seen.troubled > 0 ? `; ${counted(seen.troubled, 'clip')} in trouble` : ''}.`,
+    sentence: `${counted(clips, 'clip')} and ${counted(sorted.others, 'other file')} on ${content.cardName}, ${formatBytes(bytes)}${seen.troubled > 0 ? `; ${counted(seen.troubled, 'clip')} in trouble` : ''}.${then}`,
     troubles: [],
     ...(seen.unmeasured > 0 && { next: measuring(load, input.readerId, content.cardName) }),
   }
+}
+
+/** Puts the copy of a load to the drives that are proposed for it into the line, and says where it goes. */
+async function queueCopy({ db, host }: Work, loadId: string): Promise<string> {
+  const [load] = await cards.loadsById(db, [loadId])
+  const asked = { host, now: Date.now(), looked: true }
+  const [state] = load ? await loadStates(db, [load], asked) : []
+  if (!load || !state) return ''
+  const held = state.copies.filter((copy) => markOf(copy, state.settings) >= 2)
+  if (held.length >= 2) return 'It is proved twice already.'
+  const volumes = await volumeViews(db, asked)
+  const volumeIds = proposeVolumes(volumes, load.sizeBytes, held)
+  if (volumeIds.length === 0)
+    return 'Nothing is copied: no drive with room for it is connected. Connect two, then copy.'
+  await putInQueue(db, host, [{ loadId, volumeIds, plan: null }])
+  const names = volumeIds.map((id) => volumes.find((one) => one.id === id)?.name ?? '')
+  const isEnough = held.length + volumeIds.length >= 2
+  return `Now it is copied to ${names.join(' and ')}${isEnough ? '' : ', the only drive with room: connect another for the second copy'}.`
 }
 
 const bytesOf = (files: readonly { readonly sizeBytes: number }[]) =>
@@ -159,11 +184,13 @@ async function settleLoad(
   { db }: Work,
   input: ScanInput,
   {
+    reader,
     content,
     listing,
     known,
     volumeUid,
   }: {
+    reader: ReaderRow
     content: ReaderContent
     listing: Listing
     known: { readonly load: { readonly id: string }; readonly shiftMs: number } | undefined
@@ -185,7 +212,7 @@ async function settleLoad(
       (
         await cards.addLoad(tx, {
           productionId: input.productionId,
-          label: await freeLabel(tx, input, content.cardName),
+          label: await freeLabel(tx, input, reader),
           ...sums,
         })
       ).id
@@ -235,7 +262,10 @@ async function finishLook(
   })
 }
 
-async function freeLabel(db: Work['db'], input: ScanInput, cardName: string): Promise<string> {
+async function freeLabel(db: Work['db'], input: ScanInput, reader: ReaderRow): Promise<string> {
   const taken = await cards.loadLabels(db, input.productionId)
-  return freeTitle(loadLabel(input.label || cardName), (label) => !taken.some((one) => sameFolder(one, label)))
+  return freeTitle(
+    loadLabel(input.label || (await waitingTitle(db, reader, taken))),
+    (label) => !taken.some((one) => sameFolder(one, label)),
+  )
 }

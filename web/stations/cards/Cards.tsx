@@ -5,10 +5,10 @@ import { cardsApi, type LoadView, type ReaderView } from '../../../contract/card
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
-import { Field } from '../../parts/Field'
 import { LetGo, LetGoSaid, useLetGo } from '../../parts/LetGo'
 import { Older } from '../../parts/Older'
 import { isOpen, useTasks } from '../../parts/queries'
+import { TakeIn, whyProposed } from '../../parts/TakeIn'
 import { TaskLine } from '../../parts/TaskLine'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
@@ -79,13 +79,11 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
   const holding = cards.find((reader) => reader.loadId && !reader.isTwin) ?? cards.find((reader) => reader.loadId)
   const load = loads.find((one) => one.id === holding?.loadId && one.productionId === productionId)
   const given = load ? undefined : loads.find((one) => one.id === holding?.loadId)
-  const [typed, setTyped] = useState<string>()
-  const label = typed ?? waiting?.cardName ?? ''
   const look = (reader: ReaderView) =>
-    send.mutate(
-      { params: { id: reader.id }, body: { productionId, label: reader === waiting ? label : '' } },
-      { onSuccess: () => setTyped(undefined) },
-    )
+    send.mutate({
+      params: { id: reader.id },
+      body: { productionId: reader.proposed?.production?.id ?? productionId, label: '', copy: false },
+    })
   const add = <Button onClick={onAdd}>Add a reader folder</Button>
   const unlooked = cards.filter((reader) => !reader.loadId && !reader.looking)
   const target = waiting ?? holding
@@ -105,7 +103,7 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
           ? 'No reader is known yet.'
           : 'No card is in the reader.'
   const why = waiting
-    ? 'Looking never writes to the card: it lists everything, reads every clip and says what is odd. Its name becomes its folder on every volume; a card that is known keeps the name it has.'
+    ? `${whyProposed(waiting).trim() || 'Nothing on it tells for which production it was filmed.'} Taking it in reads every clip, copies all of it to two drives and proves that; nothing is ever written to the card. Its name becomes its folder on every volume.`
     : load
       ? `${counted(load.fileCount, 'file')}, ${formatBytes(load.sizeBytes)}. Its copies are made and proved at the next station.`
       : readers.length === 0
@@ -118,23 +116,14 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
         why={why + protection}
         action={
           <div className="flex flex-wrap items-end gap-3">
-            {waiting && (
-              <Field
-                label="Call it"
-                className="-mb-[1.375rem] w-48"
-                maxLength={80}
-                value={label}
-                onChange={(event) => setTyped(event.target.value)}
-              />
-            )}
-            {target && (
-              <Button
-                look={waiting ? 'primary' : 'plain'}
-                disabled={target.looking || send.isPending}
-                onClick={() => look(target)}
-              >
-                {waiting ? 'Look at the card' : 'Look again'}
-              </Button>
+            {waiting ? (
+              <TakeIn key={`${waiting.id} ${waiting.cardName}`} reader={waiting} here={productionId} whole />
+            ) : (
+              target && (
+                <Button disabled={target.looking || send.isPending} onClick={() => look(target)}>
+                  Look again
+                </Button>
+              )
             )}
             {unlooked.length > 1 && (
               <Button disabled={send.isPending} onClick={() => unlooked.forEach(look)}>

@@ -9,6 +9,7 @@ import { Older } from '../../parts/Older'
 import { LoadPanel } from './LoadPanel'
 import { Policy } from './Policy'
 import { useCopies } from './queries'
+import { LookFailed, TakingIn, useTakenIn } from './TakingIn'
 
 const urgency = (load: LoadCopies) =>
   load.formattedAt ? 3 : load.clear.clear ? 2 : load.copies.filter((copy) => copy.mark >= 2).length >= 2 ? 1 : 0
@@ -23,31 +24,37 @@ function askedName({ label, twins, asked }: LoadCopies): string {
 export default function Copies({ productionId }: { productionId: string }) {
   const query = useCopies(productionId)
   const [chosen, setChosen] = useState<string>()
+  const takenIn = useTakenIn(productionId)
   return (
     <Ask query={query}>
       {({ rows: loads }) => {
         const sorted = [...loads].sort((a, b) => urgency(a) - urgency(b))
-        const load = loads.find((one) => one.loadId === chosen) ?? sorted[0]
+        if (takenIn.looking) return <TakingIn taken={takenIn} />
+        const load = loads.find((one) => one.loadId === (chosen ?? takenIn.loadId)) ?? sorted[0]
         if (!load) {
           return (
-            <Empty
-              title="Nothing to copy yet."
-              action={
-                <Link
-                  to={`/p/${productionId}/cards`}
-                  className="font-semibold text-accent underline underline-offset-4"
-                >
-                  Look at a card first
-                </Link>
-              }
-            >
-              Here a load is copied to two volumes at once, read back from each and compared, until one glance answers:
-              is it copied, is it proved, may the card be formatted?
-            </Empty>
+            <>
+              <LookFailed taken={takenIn} />
+              <Empty
+                title="Nothing to copy yet."
+                action={
+                  <Link
+                    to={`/p/${productionId}/cards`}
+                    className="font-semibold text-accent underline underline-offset-4"
+                  >
+                    Look at a card first
+                  </Link>
+                }
+              >
+                Here a load is copied to two volumes at once, read back from each and compared, until one glance
+                answers: is it copied, is it proved, may the card be formatted?
+              </Empty>
+            </>
           )
         }
         return (
           <>
+            <LookFailed taken={takenIn} />
             <Answer why={load.clear.caution}>
               {load.formattedAt || load.saidButThere
                 ? load.clear.sentence
@@ -70,11 +77,16 @@ export default function Copies({ productionId }: { productionId: string }) {
                   ))}
                 </Tabs.List>
                 <Tabs.Content value={load.loadId} key={load.loadId} tabIndex={-1}>
-                  <LoadPanel load={load} productionId={productionId} />
+                  <LoadPanel load={load} productionId={productionId} taken={load.loadId === takenIn.loadId} />
                 </Tabs.Content>
               </Tabs.Root>
             ) : (
-              <LoadPanel key={load.loadId} load={load} productionId={productionId} />
+              <LoadPanel
+                key={load.loadId}
+                load={load}
+                productionId={productionId}
+                taken={load.loadId === takenIn.loadId}
+              />
             )}
             <Older pages={query}>Show older loads</Older>
             <p className="mt-6">

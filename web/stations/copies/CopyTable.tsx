@@ -17,6 +17,7 @@ import { isOffered } from '../../parts/VolumeChoice'
 import { useSend } from '../../parts/useSend'
 import { Wide } from '../../parts/Wide'
 import { usePlan } from './queries'
+import { toPlay } from './toPlay'
 
 interface CopyTableProps {
   readonly load: LoadCopies
@@ -58,8 +59,7 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
   const names = volumes.filter((volume) => chosen.has(volume.id)).map((volume) => volume.name)
   const fromName = load.sources.find((one) => one.volumeId === fromId)?.volumeName
   if (shown.length === 0) return <NoVolume />
-  const unplayed = verified >= 2 && !load.copies.some((one) => one.mark === 3)
-  const toPlay = unplayed ? load.copies.find((one) => one.mark === 2 && one.connected)?.volumeId : undefined
+  const unplayed = toPlay(load)?.volumeId
   return (
     <>
       <Wide label="Volumes">
@@ -122,7 +122,7 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
                       </Hint>
                     )}
                     {copy && copy.mark >= 1 && volume.connected && (
-                      <Button look={volume.id === toPlay ? 'primary' : 'plain'} onClick={() => onPlay(copy)}>
+                      <Button look={volume.id === unplayed ? 'primary' : 'plain'} onClick={() => onPlay(copy)}>
                         <Play className="size-4" aria-hidden />
                         <span className="max-sm:sr-only">Play from it</span>
                       </Button>

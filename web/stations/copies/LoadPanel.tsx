@@ -14,6 +14,7 @@ import { CopyTable } from './CopyTable'
 import { FormatSheet } from './FormatSheet'
 import { PlaySheet } from './PlaySheet'
 import { ReadCard, TakeBack } from './SaidOfCard'
+import { toPlay } from './toPlay'
 import { Twins } from './Twins'
 
 const WORK: ReadonlySet<string> = new Set<TaskKind>(['copy', 'check', 'twin'])
@@ -25,13 +26,26 @@ function workOn(tasks: readonly TaskView[], loadId: string): TaskView | undefine
   return own.find(isOpen) ?? latest[0]
 }
 
+interface LoadPanelProps {
+  readonly load: LoadCopies
+  readonly productionId: string
+  /** It was taken in from here: as soon as it is proved twice, a clip of it is ready to play. */
+  readonly taken?: boolean
+}
+
 /** One load: why it is or is not clear, how far each copy has come, and the copying itself. */
-export function LoadPanel({ load, productionId }: { load: LoadCopies; productionId: string }) {
+export function LoadPanel({ load, productionId, taken = false }: LoadPanelProps) {
   const send = useSend(copiesApi.check)
   const { data: tasks = [] } = useTasks()
   const storage = useStorage(productionId)
   const [playing, setPlaying] = useState<CopyView>()
   const [formatting, setFormatting] = useState(false)
+  const [offered, setOffered] = useState(false)
+  const unplayed = taken && !offered && !formatting ? toPlay(load) : undefined
+  if (unplayed && !playing) {
+    setOffered(true)
+    setPlaying(unplayed)
+  }
   const task = workOn(tasks, load.loadId)
   const busy = task !== undefined && isOpen(task)
   const readSample = () =>
@@ -101,7 +115,13 @@ export function LoadPanel({ load, productionId }: { load: LoadCopies; production
         )}
       </Ask>
       {playing && (
-        <PlaySheet load={load} productionId={productionId} copy={playing} onClose={() => setPlaying(undefined)} />
+        <PlaySheet
+          load={load}
+          productionId={productionId}
+          copy={playing}
+          waits={offered}
+          onClose={() => setPlaying(undefined)}
+        />
       )}
       {formatting && <FormatSheet load={load} onClose={() => setFormatting(false)} />}
     </>

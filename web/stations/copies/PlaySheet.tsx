@@ -19,6 +19,8 @@ interface PlaySheetProps {
   readonly load: LoadCopies
   readonly productionId: string
   readonly copy: CopyView
+  /** It opened by itself, and plays when somebody presses. */
+  readonly waits?: boolean
   readonly onClose: () => void
 }
 
@@ -58,11 +60,15 @@ function OwnProgram({ load, copy, onClose }: PlaySheetProps) {
   )
 }
 
-/** Begins with the first clip that can be played. */
+/** Begins with the largest clip that can be played: a fault meets it most likely. */
 function Playable(props: PlaySheetProps) {
   const { load, copy, productionId, onClose } = props
   const from = { loadId: load.loadId, show: 'playable' } as const
-  const { data, error } = useAsk(cardsApi.clips, { id: productionId }, { query: { ...from, limit: 1 } })
+  const { data, error } = useAsk(
+    cardsApi.clips,
+    { id: productionId },
+    { query: { ...from, sort: 'size', down: true, limit: 1 } },
+  )
   const first = data?.rows[0]
   return (
     <Sheet
@@ -86,11 +92,13 @@ interface PlayerProps extends PlaySheetProps {
 const clipWords = (clip: ClipView) => `${clip.name}, ${formatLength(clip.seconds ?? 0)}`
 
 /** Plays a clip from a copy; a second of it counts as spot-played. */
-function Player({ load, copy, productionId, from, first }: PlayerProps) {
+function Player({ load, copy, productionId, from, first, waits = false, onClose }: PlayerProps) {
   const send = useSend(copiesApi.played)
   const [clip, setClip] = useState(first)
   const [broken, setBroken] = useState(false)
   const told = useRef(false)
+  const film = useRef<HTMLVideoElement>(null)
+  const [begun, setBegun] = useState(!waits)
   const follow = (film: HTMLVideoElement) => {
     const seconds = playedSeconds(film.played)
     if (told.current || seconds < Math.min(ENOUGH_SECONDS, film.duration * NEARLY_ALL)) return
@@ -116,9 +124,11 @@ function Player({ load, copy, productionId, from, first }: PlayerProps) {
       />
       <video
         key={clip.id}
+        ref={film}
         src={addressOf(copiesApi.play, { id: load.loadId, volumeId: copy.volumeId, clipId: clip.id })}
         controls
-        autoPlay
+        autoPlay={begun}
+        onPlay={() => setBegun(true)}
         className="aspect-video w-full bg-stage"
         onTimeUpdate={(event) => follow(event.currentTarget)}
         onEnded={(event) => follow(event.currentTarget)}
@@ -137,6 +147,19 @@ function Player({ load, copy, productionId, from, first }: PlayerProps) {
         )}
       </p>
       <Trouble error={send.error} />
+      {waits && (
+        <p className="mt-3">
+          {send.isSuccess ? (
+            <Button key="done" look="primary" autoFocus onClick={onClose}>
+              It is whole: close
+            </Button>
+          ) : (
+            <Button key="play" look="primary" autoFocus disabled={begun} onClick={() => void film.current?.play()}>
+              Play it
+            </Button>
+          )}
+        </p>
+      )}
     </>
   )
 }

@@ -1,0 +1,89 @@
+import { useState, type ReactNode } from 'react'
+import { useNavigate } from 'react-router'
+import { cardsApi, type ReaderView } from '../../contract/cards'
+import { Button } from './Button'
+import { Choice } from './Choice'
+import { Field } from './Field'
+import { useProductions } from './queries'
+import { Trouble } from './Trouble'
+import { useSend } from './useSend'
+
+interface TakeInProps {
+  readonly reader: ReaderView
+  /** The production whose page is open: it is meant where nothing tells of another. */
+  readonly here: string | undefined
+  /** Its name can be given, and it can be looked at alone. */
+  readonly whole?: boolean
+  readonly children?: ReactNode
+}
+
+/** Takes a card in that nobody has looked at: for which production, and with one press all of it. */
+export function TakeIn({ reader, here, whole = false, children }: TakeInProps) {
+  const navigate = useNavigate()
+  const send = useSend(cardsApi.look)
+  const { data } = useProductions()
+  const [chosen, setChosen] = useState<string>()
+  const [typed, setTyped] = useState<string>()
+  const { id, proposed, looking } = reader
+  const listed = (data?.rows ?? []).map(({ id: value, title }) => ({ value, label: title }))
+  const own = proposed?.production
+  const productions =
+    own && !listed.some(({ value }) => value === own.id) ? [{ value: own.id, label: own.title }, ...listed] : listed
+  const target = chosen ?? own?.id ?? here ?? (listed.length === 1 ? listed[0]?.value : undefined)
+  const label = typed ?? proposed?.label ?? ''
+  const busy = looking || send.isPending
+  const take = (copy: boolean) => {
+    if (target === undefined) return
+    send.mutate(
+      { params: { id }, body: { productionId: target, label: typed ?? '', copy } },
+      {
+        onSuccess: () => {
+          setTyped(undefined)
+          if (copy) void navigate(`/p/${target}/copies?take=${id}`)
+          else if (target !== here) void navigate(`/p/${target}/cards`)
+        },
+      },
+    )
+  }
+  return (
+    <>
+      {whole && (
+        <Field
+          label="Call it"
+          className="-mb-[1.375rem] w-44"
+          maxLength={80}
+          value={label}
+          onChange={(event) => setTyped(event.target.value)}
+        />
+      )}
+      {productions.length > 1 && (
+        <Choice
+          label="For which production"
+          hideLabel={!whole}
+          className="w-56"
+          value={target ?? ''}
+          placeholder="Choose a production"
+          onChange={setChosen}
+          options={productions}
+        />
+      )}
+      <Button look="primary" data-take-in disabled={busy || target === undefined} onClick={() => take(true)}>
+        Take it in
+        <kbd className="figure font-normal max-sm:hidden" aria-hidden>
+          c
+        </kbd>
+      </Button>
+      {whole && (
+        <Button disabled={busy || target === undefined} onClick={() => take(false)}>
+          Look at the card
+        </Button>
+      )}
+      {children}
+      <Trouble error={send.error} />
+    </>
+  )
+}
+
+/** What speaks for the production that a card is proposed for. */
+export const whyProposed = ({ proposed }: ReaderView): string =>
+  proposed?.production ? ` It seems to be for “${proposed.production.title}”: ${proposed.production.why}.` : ''

@@ -1,0 +1,50 @@
+import { useSearchParams } from 'react-router'
+import { cardsApi, type ReaderView } from '../../../contract/cards'
+import type { TaskView } from '../../../contract/tasks'
+import { Answer } from '../../parts/Answer'
+import { isOpen, useTasks } from '../../parts/queries'
+import { TaskLine } from '../../parts/TaskLine'
+import { useAsk } from '../../parts/useAsk'
+
+export interface TakenIn {
+  readonly reader: ReaderView | undefined
+  /** The load that its card turned out to be; not while it is looked at. */
+  readonly loadId: string | undefined
+  readonly looking: boolean
+  /** The look at it. */
+  readonly task: TaskView | undefined
+}
+
+/** The card that was taken in from where this page was opened. */
+export function useTakenIn(productionId: string): TakenIn {
+  const [search] = useSearchParams()
+  const id = search.get('take')
+  const { data: readers } = useAsk(cardsApi.readers, {}, { enabled: id !== null })
+  const { data: tasks = [] } = useTasks()
+  const reader = readers?.find((one) => one.id === id)
+  const task = id === null ? undefined : tasks.find((one) => one.kind === 'scan' && one.productionId === productionId)
+  const looking = reader !== undefined && (reader.looking || (task !== undefined && isOpen(task)))
+  return { reader, loadId: looking ? undefined : (reader?.loadId ?? undefined), looking, task }
+}
+
+/** The first half of taking in; the second is that of every load. */
+export const TakingIn = ({ taken: { reader, task } }: { readonly taken: TakenIn }) => (
+  <>
+    <Answer why="Everything on it is listed, every clip is read, and nothing is written to it. Then it is copied to two drives, read back from both, and a clip waits here to be played. Leave the card in the reader until then.">
+      “{reader?.cardName}” is being taken in.
+    </Answer>
+    {task && (
+      <div className="border-y border-rule py-3" aria-live="polite">
+        <TaskLine task={task} />
+      </div>
+    )}
+  </>
+)
+
+/** What kept the card from being taken in, or what its look found of it. */
+export const LookFailed = ({ taken: { task } }: { readonly taken: TakenIn }) =>
+  task && (task.state === 'failed' || task.state === 'set-aside') ? (
+    <div className="mb-6 border-y border-rule py-3">
+      <TaskLine task={task} />
+    </div>
+  ) : null
