@@ -23,8 +23,9 @@ describe('the production of a card', () => {
   })
 
   it('is the one whose other cards were filmed in the same hours, over midnight and across zones as well', () => {
+    // Also where a plan speaks for another: a person said so of the cards before.
     const taken = [{ cameraId: 'heron', from: at('2026-11-13T22:00:00Z'), to: at('2026-11-13T23:30:00Z') }]
-    expect(belongsTo(clues, [production('new'), production('hull', { taken })])).toEqual({
+    expect(belongsTo(clues, [production('new', { shootOn: '2026-11-14' }), production('hull', { taken })])).toEqual({
       productionId: 'hull',
       why: 'filmed together with 1 card of it',
     })

@@ -74,7 +74,8 @@ function weighed({ cardId, cameraId, filmed }: CardClues, production: MayHold) {
     [6, 'filmed on its day', away === 0],
     // A clock may be a few hours off, or a night shoot begin before its day.
     [2, 'filmed a day from its day', away === 1],
-    [5, `filmed together with ${counted(near?.length ?? 0, 'card')} of it`, (near?.length ?? 0) > 0],
+    // What a person decided of the cards beside it weighs more than any plan.
+    [8, `filmed together with ${counted(near?.length ?? 0, 'card')} of it`, (near?.length ?? 0) > 0],
     [3, 'a card of its plan', cardId !== undefined && cardIds.includes(cardId)],
     [2, 'by a camera of its plan', cameraId !== undefined && cameraIds.includes(cameraId)],
     [1, 'by a camera that filmed for it', cameraId !== undefined && taken.some((one) => one.cameraId === cameraId)],

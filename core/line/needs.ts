@@ -13,6 +13,8 @@ export interface Need {
   readonly station: Station
   /** The page of the station where it is done, when that is not its first. */
   readonly desk?: string
+  /** What is to be done there, where it is not the first thing of that page. */
+  readonly what?: 'names'
   readonly sentence: string
 }
 
@@ -165,7 +167,12 @@ function selected({ named, unnamed, placed, unplaced }: ProductionFacts['review'
   const todo = (desk: string, sentence: string): Need => ({ ...say('todo', 'cards', sentence), desk })
   return [
     ...(unnamed > 0 && (named > 0 || (placed === 0 && !isEdited))
-      ? [todo('review', `Name ${counted(unnamed, named > 0 ? 'more kept clip' : 'kept clip')} for the edit.`)]
+      ? [
+          {
+            ...todo('review', `Name ${counted(unnamed, named > 0 ? 'more kept clip' : 'kept clip')} for the edit.`),
+            what: 'names' as const,
+          },
+        ]
       : []),
     ...(unplaced > 0 && (placed > 0 || !isEdited)
       ? [
@@ -194,10 +201,7 @@ const NOTHING: Omit<Need, 'grade'> = {
   sentence: 'Everything is proved, made and shelved twice.',
 }
 
-export interface NextStep {
-  readonly station: Station
-  readonly desk?: string
-  readonly sentence: string
+export interface NextStep extends Pick<Need, 'station' | 'desk' | 'what' | 'sentence'> {
   /** `undefined` when nothing is left. */
   readonly grade: Grade | undefined
 }

@@ -335,19 +335,35 @@ describe('what was said, and settings', () => {
     expect(await addProduction(db, { title: 'launch: DAY' })).toBeUndefined()
   })
 
-  it('counts a shoot day in the zone of the production, not in that of the server', async () => {
-    const { id } = await newProduction()
-    await db
-      .updateTable('production')
-      .set({ shootOn: '2026-11-26', timeZone: 'Pacific/Auckland' })
-      .where('id', '=', id)
-      .execute()
-    const reader = await addReader(db, { name: randomUUID(), rootPath: null, simulated: false, host: 'here' })
-    await db.updateTable('reader').set({ state: 'card', cardName: 'x' }).where('id', '=', reader.id).execute()
-    const waiting = async (now: string) => (await factsOf(id, Date.parse(now)))?.cardsWaiting
+  it('a card that waits is announced by the production that it is for, bagged or not, and by all where nothing tells', async () => {
+    const [hull, other] = [(await newProduction()).id, (await newProduction()).id]
+    const day = (id: string, shootOn: string) =>
+      db.updateTable('production').set({ shootOn, timeZone: 'Pacific/Auckland' }).where('id', '=', id).execute()
+    await day(hull, '2026-11-26')
+    const host = 'here'
+    const reader = await addReader(db, { name: randomUUID(), rootPath: null, simulated: false, host })
+    const filmed = (at: string | null) => {
+      const filmedAt = at === null ? null : new Date(at)
+      return db
+        .updateTable('reader')
+        .set({ state: 'card', cardName: 'x', filmedFrom: filmedAt, filmedTo: filmedAt })
+        .where('id', '=', reader.id)
+        .execute()
+    }
+    const waiting = async () => {
+      const [one, two] = [await factsOf(hull), await factsOf(other)]
+      return [one?.cardsWaiting, two?.cardsWaiting]
+    }
+    await filmed(null)
+    expect(await waiting()).toEqual([1, 1])
     // Source: IANA time zone database: Auckland is 13 hours ahead of UTC in November.
-    expect(await waiting('2026-11-25T10:00:00Z')).toBe(0)
-    expect(await waiting('2026-11-25T11:30:00Z')).toBeGreaterThan(0)
+    await filmed('2026-11-25T11:30:00Z')
+    expect(await waiting()).toEqual([1, 0])
+    // A day that lies ahead hides no card.
+    await day(other, '2099-11-26')
+    await day(hull, '2099-11-26')
+    expect(await waiting()).toEqual([1, 1])
+    await db.updateTable('reader').set({ state: 'empty' }).where('id', '=', reader.id).execute()
   })
 })
 

@@ -2,7 +2,7 @@ import { expect } from '@playwright/test'
 import { join } from 'node:path'
 import { cardFolder, debian, volumeFolder } from './bench'
 import { ownHouse, test } from './house'
-import { current, downTo, heading, pressNext, tabTo } from './keys'
+import { current, downTo, heading, pressNext, sayProduction, tabTo } from './keys'
 
 ownHouse()
 
@@ -45,7 +45,9 @@ test('a card travels through all seven stations with the keyboard alone', async 
   // Cards.
   await page.keyboard.press('2')
   await expect(heading(page)).toContainText('“Plover A” is in the reader')
-  await pressNext(page)
+  await sayProduction(page, 'Plover on the mast')
+  await tabTo(page, /^Look at the card/)
+  await page.keyboard.press('Enter')
   await expect(page.locator('[data-clip]')).toHaveCount(3, { timeout: 120_000 })
   await expect(page.locator('[data-finding="empty"]')).toContainText('PLOV0109.MP4')
   await expect(page.locator('[data-finding="unreadable"]')).toContainText('the index is missing')
@@ -89,6 +91,18 @@ test('a card travels through all seven stations with the keyboard alone', async 
   await downTo(page, 'PLOV0107.MP4')
   await page.keyboard.press('k')
   await expect(current(page)).toHaveAccessibleName(/^PLOV0107\.MP4 .*keep$/)
+  // Names and the sorted view come next, each at its desk.
+  await expect(page.getByRole('link', { name: 'Next: Name 1 kept clip for the edit.' })).toBeVisible()
+  await pressNext(page)
+  await tabTo(page, /^Give 1 name/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('link', { name: 'Next: Put 1 clip into the sorted view for the edit.' })).toBeVisible()
+  await page.keyboard.press('n')
+  await expect(heading(page)).toContainText('1 file to add')
+  await pressNext(page)
+  await expect(page.getByRole('link', { name: 'Next: Frame a master for its first destination.' })).toBeVisible({
+    timeout: 60_000,
+  })
   await page.keyboard.press('5')
   await expect(page.locator('[data-class="originals"]')).toContainText('MB')
   await page.keyboard.press('6')

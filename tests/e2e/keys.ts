@@ -25,6 +25,13 @@ export async function pressNext(page: Page): Promise<void> {
   await expect.poll(() => page.evaluate(() => document.activeElement === document.body)).toBe(false)
 }
 
+/** Says for which production the card that waits is, by the first word of its title. */
+export async function sayProduction(page: Page, title: string): Promise<void> {
+  await tabTo(page, /^For which production/)
+  await page.keyboard.type(title.split(' ')[0] ?? '')
+  await expect(page.getByRole('combobox', { name: 'For which production' })).toHaveText(title)
+}
+
 export const heading = (page: Page) => page.getByRole('heading', { level: 1 })
 
 /** Clips of the Review desk, and the one that is open. */

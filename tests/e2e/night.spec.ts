@@ -4,7 +4,7 @@ import { expect, type APIRequestContext, type Page } from '@playwright/test'
 import { expectAccessible } from './access'
 import { cardFolder, choose, debian, deviceId, filmAgain, post, productionId, volumeFolder } from './bench'
 import { ownHouse, test } from './house'
-import { current, downTo, heading, tabTo } from './keys'
+import { current, downTo, heading, sayProduction, tabTo } from './keys'
 
 ownHouse()
 
@@ -26,6 +26,7 @@ async function bringHome(page: Page, card: string): Promise<void> {
   await page.keyboard.press('2')
   await expect(heading(page)).toContainText(`“${card}” is in the reader`)
   await page.keyboard.press('Tab')
+  await sayProduction(page, TITLE)
   await tabTo(page, /^Look at the card/)
   await page.keyboard.press('Enter')
   await expect(heading(page)).toContainText(new RegExp(`^“${card}”: \\d+ clips?`), { timeout: 120_000 })
@@ -145,6 +146,7 @@ test('the cards of a rig are tied, the odd lens is named, and one row stands for
   for (const lens of [1, 2, 3]) {
     await putIn(request, `Pole ${lens}`)
     await expect(heading(page)).toContainText(`“Pole ${lens}” is in the reader`)
+    await choose(page, page.getByRole('combobox', { name: 'For which production' }), RIG)
     await page.getByRole('button', { name: 'Look at the card' }).click()
     await expect(load(page, `Pole ${lens}`)).toBeVisible({ timeout: 60_000 })
     await expect(heading(page)).toContainText(`“Pole ${lens}”:`)

@@ -15,7 +15,7 @@ import { expect, type APIRequestContext, type Page } from '@playwright/test'
 import type { LoadCopies } from '../../contract/copies'
 import type { Page as ListPage } from '../../contract/page'
 import { expectAccessible } from './access'
-import { debian, post, startTask, taskEnd, volumeIds } from './bench'
+import { choose, debian, post, startTask, taskEnd, volumeIds } from './bench'
 import { more, ownHouse, STATE, test } from './house'
 
 ownHouse()
@@ -122,7 +122,9 @@ test('a real card in a real folder is named, copied to real drives, played and c
   // The bench's own card waits too; it is taken out.
   const bench = (await (await request.get('/api/bench')).json()) as { devices: { id: string; role: string }[] }
   await post(request, `/bench/${bench.devices.find((device) => device.role === 'reader')?.id}/eject`)
-  await expect(heading(page)).toContainText('“left slot” is in the reader and has not been looked at')
+  await expect(heading(page)).toContainText('A card is in left slot and has not been looked at')
+  await expect(page.getByLabel('Call it')).toHaveValue('Card A')
+  await choose(page, page.getByRole('combobox', { name: 'For which production' }), 'Varnishing day')
   await page.getByLabel('Call it').fill('Curlew B')
   await page.getByRole('button', { name: 'Look at the card' }).click()
   await expect(heading(page)).toContainText('“Curlew B”: 2 clips, 4 s: nothing wrong found', { timeout: 120_000 })
@@ -292,6 +294,8 @@ test('a card of raw frames, which nothing here can play, is cleared by the perso
   debian('ffmpeg', [...frames, join(slot, 'HERON/HERON_%03d.TIF')])
   production = String((await post(request, '/productions', { title: 'Pole shots' })).body?.id)
   await page.goto(`/p/${production}/cards`)
+  await page.getByLabel('Call it').fill('Heron C')
+  await choose(page, page.getByRole('combobox', { name: 'For which production' }), 'Pole shots')
   await page.getByRole('button', { name: 'Look at the card' }).click()
   await expect(heading(page)).toContainText('1 clip, 0.12 s: nothing wrong found.')
   expect(await copyAgain(request)).toContain('All 3 files proved')
@@ -301,7 +305,7 @@ test('a card of raw frames, which nothing here can play, is cleared by the perso
   expect((await played('00000000-0000-4000-8000-000000000000')).status).toBe(404)
   await page.keyboard.press('3')
   await page.locator('[data-volume="Mudflat drive"]').getByRole('button', { name: 'Play from it' }).click()
-  await expect(page.getByRole('dialog')).toContainText('Pole shots/Cards/left slot')
+  await expect(page.getByRole('dialog')).toContainText('Pole shots/Cards/Heron C')
   await page.getByRole('button', { name: 'I opened a file, and it is whole' }).click()
   await expect(page.locator('[data-volume="Mudflat drive"]')).toHaveAttribute('data-mark', '3')
   await expect(heading(page)).toContainText('Yes: this card may be formatted')

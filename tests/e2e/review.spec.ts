@@ -4,7 +4,19 @@ import { join } from 'node:path'
 import { expect, type APIRequestContext, type Page } from '@playwright/test'
 import type { ReviewClip } from '../../contract/review'
 import { expectAccessible } from './access'
-import { complaints, debian, deviceId, post, productionId, startTask, taskEnd, volumeFolder, volumeIds } from './bench'
+import {
+  cardFolder,
+  choose,
+  complaints,
+  debian,
+  deviceId,
+  post,
+  productionId,
+  startTask,
+  taskEnd,
+  volumeFolder,
+  volumeIds,
+} from './bench'
 import { ownHouse, test } from './house'
 import { clips, current, downTo, heading } from './keys'
 
@@ -43,30 +55,49 @@ async function countPresses(page: Page): Promise<() => Promise<number>> {
   return () => page.evaluate(() => Number(sessionStorage.getItem('presses')))
 }
 
-test('from a card put in to clear to format are five presses at most', async ({ page, request }) => {
+test('from a card put in to clear to format are five presses at most, by mouse and by keyboard alone', async ({
+  page,
+  request,
+}) => {
   const reader = await deviceId(request, 'Bench reader')
   await post(request, `/bench/${reader}/eject`)
   const presses = await countPresses(page)
   const trial = String((await post(request, '/productions', { title: 'Sea trial' })).body?.id)
-  await page.goto(`/p/${trial}/shoot`)
-  await expect(page.getByRole('navigation', { name: 'Desks of Shoot' })).toBeVisible()
-  await post(request, `/bench/${reader}/insert`, { card: 'Teal' })
   const news = page.getByRole('region', { name: 'Just appeared' })
-  await expect(news).toContainText('A card appeared: “Teal”, 128 GB, nearly empty. Look at it?')
-  await expect(heading(page)).toBeVisible()
-  await expectAccessible(page, 'a card that appeared')
-  await news.getByRole('button', { name: 'Look at it' }).click()
-  await expect(heading(page)).toContainText('“Teal”: 4 clips, 8 s: nothing wrong found', { timeout: 60_000 })
-  expect(await presses()).toBe(1)
-  await page.getByRole('link', { name: 'Next: Copy “Teal”' }).click()
-  await page.getByRole('button', { name: /^Copy to Slipway and Tide 1/ }).click()
-  await page
-    .getByRole('button', { name: 'Play from it' })
-    .and(page.locator('[class*="bg-accent"]'))
-    .click({ timeout: 60_000 })
-  await expect(page.getByText('Written down: played from')).toBeVisible({ timeout: 30_000 })
-  await expect(page.getByText('Clear to format “Teal”? Yes', { exact: false })).toBeAttached({ timeout: 30_000 })
-  expect(await presses()).toBeLessThanOrEqual(5)
+  const play = page.getByRole('button', { name: 'Play it' })
+  for (const [card, by] of [
+    ['Teal', 'mouse'],
+    ['Field 1', 'keys'],
+  ] as const) {
+    await page.goto(`/p/${trial}/shoot`)
+    await expect(page.getByRole('navigation', { name: 'Desks of Shoot' })).toBeVisible()
+    await post(request, `/bench/${reader}/insert`, { card })
+    await expect(news).toContainText(`A card appeared: “${card}”, 128 GB, nearly empty.`)
+    await expect(heading(page)).toBeVisible()
+    await expectAccessible(page, 'a card that appeared')
+    const before = await presses()
+    // Whose film it is, is asked: the proposal is another than the page that is open, and is not taken.
+    await expect(news).toContainText('It seems to be for')
+    if (by === 'mouse') {
+      await choose(page, news.getByRole('combobox', { name: 'For which production' }), 'Sea trial')
+      await news.getByRole('button', { name: 'Take it in' }).click()
+      await play.click({ timeout: 120_000 })
+    } else {
+      // The card before it was filmed in the same hours: one key takes it in for that production.
+      await expect(news).toContainText('It seems to be for “Sea trial”: filmed together with 1 card of it')
+      await page.keyboard.press('c')
+      await expect(play).toBeFocused({ timeout: 120_000 })
+      await page.keyboard.press('Enter')
+    }
+    await expect(page.getByText('Written down: played from')).toBeVisible({ timeout: 30_000 })
+    await expect(page.getByRole('button', { name: 'It is whole: close' })).toBeFocused()
+    await page.keyboard.press('Enter')
+    await expect(heading(page)).toContainText(`Clear to format “${card}”? Yes`)
+    expect((await presses()) - before).toBeLessThanOrEqual(by === 'mouse' ? 5 : 3)
+    // Source: diff of Debian's diffutils.
+    for (const drive of ['Slipway', 'Tide 1'])
+      expect(debian('diff', ['-r', cardFolder(card), join(volumeFolder(drive), `Sea trial/Cards/${card}`)])).toBe('')
+  }
   for (const card of ['Heron A', 'Curlew B']) {
     await post(request, `/bench/${reader}/insert`, { card })
     await scan(request, reader, card)

@@ -113,8 +113,9 @@ describe('the rule for the tired', () => {
       (mounts) => !mounts.includes(at),
     )
     expect(readFileSync('/proc/self/mounts', 'utf8')).not.toContain(at)
-    const { earlier } = await until(now, (view) => view.earlier.some((one) => one.label === 'CURLEW'))
-    expect(earlier).toContainEqual({ label: 'CURLEW', proved: true, sentence: expect.any(String) })
-    expect((await copiesOf('CURLEW'))?.clear.clear).toBe(false)
+    // Called after the camera that names its files so, not as the system calls the card.
+    const { earlier } = await until(now, (view) => view.earlier.some((one) => one.label === 'Curlew D'))
+    expect(earlier).toContainEqual({ label: 'Curlew D', proved: true, sentence: expect.any(String) })
+    expect((await copiesOf('Curlew D'))?.clear.clear).toBe(false)
   })
 })

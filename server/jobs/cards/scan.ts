@@ -125,7 +125,7 @@ async function queueCopy({ db, host }: Work, loadId: string): Promise<string> {
   await putInQueue(db, host, [{ loadId, volumeIds, plan: null }])
   const names = volumeIds.map((id) => volumes.find((one) => one.id === id)?.name ?? '')
   const isEnough = held.length + volumeIds.length >= 2
-  return `Now it is copied to ${names.join(' and ')}${isEnough ? '' : ', the only drive with room: connect another for the second copy'}.`
+  return `Its copy to ${names.join(' and ')}${isEnough ? '' : ', the only drive with room: connect another for the second copy'}.`
 }
 
 const bytesOf = (files: readonly { readonly sizeBytes: number }[]) =>

@@ -90,7 +90,7 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
   const sentence = waiting
     ? waiting.looking
       ? `“${waiting.cardName}” is being looked at.`
-      : (waiting.difference ?? `“${waiting.cardName}” is in the reader and has not been looked at.`)
+      : (waiting.difference ?? `${cardWords(waiting)} and has not been looked at.`)
     : load
       ? holding?.isTwin
         ? `${holding.cardName ?? 'This card'} is the twin of “${load.label}”: the same files on another card. ${load.whereabouts.sentence}`
@@ -182,6 +182,10 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
     </>
   )
 }
+
+/** A folder that somebody chose as a reader does not tell how the card in it is called. */
+const cardWords = ({ name, cardName, proposed }: ReaderView) =>
+  cardName === name && proposed?.label !== cardName ? `A card is in ${name}` : `“${cardName}” is in the reader`
 
 /** The newest loads show their clips at once; older ones when somebody asks. */
 const UNFOLDED = 2

@@ -73,7 +73,7 @@ function Playable(props: PlaySheetProps) {
   return (
     <Sheet
       title={`Play from ${copy.volumeName}`}
-      about="Best with the card out of the reader, so that you surely watch the copy. Watch a second or more, and listen."
+      about="Best with the card out of the reader, so that you surely watch the copy. Watch a second or more, and listen. The largest clip comes first: a fault meets it most likely."
       open
       onClose={onClose}
       width="max-w-3xl"

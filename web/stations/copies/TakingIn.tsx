@@ -27,18 +27,11 @@ export function useTakenIn(productionId: string): TakenIn {
   return { reader, loadId: looking ? undefined : (reader?.loadId ?? undefined), looking, task }
 }
 
-/** The first half of taking in; the second is that of every load. */
-export const TakingIn = ({ taken: { reader, task } }: { readonly taken: TakenIn }) => (
-  <>
-    <Answer why="Everything on it is listed, every clip is read, and nothing is written to it. Then it is copied to two drives, read back from both, and a clip waits here to be played. Leave the card in the reader until then.">
-      “{reader?.cardName}” is being taken in.
-    </Answer>
-    {task && (
-      <div className="border-y border-rule py-3" aria-live="polite">
-        <TaskLine task={task} />
-      </div>
-    )}
-  </>
+/** The first half of taking in, whose work stands at the foot of the page; the second is that of every load. */
+export const TakingIn = ({ taken: { reader } }: { readonly taken: TakenIn }) => (
+  <Answer why="Everything on it is listed, every clip is read, and nothing is written to it. Then it is copied to two drives, read back from both, and a clip waits here to be played. Leave the card in the reader until then.">
+    “{reader?.cardName}” is being taken in.
+  </Answer>
 )
 
 /** What kept the card from being taken in, or what its look found of it. */

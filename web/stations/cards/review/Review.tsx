@@ -18,6 +18,7 @@ import { Button } from '../../../parts/Button'
 import { Choice } from '../../../parts/Choice'
 import { isLayerOpen } from '../../../parts/openLayers'
 import { Trouble } from '../../../parts/Trouble'
+import { useProduction } from '../../../parts/queries'
 import { useAsk } from '../../../parts/useAsk'
 import { usePages } from '../../../parts/usePages'
 import { usePlayer } from '../../../parts/usePlayer'
@@ -58,6 +59,8 @@ export default function Review({ productionId }: { productionId: string }) {
     },
     [setAsked],
   )
+  const { data: production } = useProduction(productionId)
+  const isNaming = production?.next.what === 'names'
   const nextOpen = nextUndecided(clips, current, reviews)
   return (
     <Ask query={sum}>
@@ -77,7 +80,7 @@ export default function Review({ productionId }: { productionId: string }) {
                     options={SHOWN}
                   />
                   <Button
-                    look="primary"
+                    look={isNaming ? 'plain' : 'primary'}
                     disabled={!nextOpen && !pages.hasNextPage}
                     onClick={() => (nextOpen ? open(nextOpen) : void pages.fetchNextPage())}
                   >
@@ -111,7 +114,7 @@ export default function Review({ productionId }: { productionId: string }) {
               )
             }
           </Ask>
-          {total.clips > 0 && <SelectsOut productionId={productionId} kept={total.keep} />}
+          {total.clips > 0 && <SelectsOut productionId={productionId} kept={total.keep} isNaming={isNaming} />}
         </>
       )}
     </Ask>

@@ -16,8 +16,15 @@ import { useAsk } from '../../../parts/useAsk'
 import { useSend } from '../../../parts/useSend'
 import { Names } from './Names'
 
+interface SelectsOutProps {
+  readonly productionId: string
+  readonly kept: number
+  /** To name them is the next step. */
+  readonly isNaming: boolean
+}
+
 /** What is kept, for an editing program, a spreadsheet or paper; and what was made to watch it. */
-export function SelectsOut({ productionId, kept }: { productionId: string; kept: number }) {
+export function SelectsOut({ productionId, kept, isNaming }: SelectsOutProps) {
   const { data: production } = useProduction(productionId)
   const { data: previews } = useAsk(reviewApi.previews, {})
   const remove = useSend(reviewApi.removePreviews)
@@ -36,7 +43,7 @@ export function SelectsOut({ productionId, kept }: { productionId: string; kept:
       <div className="flex flex-wrap items-center gap-3">
         {kept > 0 && (
           <>
-            <Button onClick={() => setNaming(true)}>
+            <Button look={isNaming ? 'primary' : 'plain'} onClick={() => setNaming(true)}>
               <PencilLine className="size-4" aria-hidden />
               Name them
             </Button>
