@@ -16,22 +16,42 @@ export function isTimeZone(name: string): boolean {
   }
 }
 
-/** The calendar day in a zone (its IANA name) at a time in milliseconds: `dayIn('Pacific/Auckland', 0)` is `1970-01-01`. Unknown zones count as UTC. */
-export function dayIn(timeZone: string, at: number): string {
-  const format = (zone: string) =>
-    new Intl.DateTimeFormat('en-CA', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(at)
-  try {
-    return format(timeZone)
-  } catch {
-    return format('UTC')
-  }
+const FORMATS = {
+  day: { year: 'numeric', month: '2-digit', day: '2-digit' },
+  clock: { hour: '2-digit', minute: '2-digit' },
+  zone: { timeZoneName: 'short' },
+} as const satisfies Record<string, Intl.DateTimeFormatOptions>
+const made = new Map<string, Intl.DateTimeFormat>()
+
+/** Making one takes longer than using it a hundred times. Unknown zones count as UTC. */
+function formatOf(what: keyof typeof FORMATS, timeZone: string): Intl.DateTimeFormat {
+  const key = `${what} ${timeZone}`
+  const known = made.get(key)
+  if (known) return known
+  const zone = isTimeZone(timeZone) ? timeZone : 'UTC'
+  const format = new Intl.DateTimeFormat(what === 'day' ? 'en-CA' : 'en-GB', { timeZone: zone, ...FORMATS[what] })
+  made.set(key, format)
+  return format
 }
 
-/** Day and time of day in a zone, as tables show them: `2026-11-14 09:12`; with the time as it is where a date is none. */
-export function timeIn(timeZone: string, at: string): string {
-  const when = new Date(at)
-  if (Number.isNaN(when.getTime())) return at
-  const zone = isTimeZone(timeZone) ? timeZone : 'UTC'
-  const time = new Intl.DateTimeFormat('en-GB', { timeZone: zone, hour: '2-digit', minute: '2-digit' }).format(when)
-  return `${dayIn(zone, when.getTime())} ${time}`
+/** The calendar day in a zone (its IANA name) at a time in milliseconds: `dayIn('Pacific/Auckland', 0)` is `1970-01-01`. Unknown zones count as UTC. */
+export const dayIn = (timeZone: string, at: number): string => formatOf('day', timeZone).format(at)
+
+/** How a zone is called at a time: `GMT`, `CEST`, `GMT+13`. */
+export const zoneName = (timeZone: string, at: number): string =>
+  formatOf('zone', timeZone)
+    .formatToParts(at)
+    .find((part) => part.type === 'timeZoneName')?.value ?? 'UTC'
+
+/** The time of day in a zone, and whose it is: `09:12 GMT`. */
+export const clockIn = (timeZone: string, at: number): string =>
+  `${formatOf('clock', timeZone).format(at)} ${zoneName(timeZone, at)}`
+
+/** Day and time of day in a zone, as tables show them: `2026-11-14 09:12 GMT`; with the time as it is where a date is none. */
+export function timeIn(timeZone: string, at: string | number): string {
+  const when = new Date(at).getTime()
+  return Number.isNaN(when) ? String(at) : `${dayIn(timeZone, when)} ${clockIn(timeZone, when)}`
 }
+
+/** The zone of whoever asks: that of the browser in a page, that of the computer in a server. */
+export const zoneHere = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone

@@ -1,3 +1,4 @@
+import { clockIn, zoneHere } from '../../core/units/day'
 import { goodNight, type NightWork } from '../../core/line/goodNight'
 import { counted, formatBytes, formatLength } from '../../core/units/quantity'
 import { TASK_KINDS } from '../../contract/taskKinds'
@@ -28,10 +29,9 @@ export async function stateOf(
 ): Promise<StateView> {
   const [tasks, slept] = await Promise.all([recentTasks(db, 30), sleptLately(db, new Date(now - LATELY_MS))])
   const [works, waits] = await Promise.all([worksOf(db, host, tasks), waitsOf(db, host, tasks, now)])
-  const clock = (seconds: number) =>
-    new Date(now + seconds * 1000).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+  const clock = (seconds: number) => clockIn(zoneHere(), now + seconds * 1000)
   const notices = slept.map(({ at, ms }) => {
-    const woke = at.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+    const woke = clockIn(zoneHere(), at.getTime())
     return `The computer slept for ${formatLength(Math.round(ms / 1000))} and woke at ${woke}: nothing was copied meanwhile.`
   })
   if (booksFreeBytes !== undefined && booksFreeBytes < LEAST_ROOM_BYTES)

@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useDeferredValue, useState } from 'react'
 import { BENCH_FAULTS, benchApi, type BenchDeviceView, type BenchFault, type BenchView } from '../../../contract/bench'
 import { formatByteRate, formatBytes, parseBytes } from '../../../core/units/quantity'
 import { Answer } from '../../parts/Answer'
@@ -20,6 +20,8 @@ const FAULT_WORDS: Record<BenchFault, string> = {
   unplug: 'unplugged in mid-work',
   full: 'full',
 }
+
+const NONE: BenchView['devices'] = []
 
 /** The practice bench: put cards in and out, unplug drives, cause faults, and see what Yendra says. */
 export default function Bench() {
@@ -46,6 +48,8 @@ function Devices({ bench }: { bench: BenchView }) {
   const armed = bench.devices.filter((device) => device.fault !== 'none')
   const readers = bench.devices.filter((device) => device.role === 'reader')
   const [chosen, setChosen] = useState<string>()
+  // Many fields: they are drawn in pieces, so that no key waits for them.
+  const devices = useDeferredValue(bench.devices, NONE)
   const into = readers.find((reader) => reader.id === chosen) ?? readers[0]
   return (
     <>
@@ -115,7 +119,7 @@ function Devices({ bench }: { bench: BenchView }) {
       </table>
       <h2 className="mb-1">Devices and their faults</h2>
       <div>
-        {bench.devices.map((device) => (
+        {devices.map((device) => (
           <DeviceRow key={device.id} device={device} />
         ))}
       </div>

@@ -1,4 +1,4 @@
-import { format } from 'date-fns'
+import { timeIn, zoneHere } from '../../../core/units/day'
 import { useParams } from 'react-router'
 import { MARK_WORDS, type Mark as MarkValue } from '../../../core/copies/mark'
 import { formatBytes } from '../../../core/units/quantity'
@@ -19,7 +19,7 @@ export default function CopyChart() {
       productionId={productionId}
       what="Copy chart"
       back={{ to: `/p/${productionId}/copies`, name: 'Copies' }}
-      more={copies.dataUpdatedAt > 0 ? `as of ${format(copies.dataUpdatedAt, 'yyyy-MM-dd HH:mm')}` : ''}
+      more={copies.dataUpdatedAt > 0 ? `as of ${timeIn(zoneHere(), copies.dataUpdatedAt)}` : ''}
     >
       {() => (
         <>
@@ -89,9 +89,7 @@ function CopyCell({ copy }: { copy: CopyView | undefined }) {
       <Mark mark={copy.mark} label="spoken" />
       <span>
         {copy.filesCopied} of {copy.filesWanted}
-        {copy.lastVerifiedAt && (
-          <span className="block">{format(new Date(copy.lastVerifiedAt), 'yyyy-MM-dd HH:mm')}</span>
-        )}
+        {copy.lastVerifiedAt && <span className="block">{timeIn(zoneHere(), copy.lastVerifiedAt)}</span>}
       </span>
     </span>
   )

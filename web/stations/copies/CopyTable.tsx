@@ -1,4 +1,4 @@
-import { format } from 'date-fns'
+import { timeIn, zoneHere } from '../../../core/units/day'
 import { Play, RefreshCw } from 'lucide-react'
 import { useState } from 'react'
 import { Link } from 'react-router'
@@ -242,7 +242,7 @@ function CopyMark({ copy, volume, onDifferent }: CopyMarkProps) {
   )
 }
 
-const when = (at: string) => format(new Date(at), 'yyyy-MM-dd HH:mm')
+const when = (at: string) => timeIn(zoneHere(), at)
 
 function Proved({ copy }: { copy: CopyView }) {
   const { lastVerifiedAt, readAgainAt } = copy

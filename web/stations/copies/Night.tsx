@@ -1,4 +1,4 @@
-import { format } from 'date-fns'
+import { clockIn, zoneHere } from '../../../core/units/day'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { nightSentence, type NightStep, type NightVolume } from '../../../core/copies/night'
@@ -44,7 +44,7 @@ function Planned({ productionId, volumes }: { productionId: string; volumes: rea
   return (
     <Ask query={night}>
       {(view) => {
-        const clock = (seconds: number) => format(new Date(night.dataUpdatedAt + seconds * 1000), 'HH:mm')
+        const clock = (seconds: number) => clockIn(zoneHere(), night.dataUpdatedAt + seconds * 1000)
         const busy = copying.length > 0 || view.queue.length > 0
         return (
           <>

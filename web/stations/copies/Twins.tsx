@@ -1,4 +1,4 @@
-import { format } from 'date-fns'
+import { timeIn, zoneHere } from '../../../core/units/day'
 import { CopyCheck } from 'lucide-react'
 import { counted } from '../../../core/units/quantity'
 import { copiesApi, type LoadCopies, type TwinView } from '../../../contract/copies'
@@ -6,7 +6,7 @@ import { Button } from '../../parts/Button'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
 
-const when = (at: string) => format(new Date(at), 'yyyy-MM-dd HH:mm')
+const when = (at: string) => timeIn(zoneHere(), at)
 
 function twinWords({ readerName, readAt, filesEqual, filesWrong, formattedAt }: TwinView, fileCount: number): string {
   if (formattedAt !== null) return `formatted ${when(formattedAt)}, as you said`

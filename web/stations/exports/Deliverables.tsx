@@ -1,4 +1,4 @@
-import { format } from 'date-fns'
+import { timeIn, zoneHere } from '../../../core/units/day'
 import { checksText } from '../../../core/media/check'
 import { formatBytes } from '../../../core/units/quantity'
 import { CheckTable } from '../../parts/CheckTable'
@@ -24,7 +24,7 @@ export function Deliverables({ productionId }: { productionId: string }) {
                   <strong>{one.destinationName}</strong> from <span className="figure">{one.clipName}</span>
                 </span>
                 <span className="figure text-quiet">
-                  {formatBytes(one.sizeBytes)}, {format(new Date(one.madeAt), 'yyyy-MM-dd HH:mm')}
+                  {formatBytes(one.sizeBytes)}, {timeIn(zoneHere(), one.madeAt)}
                 </span>
                 {one.pass ? (
                   <span className={one.checks.some((check) => check.remark === 'doubt') ? 'text-doubt' : 'text-good'}>

@@ -1,4 +1,4 @@
-import { format } from 'date-fns'
+import { timeIn, zoneHere } from '../../../core/units/day'
 import { formatBytes } from '../../../core/units/quantity'
 import type { BagView } from '../../../contract/shelf'
 import { Table } from '../../parts/Table'
@@ -7,7 +7,7 @@ import type { useBags } from './queries'
 
 export type BagSort = 'written'
 
-const writtenAt = ({ writtenAt: at }: BagView) => format(new Date(at), 'yyyy-MM-dd HH:mm')
+const writtenAt = ({ writtenAt: at }: BagView) => timeIn(zoneHere(), at)
 const proved = (bag: BagView) => (bag.verifiedAt ? 'read back, equal' : 'not past the cache')
 
 const COLUMNS: readonly Column<BagView, BagSort>[] = [

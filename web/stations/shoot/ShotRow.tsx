@@ -1,3 +1,4 @@
+import { zoneHere, zoneName } from '../../../core/units/day'
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import { format } from 'date-fns'
@@ -32,7 +33,8 @@ export function ShotRow({ shot, number, names, onOpen, onTick }: ShotRowProps) {
         <span className={`font-semibold ${shot.filmedAt ? 'text-quiet line-through' : ''}`}>{shot.name}</span>
         <span className="block text-sm text-quiet">
           {[camera, destinations.join(', ')].filter(Boolean).join(' · ')}
-          {shot.filmedAt && ` · filmed ${format(shot.filmedAt, 'd MMM HH:mm')}`}
+          {shot.filmedAt &&
+            ` · filmed ${format(shot.filmedAt, 'd MMM HH:mm')} ${zoneName(zoneHere(), Date.parse(shot.filmedAt))}`}
         </span>
         {shot.notes && <span className="block text-sm">{shot.notes}</span>}
       </Tick>

@@ -1,4 +1,4 @@
-import { format } from 'date-fns'
+import { clockIn, zoneHere } from '../../../../core/units/day'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { formatBytes } from '../../../../core/units/quantity'
@@ -69,7 +69,7 @@ function View({ view, productionId }: { view: SortedView; productionId: string }
             )}
             {view.last && (
               <Button disabled={running !== undefined || undo.isPending} onClick={() => undo.mutate({ params })}>
-                Take back {view.last.files} of {format(view.last.at, 'HH:mm')}
+                Take back {view.last.files} of {clockIn(zoneHere(), Date.parse(view.last.at))}
               </Button>
             )}
           </>
