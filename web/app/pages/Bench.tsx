@@ -1,4 +1,4 @@
-import { useDeferredValue, useState } from 'react'
+import { useState } from 'react'
 import { BENCH_FAULTS, benchApi, type BenchDeviceView, type BenchFault, type BenchView } from '../../../contract/bench'
 import { formatByteRate, formatBytes, parseBytes } from '../../../core/units/quantity'
 import { Answer } from '../../parts/Answer'
@@ -9,6 +9,7 @@ import { Choice } from '../../parts/Choice'
 import { UnitField } from '../../parts/UnitField'
 import { Trouble } from '../../parts/Trouble'
 import { useAsk } from '../../parts/useAsk'
+import { useInPieces } from '../../parts/useInPieces'
 import { useSend } from '../../parts/useSend'
 import { usePageTitle } from '../usePageTitle'
 
@@ -20,8 +21,6 @@ const FAULT_WORDS: Record<BenchFault, string> = {
   unplug: 'unplugged in mid-work',
   full: 'full',
 }
-
-const NONE: BenchView['devices'] = []
 
 /** The practice bench: put cards in and out, unplug drives, cause faults, and see what Yendra says. */
 export default function Bench() {
@@ -48,8 +47,7 @@ function Devices({ bench }: { bench: BenchView }) {
   const armed = bench.devices.filter((device) => device.fault !== 'none')
   const readers = bench.devices.filter((device) => device.role === 'reader')
   const [chosen, setChosen] = useState<string>()
-  // Many fields: they are drawn in pieces, so that no key waits for them.
-  const devices = useDeferredValue(bench.devices, NONE)
+  const devices = useInPieces(bench.devices, 3)
   const into = readers.find((reader) => reader.id === chosen) ?? readers[0]
   return (
     <>
