@@ -6,14 +6,17 @@ import { cardsApi, type ReaderView } from '../../contract/cards'
 import { noticedApi, type AppearedView } from '../../contract/noticed'
 import { Button } from '../parts/Button'
 import { useProductions } from '../parts/queries'
-import { TakeIn, whyProposed } from '../parts/TakeIn'
 import { Trouble } from '../parts/Trouble'
 import { useAsk } from '../parts/useAsk'
+import { whyProposed } from '../parts/whyProposed'
 import { useSend } from '../parts/useSend'
 
 const AddFolderSheet = lazy(() =>
   import('../stations/storage/AddFolderSheet').then(({ AddFolderSheet: Sheet }) => ({ default: Sheet })),
 )
+
+// What a card asks is no part of the first screen.
+const TakeIn = lazy(() => import('../parts/TakeIn').then((module) => ({ default: module.TakeIn })))
 
 const stayOf = (reader: ReaderView) => `${reader.id} ${reader.cardName ?? ''}`
 const unlooked = (readers: readonly ReaderView[]) =>
@@ -110,11 +113,13 @@ function InReader({ reader, here, onLeave }: InReaderProps) {
         sentence={difference ?? `A card appeared: “${proposed?.label ?? cardName ?? ''}”${size}.`}
         note={`${name}.${whyProposed(reader)}`}
       >
-        <TakeIn reader={reader} here={here}>
-          <Button look="quiet" onClick={onLeave}>
-            Not now
-          </Button>
-        </TakeIn>
+        <Suspense>
+          <TakeIn reader={reader} here={here}>
+            <Button look="quiet" onClick={onLeave}>
+              Not now
+            </Button>
+          </TakeIn>
+        </Suspense>
       </Line>
     </li>
   )

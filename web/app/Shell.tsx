@@ -4,7 +4,6 @@ import { Link, Outlet, ScrollRestoration, useMatch } from 'react-router'
 import { Button } from '../parts/Button'
 import { Hint } from '../parts/Hint'
 import { Appeared } from './Appeared'
-import { EditNotice } from './EditNotice'
 import { KeyHelp } from './KeyHelp'
 import { Notices } from './StateLine'
 import { TaskTray } from './TaskTray'
@@ -17,6 +16,8 @@ import { useServerEvents } from './useServerEvents'
 // The palette is no part of the first screen; it is fetched right after it, so that no letter is lost.
 const loadPalette = () => import('./Palette')
 const Palette = lazy(loadPalette)
+// At first there is nothing to take back.
+const EditNotice = lazy(() => import('./EditNotice').then((module) => ({ default: module.EditNotice })))
 
 function useTheme() {
   const [theme, setTheme] = useState(document.documentElement.dataset.theme)
@@ -96,7 +97,9 @@ export function Shell() {
       </main>
       <div className="pointer-events-none fixed inset-x-0 bottom-0 z-30" data-screen-only>
         <div className="mx-auto max-w-[76rem]">
-          <EditNotice />
+          <Suspense>
+            <EditNotice />
+          </Suspense>
         </div>
         <TaskTray />
       </div>

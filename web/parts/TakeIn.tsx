@@ -83,7 +83,3 @@ export function TakeIn({ reader, here, whole = false, children }: TakeInProps) {
     </>
   )
 }
-
-/** What speaks for the production that a card is proposed for. */
-export const whyProposed = ({ proposed }: ReaderView): string =>
-  proposed?.production ? ` It seems to be for “${proposed.production.title}”: ${proposed.production.why}.` : ''

@@ -104,9 +104,9 @@ async function lookAtCard(work: Work, input: ScanInput, reader: ReaderRow, conte
   const bytes = bytesOf(files)
   const then = input.copy ? ` ${await queueCopy(work, load.id)}` : ''
   return {
-    sentence: `${counted(clips, 'clip')} and ${counted(sorted.others, 'other file')} on ${content.cardName}, ${formatBytes(bytes)}${seen.troubled > 0 ? `; ${counted(seen.troubled, 'clip')} in trouble` : ''}.${then}`,
+    sentence: `${counted(clips, 'clip')} and ${counted(sorted.others, 'other file')} on “${load.label}”, ${formatBytes(bytes)}${seen.troubled > 0 ? `; ${counted(seen.troubled, 'clip')} in trouble` : ''}.${then}`,
     troubles: [],
-    ...(seen.unmeasured > 0 && { next: measuring(load, input.readerId, content.cardName) }),
+    ...(seen.unmeasured > 0 && { next: measuring(load, input.readerId) }),
   }
 }
 
@@ -143,12 +143,11 @@ async function lookedAtTwin(
 }
 
 const measuring = (
-  { id, productionId }: { id: string; productionId: string },
+  { id, productionId, label }: { id: string; productionId: string; label: string },
   readerId: string,
-  cardName: string,
 ): NextTask => ({
   kind: 'measure',
-  title: `Measure how the clips on ${cardName} are scanned`,
+  title: `Measure how the clips on “${label}” are scanned`,
   productionId,
   loadId: id,
   input: { loadId: id, readerId },
@@ -196,7 +195,7 @@ async function settleLoad(
     known: { readonly load: { readonly id: string }; readonly shiftMs: number } | undefined
     volumeUid: string | undefined
   },
-): Promise<{ id: string; productionId: string }> {
+): Promise<{ id: string; productionId: string; label: string }> {
   const { medium } = content
   const files = listing.files
   const sums = {
@@ -221,7 +220,8 @@ async function settleLoad(
     const { readerId } = input
     const { entries, print } = listing
     await putCardListing(tx, { loadId: id, readerId, node, device, print, entries, shiftMs: known?.shiftMs ?? 0 })
-    return { id, productionId: (await cards.load(tx, id))?.productionId ?? input.productionId }
+    const settled = await cards.load(tx, id)
+    return { id, productionId: settled?.productionId ?? input.productionId, label: settled?.label ?? '' }
   })
 }
 

@@ -3,6 +3,7 @@ import { lazy, Suspense } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { STATION_NAMES } from '../../../core/line/stations'
 import { counted } from '../../../core/units/quantity'
+import { cardsApi } from '../../../contract/cards'
 import type { ProductionView } from '../../../contract/productions'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
@@ -11,11 +12,14 @@ import { Empty } from '../../parts/Empty'
 import { calmWords, headlineOf, needsYou, nextPath } from '../../parts/headline'
 import { Older } from '../../parts/Older'
 import { useProductions } from '../../parts/queries'
+import { useAsk } from '../../parts/useAsk'
+import { whyProposed } from '../../parts/whyProposed'
 import { usePageTitle } from '../usePageTitle'
 import { Knot } from '../StationLine'
 import { AwayProductions } from './AwayProductions'
 
 // Forms are no part of the first screen.
+const TakeIn = lazy(() => import('../../parts/TakeIn').then((module) => ({ default: module.TakeIn })))
 const NewProductionSheet = lazy(() => import('./NewProductionSheet'))
 
 /** All productions: which one needs somebody, and what its next step is. */
@@ -70,6 +74,9 @@ interface ProductionListProps {
 function ProductionList({ productions, older, onNew }: ProductionListProps) {
   const worried = productions.filter(needsYou)
   const first = worried.length > 0 ? headlineOf(productions) : undefined
+  const { data: readers = [] } = useAsk(cardsApi.readers, {})
+  // It may be for an older production, or for none that is under way.
+  const waiting = first ? undefined : readers.find((reader) => reader.proposed && !reader.looking)
   return (
     <>
       <Answer
@@ -78,12 +85,19 @@ function ProductionList({ productions, older, onNew }: ProductionListProps) {
             <>
               Next for <strong className="text-ink">{first.title}</strong>: {first.next.sentence}
             </>
+          ) : waiting ? (
+            `Nobody has looked at it.${whyProposed(waiting)}`
           ) : (
             calmWords(productions)
           )
         }
         action={
           <>
+            {waiting && (
+              <Suspense>
+                <TakeIn reader={waiting} here={undefined} />
+              </Suspense>
+            )}
             <Button onClick={onNew}>
               <Plus className="size-4" aria-hidden />
               New production
@@ -100,11 +114,13 @@ function ProductionList({ productions, older, onNew }: ProductionListProps) {
           </>
         }
       >
-        {worried.length === 0
-          ? older
-            ? `None of the newest ${productions.length} productions needs you now.`
-            : 'Nothing needs you now.'
-          : `${counted(worried.length, 'production')} of ${older ? 'the newest ' : ''}${productions.length} ${worried.length === 1 ? 'needs' : 'need'} you.`}
+        {waiting
+          ? `A card waits: “${waiting.proposed?.label ?? ''}”.`
+          : worried.length === 0
+            ? older
+              ? `None of the newest ${productions.length} productions needs you now.`
+              : 'Nothing needs you now.'
+            : `${counted(worried.length, 'production')} of ${older ? 'the newest ' : ''}${productions.length} ${worried.length === 1 ? 'needs' : 'need'} you.`}
       </Answer>
       <ul className="border-t border-ink">
         {productions.map((production) => (
