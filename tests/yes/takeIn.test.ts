@@ -64,11 +64,13 @@ describe('taking a card in', () => {
     const day = new Date('2026-06-01T10:00:00Z')
     const first = await newWorld(station, [])
     first.film('CURL0050.MP4', day)
-    await waits(first)
     await station.ended(String((await take(first)).body.taskId))
     const other = await newWorld(station, [])
     other.film('CURL0051.MP4', new Date(day.getTime() + 3_600_000))
-    const reader = await waits(other)
+    const reader = await until(
+      () => readerOf(other),
+      (one) => one?.proposed?.production != null,
+    )
     expect(reader?.proposed).toEqual({
       label: 'Card B',
       production: { id: first.productionId, title: first.title, why: 'filmed together with 1 card of it' },
