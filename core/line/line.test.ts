@@ -27,6 +27,7 @@ const load: LoadFacts = {
   clear: true,
   formatted: false,
   unseen: false,
+  touched: false,
   looking: false,
 }
 const planned = { ...nothing, plan: { cameras: 1, sizeBytes: 45e9, cards: 1, tooSlow: 0, notClear: 0, missing: 0 } }
@@ -62,6 +63,9 @@ describe('the next step', () => {
     expect(nextStep(out).sentence).toContain('Put the card of “Curlew A” in again')
     expect(lineOf(out)[1]).toMatchObject({ state: 'open', worry: 'card not looked at' })
     expect(nextStep({ ...filmed, loads: [{ ...load, unseen: true, formatted: true }] }).station).toBe('exports')
+    const anew = { ...filmed, loads: [{ ...load, touched: true }] }
+    expect(nextStep(anew)).toMatchObject({ station: 'copies', sentence: expect.stringContaining('whole: files on it') })
+    expect(lineOf(anew)[2]).toMatchObject({ state: 'open', worry: 'card written anew' })
     const formatted = (marks: readonly Mark[]) =>
       nextStep({ ...filmed, cardsWaiting: 1, loads: [{ ...load, formatted: true, marks }] }).sentence
     expect(formatted([3, 1])).toContain('Copy “Curlew A” to another drive: its card is formatted')
@@ -149,6 +153,7 @@ describe('the next step', () => {
       },
       marks: mostly<Mark[]>([3, 2], marks).map((all) => all.toSorted((one, other) => other - one)),
       ...{ clear: mostly(false, fc.constant(true)), formatted: mostly(true, fc.constant(false)) },
+      touched: mostly(false, fc.constant(true)),
       ...{ unseen: mostly(false, fc.constant(true)), looking: mostly(false, fc.constant(true)) },
     })
     const anyFacts = fc.record({
@@ -198,7 +203,7 @@ describe('the next step', () => {
         calm += 1
         expect(lineOf(facts).filter((one) => one.state === 'open' || one.worry !== undefined)).toEqual([])
         expect(facts.loads.every((one) => one.marks[1] !== undefined && one.marks[1] >= 2)).toBe(true)
-        expect(facts.loads.some((one) => one.looking)).toBe(false)
+        expect(facts.loads.some((one) => one.looking || (one.touched && !one.formatted))).toBe(false)
         expect(facts.review.placed > 0 && facts.review.unplaced > 0).toBe(false)
         expect(facts.review.named > 0 && facts.review.unnamed > 0).toBe(false)
         expect(facts.bags.single + facts.exports.unshelved + facts.exports.failed).toBe(0)

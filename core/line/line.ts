@@ -19,6 +19,7 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
   const questions = loads.reduce((sum, load) => sum + load.questions, 0)
   const weakest = weakestSecondMark(loads)
   const notLookedAt = facts.cardsWaiting + loads.filter(isUnseen).length
+  const isTouched = loads.some((load) => load.touched && !load.formatted)
   const isThere = facts.cardsWaiting + facts.cardsLooking > 0
   // Once it is filmed, nobody looks for cards any more.
   const short = loads.length > 0 || facts.closed ? undefined : shortOf(plan)
@@ -41,12 +42,14 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
               : undefined,
     },
     copies: {
-      state: loads.length === 0 ? 'empty' : weakest >= 2 ? 'done' : 'open',
+      state: loads.length === 0 ? 'empty' : weakest >= 2 && !isTouched ? 'done' : 'open',
       figure: loads.length === 0 ? 'nothing to copy' : `twice ${MARK_WORDS[weakest]}`,
       worry:
         loads.length > 0 && weakest < 2
           ? `${counted(loads.filter((load) => secondMark(load) < 2).length, 'load')} not safe`
-          : undefined,
+          : isTouched
+            ? 'card written anew'
+            : undefined,
     },
     proxies: {
       state: proxies.wanted === 0 ? 'empty' : proxies.made === proxies.wanted && proxies.failed === 0 ? 'done' : 'open',

@@ -66,11 +66,15 @@ function safety({ loads, cardsWaiting, cardsLooking }: ProductionFacts): Need[] 
   const unplayed = loads
     .filter((load) => !load.formatted && !load.looking && load.marks[0] !== 3)
     .map((load) => say('unsafe', 'copies', `Play a clip of “${load.label}” from a copy.`))
+  const touched = loads
+    .filter((load) => load.touched && !load.formatted)
+    .map((load) => say('unsafe', 'copies', `Read the card of “${load.label}” whole: files on it were written anew.`))
   return [
     ...copies,
     ...(cardsWaiting > 0 ? [say('unsafe', 'cards', 'Take in the card in the reader.')] : []),
     ...(cardsLooking > 0 ? [say('unsafe', 'cards', 'The card in the reader is being looked at.')] : []),
     ...cards,
+    ...touched,
     ...unplayed,
   ]
 }

@@ -70,8 +70,8 @@ export const takeBack = (
     if (changed > 0)
       throw new ChangedSince(
         all === 1
-          ? 'It was changed again since, perhaps in another window, so nothing was taken back.'
-          : `Of the ${all} rows that it changed ${changed} ${changed === 1 ? 'was' : 'were'} changed again since, so nothing was taken back.`,
+          ? `Not taken back: “${unquoted(title)}” It was changed again since, perhaps in another window.`
+          : `Not taken back: “${unquoted(title)}” Of the ${all} rows that it changed ${changed} ${changed === 1 ? 'was' : 'were'} changed again since.`,
       )
     for (const table of tables.toReversed()) await dropNew(tx, table, rows)
     for (const table of tables) await putBefore(tx, table, rows)
@@ -81,6 +81,9 @@ export const takeBack = (
     const turned = await keep(tx, title, turn + 1, await turnedRows(tx, tables, rows))
     return { edit: turned ?? { id, title, turn: turn + 1 }, tables }
   })
+
+/** A sentence that is told within another one. */
+const unquoted = (title: string) => title.replaceAll(/[“”]/g, '’')
 
 const column = (name: string) => sql.ref(name)
 /** A row as text that nothing reads before it is compared or put back: figures and times stay as exact as they are. */

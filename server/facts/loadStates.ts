@@ -52,7 +52,13 @@ export interface LoadState {
   /** What was last seen of its card, which is in no reader now, where that speaks against a yes. */
   readonly lastSeen: string | undefined
   /** Where its card, or the twin that is asked about, lies now, and whether it is known to be that card. */
-  readonly card: { readonly readerName: string; readonly isKnown: boolean } | undefined
+  readonly card:
+    | {
+        readonly readerName: string
+        readonly isKnown: boolean
+        /** Files on it were written anew. */ readonly isTouched: boolean
+      }
+    | undefined
   readonly twins: readonly TwinState[]
   /** The twin that the answer is about: it lies in a reader, and the load’s own card does not. */
   readonly asked: TwinState | undefined
@@ -162,7 +168,13 @@ export async function loadStates(db: Db, loads: readonly LoadRow[], asked: Asked
       returned,
       saidButThere,
       lastSeen,
-      card: there ? { readerName: there.name, isKnown: known?.how !== undefined } : undefined,
+      card: there
+        ? {
+            readerName: there.name,
+            isKnown: known?.how !== undefined,
+            isTouched: known?.how === undefined && known?.touched === true,
+          }
+        : undefined,
       twins,
       asked: askedTwin,
     }

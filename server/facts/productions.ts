@@ -83,6 +83,7 @@ export async function productionFacts(
           clear: state.clear.clear,
           formatted: state.formattedAt !== undefined && !state.returned,
           unseen: state.lastSeen !== undefined,
+          touched: state.card?.isTouched === true,
           looking: state.isLooking && !state.load.lookDone,
         })),
         proxies: {

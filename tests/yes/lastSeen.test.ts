@@ -1,5 +1,6 @@
 import { copyFileSync, cpSync, readFileSync, rmSync, statSync, utimesSync, writeFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
+import type { ProductionView } from '../../contract/productions'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { ReaderView } from '../../contract/cards'
 import { openDatabase } from '../../server/db/connection'
@@ -54,6 +55,9 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
     }
     write(after)
     await expectNotClear(world, /written anew/)
+    // The next step says so, too: something may lie there that no copy has.
+    const next = async () => (await station.get<ProductionView>(`/productions/${world.productionId}`)).next.sentence
+    expect(await next()).toContain('whole: files on it were written anew')
     world.slot.out()
     await expectNotClear(world, /written anew.*Its card is in no reader: put it in first/)
     world.slot.putIn(world.image)

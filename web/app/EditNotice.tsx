@@ -46,7 +46,9 @@ export function EditNotice() {
           {latest && !error && (
             <Button look="quiet" className="!px-1" disabled={busy} onClick={() => turn(latest.id)}>
               {isTakenBack(latest) ? 'Do it again' : 'Take it back'}
-              <kbd className="figure text-quiet max-sm:hidden">{isTakenBack(latest) ? 'Ctrl Shift Z' : 'Ctrl Z'}</kbd>
+              <kbd className="figure inline-block text-quiet no-underline max-sm:hidden">
+                {isTakenBack(latest) ? 'Ctrl Shift Z' : 'Ctrl Z'}
+              </kbd>
             </Button>
           )}
           {error && (
