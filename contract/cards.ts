@@ -15,6 +15,8 @@ export const scanOrder = object({
   label: text().max(80, 'Keep the label under 80 characters.').default(''),
   /** It is copied to two drives and proved, too. */
   copy: boolean().default(false),
+  /** The stay of the card that was asked about: another one that lies there by now is not taken for it. */
+  stay: id('That is no stay of a card.').nullable().default(null),
 }).noUnknown()
 
 export type ScanOrder = InferType<typeof scanOrder>
@@ -47,6 +49,8 @@ export interface ReaderView {
   /** What lies in it: nothing, a card, or a folder that cannot be reached. */
   readonly state: 'empty' | 'card' | 'unreachable'
   readonly cardName: string | null
+  /** From when it was put in until it is taken out. */
+  readonly stay: string | null
   /** The load that this card is known to hold, when it was looked at since it was inserted. */
   readonly loadId: string | null
   /** It is not the card that was looked at, but its twin: another one with the same content. */

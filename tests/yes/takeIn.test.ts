@@ -103,6 +103,16 @@ describe('taking a card in', () => {
     expect(await next(world.productionId)).not.toContain('reader')
   })
 
+  it('is of the card that was asked about, not of one that lies there by now', async () => {
+    const world = await newWorld(station, ['CURL0065.MP4'])
+    const reader = await waits(world)
+    const order = { productionId: world.productionId, copy: true, label: 'Seen first' }
+    const another = await station.post(`/readers/${world.readerId}/scan`, { ...order, stay: world.productionId })
+    expect(another).toMatchObject({ status: 409, body: { detail: expect.stringContaining('Another card lies in') } })
+    expect((await station.post(`/readers/${world.readerId}/scan`, { ...order, stay: reader?.stay })).status).toBe(202)
+    expect((await copied(world.productionId, [2, 2]))?.label).toBe('Seen first')
+  })
+
   it('says what is missing where there is one drive, or none, and copies what it can', async () => {
     for (const [n, drives] of [
       [1, 1],

@@ -18,12 +18,12 @@ const AddFolderSheet = lazy(() =>
 // What a card asks is no part of the first screen.
 const TakeIn = lazy(() => import('../parts/TakeIn').then((module) => ({ default: module.TakeIn })))
 
-const stayOf = (reader: ReaderView) => `${reader.id} ${reader.cardName ?? ''}`
+const stayOf = (reader: ReaderView) => `${reader.id} ${reader.stay ?? ''}`
 const unlooked = (readers: readonly ReaderView[]) =>
   readers.filter((reader) => reader.state === 'card' && reader.loadId === null)
 
 /** Says on every page that a card or a drive has just appeared, and takes it in with one press. */
-export function Appeared({ productionId }: { productionId: string | undefined }) {
+export function Appeared() {
   const { data: offers = [] } = useAsk(noticedApi.all, {})
   const { data: productions } = useProductions()
   const news = useNewCards()
@@ -38,7 +38,7 @@ export function Appeared({ productionId }: { productionId: string | undefined })
             <Offered key={offer.id} offer={offer} />
           ))}
           {news.cards.map((reader) => (
-            <InReader key={stayOf(reader)} reader={reader} here={productionId} onLeave={() => news.leave(reader)} />
+            <InReader key={stayOf(reader)} reader={reader} onLeave={() => news.leave(reader)} />
           ))}
         </ul>
       )}
@@ -100,11 +100,10 @@ function Offered({ offer: { id, path, offer } }: { readonly offer: AppearedView 
 
 interface InReaderProps {
   readonly reader: ReaderView
-  readonly here: string | undefined
   readonly onLeave: () => void
 }
 
-function InReader({ reader, here, onLeave }: InReaderProps) {
+function InReader({ reader, onLeave }: InReaderProps) {
   const { difference, room, name, proposed, cardName } = reader
   const size = room ? `, ${formatBytes(room.capacityBytes)}, ${fullness(room.capacityBytes, room.freeBytes)}` : ''
   return (
@@ -114,7 +113,7 @@ function InReader({ reader, here, onLeave }: InReaderProps) {
         note={`${name}.${whyProposed(reader)}`}
       >
         <Suspense>
-          <TakeIn reader={reader} here={here}>
+          <TakeIn reader={reader}>
             <Button look="quiet" onClick={onLeave}>
               Not now
             </Button>

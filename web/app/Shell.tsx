@@ -91,7 +91,7 @@ export function Shell() {
         </p>
       )}
       <Notices />
-      <Appeared productionId={productionId} />
+      <Appeared />
       <main id="page" tabIndex={-1} className="grow pb-40 outline-none">
         <Outlet />
       </main>

@@ -18,6 +18,8 @@ interface ChoiceProps {
   readonly hideLabel?: boolean
   /** Shown while nothing is chosen. */
   readonly placeholder?: string
+  /** Nothing goes on before it is chosen: `n` leads here. */
+  readonly isNext?: boolean
 }
 
 /** A labelled choice of one among a few. Opens with Space, Enter or an arrow; letters jump to an option. */
@@ -29,6 +31,7 @@ export function Choice({
   className = '',
   hideLabel = false,
   placeholder,
+  isNext = false,
 }: ChoiceProps) {
   const id = useId()
   return (
@@ -39,6 +42,7 @@ export function Choice({
       <Select.Root value={value} onValueChange={onChange}>
         <Select.Trigger
           id={id}
+          data-primary={isNext ? '' : undefined}
           className="flex min-h-9 w-full items-center justify-between gap-2 rounded-box border border-rule bg-sheet px-2.5 py-1 text-left text-ink hover:border-ink"
         >
           <span className="min-w-0 truncate">

@@ -10,8 +10,8 @@ import { useSend } from './useSend'
 
 interface TakeInProps {
   readonly reader: ReaderView
-  /** The production whose page is open: it is meant where nothing tells of another. */
-  readonly here: string | undefined
+  /** The production whose cards are open; it is not meant by that alone. */
+  readonly here?: string
   /** Its name can be given, and it can be looked at alone. */
   readonly whole?: boolean
   readonly children?: ReactNode
@@ -24,22 +24,22 @@ export function TakeIn({ reader, here, whole = false, children }: TakeInProps) {
   const { data } = useProductions()
   const [chosen, setChosen] = useState<string>()
   const [typed, setTyped] = useState<string>()
-  const { id, proposed, looking } = reader
+  const { id, proposed, looking, stay } = reader
   const listed = (data?.rows ?? []).map(({ id: value, title }) => ({ value, label: title }))
   const own = proposed?.production
   const productions =
     own && !listed.some(({ value }) => value === own.id) ? [{ value: own.id, label: own.title }, ...listed] : listed
-  const target = chosen ?? own?.id ?? here ?? (listed.length === 1 ? listed[0]?.value : undefined)
+  const target = chosen ?? own?.id ?? (listed.length === 1 ? listed[0]?.value : undefined)
   const label = typed ?? proposed?.label ?? ''
   const busy = looking || send.isPending
   const take = (copy: boolean) => {
     if (target === undefined) return
     send.mutate(
-      { params: { id }, body: { productionId: target, label: typed ?? '', copy } },
+      { params: { id }, body: { productionId: target, label, copy, stay } },
       {
-        onSuccess: () => {
+        onSuccess: ({ taskId }) => {
           setTyped(undefined)
-          if (copy) void navigate(`/p/${target}/copies?take=${id}`)
+          if (copy) void navigate(`/p/${target}/copies?take=${id}&look=${taskId}`)
           else if (target !== here) void navigate(`/p/${target}/cards`)
         },
       },
@@ -63,6 +63,7 @@ export function TakeIn({ reader, here, whole = false, children }: TakeInProps) {
           className="w-56"
           value={target ?? ''}
           placeholder="Choose a production"
+          isNext={target === undefined}
           onChange={setChosen}
           options={productions}
         />

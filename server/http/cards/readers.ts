@@ -16,7 +16,7 @@ import { waitingCards } from '../../facts/waiting'
 import { folderFigures, namableFolder, registrableFolder } from '../../media/register'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
-import { invalid, notFound } from '../problem'
+import { conflict, invalid, notFound } from '../problem'
 import { serve } from '../route'
 
 /** Station 2: readers and what lies in them, and what appears by itself. */
@@ -52,6 +52,7 @@ export function readerRoutes(context: Context): Router {
       simulated: row.simulated,
       state: row.state,
       cardName: row.cardName,
+      stay: row.stayId,
       loadId: row.same ? row.loadId : null,
       isTwin: row.twinId !== null,
       difference: row.difference,
@@ -92,17 +93,16 @@ export function readerRoutes(context: Context): Router {
   serve(router, cardsApi.addReader, ({ body }) => register(body))
 
   /** Orders a look at the card in a reader. */
-  async function look(reader: { id: string; name: string }, body: ScanOrder, req: Request) {
-    const { productionId } = body
+  async function look(reader: { id: string; name: string }, { productionId, label, copy }: ScanOrder, req: Request) {
     const taskId = await orderTask(
       context,
       req,
       {
         kind: 'scan',
-        title: body.copy ? `Take in the card in ${reader.name}` : `Look at the card in ${reader.name}`,
+        title: copy ? `Take in the card in ${reader.name}` : `Look at the card in ${reader.name}`,
         productionId,
         loadId: null,
-        input: { readerId: reader.id, ...body },
+        input: { readerId: reader.id, productionId, label, copy },
       },
       // Two looks at once would take one card for two.
       `The card in ${reader.name} is being looked at already. Wait for it.`,
@@ -114,6 +114,10 @@ export function readerRoutes(context: Context): Router {
     const reader = await readerRow(db, params.id)
     if (!reader) throw notFound('That reader')
     if (!(await production(db, body.productionId))) throw notFound('That production')
+    if (body.stay !== null && body.stay !== reader.stayId)
+      throw conflict(
+        `Another card lies in ${reader.name} by now, or none. Look at what is asked of it, and press again.`,
+      )
     return look(reader, body, req)
   })
 

@@ -95,7 +95,7 @@ function ProductionList({ productions, older, onNew }: ProductionListProps) {
           <>
             {waiting && (
               <Suspense>
-                <TakeIn reader={waiting} here={undefined} />
+                <TakeIn reader={waiting} />
               </Suspense>
             )}
             <Button onClick={onNew}>

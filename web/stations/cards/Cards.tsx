@@ -76,17 +76,27 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
   const letting = useLetGo('reader')
   const cards = readers.filter((reader) => reader.state === 'card')
   // Whatever is being looked at needs nobody: the next one that waits is asked about.
-  const waiting = cards.find((reader) => !reader.loadId && !reader.looking) ?? cards.find((reader) => !reader.loadId)
+  const [askedId, setAskedId] = useState<string>()
+  const waiting =
+    cards.find((reader) => !reader.loadId && reader.id === askedId) ??
+    cards.find((reader) => !reader.loadId && !reader.looking) ??
+    cards.find((reader) => !reader.loadId)
   const holding = cards.find((reader) => reader.loadId && !reader.isTwin) ?? cards.find((reader) => reader.loadId)
   const load = loads.find((one) => one.id === holding?.loadId && one.productionId === productionId)
   const given = load ? undefined : loads.find((one) => one.id === holding?.loadId)
   const look = (reader: ReaderView) =>
     send.mutate({
       params: { id: reader.id },
-      body: { productionId: reader.proposed?.production?.id ?? productionId, label: '', copy: false },
+      body: {
+        productionId: reader.proposed?.production?.id ?? productionId,
+        label: '',
+        copy: false,
+        stay: reader.stay,
+      },
     })
   const add = <Button onClick={onAdd}>Add a reader folder</Button>
-  const unlooked = cards.filter((reader) => !reader.loadId && !reader.looking)
+  // Of a card that tells nothing of its production it is asked first.
+  const unlooked = cards.filter((reader) => !reader.loadId && !reader.looking && reader.proposed?.production)
   const target = waiting ?? holding
   const sentence = waiting
     ? waiting.looking
@@ -118,7 +128,7 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
         action={
           <div className="flex flex-wrap items-end gap-3">
             {waiting ? (
-              <TakeIn key={`${waiting.id} ${waiting.cardName}`} reader={waiting} here={productionId} whole />
+              <TakeIn key={`${waiting.id} ${waiting.stay}`} reader={waiting} here={productionId} whole />
             ) : (
               target && (
                 <Button disabled={target.looking || send.isPending} onClick={() => look(target)}>
@@ -167,9 +177,15 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
                 </span>
                 {reader !== target && (
                   <>
-                    <Button disabled={reader.looking || send.isPending} onClick={() => look(reader)}>
-                      {reader.loadId ? 'Look again' : `Look at “${reader.cardName ?? ''}”`}
-                    </Button>
+                    {reader.loadId ? (
+                      <Button disabled={reader.looking || send.isPending} onClick={() => look(reader)}>
+                        Look again
+                      </Button>
+                    ) : (
+                      <Button disabled={reader.looking} onClick={() => setAskedId(reader.id)}>
+                        Take in “{reader.proposed?.label ?? reader.cardName}” …
+                      </Button>
+                    )}
                     {!reader.looking && (
                       <LetGo letting={letting} id={reader.id} name={reader.cardName ?? reader.name} />
                     )}

@@ -24,7 +24,7 @@ function askedName({ label, twins, asked }: LoadCopies): string {
 export default function Copies({ productionId }: { productionId: string }) {
   const query = useCopies(productionId)
   const [chosen, setChosen] = useState<string>()
-  const takenIn = useTakenIn(productionId)
+  const takenIn = useTakenIn()
   return (
     <Ask query={query}>
       {({ rows: loads }) => {

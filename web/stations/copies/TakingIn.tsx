@@ -16,13 +16,13 @@ export interface TakenIn {
 }
 
 /** The card that was taken in from where this page was opened. */
-export function useTakenIn(productionId: string): TakenIn {
+export function useTakenIn(): TakenIn {
   const [search] = useSearchParams()
   const id = search.get('take')
   const { data: readers } = useAsk(cardsApi.readers, {}, { enabled: id !== null })
   const { data: tasks = [] } = useTasks()
   const reader = readers?.find((one) => one.id === id)
-  const task = id === null ? undefined : tasks.find((one) => one.kind === 'scan' && one.productionId === productionId)
+  const task = tasks.find((one) => one.id === search.get('look'))
   const looking = reader !== undefined && (reader.looking || (task !== undefined && isOpen(task)))
   return { reader, loadId: looking ? undefined : (reader?.loadId ?? undefined), looking, task }
 }
