@@ -91,8 +91,13 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
     await expectNotClear(world, /1 of 4 clips differs/)
     write(before)
     const { loadId } = await world.copies()
-    expect((await station.task(`/loads/${loadId}/card/read`)).troubles).toEqual([])
-    const { clear } = await world.copies()
+    const read = async () => {
+      expect((await station.task(`/loads/${loadId}/card/read`)).troubles).toEqual([])
+      return (await world.copies()).clear
+    }
+    const first = await read()
+    // A busy machine may notice only while the card is read that it was written: that reading rightly says nothing of it.
+    const clear = first.sentence.includes('were written anew') ? await read() : first
     expect(clear.clear, clear.sentence).toBe(true)
   })
 
