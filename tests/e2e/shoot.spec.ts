@@ -145,6 +145,8 @@ test('shots are moved by hand, ticked on a phone without a network, and come bac
   await preview.getByRole('button', { name: 'Add nothing' }).click()
   await expect(rows).toHaveCount(12)
   await give('more.csv', Buffer.from(more))
+  // A key before the sheet is open goes elsewhere.
+  await expect(preview.locator(':focus')).toBeVisible()
   await page.keyboard.press('Enter')
   await expect(page.getByText('2 shots added at the end.')).toBeVisible()
   await expect(rows).toHaveCount(14)
