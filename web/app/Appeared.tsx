@@ -57,7 +57,11 @@ function useNewCards() {
   if (old && gone && gone.length > 0) setOld(new Set([...old].filter((stay) => !gone.includes(stay))))
   const isCards = pathname.endsWith('/cards')
   return {
-    cards: isCards || !readers || !old ? [] : unlooked(readers).filter((reader) => !old.has(stayOf(reader))),
+    // What is being looked at needs nobody.
+    cards:
+      isCards || !readers || !old
+        ? []
+        : unlooked(readers).filter((reader) => !reader.looking && !old.has(stayOf(reader))),
     leave: (reader: ReaderView) => setOld((before) => new Set([...(before ?? []), stayOf(reader)])),
   }
 }

@@ -9,7 +9,7 @@ import { Older } from '../../parts/Older'
 import { LoadPanel } from './LoadPanel'
 import { Policy } from './Policy'
 import { useCopies } from './queries'
-import { LookFailed, TakingIn, useTakenIn } from './TakingIn'
+import { LookOf, TakingIn, useTakenIn } from './TakingIn'
 
 const urgency = (load: LoadCopies) =>
   load.formattedAt ? 3 : load.clear.clear ? 2 : load.copies.filter((copy) => copy.mark >= 2).length >= 2 ? 1 : 0
@@ -34,7 +34,7 @@ export default function Copies({ productionId }: { productionId: string }) {
         if (!load) {
           return (
             <>
-              <LookFailed taken={takenIn} />
+              <LookOf taken={takenIn} loads={loads} />
               <Empty
                 title="Nothing to copy yet."
                 action={
@@ -54,7 +54,7 @@ export default function Copies({ productionId }: { productionId: string }) {
         }
         return (
           <>
-            <LookFailed taken={takenIn} />
+            <LookOf taken={takenIn} loads={loads} />
             <Answer why={load.clear.caution}>
               {load.formattedAt || load.saidButThere
                 ? load.clear.sentence

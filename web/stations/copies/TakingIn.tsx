@@ -1,5 +1,6 @@
 import { useSearchParams } from 'react-router'
 import { cardsApi, type ReaderView } from '../../../contract/cards'
+import type { LoadCopies } from '../../../contract/copies'
 import type { TaskView } from '../../../contract/tasks'
 import { Answer } from '../../parts/Answer'
 import { isOpen, useTasks } from '../../parts/queries'
@@ -34,9 +35,15 @@ export const TakingIn = ({ taken: { reader } }: { readonly taken: TakenIn }) => 
   </Answer>
 )
 
-/** What kept the card from being taken in, or what its look found of it. */
-export const LookFailed = ({ taken: { task } }: { readonly taken: TakenIn }) =>
-  task && (task.state === 'failed' || task.state === 'set-aside') ? (
+interface LookOfProps {
+  readonly taken: TakenIn
+  /** Loads of the production that is open. */
+  readonly loads: readonly LoadCopies[]
+}
+
+/** How the look at it ended, where that is no load of this production: it failed, or the card was taken in for another before. */
+export const LookOf = ({ taken: { task, loadId }, loads }: LookOfProps) =>
+  task && !loads.some((load) => load.loadId === loadId) ? (
     <div className="mb-6 border-y border-rule py-3">
       <TaskLine task={task} />
     </div>
