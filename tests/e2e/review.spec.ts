@@ -80,6 +80,12 @@ test('from a card put in to clear to format are five presses at most, by mouse a
     await expect(news).toContainText('It seems to be for')
     if (by === 'mouse') {
       await choose(page, news.getByRole('combobox', { name: 'For which production' }), 'Sea trial')
+      // The answer comes after the news that the card is being looked at, with which the line goes.
+      await page.route('**/scan', async (route) => {
+        const response = await route.fetch()
+        await expect(news).toBeHidden()
+        await route.fulfill({ response })
+      })
       await news.getByRole('button', { name: 'Take it in' }).click()
       await play.click({ timeout: 120_000 })
     } else {

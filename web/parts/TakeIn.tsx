@@ -32,18 +32,15 @@ export function TakeIn({ reader, here, whole = false, children }: TakeInProps) {
   const target = chosen ?? own?.id ?? (listed.length === 1 ? listed[0]?.value : undefined)
   const label = typed ?? proposed?.label ?? ''
   const busy = looking || send.isPending
-  const take = (copy: boolean) => {
+  const take = async (copy: boolean) => {
     if (target === undefined) return
-    send.mutate(
-      { params: { id }, body: { productionId: target, label, copy, stay } },
-      {
-        onSuccess: ({ taskId }) => {
-          setTyped(undefined)
-          if (copy) void navigate(`/p/${target}/copies?take=${id}&look=${taskId}`)
-          else if (target !== here) void navigate(`/p/${target}/cards`)
-        },
-      },
-    )
+    const sent = { params: { id }, body: { productionId: target, label, copy, stay } }
+    // The line that was pressed goes as soon as the look begins, often before its answer comes: the answer leads on all the same.
+    const begun = await send.mutateAsync(sent).catch(() => undefined)
+    if (!begun) return
+    setTyped(undefined)
+    if (copy) void navigate(`/p/${target}/copies?take=${id}&look=${begun.taskId}`)
+    else if (target !== here) void navigate(`/p/${target}/cards`)
   }
   return (
     <>
@@ -68,14 +65,14 @@ export function TakeIn({ reader, here, whole = false, children }: TakeInProps) {
           options={productions}
         />
       )}
-      <Button look="primary" data-take-in disabled={busy || target === undefined} onClick={() => take(true)}>
+      <Button look="primary" data-take-in disabled={busy || target === undefined} onClick={() => void take(true)}>
         Take it in
         <kbd className="figure font-normal max-sm:hidden" aria-hidden>
           c
         </kbd>
       </Button>
       {whole && (
-        <Button disabled={busy || target === undefined} onClick={() => take(false)}>
+        <Button disabled={busy || target === undefined} onClick={() => void take(false)}>
           Look at the card
         </Button>
       )}
