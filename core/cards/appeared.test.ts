@@ -30,5 +30,7 @@ describe('a file system that has just appeared', () => {
     ])
     // More free than there is, or nothing at all: no division by it.
     expect([fullness(0, 0), fullness(10, 20)]).toEqual(['nearly empty', 'nearly empty'])
+    // A new ext4 of 2 GB as statfs(2) tells it: a twentieth is kept for the system (mke2fs(8), `-m`).
+    expect(fullness(2_040_373_248, 1_916_198_912)).toBe('nearly empty')
   })
 })

@@ -24,7 +24,7 @@ export interface Offer {
 const CARD_FOLDERS = new Set(['DCIM', 'PRIVATE', 'CLIP', 'CLIPS', 'CONTENTS', 'SUB', 'THUMB', 'TAKES'])
 
 const PARTS = [
-  [0.02, 'nearly empty'],
+  [0.0625, 'nearly empty'],
   [0.18, 'an eighth full'],
   [0.29, 'a quarter full'],
   [0.42, 'a third full'],

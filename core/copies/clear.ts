@@ -1,5 +1,6 @@
 import { counted, formatBytes } from '../units/quantity'
-import { deviceRelation, isImage, type DeviceRelation } from './device'
+import { marksApart, relationOf } from './apart'
+import { deviceRelation, isImage } from './device'
 import { ageOf, isFresh, isOlderThan, timeOf } from './age'
 import { knownReasons, twinAsked, twinReasons } from './cardReasons'
 import type { ClearAnswer, ClearQuestion, Reason } from './clearQuestion'
@@ -70,6 +71,11 @@ function afterFormat(question: ClearQuestion): Pick<ClearAnswer, 'sentence' | 'c
       sentence: `This card was formatted, as you said, and one proved copy is all there is: on ${only.volumeName}. Make another.`,
       caution: `Copy from ${only.volumeName} to another drive${only.connected ? '' : ', once it is connected'}.`,
     }
+  if (countingTwin(question) === undefined && marksApart(question).oneDrive)
+    return {
+      sentence: `This card was formatted, as you said, and its proved copies lie on one drive: on ${namesOf(whole)}. Make another.`,
+      caution: 'Copy it to another drive: what breaks that one takes all of them along.',
+    }
   return { sentence: 'You said this card was formatted. The next scan starts a new load.', caution: '' }
 }
 
@@ -133,19 +139,13 @@ function copyReasons(question: ClearQuestion, counting: readonly CopyFacts[], st
   return reasons
 }
 
-/** How two copies lie to each other, with what the person said where the system cannot know. */
-function relationOf(question: ClearQuestion, a: CopyFacts, b: CopyFacts): DeviceRelation {
-  const relation = deviceRelation(a, b)
-  if (relation !== 'unknown') return relation
-  const said = question.saidDifferent.some((pair) => pair.includes(a.volumeId) && pair.includes(b.volumeId))
-  return said ? 'different' : 'unknown'
-}
-
 /** Two copies on one device are one copy, and a copy on the card’s own device is none. */
 function deviceReasons(question: ClearQuestion, counting: readonly CopyFacts[]): Reason[] {
   const onCard = counting.filter((copy) => deviceRelation(copy, question.cardStanding) === 'same')
   const away = counting.filter((copy) => !onCard.includes(copy))
-  const pairs = away.flatMap((a, at) => away.slice(at + 1).map((b) => ({ a, b, relation: relationOf(question, a, b) })))
+  const pairs = away.flatMap((a, at) =>
+    away.slice(at + 1).map((b) => ({ a, b, relation: relationOf(a, b, question.saidDifferent) })),
+  )
   const apart = pairs.some(({ relation }) => relation === 'different')
   const reasons: Reason[] = []
   if (onCard.length > 0)

@@ -1,58 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { formatChecksumList, isPlainName, parseChecksumList } from './checksumList'
+import { copy, home, played } from '../../tests/copyFacts'
 import { clearToFormat, type ClearQuestion } from './clear'
 import { deviceRelation } from './device'
 import { drawSample, SAMPLE_BOUNDS } from './draw'
 import { markOf, type CopyFacts } from './mark'
 import { printablePath, withoutEscapes } from './pathText'
 import { commonShift, listedAs, standingOf, type ListedFile } from './standing'
-
-const copy = (volumeName: string, more: Partial<CopyFacts> = {}): CopyFacts => ({
-  volumeId: volumeName,
-  volumeName,
-  site: 'workshop',
-  connected: true,
-  filesWanted: 9,
-  filesCopied: 9,
-  filesVerified: 9,
-  filesVerifiedFromCache: 0,
-  filesMismatched: 0,
-  filesInConflict: 0,
-  filesMissing: 0,
-  ...{ filesDoubted: 0, doubtedBytes: 0, mounted: [] },
-  device: { fileSystem: volumeName, disks: [volumeName], known: true, pastCache: true },
-  mirrorLost: false,
-  sizeBytes: 1e9,
-  firstVerifiedAt: '2026-11-14T22:00:00Z',
-  lastVerifiedAt: '2026-11-14T22:00:00Z',
-  readAgainAt: undefined,
-  seenAt: '2026-11-14T22:00:00Z',
-  spotPlayedAt: undefined,
-  ...more,
-})
-const played = { spotPlayedAt: '2026-11-14T22:10:00Z' }
-const home: ClearQuestion = {
-  copies: [copy('Slipway', played), copy('Tide 1')],
-  twins: [],
-  askedTwin: undefined,
-  readFromTwin: false,
-  policy: 'at-home-only',
-  atHome: true,
-  cardInReader: false,
-  cardDifference: undefined,
-  cardKnown: undefined,
-  cardStanding: { device: undefined, connected: false },
-  saidDifferent: [],
-  rules: { acceptMemory: false, proofHours: 24 },
-  now: Date.parse('2026-11-14T23:00:00Z'),
-  looked: true,
-  filesLeftOut: 0,
-  thingsWrong: 0,
-  formattedAt: undefined,
-  saidButThere: undefined,
-  olderSince: undefined,
-}
 
 describe('the mark', () => {
   it('is held back by a single file', () => {

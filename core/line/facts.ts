@@ -34,7 +34,7 @@ export interface ProductionFacts {
   readonly bags: {
     readonly written: number
     readonly verified: number
-    /** Films of which there is one bag. */
+    /** Films whose bags lie on one drive. */
     readonly single: number
   }
   readonly review: {
@@ -57,8 +57,12 @@ export interface LoadFacts {
   readonly clips: number
   readonly stops: number
   readonly questions: number
-  /** The marks of its copies, best first. */
+  /** The mark of its best copy, and of the second best on another drive. */
   readonly marks: readonly Mark[]
+  /** Two copies are whole, and count as fewer for the drives that they lie on. */
+  readonly oneDrive: boolean
+  /** Two copies count only if a person says that they lie on different drives. */
+  readonly perhapsOneDrive: boolean
   readonly clear: boolean
   readonly formatted: boolean
   /** Its card is in no reader, and was last seen with something that nobody looked at. */

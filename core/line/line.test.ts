@@ -24,6 +24,8 @@ const load: LoadFacts = {
   stops: 0,
   questions: 0,
   marks: [3, 2],
+  oneDrive: false,
+  perhapsOneDrive: false,
   clear: true,
   formatted: false,
   unseen: false,
@@ -69,6 +71,14 @@ describe('the next step', () => {
     const formatted = (marks: readonly Mark[]) =>
       nextStep({ ...filmed, cardsWaiting: 1, loads: [{ ...load, formatted: true, marks }] }).sentence
     expect(formatted([3, 1])).toContain('Copy “Curlew A” to another drive: its card is formatted')
+    const shared = { ...load, marks: [3] as const, oneDrive: true }
+    expect(nextStep({ ...filmed, loads: [{ ...shared, formatted: true }] }).sentence).toBe(
+      'Copy “Curlew A” to another drive: its card is formatted, and its proved copies lie on one drive.',
+    )
+    expect(nextStep({ ...filmed, loads: [shared] }).sentence).toContain('two copies on one drive')
+    const asked = { ...filmed, loads: [{ ...load, perhapsOneDrive: true }] }
+    expect(nextStep(asked).sentence).toBe('Say whether the copies of “Curlew A” lie on different drives.')
+    expect(lineOf(asked)[2]).toMatchObject({ state: 'done', worry: 'perhaps one drive' })
     expect(formatted([1])).toContain('Look for the files of “Curlew A”')
     expect(formatted([3, 2])).toContain('reader')
     expect(nextStep({ ...filmed, proxies: { wanted: 3, made: 1, failed: 0, unchecked: 0 } }).sentence).toBe(
@@ -82,7 +92,7 @@ describe('the next step', () => {
       exports: { ...rendered.exports, unshelved: 0 },
       bags: { written: 1, verified: 1, single: 1 },
     }
-    expect(nextStep(shelved).sentence).toBe('Put 1 film on a second drive: there is one bag of it.')
+    expect(nextStep(shelved).sentence).toBe('Put 1 film on a second drive: one drive is one accident.')
     const twice = { ...shelved, bags: { written: 2, verified: 2, single: 0 } }
     expect(nextStep(twice).sentence).toBe(
       'The card of “Curlew A” may be formatted, in the camera. Say so when it is done.',
@@ -153,7 +163,8 @@ describe('the next step', () => {
       },
       marks: mostly<Mark[]>([3, 2], marks).map((all) => all.toSorted((one, other) => other - one)),
       ...{ clear: mostly(false, fc.constant(true)), formatted: mostly(true, fc.constant(false)) },
-      touched: mostly(false, fc.constant(true)),
+      ...{ touched: mostly(false, fc.constant(true)), perhapsOneDrive: mostly(false, fc.constant(true)) },
+      oneDrive: fc.boolean(),
       ...{ unseen: mostly(false, fc.constant(true)), looking: mostly(false, fc.constant(true)) },
     })
     const anyFacts = fc.record({

@@ -49,7 +49,9 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
           ? `${counted(loads.filter((load) => secondMark(load) < 2).length, 'load')} not safe`
           : isTouched
             ? 'card written anew'
-            : undefined,
+            : loads.some((load) => load.perhapsOneDrive)
+              ? 'perhaps one drive'
+              : undefined,
     },
     proxies: {
       state: proxies.wanted === 0 ? 'empty' : proxies.made === proxies.wanted && proxies.failed === 0 ? 'done' : 'open',

@@ -41,12 +41,20 @@ function unsafeLoads(loads: readonly LoadFacts[], isLookedAt: boolean): Need[] {
           'copies',
           (load.marks[0] ?? 0) < 2
             ? `Look for the files of “${load.label}”: its card is formatted, and no whole proved copy is left.`
-            : `Copy “${load.label}” to another drive: its card is formatted, and one proved copy is left.`,
+            : `Copy “${load.label}” to another drive: its card is formatted, and ${load.oneDrive ? 'its proved copies lie on one drive' : 'one proved copy is left'}.`,
         ),
       ),
     ...loads
       .filter((load) => !load.formatted && !load.looking && secondMark(load) < 2)
-      .map((load) => say('unsafe', 'copies', `Copy “${load.label}” to two volumes and prove it.`)),
+      .map((load) =>
+        say(
+          'unsafe',
+          'copies',
+          load.oneDrive
+            ? `Copy “${load.label}” to another drive: two copies on one drive, or on that of the card, count as one.`
+            : `Copy “${load.label}” to two volumes and prove it.`,
+        ),
+      ),
     ...(looking && !isLookedAt ? [say('unsafe', 'cards', `Look at the card of “${looking.label}” to the end.`)] : []),
     ...loads
       .filter((load) => load.unseen && !load.formatted)
@@ -98,6 +106,9 @@ function answers({ loads, proxies, exports, bags, storage }: ProductionFacts): N
     ...loads
       .filter((load) => load.stops > 0)
       .map((load) => asks('cards', `Settle what is wrong with “${load.label}”.`)),
+    ...loads
+      .filter((load) => load.perhapsOneDrive)
+      .map((load) => asks('copies', `Say whether the copies of “${load.label}” lie on different drives.`)),
     ...(proxies.failed > 0
       ? [asks('proxies', `Make ${counted(proxies.failed, 'proxy', 'proxies')} again: not equal to the original.`)]
       : []),
@@ -124,7 +135,7 @@ function work({ plan, loads, proxies, exports, bags, closed, review }: Productio
         ]
       : []),
     ...(bags.single > 0
-      ? [todo('shelf', `Put ${counted(bags.single, 'film')} on a second drive: there is one bag of it.`)]
+      ? [todo('shelf', `Put ${counted(bags.single, 'film')} on a second drive: one drive is one accident.`)]
       : []),
   ]
   if (closed) return shelf

@@ -6,7 +6,7 @@ export interface ShelfAnswer {
 }
 
 /** How safe the shelf is: no bag, all bags on one volume, or on two and more. Common practice, no source. */
-export function shelfAnswer(bags: number, volumeNames: readonly string[]): ShelfAnswer {
+export function shelfAnswer(bags: number, volumeNames: readonly string[], oneDrive = false): ShelfAnswer {
   if (bags === 0)
     return { sentence: 'No film is on the shelf yet.', why: 'Put each film on two volumes, one of them off-site.' }
   return {
@@ -14,6 +14,8 @@ export function shelfAnswer(bags: number, volumeNames: readonly string[]): Shelf
     why:
       volumeNames.length < 2
         ? 'One volume is one accident: put it on a second one that is kept elsewhere.'
-        : 'Rehearse a restore: open one clip from a bag each quarter.',
+        : oneDrive
+          ? 'They lie on one drive, which is one accident: put it on another one that is kept elsewhere.'
+          : 'Rehearse a restore: open one clip from a bag each quarter.',
   }
 }

@@ -1,10 +1,8 @@
-import { clockFinding } from '../../core/cards/clockFinding'
-import { cardFindings, openStops, withAnswers, type Finding } from '../../core/cards/findings'
-import { rigFinding } from '../../core/cards/rig'
+import { openStops, type Finding } from '../../core/cards/findings'
 import { forgottenSentence, lastSeenSentence, TOUCHED } from '../../core/cards/stay'
-import { goesOnSentence, type GoesOn } from '../../core/cards/spans'
-import { clearToFormat, type ClearAnswer } from '../../core/copies/clear'
+import { clearToFormat, type ClearAnswer, type ClearQuestion } from '../../core/copies/clear'
 import type { CardKnown } from '../../core/copies/clearQuestion'
+import { marksApart, type Apart } from '../../core/copies/apart'
 import { deviceRelation } from '../../core/copies/device'
 import type { CopyFacts } from '../../core/copies/mark'
 import { playedStill } from '../../core/copies/standing'
@@ -22,6 +20,7 @@ import { answersOf, formattedOf, playedOf, saidDifferent } from '../db/queries/s
 import { latestCardSeen } from '../db/queries/seen'
 import { readersLookedAt } from '../db/queries/tasks'
 import { once, type Asked } from './asked'
+import { findingsOf } from './findings'
 import { twinStates, type TwinState } from './twinStates'
 
 type LoadRow = cards.LoadRow
@@ -42,6 +41,8 @@ export interface LoadState {
   readonly findings: readonly Finding[]
   readonly copies: readonly CopyState[]
   readonly clear: ClearAnswer
+  /** How far its copies have come, by drives. */
+  readonly apart: Apart
   readonly settings: Settings
   readonly formattedAt: string | undefined
   readonly formattedAgainst: string | undefined
@@ -135,7 +136,7 @@ export async function loadStates(db: Db, loads: readonly LoadRow[], asked: Asked
     const knownAt = lastKnown.find((one) => one.loadId === load.id)?.at
     const forgotten =
       there || older === null || (knownAt && knownAt > new Date(older)) ? undefined : forgottenSentence(load.label)
-    const clear = clearToFormat({
+    const question: ClearQuestion = {
       copies: facts,
       twins: askedTwin ? [] : twins.filter((twin) => !twin.isFormatted).map((twin) => twin.facts),
       askedTwin: askedTwin?.facts,
@@ -155,13 +156,14 @@ export async function loadStates(db: Db, loads: readonly LoadRow[], asked: Asked
       now,
       looked,
       saidButThere: saidButThere ? there?.name : undefined,
-    })
+    }
     return {
       load,
       isLooking,
       findings,
       copies: facts,
-      clear,
+      clear: clearToFormat(question),
+      apart: marksApart(question),
       settings,
       formattedAt: format?.at.toISOString(),
       formattedAgainst: format?.against ?? undefined,
@@ -285,43 +287,4 @@ function withRelations(
       saidDifferentFrom: unknown.filter(isSaid).map((other) => other.volumeName),
     }
   })
-}
-
-const goesOnFinding = (goesOn: GoesOn | null): Finding[] =>
-  goesOn
-    ? [{ kind: 'goes-on', weight: 'note', paths: [], files: 1, key: 'goes-on', sentence: goesOnSentence(goesOn) }]
-    : []
-
-const rigFindings = ({ rigName, label, rigOdd }: LoadRow): Finding[] => {
-  const found = rigFinding(rigName ?? '', label, rigOdd ?? [])
-  return found ? [found] : []
-}
-
-/** What is to be said of a load's card. */
-function findingsOf(
-  load: LoadRow,
-  counts: Awaited<ReturnType<typeof cards.entryCounts>>,
-  answers: Awaited<ReturnType<typeof answersOf>>,
-  returned: string | undefined,
-): Finding[] {
-  const found = withAnswers(
-    cardFindings(
-      counts,
-      [...load.clipFindings, ...clockFinding(load), ...goesOnFinding(load.goesOn), ...rigFindings(load)],
-      load,
-    ),
-    new Map(answers.map((one) => [one.key, one.answer])),
-  )
-  if (returned === undefined) return found
-  return [
-    {
-      kind: 'returned',
-      weight: 'stop',
-      paths: [],
-      files: 0,
-      key: 'returned',
-      sentence: `You said ${returned} was formatted, but its clips are still on it. Was another card formatted?`,
-    },
-    ...found,
-  ]
 }

@@ -1,6 +1,6 @@
 import { openQuestions, openStops } from '../../core/cards/findings'
-import { markOf } from '../../core/copies/mark'
 import type { ProductionFacts } from '../../core/line/facts'
+import type { VolumeView } from '../../contract/storage'
 import type { Db } from '../db/connection'
 import { knownBytes } from '../db/queries/bytes'
 import { loadsOf } from '../db/queries/cards'
@@ -79,7 +79,7 @@ export async function productionFacts(
           // What is asked of a card is asked where it was read.
           stops: isOwn(state) ? openStops(state.findings) : 0,
           questions: isOwn(state) ? openQuestions(state.findings) : 0,
-          marks: state.copies.map((copy) => markOf(copy, state.settings)).sort((a, b) => b - a),
+          ...state.apart,
           clear: state.clear.clear,
           formatted: state.formattedAt !== undefined && !state.returned,
           unseen: state.lastSeen !== undefined,
@@ -106,7 +106,7 @@ export async function productionFacts(
         bags: {
           written: shelved?.written ?? 0,
           verified: shelved?.verified ?? 0,
-          single: rendered?.single ?? 0,
+          single: (rendered?.shelves ?? []).filter((ids) => ids.length > 0 && onOneDrive(ids, drives)).length,
         },
         review: reviewed.get(production.id) ?? UNREVIEWED,
         closed,
@@ -114,6 +114,12 @@ export async function productionFacts(
       return [production.id, facts]
     }),
   )
+}
+
+/** Whether volumes are one, or lie on one drive. */
+const onOneDrive = (ids: readonly string[], drives: readonly VolumeView[]): boolean => {
+  const held = drives.filter((drive) => ids.includes(drive.id))
+  return held.every((one) => held.every((other) => one === other || one.sharesDriveWith.includes(other.name)))
 }
 
 const UNREVIEWED = { decided: false, named: 0, unnamed: 0, placed: 0, unplaced: 0 }

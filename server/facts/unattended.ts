@@ -97,13 +97,8 @@ async function watchedLoad(
   }
 }
 
-/** Whole verified copies, those on one drive counted once. */
-function provedDrives({ copies, settings }: LoadState): number {
-  const whole = copies.filter((copy) => markOf(copy, settings) >= 2)
-  return whole.filter(
-    (copy, at) => !whole.slice(0, at).some((before) => copy.sharesDriveWith.includes(before.volumeName)),
-  ).length
-}
+/** Whole verified copies, those on one drive counted once, and at most two. */
+const provedDrives = ({ apart }: LoadState): number => apart.marks.filter((mark) => mark >= 2).length
 
 /** What the big screen shows. */
 export async function unattendedView(db: Db, host: string, now: number): Promise<UnattendedView> {

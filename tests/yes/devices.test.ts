@@ -3,6 +3,7 @@ import { mkdirSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { ReaderView } from '../../contract/cards'
+import type { ProductionView } from '../../contract/productions'
 import { deviceOf, disksBelow } from '../../server/engine/device'
 import { FolderMedium } from '../../server/engine/folder'
 import {
@@ -30,6 +31,11 @@ afterAll(async () => {
 const words = async (world: World) => {
   const { clear } = await world.copies()
   return { clear: clear.clear, words: [clear.sentence, ...clear.reasons.map((reason) => reason.sentence)].join('\n') }
+}
+
+const line = async (at: Station, productionId: string) => {
+  const { next, line: stations } = await at.get<ProductionView>(`/productions/${productionId}`)
+  return { next: next.sentence, copies: stations[2] }
 }
 
 /** A world whose two drives are these folders, copied to and played from. */
@@ -132,6 +138,10 @@ describe('mounted drives', () => {
       expect(copies.map((copy) => copy.mark)).toEqual([3, 2])
       expect(copies[0]?.sharesDriveWith).toHaveLength(1)
       expect(clear).toMatchObject({ clear: false, sentence: expect.stringContaining('lie on the same drive') })
+      expect(await line(plain, world.productionId)).toEqual({
+        next: expect.stringContaining('to another drive: two copies on one drive'),
+        copies: { station: 'copies', state: 'open', figure: 'twice planned', worry: '1 load not safe' },
+      })
       // An image in memory, on a disk that is none: read through memory, and known to be.
       const image = join(memoryDrive(plain.root, 'ram'), 'image.img')
       execFileSync('truncate', ['-s', '30M', image])

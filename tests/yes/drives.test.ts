@@ -8,7 +8,7 @@ import type { LetGoView, StateView } from '../../contract/state'
 import type { StorageView } from '../../contract/storage'
 import { copyOfBooks, markOnDrives, newestMark, putBooksBack } from './booksCopy'
 import { bind, canMount, canPartition, loopDrive, memoryDrive, partitionedDrive, unmountAll } from './mounts'
-import { clearWorld, flipBit, newWorld, ownClip, startStation, until, type Station, type World } from './station'
+import { clearWorld, flipBit, newWorld, ownClip, startStation, until, type Station, thirdDrive } from './station'
 
 let station: Station
 beforeAll(async () => {
@@ -20,17 +20,6 @@ afterAll(async () => {
 })
 
 const same = (a: string, b: string) => spawnSync('diff', ['-r', '-q', a, b]).status === 0
-
-/** A third drive, registered; on a device of its own. */
-async function thirdDrive(world: World): Promise<{ id: string; path: string }> {
-  const path = join(world.root, 'neap')
-  mkdirSync(path)
-  station.device(path, path)
-  const made = await station.post('/volumes', {
-    ...{ name: `Neap of ${world.title}`, kind: 'archive', site: 'aunt’s flat', path, sure: true },
-  })
-  return { id: String(made.body.id), path }
-}
 
 describe('a copy from drive to drive', () => {
   it('is made of the proved one when the card is formatted, is planned and proved, and equals it', async () => {

@@ -1,17 +1,24 @@
-import { readFileSync } from 'node:fs'
+import { readFileSync, renameSync } from 'node:fs'
 import { join } from 'node:path'
 import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { DeliverableView } from '../../contract/exports'
 import type { Page } from '../../contract/page'
 import type { ProductionView } from '../../contract/productions'
-import { clearWorld, startStation, type Station } from './station'
+import { clearWorld, startStation, thirdDrive, until, type Station } from './station'
 
 let station: Station
 beforeAll(async () => {
   station = await startStation()
 })
 afterAll(() => station.stop())
+
+async function change(statement: string, values: unknown[]): Promise<void> {
+  const db = new pg.Client({ connectionString: station.databaseUrl })
+  await db.connect()
+  await db.query(statement, values)
+  await db.end()
+}
 
 describe('a film that fails a check', () => {
   it('is never offered for the shelf, and goes there only with a word why', async () => {
@@ -23,12 +30,9 @@ describe('a film that fails a check', () => {
     const window = { x: 0, y: 0, widthPx: 320, heightPx: 180 }
     await station.task('/exports', { clipId: clip?.id, destinationId: 'wide-watch', volumeId: volumeIds[0], window })
     const [film] = (await station.get<Page<DeliverableView>>(`/productions/${productionId}/deliverables`)).rows
-    const db = new pg.Client({ connectionString: station.databaseUrl })
-    await db.connect()
     // As it is found when decoding it meets errors.
     const decoded = JSON.stringify({ decoded: { frames: 50, errors: 3 } })
-    await db.query('update deliverable set pass = false, measured = measured || $2 where id = $1', [film?.id, decoded])
-    await db.end()
+    await change('update deliverable set pass = false, measured = measured || $2 where id = $1', [film?.id, decoded])
     expect(await next()).toMatchObject({ station: 'exports', sentence: expect.stringContaining('Do not upload it') })
     const order = { deliverableId: film?.id, volumeId: volumeIds[1] }
     for (const body of [order, { ...order, why: '   ' }])
@@ -44,5 +48,27 @@ describe('a film that fails a check', () => {
     expect(readFileSync(join(tide, bag?.path ?? '', 'data/about this film.txt'), 'utf8')).toContain(
       'put on the shelf all the same: The client has seen it.',
     )
+    // Two bags on one drive are one accident.
+    expect((await station.task('/bags', { ...order, volumeId: volumeIds[0], why: 'Twice.' })).state).toBe('done')
+    await change('update deliverable set pass = true where id = $1', [film?.id])
+    const { taskIds } = (await station.post('/proxies', { productionId, volumeId: volumeIds[0] })).body
+    for (const id of taskIds as string[]) expect((await station.ended(id)).state).toBe('done')
+    const said = { verdict: 'reject', ranges: [], note: '', shotId: null }
+    expect((await station.send('PUT', `/clips/${clip?.id}/review`, said)).status).toBe(204)
+    expect((await next()).sentence).toContain('may be formatted')
+    expect((await world.formatted()).status).toBe(204)
+    renameSync(world.card, `${world.card}, formatted`)
+    await until(next, ({ sentence }) => sentence === 'Everything is proved, made and shelved twice.')
+    station.device(world.tide, world.slipway)
+    const danger = 'its card is formatted, and its proved copies lie on one drive'
+    const shared = await until(next, ({ sentence }) => sentence.includes(danger))
+    expect(shared).toMatchObject({ station: 'copies', grade: 'danger' })
+    expect((await world.copies()).clear.sentence).toContain('its proved copies lie on one drive: on ')
+    // With a copy elsewhere, the film is still on one drive alone.
+    const { id: third } = await thirdDrive(world)
+    await world.copy({ volumeIds: [third] })
+    expect((await next()).sentence).toBe('Put 1 film on a second drive: one drive is one accident.')
+    expect((await station.task('/bags', { ...order, volumeId: third, why: 'Elsewhere.' })).state).toBe('done')
+    expect((await next()).sentence).toBe('Everything is proved, made and shelved twice.')
   })
 })

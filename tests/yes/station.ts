@@ -292,6 +292,17 @@ export async function clearWorld(station: Station, clips?: readonly string[]): P
   return world
 }
 
+/** A third drive, registered; on a device of its own. */
+export async function thirdDrive(world: World): Promise<{ id: string; path: string }> {
+  const path = join(world.root, 'neap')
+  mkdirSync(path)
+  world.station.device(path, path)
+  const made = await world.station.post('/volumes', {
+    ...{ name: `Neap of ${world.title}`, kind: 'archive', site: 'aunt’s flat', path, sure: true },
+  })
+  return { id: String(made.body.id), path }
+}
+
 /** Writes a file anew with the same size and the same time, and another bit. */
 export function flipBit(path: string, at = 1000): void {
   const { atime, mtime } = statSync(path)

@@ -27,22 +27,36 @@ export function Appeared() {
   const { data: offers = [] } = useAsk(noticedApi.all, {})
   const { data: productions } = useProductions()
   const news = useNewCards()
-  if (offers.length + news.cards.length === 0) return null
+  const [adding, setAdding] = useState<string>()
   return (
-    <section aria-label="Just appeared" className="mb-4 border-l-4 border-accent bg-sheet px-4 py-3" data-screen-only>
-      {productions?.rows.length === 0 ? (
-        <p>A card or a drive appeared. Begin a production, so that it can be taken in.</p>
-      ) : (
-        <ul className="space-y-3">
-          {offers.map((offer) => (
-            <Offered key={offer.id} offer={offer} />
-          ))}
-          {news.cards.map((reader) => (
-            <InReader key={stayOf(reader)} reader={reader} onLeave={() => news.leave(reader)} />
-          ))}
-        </ul>
+    <>
+      {offers.length + news.cards.length > 0 && (
+        <section
+          aria-label="Just appeared"
+          className="mb-4 border-l-4 border-accent bg-sheet px-4 py-3"
+          data-screen-only
+        >
+          {productions?.rows.length === 0 ? (
+            <p>A card or a drive appeared. Begin a production, so that it can be taken in.</p>
+          ) : (
+            <ul className="space-y-3">
+              {offers.map((offer) => (
+                <Offered key={offer.id} offer={offer} onAdd={() => setAdding(offer.path)} />
+              ))}
+              {news.cards.map((reader) => (
+                <InReader key={stayOf(reader)} reader={reader} onLeave={() => news.leave(reader)} />
+              ))}
+            </ul>
+          )}
+        </section>
       )}
-    </section>
+      {/* What was added is no offer any more, while its sheet may still have something to say. */}
+      {adding !== undefined && (
+        <Suspense>
+          <AddFolderSheet what="volume" path={adding} open onClose={() => setAdding(undefined)} />
+        </Suspense>
+      )}
+    </>
   )
 }
 
@@ -66,10 +80,14 @@ function useNewCards() {
   }
 }
 
-function Offered({ offer: { id, path, offer } }: { readonly offer: AppearedView }) {
+interface OfferedProps {
+  readonly offer: AppearedView
+  readonly onAdd: () => void
+}
+
+function Offered({ offer: { id, path, offer }, onAdd }: OfferedProps) {
   const read = useSend(noticedApi.read)
   const leave = useSend(noticedApi.leave)
-  const [adding, setAdding] = useState(false)
   const sent = { params: { id }, body: undefined }
   const isCard = offer.kind === 'card'
   return (
@@ -86,18 +104,13 @@ function Offered({ offer: { id, path, offer } }: { readonly offer: AppearedView 
           </Button>
         )}
         {(offer.kind === 'marked' || offer.kind === 'card or drive') && (
-          <Button onClick={() => setAdding(true)}>Add it as a volume</Button>
+          <Button onClick={onAdd}>Add it as a volume</Button>
         )}
         <Button look="quiet" onClick={() => leave.mutate(sent)}>
           {isCard ? 'Not now' : 'Leave it alone'}
         </Button>
       </Line>
       <Trouble error={read.error ?? leave.error} />
-      {adding && (
-        <Suspense>
-          <AddFolderSheet what="volume" path={path} open onClose={() => setAdding(false)} />
-        </Suspense>
-      )}
     </li>
   )
 }

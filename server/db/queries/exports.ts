@@ -40,8 +40,11 @@ export const deliverableCounts = (db: Db, productionIds: readonly string[]) =>
       sql<number>`count(*) filter (where pass and not exists (select from bag where bag.deliverable_id = deliverable.id))`.as(
         'unshelved',
       ),
-      sql<number>`count(*) filter (where 1 = (select count(*) from bag where bag.deliverable_id = deliverable.id))`.as(
-        'single',
+      // The volumes that hold the bags of each.
+      sql<
+        string[][]
+      >`jsonb_agg(coalesce((select jsonb_agg(distinct bag.volume_id) from bag where bag.deliverable_id = deliverable.id), '[]'))`.as(
+        'shelves',
       ),
     ])
     .where(anyOf('production_id', productionIds))

@@ -3,6 +3,7 @@ import { Link } from 'react-router'
 import { shelfAnswer } from '../../../core/shelf/sentence'
 import type { DeliverableView } from '../../../contract/exports'
 import { shelfApi } from '../../../contract/shelf'
+import type { VolumeView } from '../../../contract/storage'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/Ask'
 import { Button } from '../../parts/Button'
@@ -85,13 +86,18 @@ function Shelving({ films, productionId, written, volumeNames }: ShelvingProps) 
   const film = films.find((one) => one.id === deliverableId)
   const fails = film !== undefined && !film.pass
   // A drive that has a bag already, or no room for this one, is no second place.
+  const holds = (one: VolumeView) => [one.name, ...one.sharesDriveWith].some((name) => volumeNames.includes(name))
+  const holding = (storage?.volumes ?? []).filter((one) => volumeNames.includes(one.name))
+  const oneDrive = holding.every((one) =>
+    holding.every((other) => one === other || one.sharesDriveWith.includes(other.name)),
+  )
   const fit = (storage?.volumes ?? []).filter(
-    (one) => !volumeNames.includes(one.name) && one.budget.freeBytes > (film?.sizeBytes ?? 0) * 1.01,
+    (one) => !holds(one) && one.budget.freeBytes > (film?.sizeBytes ?? 0) * 1.01,
   )
   const volumeId = volume ?? preferredVolume(fit, 'archive')
   const task = tasks.find((one) => one.kind === 'bag' && one.productionId === productionId)
   const busy = task !== undefined && isOpen(task)
-  const { sentence, why } = shelfAnswer(written, volumeNames)
+  const { sentence, why } = shelfAnswer(written, volumeNames, oneDrive)
   return (
     <>
       <Answer

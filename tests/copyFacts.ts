@@ -1,0 +1,50 @@
+import type { ClearQuestion } from '../core/copies/clear'
+import type { CopyFacts } from '../core/copies/mark'
+
+/** A whole proved copy, for tests. */
+export const copy = (volumeName: string, more: Partial<CopyFacts> = {}): CopyFacts => ({
+  volumeId: volumeName,
+  volumeName,
+  site: 'workshop',
+  connected: true,
+  filesWanted: 9,
+  filesCopied: 9,
+  filesVerified: 9,
+  filesVerifiedFromCache: 0,
+  filesMismatched: 0,
+  filesInConflict: 0,
+  filesMissing: 0,
+  ...{ filesDoubted: 0, doubtedBytes: 0, mounted: [] },
+  device: { fileSystem: volumeName, disks: [volumeName], known: true, pastCache: true },
+  mirrorLost: false,
+  sizeBytes: 1e9,
+  firstVerifiedAt: '2026-11-14T22:00:00Z',
+  lastVerifiedAt: '2026-11-14T22:00:00Z',
+  readAgainAt: undefined,
+  seenAt: '2026-11-14T22:00:00Z',
+  spotPlayedAt: undefined,
+  ...more,
+})
+export const played = { spotPlayedAt: '2026-11-14T22:10:00Z' }
+/** Two proved copies on two drives, one of them played, at home: clear. */
+export const home: ClearQuestion = {
+  copies: [copy('Slipway', played), copy('Tide 1')],
+  twins: [],
+  askedTwin: undefined,
+  readFromTwin: false,
+  policy: 'at-home-only',
+  atHome: true,
+  cardInReader: false,
+  cardDifference: undefined,
+  cardKnown: undefined,
+  cardStanding: { device: undefined, connected: false },
+  saidDifferent: [],
+  rules: { acceptMemory: false, proofHours: 24 },
+  now: Date.parse('2026-11-14T23:00:00Z'),
+  looked: true,
+  filesLeftOut: 0,
+  thingsWrong: 0,
+  formattedAt: undefined,
+  saidButThere: undefined,
+  olderSince: undefined,
+}
