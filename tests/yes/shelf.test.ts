@@ -66,7 +66,7 @@ describe('a film that fails a check', () => {
     expect((await world.copies()).clear.sentence).toContain('its proved copies lie on one drive: on ')
     // With a copy elsewhere, the film is still on one drive alone.
     const { id: third } = await thirdDrive(world)
-    await world.copy({ volumeIds: [third] })
+    await world.copy({ volumeIds: [third], from: volumeIds[0] })
     expect((await next()).sentence).toBe('Put 1 film on a second drive: one drive is one accident.')
     expect((await station.task('/bags', { ...order, volumeId: third, why: 'Elsewhere.' })).state).toBe('done')
     expect((await next()).sentence).toBe('Everything is proved, made and shelved twice.')
