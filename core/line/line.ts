@@ -56,7 +56,10 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
     proxies: {
       state: proxies.wanted === 0 ? 'empty' : proxies.made === proxies.wanted && proxies.failed === 0 ? 'done' : 'open',
       figure: proxies.wanted === 0 ? 'no clips' : `${proxies.made} of ${proxies.wanted}`,
-      worry: proxies.failed > 0 ? `${counted(proxies.failed, 'proxy', 'proxies')} differ` : undefined,
+      worry:
+        proxies.failed > 0
+          ? `${counted(proxies.failed, 'proxy', 'proxies')} ${proxies.failed === 1 ? 'differs' : 'differ'}`
+          : undefined,
     },
     storage: {
       state: storage.sizeBytes === 0 ? 'empty' : storage.tightVolume ? 'open' : 'done',

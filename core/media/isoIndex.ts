@@ -47,7 +47,7 @@ export async function readIsoIndex(file: ByteSource): Promise<IsoIndex | undefin
   const length = Math.min(moov.end, file.sizeBytes) - moov.start
   if (length > MOST_INDEX_BYTES)
     return { ...common, tracks: [], bounds: ['Its index is larger than 64 MiB and was not read.'] }
-  const index = new Index(await file.read(moov.start, length))
+  const index = new Index(await file.read(moov.start, length), file.sizeBytes)
   const tracks = index.inside('moov', [{ type: 'moov', start: 0, headBytes: moov.headBytes, end: length }])
   const bounds: string[] = []
   const movieTicks = index.ticksOf(tracks.find((box) => box.type === 'mvhd'))
@@ -71,7 +71,11 @@ class Index {
   /** Of all tracks together. */
   #samplesLeft = MOST_SAMPLES
 
-  constructor(readonly bytes: Uint8Array) {
+  constructor(
+    readonly bytes: Uint8Array,
+    /** Of the whole file: what is listed beyond it is not there. */
+    readonly fileBytes: number,
+  ) {
     this.#data = view(bytes)
   }
 
@@ -128,6 +132,8 @@ class Index {
         clock += step
         last = step
       }
+    // Of a file that was cut only what is there.
+    times.length = Math.min(times.length, this.#samplesThere(table, times.length))
     let at = 0
     const start = this.#version(table, 'ctts')
     for (const [count, offset] of this.#pairs(table, 'ctts')) {
@@ -137,6 +143,37 @@ class Index {
     }
     const latest = times.reduce((most, time) => Math.max(most, time), 0)
     return { times, end: times.length > 0 ? latest + last : 0 }
+  }
+
+  /** How many of its samples, in the order in which they are stored, lie whole within the file: 8.7.4 `stsc`, 8.7.5 `stco` and `co64`. */
+  #samplesThere(table: readonly Box[], samples: number): number {
+    const chunks = table.find((one) => one.type === 'stco' || one.type === 'co64')
+    const runs = [...this.#triples(table, 'stsc')]
+    if (!chunks || runs.length === 0) return samples
+    const wide = chunks.type === 'co64'
+    const at = chunks.start + chunks.headBytes + 8
+    const count = Math.min(this.#u32(at - 4), Math.floor((chunks.end - at) / (wide ? 8 : 4)))
+    const size = this.#sizeOf(table)
+    let [sample, run] = [0, 0]
+    for (let chunk = 1; chunk <= count && sample < samples; chunk += 1) {
+      while ((runs[run + 1]?.[0] ?? Infinity) <= chunk) run += 1
+      const until = Math.min(samples, sample + (runs[run]?.[1] ?? 0))
+      let place = wide ? this.#u64(at + (chunk - 1) * 8) : this.#u32(at + (chunk - 1) * 4)
+      for (; sample < until; sample += 1) {
+        place += size(sample)
+        if (place > this.fileBytes) return sample
+      }
+    }
+    return samples
+  }
+
+  /** 8.7.3 `stsz`: the bytes of each sample; none where they are listed otherwise. */
+  #sizeOf(table: readonly Box[]): (sample: number) => number {
+    const box = table.find((one) => one.type === 'stsz')
+    if (!box) return () => 0
+    const at = box.start + box.headBytes
+    const same = this.#u32(at + 4)
+    return same > 0 ? () => same : (sample) => this.#u32(at + 12 + sample * 4)
   }
 
   /** 8.6.6 `elst`. */
@@ -208,6 +245,15 @@ class Index {
   #version(table: readonly Box[], type: string): number {
     const box = table.find((one) => one.type === type)
     return box ? this.#u8(box.start + box.headBytes) : 0
+  }
+
+  *#triples(table: readonly Box[], type: string): Generator<readonly [number, number, number]> {
+    const box = table.find((one) => one.type === type)
+    if (!box) return
+    const at = box.start + box.headBytes + 8
+    const count = Math.min(this.#u32(at - 4), Math.floor((box.end - at) / 12))
+    for (let turn = 0; turn < count; turn += 1)
+      yield [this.#u32(at + turn * 12), this.#u32(at + 4 + turn * 12), this.#u32(at + 8 + turn * 12)]
   }
 
   *#pairs(table: readonly Box[], type: string): Generator<readonly [number, number]> {

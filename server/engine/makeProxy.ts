@@ -13,7 +13,7 @@ import { parseTimecode } from '../../core/units/timecode'
 import { addCleanAperture } from './addCleanAperture'
 import { tagOptions } from './colourOptions'
 import { INPUT } from './tool'
-import { transcode, type TranscodeJob } from './transcode'
+import { transcode, wholeSamples, type TranscodeJob } from './transcode'
 
 /** A part of the original, in seconds of what is presented. */
 export interface Part {
@@ -33,6 +33,7 @@ export async function makeProxy(job: TranscodeJob, original: MediaFacts, part?: 
   const timecode = original.timecode && parseTimecode(original.timecode, Math.round(video.rate.num / video.rate.den))
   await transcode(job, [
     ...(part ? ['-ss', part.atSeconds.toFixed(3), '-t', part.seconds.toFixed(3)] : []),
+    ...wholeSamples(original),
     ...['-noautorotate', '-i', INPUT, '-map', `0:${video.index}`],
     ...original.sounds.flatMap((track) => ['-map', `0:${track.index}`]),
     ...['-vf', pictureFilter(video)],

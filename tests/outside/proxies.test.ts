@@ -49,6 +49,41 @@ describe('proxies', () => {
     expect(failed).toEqual([])
   })
 
+  it('of files whose end is missing are equal to what is there', async () => {
+    for (const name of ['rate-5994.mov', 'mezzanine4444.mov', 'rate-film.mkv']) {
+      const whole = join(folder, `whole-${name}`)
+      execFileSync('ffmpeg', [
+        '-v',
+        'error',
+        '-y',
+        '-i',
+        mediaPath(name).toString(),
+        '-c',
+        'copy',
+        '-movflags',
+        '+faststart',
+        whole,
+      ])
+      for (const share of [0.45, 0.7]) {
+        const cut = join(folder, `cut-${share}-${name}`)
+        const bytes = readFileSync(whole)
+        writeFileSync(cut, bytes.subarray(0, bytes.length * share))
+        const { original, checks, state } = await proxyOf(Buffer.from(cut), `cut-${share}-${name}`)
+        expect(
+          checks.filter((check) => !check.pass),
+          cut,
+        ).toEqual([])
+        expect(state).toBe('equal')
+        // Source: what Debian's ffprobe decodes, without the part of a sample that stands last.
+        const counted = execFileSync('ffprobe', [
+          ...['-v', 'quiet', '-fflags', '+discardcorrupt', '-count_frames', '-select_streams', 'v:0'],
+          ...['-show_entries', 'stream=nb_read_frames', '-of', 'csv=p=0', cut],
+        ])
+        expect(original.video?.frames, cut).toBe(Number(counted.toString().split(',')[0]))
+      }
+    }
+  })
+
   it('have whole frames where the original is woven, and as many', async () => {
     const { original, proxy, made } = await proxyOf(mediaPath('fields.mxf'), 'woven')
     expect(original.video?.fieldOrder).toBe('top first')
