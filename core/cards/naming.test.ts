@@ -19,6 +19,10 @@ describe('names by a pattern', () => {
       '2026-11-14_Steam-bending ribs_Curlew_Third rib_02',
       '2026-11-14_Steam-bending ribs_Curlew A_CURL0044_01',
     ])
+    // A day that nobody knows leaves no line at the beginning.
+    expect(namesBy(USUAL_PATTERN, [clip('a.MP4', { date: '', shot: 'Rib' })])[0]?.to).toBe(
+      'Steam-bending ribs_Curlew_Rib_01',
+    )
     // As a name with a line end is printed.
     expect(namesBy('{clip}', [clip('two\\nlines.mp4')])[0]?.to).toBe('two lines')
   })

@@ -67,15 +67,15 @@ export function namesBy(pattern: string, clips: readonly NamedClip[], taken: rea
   const used = new Set(taken.map((name) => name.toLowerCase()))
   const counts = new Map<string, number>()
   return clips.map((clip) => {
+    const valueOf = (part: string, take: string) =>
+      part === 'take' ? take : isPart(part) ? PARTS[part as Exclude<NamePart, 'take'>](clip).replaceAll('_', '-') : ''
     const filled = (take: string) =>
+      // What is not known takes the separator behind it along.
       fileTitle(
-        pattern.replaceAll(/\{([a-z]+)\}/g, (_, part: string) =>
-          part === 'take'
-            ? take
-            : isPart(part)
-              ? PARTS[part as Exclude<NamePart, 'take'>](clip).replaceAll('_', '-')
-              : '',
-        ),
+        pattern.replaceAll(/\{([a-z]+)\}([_ -]*)/g, (_, part: string, behind: string) => {
+          const value = valueOf(part, take)
+          return value === '' && part !== 'take' ? '' : value + behind
+        }),
       )
     const base = filled('')
     // Of a very long name the end is cut off, and with it the number, or its last digit.
