@@ -38,6 +38,21 @@ describe('the production of a card', () => {
     expect(belongsTo(late, zones)).toEqual({ productionId: 'auckland', why: 'filmed on its day' })
   })
 
+  it('is the one for which more speaks, one thing against another', () => {
+    const filmed = { from: at('2026-11-01T08:00:00Z'), to: at('2026-11-01T09:00:00Z') }
+    const near = { cameraId: 'heron', from: at('2026-11-14T08:00:00Z'), to: at('2026-11-14T09:00:00Z') }
+    const falling = [
+      production('filmed beside', { taken: [near] }),
+      production('its day', { shootOn: '2026-11-14' }),
+      production('a card of its plan', { cardIds: ['curlew-1'] }),
+      production('a camera of its plan', { cameraIds: ['curlew'] }),
+      production('a camera that filmed for it', { taken: [{ cameraId: 'curlew', ...filmed }] }),
+      production('nothing'),
+    ]
+    for (const [rank, { id }] of falling.slice(0, -1).entries())
+      expect(belongsTo(clues, falling.slice(rank).toReversed())?.productionId).toBe(id)
+  })
+
   it('is none where two are as likely, and the only one there is without anything', () => {
     const two = [production('a', { cameraIds: ['curlew'] }), production('b', { cameraIds: ['curlew'] })]
     expect(belongsTo(clues, two)).toBeUndefined()
