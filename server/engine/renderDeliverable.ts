@@ -3,19 +3,24 @@ import type { MasterColours } from '../../core/exports/colours'
 import { levelText } from '../../core/exports/level'
 import type { DeliveryPlan } from '../../core/exports/plan'
 import type { SoundPlan } from '../../core/exports/sound'
-import { fieldsOf } from '../../core/media/facts'
+import { fieldsOf, type MediaFacts } from '../../core/media/facts'
 import type { SamplePart } from '../../core/proxies/estimate'
 import { tagOptions } from './colourOptions'
 import { probeFile } from './probe'
 import { mixFilters } from './soundMix'
 import { inTemporaryFolder } from './temporary'
 import { INPUT } from './tool'
-import { transcode, type TranscodeJob } from './transcode'
+import { transcode, wholeSamples, type TranscodeJob } from './transcode'
 
 /** A deliverable as it was planned, in two passes so that the average bit rate is met; a mix is lowered by so many dB. */
-export async function renderDeliverable(job: TranscodeJob, plan: DeliveryPlan, loweredDb: number): Promise<void> {
+export async function renderDeliverable(
+  job: TranscodeJob,
+  plan: DeliveryPlan,
+  loweredDb: number,
+  master: Pick<MediaFacts, 'container'>,
+): Promise<void> {
   const { video, sound, videoBitsPerSecond: bits } = plan
-  const input = ['-i', INPUT, '-map', `0:${video.index}`]
+  const input = [...wholeSamples(master), '-i', INPUT, '-map', `0:${video.index}`]
   await inTemporaryFolder('pass', async (logs) => {
     const picture = [
       ...['-vf', pictureFilter(plan), '-fps_mode', 'passthrough', '-c:v', 'libx264', '-preset', 'medium'],

@@ -99,6 +99,28 @@ describe('length and sound', () => {
     }
   })
 
+  it('are those of what is there, where the end of the master is missing', async () => {
+    const still = ['-c:v', 'mjpeg', '-q:v', '3', '-pix_fmt', 'yuvj420p', '-movflags', '+faststart']
+    ffmpeg(
+      '-f',
+      'lavfi',
+      '-i',
+      'testsrc2=s=480x480:r=25:d=4',
+      '-f',
+      'lavfi',
+      '-i',
+      'sine=d=4:r=48000',
+      ...still,
+      'to-cut.mov',
+    )
+    const bytes = readFileSync(at('to-cut.mov'))
+    writeFileSync(at('cut.mov'), bytes.subarray(0, bytes.length * 0.6))
+    const made = await render(at('cut.mov'), SQUARE)
+    expect(made.failed).toEqual([])
+    expect(made.plan.frames).toBeGreaterThan(50)
+    expect(made.plan.frames).toBeLessThan(70)
+  })
+
   it('go out from the chosen track, and come down to two channels by BS.775', async () => {
     // A tone of its own in each channel of 5.1, so that each weight can be measured alone.
     const tones = [300, 500, 700, 900, 1100, 1300].map((hertz) => `0.1*sin(${hertz}*2*PI*t)`).join('|')
@@ -238,7 +260,7 @@ describe('a check', () => {
     over.fill(0xa5, Math.floor(whole.length * 0.55), Math.floor(whole.length * 0.55) + 3000)
     writeFileSync(at('over.mp4'), over)
     const names = async (file: string) => (await checked(file, good.plan)).failed.map((one) => one.split(':')[0])
-    expect(await names('cut.mp4')).toEqual(expect.arrayContaining(['Decoded frames', 'Decoding']))
+    expect(await names('cut.mp4')).toEqual(expect.arrayContaining(['Decoding', 'Frames', 'Length']))
     expect(await names('over.mp4')).toContain('Decoding')
   })
 

@@ -45,7 +45,12 @@ export async function render(input: Buffer, destination: Destination, choice: Pa
   const name = `render-${(count += 1)}.mp4`
   const output = join(folder, name)
   const loweredDb = plan.sound ? await loweredDbOf(input, plan.sound) : 0
-  await renderDeliverable({ input, output, control: new TaskControl(), onFrames: () => undefined }, plan, loweredDb)
+  await renderDeliverable(
+    { input, output, control: new TaskControl(), onFrames: () => undefined },
+    plan,
+    loweredDb,
+    master,
+  )
   return { plan, name, loweredDb, ...(await checked(name, plan, {}, { master: input, loweredDb })) }
 }
 

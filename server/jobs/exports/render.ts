@@ -61,6 +61,7 @@ async function runRender(work: Work, input: TaskInput<'render'>): Promise<WorkEn
         },
         plan,
         loweredDb,
+        master,
       )
     const base = `${fileTitle(withoutEscapes(clip.name).replace(/\.[^.]*$/, ''))} ${fileTitle(destination.name.toLowerCase())}`
     const final = left ?? (await publishFree(work, medium, part, `${owner.folder}/Output/${base}`, '.mp4'))
