@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { copy, home, played } from '../../tests/copyFacts'
+import { copy, home, played } from './testCopy'
 import { marksApart } from './apart'
 import { clearToFormat } from './clear'
 import { markOf } from './mark'

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { formatChecksumList, isPlainName, parseChecksumList } from './checksumList'
-import { copy, home, played } from '../../tests/copyFacts'
+import { copy, home, played } from './testCopy'
 import { clearToFormat, type ClearQuestion } from './clear'
 import { deviceRelation } from './device'
 import { drawSample, SAMPLE_BOUNDS } from './draw'

@@ -1,5 +1,5 @@
-import type { ClearQuestion } from '../core/copies/clear'
-import type { CopyFacts } from '../core/copies/mark'
+import type { ClearQuestion } from './clear'
+import type { CopyFacts } from './mark'
 
 /** A whole proved copy, for tests. */
 export const copy = (volumeName: string, more: Partial<CopyFacts> = {}): CopyFacts => ({
