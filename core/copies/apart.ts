@@ -26,24 +26,29 @@ export function relationOf(
   return saidDifferent.some((pair) => pair.includes(a.volumeId) && pair.includes(b.volumeId)) ? 'different' : 'unknown'
 }
 
+/** Nobody is asked about a drive that this computer never saw. */
+type Relation = DeviceRelation | 'unseen'
+const relationNow = (...[a, b, said]: Parameters<typeof relationOf>): Relation =>
+  a.device && b.device ? relationOf(a, b, said) : 'unseen'
+
 /** How far the copies of a load have come, by drives; once its card is formatted, that has none. Common practice, no source. */
 export function marksApart({ copies, cardStanding, saidDifferent, rules, formattedAt }: ApartQuestion): Apart {
   const isOnCard = (copy: CopyFacts) => !formattedAt && deviceRelation(copy, cardStanding) === 'same'
   const ranked = copies.map((copy) => ({ copy, mark: markOf(copy, rules) })).sort((a, b) => b.mark - a.mark)
   const counting = ranked.filter(({ copy }) => !isOnCard(copy))
   const pairs = counting.flatMap((a, at) =>
-    counting.slice(at + 1).map((b) => ({ mark: b.mark, relation: relationOf(a.copy, b.copy, saidDifferent) })),
+    counting.slice(at + 1).map((b) => ({ mark: b.mark, relation: relationNow(a.copy, b.copy, saidDifferent) })),
   )
-  const best = (relations: readonly DeviceRelation[]) =>
+  const best = (relations: readonly Relation[]) =>
     pairs.reduce<Mark | undefined>(
       (most, { mark, relation }) => (relations.includes(relation) && mark >= (most ?? 0) ? mark : most),
       undefined,
     )
-  const second = best(['different', 'unknown'])
+  const second = best(['different', 'unseen', 'unknown'])
   const [first] = counting
   return {
     marks: [...(first ? [first.mark] : []), ...(second === undefined ? [] : [second])],
     oneDrive: (ranked[1]?.mark ?? 0) >= 2 && (second ?? 0) < 2,
-    perhapsOneDrive: (second ?? 0) >= 2 && (best(['different']) ?? 0) < 2,
+    perhapsOneDrive: (second ?? 0) >= 2 && (best(['different', 'unseen']) ?? 0) < 2,
   }
 }

@@ -47,7 +47,7 @@ describe('the next step', () => {
     const looking = { ...planned, cardsLooking: 1, loads: [{ ...load, marks: [], looking: true }] }
     for (const facts of [looking, { ...planned, cardsLooking: 1 }]) {
       expect(nextStep(facts).sentence).toBe('The card in the reader is being looked at.')
-      expect(lineOf(facts)[1]).toMatchObject({ station: 'cards', worry: undefined })
+      expect(lineOf(facts)[1]).toMatchObject({ station: 'cards', state: 'open', worry: undefined })
     }
     expect(nextStep({ ...looking, cardsWaiting: 1 }).sentence).toBe('Take in the card in the reader.')
     expect(nextStep({ ...looking, loads: [...looking.loads, { ...load, label: 'B', marks: [2] }] }).sentence).toContain(

@@ -19,6 +19,7 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
   const questions = loads.reduce((sum, load) => sum + load.questions, 0)
   const weakest = weakestSecondMark(loads)
   const notLookedAt = facts.cardsWaiting + loads.filter(isUnseen).length
+  const looking = loads.filter((load) => load.looking).length
   const isTouched = loads.some((load) => load.touched && !load.formatted)
   const isThere = facts.cardsWaiting + facts.cardsLooking > 0
   // Once it is filmed, nobody looks for cards any more.
@@ -30,7 +31,7 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
       worry: short,
     },
     cards: {
-      state: loads.length === 0 ? (isThere ? 'open' : 'empty') : notLookedAt + stops > 0 ? 'open' : 'done',
+      state: loads.length === 0 ? (isThere ? 'open' : 'empty') : notLookedAt + stops + looking > 0 ? 'open' : 'done',
       figure: loads.length === 0 ? (isThere ? 'card in reader' : 'no card yet') : counted(clips, 'clip'),
       worry:
         stops > 0

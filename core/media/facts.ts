@@ -156,7 +156,7 @@ export interface SoundTrack extends Track {
 }
 
 export interface OtherTrack extends Track {
-  readonly kind: 'timecode' | 'subtitle' | 'attached picture' | 'data'
+  readonly kind: 'timecode' | 'subtitle' | 'attached picture' | 'empty sound' | 'data'
   readonly codec: string | undefined
 }
 

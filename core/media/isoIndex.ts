@@ -13,6 +13,8 @@ export interface IndexedTrack {
   /** Those that the edit list shows, on the movie's clock. */
   readonly presented: { readonly times: readonly number[]; readonly seconds: number; readonly startSeconds: number }
   readonly storedSeconds: number
+  /** None of its samples is there; false where they were too many to be read. */
+  readonly isEmpty: boolean
   readonly sizeBytes: number
   /** Longest distance of sync samples, in samples; 1 when each is one. */
   readonly keyDistance: number
@@ -110,6 +112,7 @@ class Index {
       times,
       presented: presentedPart(times, end, edits, ticksPerSecond, movieTicks),
       storedSeconds: (end - (times[0] ?? 0)) / ticksPerSecond,
+      isEmpty: times.length === 0 && this.#samplesLeft > 0,
       sizeBytes: this.#sampleBytes(table),
       keyDistance: this.#keyDistance(table, times.length),
       cleanAperture: this.#cleanAperture(table),

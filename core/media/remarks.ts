@@ -90,7 +90,7 @@ const onGridBesides = ({ cadence }: VideoTrack): boolean =>
   cadence.holes !== undefined && Math.round(cadence.offGrid * (cadence.measuredFrames - 1)) <= cadence.holes.length
 
 function trackRemarks(facts: MediaFacts): Remark[] {
-  const { video, videos, sounds, startSeconds } = facts
+  const { video, videos, sounds, others, startSeconds } = facts
   const over = soundOver(facts)
   const remarks: Remark[] = []
   const say = (short: string, sentence: string) => remarks.push({ short, sentence })
@@ -100,6 +100,8 @@ function trackRemarks(facts: MediaFacts): Remark[] {
       `It has ${videos.length} pictures; ${video?.widthPx}×${video?.heightPx} is worked with.`,
     )
   if (sounds.length > 1) say(`${sounds.length} sounds`, `It has ${sounds.length} sound tracks.`)
+  if (others.some((track) => track.kind === 'empty sound'))
+    say('empty sound', 'A sound track was begun, and there is nothing in it.')
   if (over > SAME_SECONDS) say('longer sound', `The sound goes on ${over.toFixed(2)} s after the picture.`)
   if (over < -SAME_SECONDS) say('shorter sound', `The sound ends ${(-over).toFixed(2)} s before the picture.`)
   if (startSeconds > LATE_SECONDS) say('late start', `Its clock begins at ${startSeconds.toFixed(2)} s.`)

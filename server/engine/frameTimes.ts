@@ -1,16 +1,16 @@
-import type { VideoTrack } from '../../core/media/facts'
+import type { MediaFacts, VideoTrack } from '../../core/media/facts'
 import { readIsoIndex } from '../../core/media/isoIndex'
 import { withBytes } from './byteSource'
-import { INPUT, runTool, SAFE_INPUT, type ToolControl } from './tool'
+import { INPUT, runTool, SAFE_INPUT, wholeSamples, type ToolControl } from './tool'
 
 /** When each presented frame of a track is shown, in seconds on the file's own clock, ascending. Reads the index where there is one, else every packet. */
 export async function frameTimes(
   path: Buffer,
-  sizeBytes: number,
+  file: Pick<MediaFacts, 'sizeBytes' | 'container'>,
   { index }: Pick<VideoTrack, 'index'>,
   control?: ToolControl,
 ): Promise<number[]> {
-  const listed = await withBytes(path, sizeBytes, readIsoIndex).catch(() => undefined)
+  const listed = await withBytes(path, file.sizeBytes, readIsoIndex).catch(() => undefined)
   const track = listed?.tracks[index]
   if (track?.handler === 'vide' && track.presented.times.length > 0)
     return track.presented.times.map((time) => time / track.ticksPerSecond).sort((a, b) => a - b)
@@ -20,7 +20,7 @@ export async function frameTimes(
     seconds: 3600,
     control,
     args: [
-      ...['-hide_banner', '-loglevel', 'error', ...SAFE_INPUT, '-select_streams', String(index)],
+      ...['-hide_banner', '-loglevel', 'error', ...SAFE_INPUT, ...wholeSamples(file), '-select_streams', String(index)],
       ...['-show_entries', 'packet=pts_time,dts_time,duration_time', '-of', 'compact=p=0:nk=1', INPUT],
     ],
   })

@@ -12,8 +12,8 @@ import type { FrameRate } from '../../core/units/frameRate'
 import { parseTimecode } from '../../core/units/timecode'
 import { addCleanAperture } from './addCleanAperture'
 import { tagOptions } from './colourOptions'
-import { INPUT } from './tool'
-import { transcode, wholeSamples, type TranscodeJob } from './transcode'
+import { INPUT, wholeSamples } from './tool'
+import { transcode, type TranscodeJob } from './transcode'
 
 /** A part of the original, in seconds of what is presented. */
 export interface Part {

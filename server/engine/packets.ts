@@ -1,4 +1,4 @@
-import { INPUT, runTool, SAFE_INPUT, type ToolControl } from './tool'
+import { INPUT, runTool, SAFE_INPUT, wholeSamples, type ToolControl } from './tool'
 
 /** What the packets of one stream tell, in ticks of its time base. */
 export interface PacketRun {
@@ -24,6 +24,8 @@ export interface Packets {
 const MOST_READ_BYTES = 64 * 1024 * 1024
 
 interface Extent {
+  /** The demuxer's own names. */
+  readonly container: string
   readonly sizeBytes: number
   readonly startSeconds: number
   readonly seconds: number
@@ -38,7 +40,7 @@ export async function readPackets(path: Buffer, extent: Extent, control?: ToolCo
     seconds: 120,
     control,
     args: [
-      ...['-hide_banner', '-loglevel', 'error', ...SAFE_INPUT],
+      ...['-hide_banner', '-loglevel', 'error', ...SAFE_INPUT, ...wholeSamples(extent)],
       ...(intervals ? ['-read_intervals', intervals] : []),
       ...['-show_entries', 'packet=stream_index,pts,dts,duration,size,flags', '-of', 'compact=p=0:nk=1', INPUT],
     ],

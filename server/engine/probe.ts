@@ -53,7 +53,11 @@ export async function probeFile(path: Buffer, control?: ToolControl): Promise<Me
   const listed = (index?.tracks.length ?? 0) > 0
   const packets =
     pictures && !listed
-      ? await readPackets(path, { sizeBytes, startSeconds, seconds }, control).catch((error: unknown) => {
+      ? await readPackets(
+          path,
+          { sizeBytes, startSeconds, seconds, container: format.format_name ?? '' },
+          control,
+        ).catch((error: unknown) => {
           // A file is not unreadable because its packets are too many, or come too slowly.
           if (error instanceof ToolFailed) return error
           throw error
@@ -66,8 +70,9 @@ function factsOf(reading: Reading, brand: string | undefined): MediaFacts {
   const { format, streams, index, packets } = reading
   const isPicture = (stream: ProbedStream) => stream.codec_type === 'video' && !isAttachedPicture(stream)
   const videos = streams.filter(isPicture).map((stream) => videoTrack(stream, reading))
-  const sounds = streams.filter((stream) => stream.codec_type === 'audio').map((stream) => soundTrack(stream, reading))
-  const others = streams.filter((stream) => !isPicture(stream) && stream.codec_type !== 'audio').map(otherTrack)
+  const isSound = (stream: ProbedStream) => stream.codec_type === 'audio' && !isEmpty(stream, reading)
+  const sounds = streams.filter(isSound).map((stream) => soundTrack(stream, reading))
+  const others = streams.filter((stream) => !isPicture(stream) && !isSound(stream)).map(otherTrack)
   const tracks = [...videos, ...sounds].filter((track) => track.seconds > 0)
   const start = tracks.length > 0 ? Math.min(...tracks.map((track) => track.startSeconds)) : reading.startSeconds
   const end = Math.max(...tracks.map((track) => track.startSeconds + track.seconds))
@@ -290,6 +295,14 @@ function extentOf(
   return { startSeconds: start, seconds: figure(stream.duration) ?? seconds }
 }
 
+/** Whether a track was begun, and nothing of it is there. */
+function isEmpty(stream: ProbedStream, reading: Reading): boolean {
+  const indexed = indexedOf(stream, reading.index)
+  if (indexed) return indexed.isEmpty
+  const packets = readOf(reading)
+  return packets?.whole === true && (packets.streams.get(stream.index ?? -1)?.packets ?? 0) === 0
+}
+
 function soundTrack(stream: ProbedStream, reading: Reading): SoundTrack {
   const indexed = indexedOf(stream, reading.index)
   const run = readOf(reading)?.streams.get(stream.index ?? -1)
@@ -318,7 +331,9 @@ const otherTrack = (stream: ProbedStream): OtherTrack => ({
     ? 'attached picture'
     : stream.codec_type === 'subtitle'
       ? 'subtitle'
-      : stream.codec_tag_string === 'tmcd'
-        ? 'timecode'
-        : 'data',
+      : stream.codec_type === 'audio'
+        ? 'empty sound'
+        : stream.codec_tag_string === 'tmcd'
+          ? 'timecode'
+          : 'data',
 })

@@ -9,8 +9,8 @@ import { tagOptions } from './colourOptions'
 import { probeFile } from './probe'
 import { mixFilters } from './soundMix'
 import { inTemporaryFolder } from './temporary'
-import { INPUT } from './tool'
-import { transcode, wholeSamples, type TranscodeJob } from './transcode'
+import { INPUT, wholeSamples } from './tool'
+import { transcode, type TranscodeJob } from './transcode'
 
 /** A deliverable as it was planned, in two passes so that the average bit rate is met; a mix is lowered by so many dB. */
 export async function renderDeliverable(

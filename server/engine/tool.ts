@@ -194,3 +194,7 @@ export const SAFE_INPUT = ['-protocol_whitelist', 'file', '-format_whitelist', C
 
 /** Options every ffmpeg call gets: no questions, quiet. */
 export const FFMPEG_BASE = ['-nostdin', '-hide_banner', '-loglevel', 'error', ...SAFE_INPUT] as const
+
+/** Of a file that was cut the last sample is a part of one, of which some decoders make a picture: it is left out, as the index counts. */
+export const wholeSamples = ({ container }: { readonly container: string }): readonly string[] =>
+  container.startsWith('mov,') ? ['-fflags', '+discardcorrupt'] : []

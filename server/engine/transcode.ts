@@ -1,4 +1,4 @@
-import type { MediaFacts, VideoTrack } from '../../core/media/facts'
+import type { VideoTrack } from '../../core/media/facts'
 import { FFMPEG_BASE, INPUT, runTool, type ToolControl } from './tool'
 
 export interface TranscodeJob {
@@ -11,10 +11,6 @@ export interface TranscodeJob {
 const LONGEST_RUN_SECONDS = 24 * 3600
 /** Encoders of large frames look ahead over many of them. */
 const CODING_MEMORY_BYTES = 8 * 1024 ** 3
-
-/** Of a file that was cut the last sample is a part of one, of which some decoders make a picture: it is left out, as the index counts. */
-export const wholeSamples = ({ container }: Pick<MediaFacts, 'container'>): readonly string[] =>
-  container.startsWith('mov,') ? ['-fflags', '+discardcorrupt'] : []
 
 /** Runs the coder with its progress told; a program that fails rejects with ToolFailed. */
 export async function transcode(job: TranscodeJob, args: readonly string[]): Promise<void> {

@@ -3,6 +3,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
+import { remarksOf } from '../../core/media/remarks'
 import { compareTimes } from '../../core/proxies/check'
 import { sampleParts } from '../../core/proxies/estimate'
 import { mostProxyBytes, proxyBytes, proxyChanges } from '../../core/proxies/recipe'
@@ -79,6 +80,23 @@ describe('proxies', () => {
         expect(original.video?.frames, cut).toBe(Number(counted.toString().split(',')[0]))
       }
     }
+  })
+
+  it('have no sound where a sound track was begun and nothing of it is there', async () => {
+    const whole = join(folder, 'fragments-to-cut.mp4')
+    const input = ['-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=25:d=4', '-f', 'lavfi', '-i', 'sine=d=4:r=48000']
+    const coding = ['-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', '-g', '50', '-c:a', 'aac']
+    execFileSync('ffmpeg', ['-v', 'error', '-y', ...input, ...coding, '-movflags', 'frag_keyframe+empty_moov', whole])
+    const bytes = readFileSync(whole)
+    const cut = join(folder, 'fragments-cut.mp4')
+    // In the middle of the pictures of the first fragment, behind which its sound lies.
+    writeFileSync(cut, bytes.subarray(0, bytes.indexOf('mdat') + 20_000))
+    const { original, checks } = await proxyOf(Buffer.from(cut), 'fragments-cut')
+    expect(original.sounds).toEqual([])
+    expect(original.others).toMatchObject([{ kind: 'empty sound' }])
+    expect(remarksOf(original).map((remark) => remark.short)).toContain('empty sound')
+    expect(checks.filter((check) => !check.pass)).toEqual([])
+    expect((await probeFile(Buffer.from(whole))).sounds).toHaveLength(1)
   })
 
   it('have whole frames where the original is woven, and as many', async () => {

@@ -24,8 +24,8 @@ export async function compareProxy(
   const picture = probe.video
   if (!picture) throw new CannotWork('What was made has no picture. Try again.')
   const [from, to] = [
-    await frameTimes(originalPath, original.sizeBytes, video, control),
-    await frameTimes(path, probe.sizeBytes, picture, control),
+    await frameTimes(originalPath, original, video, control),
+    await frameTimes(path, probe, picture, control),
   ]
   const decoded = {
     ...(await decodeWhole(path, picture, control)),
