@@ -113,7 +113,8 @@ class Index {
       presented: presentedPart(times, end, edits, ticksPerSecond, movieTicks),
       storedSeconds: (end - (times[0] ?? 0)) / ticksPerSecond,
       isEmpty: times.length === 0 && this.#samplesLeft > 0,
-      sizeBytes: this.#sampleBytes(table),
+      // Where not all could be read, of all that are listed.
+      sizeBytes: this.#sampleBytes(table, this.#samplesLeft > 0 ? times.length : Infinity),
       keyDistance: this.#keyDistance(table, times.length),
       cleanAperture: this.#cleanAperture(table),
     }
@@ -124,7 +125,7 @@ class Index {
     const times: number[] = []
     let clock = 0
     let last = 0
-    for (const [count, step] of this.#pairs(table, 'stts'))
+    for (const [count = 0, step = 0] of this.#entries(table, 'stts', 2))
       for (let turn = 0; turn < count; turn += 1) {
         if (this.#samplesLeft === 0) {
           bounds.push('It lists more than 2 000 000 samples; those after were not read.')
@@ -139,7 +140,7 @@ class Index {
     times.length = Math.min(times.length, this.#samplesThere(table, times.length))
     let at = 0
     const start = this.#version(table, 'ctts')
-    for (const [count, offset] of this.#pairs(table, 'ctts')) {
+    for (const [count = 0, offset = 0] of this.#entries(table, 'ctts', 2)) {
       // Version 1 offsets may lie before the decoding time; writers of version 0 use the same bits for it.
       const signed = start === 1 || offset > 0x7fffffff ? offset | 0 : offset
       for (let turn = 0; turn < count && at < times.length; turn += 1, at += 1) times[at] = (times[at] ?? 0) + signed
@@ -151,7 +152,7 @@ class Index {
   /** How many of its samples, in the order in which they are stored, lie whole within the file: 8.7.4 `stsc`, 8.7.5 `stco` and `co64`. */
   #samplesThere(table: readonly Box[], samples: number): number {
     const chunks = table.find((one) => one.type === 'stco' || one.type === 'co64')
-    const runs = [...this.#triples(table, 'stsc')]
+    const runs = [...this.#entries(table, 'stsc', 3)]
     if (!chunks || runs.length === 0) return samples
     const wide = chunks.type === 'co64'
     const at = chunks.start + chunks.headBytes + 8
@@ -196,11 +197,11 @@ class Index {
   }
 
   /** 8.7.3 `stsz` and `stz2`. */
-  #sampleBytes(table: readonly Box[]): number {
+  #sampleBytes(table: readonly Box[], samples: number): number {
     const box = table.find((one) => one.type === 'stsz')
     if (!box) return 0
     const at = box.start + box.headBytes
-    const [same, count] = [this.#u32(at + 4), this.#u32(at + 8)]
+    const [same, count] = [this.#u32(at + 4), Math.min(samples, this.#u32(at + 8))]
     if (same > 0) return same * count
     let sum = 0
     const most = Math.min(count, Math.floor((box.end - at - 12) / 4))
@@ -218,6 +219,7 @@ class Index {
     let longest = 1
     for (let turn = 0; turn < count; turn += 1) {
       const number = this.#u32(at + 8 + turn * 4)
+      if (number > samples) break
       longest = Math.max(longest, number - before)
       before = number
     }
@@ -250,21 +252,16 @@ class Index {
     return box ? this.#u8(box.start + box.headBytes) : 0
   }
 
-  *#triples(table: readonly Box[], type: string): Generator<readonly [number, number, number]> {
+  /** The entries of a table, each of two or three numbers of 32 bits. */
+  *#entries(table: readonly Box[], type: string, width: 2 | 3): Generator<readonly number[]> {
     const box = table.find((one) => one.type === type)
     if (!box) return
     const at = box.start + box.headBytes + 8
-    const count = Math.min(this.#u32(at - 4), Math.floor((box.end - at) / 12))
-    for (let turn = 0; turn < count; turn += 1)
-      yield [this.#u32(at + turn * 12), this.#u32(at + 4 + turn * 12), this.#u32(at + 8 + turn * 12)]
-  }
-
-  *#pairs(table: readonly Box[], type: string): Generator<readonly [number, number]> {
-    const box = table.find((one) => one.type === type)
-    if (!box) return
-    const at = box.start + box.headBytes
-    const count = Math.min(this.#u32(at + 4), Math.floor((box.end - at - 8) / 8))
-    for (let turn = 0; turn < count; turn += 1) yield [this.#u32(at + 8 + turn * 8), this.#u32(at + 12 + turn * 8)]
+    const count = Math.min(this.#u32(at - 4), Math.floor((box.end - at) / (width * 4)))
+    for (let turn = 0; turn < count; turn += 1) {
+      const from = at + turn * width * 4
+      yield [this.#u32(from), this.#u32(from + 4), this.#u32(from + 8)]
+    }
   }
 
   #u8(at: number): number {

@@ -1,6 +1,6 @@
 import { openQuestions, openStops } from '../../core/cards/findings'
 import type { ProductionFacts } from '../../core/line/facts'
-import type { VolumeView } from '../../contract/storage'
+import { onOneDrive } from '../../core/storage/oneDrive'
 import type { Db } from '../db/connection'
 import { knownBytes } from '../db/queries/bytes'
 import { loadsOf } from '../db/queries/cards'
@@ -106,7 +106,9 @@ export async function productionFacts(
         bags: {
           written: shelved?.written ?? 0,
           verified: shelved?.verified ?? 0,
-          single: (rendered?.shelves ?? []).filter((ids) => ids.length > 0 && onOneDrive(ids, drives)).length,
+          single: (rendered?.shelves ?? []).filter(
+            (ids) => ids.length > 0 && onOneDrive(drives.filter((drive) => ids.includes(drive.id))),
+          ).length,
         },
         review: reviewed.get(production.id) ?? UNREVIEWED,
         closed,
@@ -114,12 +116,6 @@ export async function productionFacts(
       return [production.id, facts]
     }),
   )
-}
-
-/** Whether volumes are one, or lie on one drive. */
-const onOneDrive = (ids: readonly string[], drives: readonly VolumeView[]): boolean => {
-  const held = drives.filter((drive) => ids.includes(drive.id))
-  return held.every((one) => held.every((other) => one === other || one.sharesDriveWith.includes(other.name)))
 }
 
 const UNREVIEWED = { decided: false, named: 0, unnamed: 0, placed: 0, unplaced: 0 }

@@ -3,10 +3,12 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
+import { readIsoIndex } from '../../core/media/isoIndex'
 import { remarksOf } from '../../core/media/remarks'
 import { compareTimes } from '../../core/proxies/check'
 import { sampleParts } from '../../core/proxies/estimate'
 import { mostProxyBytes, proxyBytes, proxyChanges } from '../../core/proxies/recipe'
+import { withBytes } from '../../server/engine/byteSource'
 import { compareSounds } from '../../server/engine/compareSounds'
 import { makeProxy } from '../../server/engine/makeProxy'
 import { probeFile } from '../../server/engine/probe'
@@ -78,6 +80,21 @@ describe('proxies', () => {
           ...['-show_entries', 'stream=nb_read_frames', '-of', 'csv=p=0', cut],
         ])
         expect(original.video?.frames, cut).toBe(Number(counted.toString().split(',')[0]))
+        const index = name.endsWith('mkv')
+          ? undefined
+          : await withBytes(Buffer.from(cut), original.sizeBytes, readIsoIndex)
+        if (!index) continue
+        const packets = execFileSync('ffprobe', [
+          ...['-v', 'quiet', '-fflags', '+discardcorrupt', '-select_streams', 'v:0'],
+          ...['-show_entries', 'packet=size', '-of', 'csv=p=0', cut],
+        ])
+        const sizes = packets
+          .toString()
+          .split('\n')
+          .map((line) => Number.parseInt(line, 10) || 0)
+        expect(index.tracks.find((track) => track.handler === 'vide')?.sizeBytes, cut).toBe(
+          sizes.reduce((sum, size) => sum + size, 0),
+        )
       }
     }
   })

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { shelfAnswer } from '../../../core/shelf/sentence'
+import { onOneDrive } from '../../../core/storage/oneDrive'
 import type { DeliverableView } from '../../../contract/exports'
 import { shelfApi } from '../../../contract/shelf'
 import type { VolumeView } from '../../../contract/storage'
@@ -88,16 +89,13 @@ function Shelving({ films, productionId, written, volumeNames }: ShelvingProps) 
   // A drive that has a bag already, or no room for this one, is no second place.
   const holds = (one: VolumeView) => [one.name, ...one.sharesDriveWith].some((name) => volumeNames.includes(name))
   const holding = (storage?.volumes ?? []).filter((one) => volumeNames.includes(one.name))
-  const oneDrive = holding.every((one) =>
-    holding.every((other) => one === other || one.sharesDriveWith.includes(other.name)),
-  )
   const fit = (storage?.volumes ?? []).filter(
     (one) => !holds(one) && one.budget.freeBytes > (film?.sizeBytes ?? 0) * 1.01,
   )
   const volumeId = volume ?? preferredVolume(fit, 'archive')
   const task = tasks.find((one) => one.kind === 'bag' && one.productionId === productionId)
   const busy = task !== undefined && isOpen(task)
-  const { sentence, why } = shelfAnswer(written, volumeNames, oneDrive)
+  const { sentence, why } = shelfAnswer(written, volumeNames, onOneDrive(holding))
   return (
     <>
       <Answer
