@@ -22,30 +22,62 @@ label.done b{text-decoration:line-through}
 button{position:fixed;left:1rem;right:1rem;bottom:1rem;max-width:42rem;margin:0 auto;padding:.9rem;border:0;border-radius:3px;background:var(--accent);color:var(--paper);font:inherit;font-weight:600}
 `
 
-/** Ticks live under a key of the production in the browser’s own store; the file names what it gives back. */
+/**
+ * Ticks live in two places: under a key of the production in the browser’s own store, for every later opening of the file,
+ * and behind the # of the page’s address, because a browser that reloads or drops a page may lose what the page gave to
+ * the store a moment ago. Each tick knows when it was made, and the later one counts. The file names what it gives back.
+ */
 const SCRIPT = `
 const key='yendra-shots-'+list.productionId;
 let kept=true;
-let ticks={};
-try{ticks=JSON.parse(localStorage.getItem(key)||'{}')}catch{kept=false}
-const keep=()=>{try{localStorage.setItem(key,JSON.stringify(ticks))}catch{kept=false}};
+const ticks={};
+const take=(text)=>{
+  let read={};
+  try{read=JSON.parse(text)||{}}catch{}
+  for(const id of Object.keys(list.shots)){
+    if(!Object.hasOwn(read,id))continue;
+    const tick=Array.isArray(read[id])?read[id]:[read[id]||'',read[id]];
+    if(!ticks[id]||tick[0]>ticks[id][0])ticks[id]=tick;
+  }
+};
+const takeKept=()=>{try{take(localStorage.getItem(key))}catch{kept=false}};
+const takeAddress=()=>{try{take(decodeURIComponent(location.hash.slice(1)))}catch{}};
+const keep=()=>{
+  takeKept();
+  const text=JSON.stringify(ticks);
+  try{localStorage.setItem(key,text)}catch{kept=false}
+  try{history.replaceState(null,'','#'+encodeURIComponent(text))}catch{}
+};
+takeKept();
+takeAddress();
+try{localStorage.setItem(key,localStorage.getItem(key)||'{}')}catch{kept=false}
 const boxes=[...document.querySelectorAll('input')];
-const stateOf=(id)=>id in ticks?ticks[id]:list.shots[id];
+const stateOf=(id)=>ticks[id]?ticks[id][1]:list.shots[id];
 const say=()=>{
   const open=boxes.filter((box)=>!box.checked);
   const next=open[0]?open[0].parentElement.querySelector('b').textContent:'';
   document.querySelector('h1').textContent=open.length===0?'All '+boxes.length+' shots are filmed.':(boxes.length-open.length)+' of '+boxes.length+' filmed; next \\u201c'+next+'\\u201d.';
   document.getElementById('kept').hidden=kept;
 };
+const show=()=>{
+  for(const box of boxes){
+    box.checked=stateOf(box.dataset.shot)!==null;
+    box.parentElement.classList.toggle('done',box.checked);
+  }
+  say();
+};
 for(const box of boxes){
-  const mark=()=>box.parentElement.classList.toggle('done',box.checked);
-  box.checked=stateOf(box.dataset.shot)!==null;
-  mark();
-  box.addEventListener('change',()=>{ticks[box.dataset.shot]=box.checked?new Date().toISOString():null;keep();mark();say()});
+  box.addEventListener('change',()=>{
+    const now=new Date().toISOString();
+    ticks[box.dataset.shot]=[now,box.checked?now:null];
+    keep();
+    show();
+  });
 }
-say();
+addEventListener('storage',()=>{takeKept();show()});
+show();
 document.querySelector('button').addEventListener('click',()=>{
-  const given={productionId:list.productionId,ticks:Object.keys(ticks).map((shotId)=>({shotId,filmedAt:ticks[shotId]}))};
+  const given={productionId:list.productionId,ticks:Object.keys(ticks).map((shotId)=>({shotId,filmedAt:ticks[shotId][1]}))};
   const link=document.createElement('a');
   link.href=URL.createObjectURL(new Blob([JSON.stringify(given)],{type:'application/json'}));
   link.download=list.file;
@@ -91,7 +123,7 @@ export function shotPage({ productionId, title, when, file, shots, cameras, dest
 <main>
 <h1>${shots.length} shots</h1>
 <p>${escaped(title)}${when ? `, ${escaped(when)}` : ''}</p>
-<p id="kept" hidden>This browser keeps nothing: give the ticks back before you close the page.</p>
+<p id="kept" hidden>This browser keeps the ticks only while the page is open: give them back before you close it.</p>
 <ol>
 ${rows.join('\n')}
 </ol>

@@ -166,11 +166,34 @@ test('shots are moved by hand, ticked on a phone without a network, and come bac
   await phone.goto(`file://${file}`)
   await phone.getByLabel(/Hull leaves the shed/).check()
   await expect(phone.getByRole('heading')).toContainText('1 of 14 filmed')
-  // The browser gives what a page wrote to the next one a moment later.
+  // At once, before the browser has put away what the page gave to its store.
+  await phone.reload()
+  await expect(phone.getByLabel(/Hull leaves the shed/)).toBeChecked()
+  // The file opened once more has it from the store, and either page has what was ticked on the other.
+  const again = await outside.newPage()
   await expect(async () => {
-    await phone.reload()
-    await expect(phone.getByLabel(/Hull leaves the shed/)).toBeChecked({ timeout: 2000 })
+    await again.goto(`file://${file}`)
+    await expect(again.getByLabel(/Hull leaves the shed/)).toBeChecked({ timeout: 2000 })
   }).toPass()
+  await again.getByLabel(/Gulls, low/).check()
+  await expect(phone.getByRole('heading')).toContainText('2 of 14 filmed')
+  await phone.getByLabel(/Gulls, low/).uncheck()
+  await expect(again.getByRole('heading')).toContainText('1 of 14 filmed')
+  await again.close()
+  // A browser whose store takes nothing says so, and keeps them as long as the page is open.
+  const bare = await outside.newPage()
+  await bare.addInitScript(() => {
+    Storage.prototype.setItem = () => {
+      throw new Error('The store takes nothing.')
+    }
+  })
+  await bare.goto(`file://${file}`)
+  await bare.getByLabel(/Gulls, low/).check()
+  await bare.reload()
+  await expect(bare.getByText('This browser keeps the ticks only while the page is open')).toBeVisible()
+  await expect(bare.getByLabel(/Gulls, low/)).toBeChecked()
+  await bare.close()
+  await phone.reload()
   await expect(phone.getByRole('heading')).toContainText('1 of 14 filmed')
   // Ticked at the desk meanwhile: the phone knows nothing of it, and does not take it back.
   await page.getByRole('checkbox', { name: /Planks taking up/ }).click()
