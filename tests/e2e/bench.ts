@@ -7,7 +7,7 @@ import type { Page as ListPage } from '../../contract/page'
 import type { ProductionView } from '../../contract/productions'
 import type { StorageView } from '../../contract/storage'
 import type { TaskView } from '../../contract/tasks'
-import { STATE } from './house'
+import { STATE, test } from './house'
 
 export const volumeFolder = (name: string) => join(STATE, 'demo/bench/volumes', name.toLowerCase().replaceAll(' ', '-'))
 export const cardFolder = (name: string) => join(STATE, 'demo/bench/cards', name.toLowerCase().replaceAll(' ', '-'))
@@ -93,4 +93,12 @@ export function complaints(page: Page): string[] {
 export async function choose(page: Page, choice: Locator, option: string): Promise<void> {
   await choice.click()
   await page.getByRole('option', { name: option, exact: true }).click()
+}
+
+/** What a press gives as a file, kept among the results of the test; its path. */
+export async function saved(page: Page, button: Locator, as: string): Promise<string> {
+  const [download] = await Promise.all([page.waitForEvent('download'), button.click()])
+  const path = test.info().outputPath(as)
+  await download.saveAs(path)
+  return path
 }
