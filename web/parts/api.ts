@@ -50,13 +50,12 @@ export async function call<Path extends string, Body, Query, Answer>(
           keepalive: outlives,
         }
   const over = endpoint.method === 'GET' ? undefined : editBegins()
-  const response = await fetch(addressOf(endpoint, params, query), init)
-    .catch(() => {
-      throw new ApiProblem(UNREACHABLE)
-    })
-    .finally(() => over?.())
-  const edit = response.ok ? response.headers.get(EDIT_HEADER) : null
-  if (edit !== null) noteEdit(JSON.parse(decodeURIComponent(edit)) as Edit)
+  const response = await fetch(addressOf(endpoint, params, query), init).catch(() => undefined)
+  const edit = response?.ok ? response.headers.get(EDIT_HEADER) : undefined
+  if (edit) noteEdit(JSON.parse(decodeURIComponent(edit)) as Edit)
+  // Only now, or whoever waits to take this change back would find the one before it.
+  over?.()
+  if (!response) throw new ApiProblem(UNREACHABLE)
   if (response.status === 204) return undefined as Answer
   const answer: unknown = await response.json().catch(() => undefined)
   if (!response.ok) throw new ApiProblem((answer as Problem | undefined) ?? { ...UNREACHABLE, status: response.status })

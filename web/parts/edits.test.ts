@@ -1,4 +1,5 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { EDIT_HEADER, editsApi } from '../../contract/edits'
 
 const kept = new Map<string, string>()
 vi.stubGlobal('sessionStorage', {
@@ -50,5 +51,24 @@ describe('what can be taken back', () => {
     other()
     expect(await meant).toBe('c')
     expect(await store.editsSettled().then(() => 'at once')).toBe('at once')
+  })
+
+  it('is what was sent last, in the very moment its answer comes', async () => {
+    const store = await loaded()
+    const { call } = await import('./api')
+    store.noteEdit(edit('before'))
+    let answer = (_: Response) => {}
+    vi.stubGlobal('fetch', () => new Promise<Response>((done) => (answer = done)))
+    const sent = call(editsApi.takeBack, { params: { id: 'any' } })
+    const meant = store.editsSettled().then(() => store.lastEdit('back')?.id)
+    answer(
+      new Response(null, { status: 204, headers: { [EDIT_HEADER]: encodeURIComponent(JSON.stringify(edit('sent'))) } }),
+    )
+    expect(await meant).toBe('sent')
+    await sent
+    // One that comes to nothing holds nobody up.
+    vi.stubGlobal('fetch', () => Promise.reject(new Error('down')))
+    await expect(call(editsApi.takeBack, { params: { id: 'any' } })).rejects.toThrow('does not answer')
+    expect(await store.editsSettled().then(() => store.lastEdit('back')?.id)).toBe('sent')
   })
 })
