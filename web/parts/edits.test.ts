@@ -68,7 +68,7 @@ describe('what can be taken back', () => {
     await sent
     // One that comes to nothing holds nobody up.
     vi.stubGlobal('fetch', () => Promise.reject(new Error('down')))
-    await expect(call(editsApi.takeBack, { params: { id: 'any' } })).rejects.toThrow('does not answer')
+    await expect(call(editsApi.takeBack, { params: { id: 'any' } })).rejects.toThrow('Nothing is lost')
     expect(await store.editsSettled().then(() => store.lastEdit('back')?.id)).toBe('sent')
   })
 })
