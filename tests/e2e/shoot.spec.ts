@@ -41,10 +41,25 @@ test('a day with the wrong cards is mended by mouse', async ({ page, request }) 
   // Heron by hand: the slow card out, another of the gear book in.
   await cardsOf(page, 'Heron').click()
   const sheet = page.getByRole('dialog', { name: 'Cards of Heron' })
+  // What is changed is kept only when the page was scrolled.
+  let keep = () => {}
+  const mayKeep = new Promise<void>((go) => (keep = go))
+  await page.route(`**/api/productions/${id}/plan`, (route) => mayKeep.then(() => route.continue()))
   await sheet.getByText('Reed 1', { exact: true }).click()
   await sheet.getByText('Heron 2', { exact: true }).click()
   await sheet.getByRole('button', { name: 'Close' }).click()
   await expect(heading(page)).toHaveText('Two cards are too few.')
+  // The page stays where it was scrolled when the line of the stations is told of it.
+  const scrolled = () => page.evaluate(() => window.scrollY)
+  const atStations = page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /Shoot/ })
+  await camera(page, 'Plover').scrollIntoViewIfNeeded()
+  const place = await scrolled()
+  expect(place).toBeGreaterThan(300)
+  await expect(atStations).toContainText('too slow')
+  keep()
+  await expect(atStations).not.toContainText('too slow')
+  expect(await scrolled()).toBe(place)
+  await page.unroute(`**/api/productions/${id}/plan`)
   // Curlew by one press.
   await page.getByRole('button', { name: 'Choose cards that fit' }).click()
   await expect(heading(page)).toHaveText(/^Every take has its card: 6 cards for 270 GB/)

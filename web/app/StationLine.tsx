@@ -1,3 +1,4 @@
+import { useEffect, useRef } from 'react'
 import { Link } from 'react-router'
 import { STATION_NAMES, STATIONS, type Station } from '../../core/line/stations'
 import type { ProductionView } from '../../contract/productions'
@@ -34,11 +35,18 @@ export function Knot({ state, worry }: { state: 'empty' | 'open' | 'done'; worry
   )
 }
 
-/** On a narrow screen the line is wider than the page: the station one stands at is brought into sight. */
-const intoSight = (link: HTMLElement | null) => link?.scrollIntoView({ inline: 'center', block: 'nearest' })
-
 /** The seven stations: navigation and status at once, one figure and one worry each. */
 export function StationLine({ production, current }: { production: ProductionView; current: Station }) {
+  const line = useRef<HTMLElement>(null)
+  // On a narrow screen the line is wider than the page: the station one stands at is brought into sight, once.
+  useEffect(() => {
+    const nav = line.current
+    const here = nav?.querySelector('[aria-current]')?.getBoundingClientRect()
+    if (!nav || !here) return
+    const around = nav.getBoundingClientRect()
+    // Only the line is moved: the page stays where the person has scrolled it.
+    nav.scrollLeft += here.left + here.width / 2 - (around.left + around.width / 2)
+  }, [current])
   return (
     <>
       <div className="mb-3 flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1">
@@ -59,7 +67,7 @@ export function StationLine({ production, current }: { production: ProductionVie
           <kbd className="figure ml-1 hidden border sm:inline border-rule px-1 text-quiet">n</kbd>
         </Link>
       </div>
-      <nav aria-label="Stations" className="mb-6 overflow-x-auto" data-screen-only>
+      <nav ref={line} aria-label="Stations" className="mb-6 overflow-x-auto" data-screen-only>
         <ol className="relative grid min-w-[52rem] grid-cols-7">
           <li aria-hidden="true" className="absolute top-[1.05rem] right-[6%] left-2 h-px bg-ink" />
           {STATIONS.map((station, at) => {
@@ -70,7 +78,6 @@ export function StationLine({ production, current }: { production: ProductionVie
                 <Link
                   to={`/p/${production.id}/${station}`}
                   aria-current={here ? 'page' : undefined}
-                  ref={here ? intoSight : undefined}
                   className={`block rounded-box py-2 pr-2 pl-1 ${here ? 'bg-wash' : 'hover:bg-sheet'}`}
                 >
                   <span className={`relative inline-flex ${here ? 'bg-wash' : 'bg-paper'} pr-1.5 text-accent`}>
