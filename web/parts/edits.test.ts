@@ -57,7 +57,7 @@ describe('what can be taken back', () => {
     const store = await loaded()
     const { call } = await import('./api')
     store.noteEdit(edit('before'))
-    let answer = (_: Response) => {}
+    let answer: (response: Response) => void = () => {}
     vi.stubGlobal('fetch', () => new Promise<Response>((done) => (answer = done)))
     const sent = call(editsApi.takeBack, { params: { id: 'any' } })
     const meant = store.editsSettled().then(() => store.lastEdit('back')?.id)
