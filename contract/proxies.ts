@@ -1,24 +1,37 @@
-import { object, string, type InferType } from 'yup'
+import { boolean, object, string, type InferType, type TestContext } from 'yup'
 import type { FileCheck } from '../core/media/check'
 import type { ProxyState } from '../core/proxies/check'
 import { id, ids } from './id'
 import { ask, order, type Ordered } from './endpoint'
 import { pageQuery, typedFilter, type Page } from './page'
 
-/** Proxies of single clips, or of every clip of a production that has none that passes. */
-export const proxyOrder = object({
+const whichClips = {
   clipIds: ids('That is no clip.')
     .min(1, 'Choose at least one clip.')
     .max(2000, 'Choose at most 2000 clips at once, or the whole production.'),
   productionId: id('That is no production.'),
+}
+
+const isOneOf = (order: { readonly clipIds?: unknown; readonly productionId?: unknown }, context: TestContext) =>
+  (order.clipIds === undefined) === (order.productionId === undefined)
+    ? context.createError({ path: 'clipIds', message: 'Choose at least one clip, or the whole production.' })
+    : true
+
+/** Proxies of single clips, or of every clip of a production that has none that passes. */
+export const proxyOrder = object({
+  ...whichClips,
   volumeId: id('That is no volume.').required('Choose the volume for the proxies.'),
 })
   .noUnknown()
-  .test('one-of', 'Choose the clips or the production.', (order, context) =>
-    (order.clipIds === undefined) === (order.productionId === undefined)
-      ? context.createError({ path: 'clipIds', message: 'Choose at least one clip, or the whole production.' })
-      : true,
-  )
+  .test('one-of', 'Choose the clips or the production.', isOneOf)
+
+/** Whether a person does without proxies: of single clips, or of every clip of a production whose answer was another. */
+export const withoutBody = object({
+  ...whichClips,
+  without: boolean().strict().required('Say whether you do without them.'),
+})
+  .noUnknown()
+  .test('one-of', 'Choose the clips or the production.', isOneOf)
 
 /** A clip with what its proxy is to be and, once it is made, how it compares: bytes, seconds, bits per second. */
 export interface ProxyView {
@@ -30,6 +43,8 @@ export interface ProxyView {
   readonly seconds: number
   readonly sizeBytes: number
   readonly pictureMade: boolean
+  /** A person does without one. */
+  readonly without: boolean
   /** What is out of the ordinary about the original, in a few words each. */
   readonly remarks: readonly string[]
   /** What it will have at most, and what will differ from the original besides the size. */
@@ -51,6 +66,8 @@ export interface ProxyCounts {
   readonly differ: number
   /** Made before their sound was compared with the original's. */
   readonly unchecked: number
+  /** Clips that a person does without a proxy of; none of the others counts them. */
+  readonly without: number
   /** What those that are still to be made will have together, at most. */
   readonly openBytes: number
   /** The same as a few coded seconds of some clips let expect it; `null` before any were. */
@@ -58,11 +75,11 @@ export interface ProxyCounts {
 }
 
 /** Which clips are asked for, by how their proxy stands. */
-export const PROXIES_SHOWN = ['all', 'none', 'unchecked', 'differs', 'equal'] as const
+export const PROXIES_SHOWN = ['all', 'none', 'unchecked', 'differs', 'equal', 'without'] as const
 
 /** Which clips that can have a proxy are asked for. */
 export const proxiesQuery = pageQuery(['name', 'size'], {
-  /** All clips, those without a proxy, or those whose proxy is to be checked, differs or is equal. */
+  /** All clips, those without a proxy, or those whose proxy is to be checked, differs or is equal, or those that a person does without one of. */
   show: string()
     .oneOf(PROXIES_SHOWN, `Show ${PROXIES_SHOWN.join(', ')}.`)
     .default('all'),
@@ -89,5 +106,10 @@ export const proxiesApi = {
     status: 202,
     changes: ['proxies', 'tasks'],
     body: proxyOrder,
+  }),
+  /** Nothing asks for a proxy of what a person does without; it can be taken back. */
+  doWithout: order()('POST', '/proxies/without', {
+    changes: ['proxies', 'productions'],
+    body: withoutBody,
   }),
 }

@@ -97,17 +97,18 @@ CREATE FUNCTION public.count_media_files() RETURNS trigger
     -- Only an update has rows that were there before; a statement whose text is fixed is planned once.
     if tg_op = 'INSERT' then
       insert into load_summary as s
-        (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxies_unchecked, proxy_bytes_open)
+        (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxies_unchecked, proxies_without, proxy_bytes_open)
       select load_id, production_id,
         coalesce(sum(sign) filter (where shown and not goes_on), 0),
         coalesce(sum(sign) filter (where shown), 0),
         coalesce(sum(sign * length_ms) filter (where shown), 0),
         coalesce(sum(sign) filter (where shown and playable), 0),
-        coalesce(sum(sign) filter (where shown and has_video), 0),
-        coalesce(sum(sign) filter (where shown and has_video and proxy = 'equal'), 0),
-        coalesce(sum(sign) filter (where shown and has_video and proxy = 'differs'), 0),
-        coalesce(sum(sign) filter (where shown and has_video and proxy = 'unchecked'), 0),
-        coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy not in ('equal', 'unchecked')), 0)
+        coalesce(sum(sign) filter (where shown and has_video and proxy_wanted), 0),
+        coalesce(sum(sign) filter (where shown and has_video and proxy_wanted and proxy = 'equal'), 0),
+        coalesce(sum(sign) filter (where shown and has_video and proxy_wanted and proxy = 'differs'), 0),
+        coalesce(sum(sign) filter (where shown and has_video and proxy_wanted and proxy = 'unchecked'), 0),
+        coalesce(sum(sign) filter (where shown and has_video and not proxy_wanted), 0),
+        coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy_wanted and proxy not in ('equal', 'unchecked')), 0)
       from (select *, 1 as sign from new_files) as files
       group by load_id, production_id order by load_id, production_id
       on conflict (load_id, production_id) do update set
@@ -115,20 +116,22 @@ CREATE FUNCTION public.count_media_files() RETURNS trigger
         playable = s.playable + excluded.playable, videos = s.videos + excluded.videos,
         proxies_equal = s.proxies_equal + excluded.proxies_equal, proxies_differ = s.proxies_differ + excluded.proxies_differ,
         proxies_unchecked = s.proxies_unchecked + excluded.proxies_unchecked,
+        proxies_without = s.proxies_without + excluded.proxies_without,
         proxy_bytes_open = s.proxy_bytes_open + excluded.proxy_bytes_open;
     else
       insert into load_summary as s
-        (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxies_unchecked, proxy_bytes_open)
+        (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxies_unchecked, proxies_without, proxy_bytes_open)
       select load_id, production_id,
         coalesce(sum(sign) filter (where shown and not goes_on), 0),
         coalesce(sum(sign) filter (where shown), 0),
         coalesce(sum(sign * length_ms) filter (where shown), 0),
         coalesce(sum(sign) filter (where shown and playable), 0),
-        coalesce(sum(sign) filter (where shown and has_video), 0),
-        coalesce(sum(sign) filter (where shown and has_video and proxy = 'equal'), 0),
-        coalesce(sum(sign) filter (where shown and has_video and proxy = 'differs'), 0),
-        coalesce(sum(sign) filter (where shown and has_video and proxy = 'unchecked'), 0),
-        coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy not in ('equal', 'unchecked')), 0)
+        coalesce(sum(sign) filter (where shown and has_video and proxy_wanted), 0),
+        coalesce(sum(sign) filter (where shown and has_video and proxy_wanted and proxy = 'equal'), 0),
+        coalesce(sum(sign) filter (where shown and has_video and proxy_wanted and proxy = 'differs'), 0),
+        coalesce(sum(sign) filter (where shown and has_video and proxy_wanted and proxy = 'unchecked'), 0),
+        coalesce(sum(sign) filter (where shown and has_video and not proxy_wanted), 0),
+        coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy_wanted and proxy not in ('equal', 'unchecked')), 0)
       from (select *, 1 as sign from new_files union all select *, -1 as sign from old_files) as files
       group by load_id, production_id order by load_id, production_id
       on conflict (load_id, production_id) do update set
@@ -136,6 +139,7 @@ CREATE FUNCTION public.count_media_files() RETURNS trigger
         playable = s.playable + excluded.playable, videos = s.videos + excluded.videos,
         proxies_equal = s.proxies_equal + excluded.proxies_equal, proxies_differ = s.proxies_differ + excluded.proxies_differ,
         proxies_unchecked = s.proxies_unchecked + excluded.proxies_unchecked,
+        proxies_without = s.proxies_without + excluded.proxies_without,
         proxy_bytes_open = s.proxy_bytes_open + excluded.proxy_bytes_open;
     end if;
     return null;
@@ -178,6 +182,14 @@ CREATE FUNCTION public.follow_entry() RETURNS trigger
     update media_file file set on_card = new.state = 'on-card',
       shown = place.main and (new.state = 'on-card' or (new.state = 'gone' and new.copied))
     from take_file place where file.entry_id = new.id and place.entry_id = new.id;
+    return null;
+  end $$;
+
+CREATE FUNCTION public.follow_without_proxy() RETURNS trigger
+    LANGUAGE plpgsql
+    AS $$
+  begin
+    update media_file set proxy_wanted = tg_op = 'DELETE' where id = coalesce(new.media_file_id, old.media_file_id);
     return null;
   end $$;
 
@@ -562,7 +574,8 @@ CREATE TABLE public.load_summary (
     proxy_bytes_open bigint DEFAULT 0 NOT NULL,
     media integer DEFAULT 0 NOT NULL,
     production_id uuid NOT NULL,
-    proxies_unchecked integer DEFAULT 0 NOT NULL
+    proxies_unchecked integer DEFAULT 0 NOT NULL,
+    proxies_without integer DEFAULT 0 NOT NULL
 );
 
 CREATE TABLE public.media_file (
@@ -597,6 +610,7 @@ CREATE TABLE public.media_file (
     same_as uuid,
     goes_on boolean DEFAULT false NOT NULL,
     tool_lines jsonb DEFAULT '[]'::jsonb NOT NULL,
+    proxy_wanted boolean DEFAULT true NOT NULL,
     CONSTRAINT media_file_proxy_check CHECK ((proxy = ANY (ARRAY['none'::text, 'unchecked'::text, 'equal'::text, 'differs'::text])))
 );
 
@@ -1094,6 +1108,10 @@ CREATE TABLE public.volume (
     put_away_at timestamp with time zone
 );
 
+CREATE TABLE public.without_proxy (
+    media_file_id uuid NOT NULL
+);
+
 ALTER TABLE ONLY public.appeared
     ADD CONSTRAINT appeared_host_path_key UNIQUE (host, path);
 
@@ -1309,6 +1327,9 @@ ALTER TABLE ONLY public.volume
 
 ALTER TABLE ONLY public.volume
     ADD CONSTRAINT volume_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.without_proxy
+    ADD CONSTRAINT without_proxy_pkey PRIMARY KEY (media_file_id);
 
 CREATE INDEX attempt_open ON public.attempt USING btree (host) WHERE (ended_at IS NULL);
 
@@ -1573,6 +1594,8 @@ CREATE TRIGGER count_output_bytes AFTER INSERT ON public.deliverable FOR EACH RO
 CREATE TRIGGER count_proxy_bytes AFTER INSERT OR UPDATE ON public.proxy FOR EACH ROW EXECUTE FUNCTION public.count_proxy_bytes();
 
 CREATE TRIGGER follow_entry AFTER UPDATE OF state, copied ON public.load_entry FOR EACH ROW WHEN (((old.state <> new.state) OR ((new.state = 'gone'::text) AND (old.copied <> new.copied)))) EXECUTE FUNCTION public.follow_entry();
+
+CREATE TRIGGER follow_without_proxy AFTER INSERT OR DELETE ON public.without_proxy FOR EACH ROW EXECUTE FUNCTION public.follow_without_proxy();
 
 CREATE TRIGGER media_file_recorded BEFORE INSERT OR UPDATE OF probe, shift_ms, path_text ON public.media_file FOR EACH ROW EXECUTE FUNCTION public.media_file_recorded();
 
@@ -1906,3 +1929,6 @@ ALTER TABLE ONLY public.twin_reading
 
 ALTER TABLE ONLY public.volume
     ADD CONSTRAINT volume_site_id_fkey FOREIGN KEY (site_id) REFERENCES public.site(id);
+
+ALTER TABLE ONLY public.without_proxy
+    ADD CONSTRAINT without_proxy_media_file_id_fkey FOREIGN KEY (media_file_id) REFERENCES public.media_file(id) ON DELETE CASCADE;

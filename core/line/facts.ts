@@ -23,6 +23,8 @@ export interface ProductionFacts {
     readonly failed: number
     /** Made before their sound was compared. */
     readonly unchecked: number
+    /** Clips that a person does without a proxy of; none of the others counts them. */
+    readonly without: number
   }
   readonly storage: { readonly sizeBytes: number; readonly tightVolume: string | undefined }
   readonly exports: {

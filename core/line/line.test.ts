@@ -10,7 +10,7 @@ const nothing: ProductionFacts = {
   cardsWaiting: 0,
   cardsLooking: 0,
   loads: [],
-  proxies: { wanted: 0, made: 0, failed: 0, unchecked: 0 },
+  proxies: { wanted: 0, made: 0, failed: 0, unchecked: 0, without: 0 },
   storage: { sizeBytes: 0, tightVolume: undefined },
   exports: { made: 0, failed: 0, unshelved: 0 },
   bags: { written: 0, verified: 0, single: 0 },
@@ -33,7 +33,7 @@ const load: LoadFacts = {
   looking: false,
 }
 const planned = { ...nothing, plan: { cameras: 1, sizeBytes: 45e9, cards: 1, tooSlow: 0, notClear: 0, missing: 0 } }
-const filmed = { ...planned, loads: [load], proxies: { wanted: 3, made: 3, failed: 0, unchecked: 0 } }
+const filmed = { ...planned, loads: [load], proxies: { wanted: 3, made: 3, failed: 0, unchecked: 0, without: 0 } }
 
 describe('the next step', () => {
   it('follows the order of the work, but safety goes first', () => {
@@ -81,7 +81,7 @@ describe('the next step', () => {
     expect(lineOf(asked)[2]).toMatchObject({ state: 'done', worry: 'perhaps one drive' })
     expect(formatted([1])).toContain('Look for the files of “Curlew A”')
     expect(formatted([3, 2])).toContain('reader')
-    expect(nextStep({ ...filmed, proxies: { wanted: 3, made: 1, failed: 0, unchecked: 0 } }).sentence).toBe(
+    expect(nextStep({ ...filmed, proxies: { wanted: 3, made: 1, failed: 0, unchecked: 0, without: 0 } }).sentence).toBe(
       'Make 2 proxies.',
     )
     expect(nextStep(filmed).station).toBe('exports')
@@ -111,8 +111,10 @@ describe('the next step', () => {
     expect(nextStep({ ...filmed, review: { ...filmed.review, decided: false } }).sentence).toBe(
       'Review the clips: keep the good ones.',
     )
-    expect(nextStep({ ...filmed, proxies: { wanted: 3, made: 3, failed: 1, unchecked: 0 } }).station).toBe('proxies')
-    expect(nextStep({ ...filmed, proxies: { wanted: 3, made: 3, failed: 0, unchecked: 2 } }).sentence).toBe(
+    expect(nextStep({ ...filmed, proxies: { wanted: 3, made: 3, failed: 1, unchecked: 0, without: 0 } }).station).toBe(
+      'proxies',
+    )
+    expect(nextStep({ ...filmed, proxies: { wanted: 3, made: 3, failed: 0, unchecked: 2, without: 0 } }).sentence).toBe(
       'Compare the sound of 2 proxies with that of the originals.',
     )
     expect(
@@ -146,7 +148,11 @@ describe('the next step', () => {
 
   it('is the worst of everything that is needed, and “everything” only where nothing is open anywhere', () => {
     let calm = 0
-    const closedFacts = { review: nothing.review, loads: [], proxies: { wanted: 0, made: 0, failed: 0, unchecked: 0 } }
+    const closedFacts = {
+      review: nothing.review,
+      loads: [],
+      proxies: { wanted: 0, made: 0, failed: 0, unchecked: 0, without: 0 },
+    }
     // Mostly in order, so that what is left out somewhere is met by itself.
     const mostly = <T>(good: T, bad: fc.Arbitrary<T>) =>
       fc.oneof({ weight: 12, arbitrary: fc.constant(good) }, { weight: 1, arbitrary: bad })
@@ -175,6 +181,7 @@ describe('the next step', () => {
         made: mostly(2, fc.constantFrom(0, 1)),
         failed: few,
         unchecked: few,
+        without: few,
       }),
       storage: fc.record({ sizeBytes: some, tightVolume: mostly(undefined, fc.constant('Tide 1')) }),
       exports: fc.record({ made: mostly(1, fc.constant(0)), failed: few, unshelved: few }),

@@ -55,8 +55,14 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
               : undefined,
     },
     proxies: {
-      state: proxies.wanted === 0 ? 'empty' : proxies.made === proxies.wanted && proxies.failed === 0 ? 'done' : 'open',
-      figure: proxies.wanted === 0 ? 'no clips' : `${proxies.made} of ${proxies.wanted}`,
+      state:
+        proxies.wanted + proxies.without === 0
+          ? 'empty'
+          : proxies.made === proxies.wanted && proxies.failed === 0
+            ? 'done'
+            : 'open',
+      figure:
+        proxies.wanted > 0 ? `${proxies.made} of ${proxies.wanted}` : proxies.without > 0 ? 'none wanted' : 'no clips',
       worry:
         proxies.failed > 0
           ? `${counted(proxies.failed, 'proxy', 'proxies')} ${proxies.failed === 1 ? 'differs' : 'differ'}`

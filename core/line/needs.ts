@@ -110,7 +110,12 @@ function answers({ loads, proxies, exports, bags, storage }: ProductionFacts): N
       .filter((load) => load.perhapsOneDrive)
       .map((load) => asks('copies', `Say whether the copies of “${load.label}” lie on different drives.`)),
     ...(proxies.failed > 0
-      ? [asks('proxies', `Make ${counted(proxies.failed, 'proxy', 'proxies')} again: not equal to the original.`)]
+      ? [
+          asks(
+            'proxies',
+            `Make ${counted(proxies.failed, 'proxy', 'proxies')} again, or edit without: not equal to the original.`,
+          ),
+        ]
       : []),
     ...(exports.failed > 0
       ? [asks('exports', `Render ${counted(exports.failed, 'file')} again: a check fails. Do not upload it.`)]
@@ -157,7 +162,7 @@ function work({ plan, loads, proxies, exports, bags, closed, review }: Productio
           ),
         ]
       : []),
-    ...(review.decided || proxies.wanted === 0
+    ...(review.decided || proxies.wanted + proxies.without === 0
       ? []
       : [{ ...todo('cards', 'Review the clips: keep the good ones.'), desk: 'review' }]),
     ...selected(review, exports.made > 0),

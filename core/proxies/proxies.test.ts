@@ -75,8 +75,13 @@ describe('proxies', () => {
     expect(state([{ unlike: 0, steps: 3 }])).toBe('differs')
     const silent = testFacts({ video, audio: undefined })
     expect(proxyState(silent, checkProxy(silent, { ...silent, video: proxy().video }, 2))).toBe('equal')
-    expect(proxySentence({ wanted: 3, equal: 2, differ: 0, unchecked: 1 })).toMatch(/^1 proxy is to be checked/)
-    expect(proxySentence({ wanted: 3, equal: 1, differ: 1, unchecked: 1 })).toMatch(/^1 proxy differs/)
+    expect(proxySentence({ wanted: 3, equal: 2, differ: 0, unchecked: 1, without: 0 })).toMatch(
+      /^1 proxy is to be checked/,
+    )
+    expect(proxySentence({ wanted: 3, equal: 1, differ: 1, unchecked: 1, without: 2 })).toMatch(/^1 proxy differs/)
+    const none = { wanted: 0, equal: 0, differ: 0, unchecked: 0 }
+    expect(proxySentence({ ...none, without: 1 })).toBe('The one clip is edited without a proxy.')
+    expect(proxySentence({ ...none, without: 14 })).toBe('All 14 clips are edited without proxies.')
   })
 
   it('count their sound, and say what they change', () => {

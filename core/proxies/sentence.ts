@@ -6,10 +6,16 @@ export interface ProxyTally {
   readonly equal: number
   readonly differ: number
   readonly unchecked: number
+  /** Clips that a person does without a proxy of; none of the others counts them. */
+  readonly without: number
 }
 
 /** The answer of the station: a difference comes first, since it would be edited with. */
-export function proxySentence({ wanted, equal, differ, unchecked }: ProxyTally): string {
+export function proxySentence({ wanted, equal, differ, unchecked, without }: ProxyTally): string {
+  if (wanted === 0)
+    return without === 1
+      ? 'The one clip is edited without a proxy.'
+      : `All ${without} clips are edited without proxies.`
   if (differ > 0)
     return `${counted(differ, 'proxy', 'proxies')} ${differ === 1 ? 'differs from its original' : 'differ from their originals'}: do not edit with ${differ === 1 ? 'it' : 'them'}.`
   if (unchecked > 0)

@@ -14,6 +14,7 @@ const KEYS = {
   planned_card: ['production_id', 'card_id'],
   planned_takes: ['production_id', 'place'],
   review: ['media_file_id'],
+  without_proxy: ['media_file_id'],
 } as const
 export type EditedTable = keyof typeof KEYS
 const TABLES = Object.keys(KEYS) as EditedTable[]

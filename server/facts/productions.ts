@@ -91,6 +91,7 @@ export async function productionFacts(
           made: proxies.equal + proxies.differ + proxies.unchecked,
           failed: proxies.differ,
           unchecked: proxies.unchecked,
+          without: proxies.without,
         },
         storage: {
           sizeBytes: sum(size, (row) => row.sizeBytes),

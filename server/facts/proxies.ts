@@ -54,6 +54,7 @@ export function proxyView(row: ProxyRow): ProxyView[] {
       seconds: video.seconds,
       sizeBytes: row.sizeBytes,
       pictureMade: row.pictureMade,
+      without: !row.proxyWanted,
       remarks: remarksOf(probe).map((remark) => remark.short),
       wanted: {
         frame: frameSizeText(proxyFrame(video, HALF_SIZE.fraction)),
@@ -78,6 +79,7 @@ export function proxyCounts(
     equal: sum((part) => part.proxiesEqual),
     differ: sum((part) => part.proxiesDiffer),
     unchecked: sum((part) => part.proxiesUnchecked),
+    without: sum((part) => part.proxiesWithout),
     openBytes,
     expected: measured ? { bytes: Math.round(openBytes * measured.share), clips: measured.clips } : null,
   }

@@ -11,7 +11,7 @@ import * as cards from '../../server/db/queries/cards'
 import { proofTimes } from '../../server/db/queries/copies'
 import { cardParts, giveClips } from '../../server/db/queries/given'
 import { addProduction } from '../../server/db/queries/productions'
-import { putProxy } from '../../server/db/queries/proxies'
+import { putProxy, sayWithoutProxy } from '../../server/db/queries/proxies'
 import { fill } from '../bench/fill'
 import { testCluster } from './database'
 
@@ -141,6 +141,8 @@ describe('what is counted of a load', () => {
         'well',
         'given',
         'back',
+        'without',
+        'wanted',
       ),
     })
     await fc.assert(
@@ -154,11 +156,14 @@ describe('what is counted of a load', () => {
         const load = await cards.load(db, loadId)
         const { rows } = await sql<Record<string, number> & { productionId: string }>`
           select clip.production_id, count(*)::int as clips, coalesce(sum(length_ms), 0)::bigint as length_ms, count(*) filter (where playable)::int as playable,
-            count(*) filter (where has_video)::int as videos, count(*) filter (where has_video and proxy = 'equal')::int as proxies_equal,
-            count(*) filter (where has_video and proxy = 'differs')::int as proxies_differ,
-            count(*) filter (where has_video and proxy = 'unchecked')::int as proxies_unchecked,
-            coalesce(sum(proxy_bytes) filter (where has_video and proxy not in ('equal', 'unchecked')), 0)::bigint as proxy_bytes_open
-          from media_file clip join load_entry e on e.id = clip.entry_id
+            count(*) filter (where has_video and is_wanted)::int as videos,
+            count(*) filter (where has_video and not is_wanted)::int as proxies_without,
+            count(*) filter (where has_video and is_wanted and proxy = 'equal')::int as proxies_equal,
+            count(*) filter (where has_video and is_wanted and proxy = 'differs')::int as proxies_differ,
+            count(*) filter (where has_video and is_wanted and proxy = 'unchecked')::int as proxies_unchecked,
+            coalesce(sum(proxy_bytes) filter (where has_video and is_wanted and proxy not in ('equal', 'unchecked')), 0)::bigint as proxy_bytes_open
+          from (select *, not exists (select from without_proxy w where w.media_file_id = media_file.id) as is_wanted from media_file) clip
+            join load_entry e on e.id = clip.entry_id
           where clip.load_id = ${loadId} and (e.state = 'on-card' or (e.state = 'gone' and e.copied))
           group by clip.production_id`.execute(db)
         for (const row of rows) expect(parts.find((part) => part.productionId === row.productionId)).toMatchObject(row)
@@ -196,7 +201,8 @@ describe('what is counted of a load', () => {
         worstSeconds: 0,
       }
       await putProxy(db, { mediaFileId: id, probe, sounds: [], state: what, ...file })
-    } else if (what === 'trouble' || what === 'well')
+    } else if (what === 'without' || what === 'wanted') await sayWithoutProxy(db, [id], what === 'without')
+    else if (what === 'trouble' || what === 'well')
       await db
         .updateTable('mediaFile')
         .set({ trouble: what === 'trouble' ? 'no index' : null })

@@ -68,11 +68,13 @@ async function everything(): Promise<string> {
     'camera',
     'recording_mode',
     'card',
+    'without_proxy',
   ]
   const rows: { rows: { row: string }[] }[] = []
   for (const table of tables)
     rows.push(await db.query<{ row: string }>(`select to_jsonb(x)::text as row from ${table} x order by 1`))
-  return JSON.stringify(rows.map((one, n) => [tables[n], ...one.rows]))
+  const wanted = await db.query('select id, proxy_wanted from media_file order by 1')
+  return JSON.stringify([...rows.map((one, n) => [tables[n], ...one.rows]), wanted.rows])
 }
 
 const shots = () => station.get<ShotView[]>(`/productions/${world.productionId}/shots`)
@@ -140,6 +142,14 @@ const acts: fc.Arbitrary<Act> = fc.oneof(
             ],
     })
   }),
+  fc.tuple(place, fc.boolean(), fc.boolean()).map(
+    ([n, all, without]): Act =>
+      () =>
+        sent('POST', '/proxies/without', {
+          ...(all ? { productionId: world.productionId } : { clipIds: [at(clipIds, n)] }),
+          without,
+        }),
+  ),
   fc.nat({ max: 5 }).map(
     (n): Act =>
       () =>

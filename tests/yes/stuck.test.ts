@@ -227,3 +227,11 @@ describe.skipIf(process.getuid?.() !== 0)('a database that does not answer (need
     expect(copies.map((copy) => copy.mark)).toEqual([2, 2])
   })
 })
+
+describe('a connection', () => {
+  it('is kept for longer than people and programs pause', async () => {
+    // Source: what the server itself promises, in seconds (RFC 9112, 9.3; the header is common practice).
+    const { headers } = await fetch(`${station.base}/productions`)
+    expect(headers.get('keep-alive')).toBe('timeout=65')
+  })
+})

@@ -16,6 +16,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { LoadView } from '../../contract/cards'
 import type { CopyPlanView } from '../../contract/copies'
 import type { Page } from '../../contract/page'
+import type { ProductionView } from '../../contract/productions'
 import type { ProxyCounts } from '../../contract/proxies'
 import type { StorageView } from '../../contract/storage'
 import type { TaskView } from '../../contract/tasks'
@@ -271,8 +272,11 @@ describe('small things that lost or confused work', () => {
     // Source: ffprobe of Debian's ffmpeg.
     const shows = ['-v', 'error', '-count_frames', '-select_streams', 'v', '-show_entries', 'stream=nb_read_frames']
     expect(execFileSync('ffprobe', [...shows, '-of', 'csv=p=0', String(first)], { encoding: 'utf8' }).trim()).toBe('50')
-    const counts = await station.get<ProxyCounts>(`/productions/${world.productionId}/proxies/counts`)
-    expect(counts).toMatchObject({ wanted: 3, equal: 2, differ: 0 })
+    expect(await station.get(`/productions/${world.productionId}/proxies/counts`)).toMatchObject({
+      wanted: 3,
+      equal: 2,
+      differ: 0,
+    })
   })
 
   it('proxies whose sound nobody had compared are compared when that is ordered, and one that stutters is found', async () => {
@@ -311,12 +315,23 @@ describe('small things that lost or confused work', () => {
       troubles: [],
     })
     expect(await counts()).toMatchObject({ equal: 1, differ: 1, unchecked: 0 })
-  })
-
-  it('a connection is kept for longer than people and programs pause', async () => {
-    // Source: what the server itself promises, in seconds (RFC 9112, 9.3; the header is common practice).
-    const { headers } = await fetch(`${station.base}/productions`)
-    expect(headers.get('keep-alive')).toBe('timeout=65')
+    // One that never comes out equal is no dead end: the clip can be edited without.
+    const line = async () =>
+      (await station.get<ProductionView>(`/productions/${productionId}`)).line.find((one) => one.station === 'proxies')
+    expect(await line()).toMatchObject({ state: 'open', figure: '2 of 2', worry: '1 proxy differs' })
+    const clipIds = (await world.clips()).map(({ id }) => id)
+    const without = async (which: object) =>
+      (await station.post('/proxies/without', { ...which, without: true })).status
+    expect(await without({ clipIds: [...clipIds, productionId] })).toBe(404)
+    expect((await line())?.figure).toBe('2 of 2')
+    expect(await without({ productionId })).toBe(204)
+    expect(await line()).toEqual({ station: 'proxies', state: 'done', figure: '1 of 1' })
+    expect(await counts()).toMatchObject({ wanted: 1, equal: 1, differ: 0, without: 1, openBytes: 0 })
+    // Whoever orders one by name wants it again.
+    const again = await station.post('/proxies', { clipIds, volumeId: volumeIds[0] })
+    expect(await counts()).toMatchObject({ wanted: 2, without: 0 })
+    for (const id of again.body.taskIds as string[]) expect(await station.ended(id)).toMatchObject({ troubles: [] })
+    expect(await line()).toEqual({ station: 'proxies', state: 'done', figure: '2 of 2' })
   })
 
   it('a format that was made against the answer is written down, loudly', async () => {

@@ -52,23 +52,33 @@ create or replace function new_load_summary() returns trigger language plpgsql a
 create or replace trigger new_load_summary after insert on load
   for each row execute function new_load_summary();
 
+-- Whether a proxy is wanted is what a person said of it last.
+create or replace function follow_without_proxy() returns trigger language plpgsql as $$
+  begin
+    update media_file set proxy_wanted = tg_op = 'DELETE' where id = coalesce(new.media_file_id, old.media_file_id);
+    return null;
+  end $$;
+create or replace trigger follow_without_proxy after insert or delete on without_proxy
+  for each row execute function follow_without_proxy();
+
 -- What is counted of a load's media in each production: one card may serve two, and a take in several files is one clip.
 create or replace function count_media_files() returns trigger language plpgsql as $$
   begin
     -- Only an update has rows that were there before; a statement whose text is fixed is planned once.
     if tg_op = 'INSERT' then
       insert into load_summary as s
-        (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxies_unchecked, proxy_bytes_open)
+        (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxies_unchecked, proxies_without, proxy_bytes_open)
       select load_id, production_id,
         coalesce(sum(sign) filter (where shown and not goes_on), 0),
         coalesce(sum(sign) filter (where shown), 0),
         coalesce(sum(sign * length_ms) filter (where shown), 0),
         coalesce(sum(sign) filter (where shown and playable), 0),
-        coalesce(sum(sign) filter (where shown and has_video), 0),
-        coalesce(sum(sign) filter (where shown and has_video and proxy = 'equal'), 0),
-        coalesce(sum(sign) filter (where shown and has_video and proxy = 'differs'), 0),
-        coalesce(sum(sign) filter (where shown and has_video and proxy = 'unchecked'), 0),
-        coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy not in ('equal', 'unchecked')), 0)
+        coalesce(sum(sign) filter (where shown and has_video and proxy_wanted), 0),
+        coalesce(sum(sign) filter (where shown and has_video and proxy_wanted and proxy = 'equal'), 0),
+        coalesce(sum(sign) filter (where shown and has_video and proxy_wanted and proxy = 'differs'), 0),
+        coalesce(sum(sign) filter (where shown and has_video and proxy_wanted and proxy = 'unchecked'), 0),
+        coalesce(sum(sign) filter (where shown and has_video and not proxy_wanted), 0),
+        coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy_wanted and proxy not in ('equal', 'unchecked')), 0)
       from (select *, 1 as sign from new_files) as files
       group by load_id, production_id order by load_id, production_id
       on conflict (load_id, production_id) do update set
@@ -76,20 +86,22 @@ create or replace function count_media_files() returns trigger language plpgsql 
         playable = s.playable + excluded.playable, videos = s.videos + excluded.videos,
         proxies_equal = s.proxies_equal + excluded.proxies_equal, proxies_differ = s.proxies_differ + excluded.proxies_differ,
         proxies_unchecked = s.proxies_unchecked + excluded.proxies_unchecked,
+        proxies_without = s.proxies_without + excluded.proxies_without,
         proxy_bytes_open = s.proxy_bytes_open + excluded.proxy_bytes_open;
     else
       insert into load_summary as s
-        (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxies_unchecked, proxy_bytes_open)
+        (load_id, production_id, clips, media, length_ms, playable, videos, proxies_equal, proxies_differ, proxies_unchecked, proxies_without, proxy_bytes_open)
       select load_id, production_id,
         coalesce(sum(sign) filter (where shown and not goes_on), 0),
         coalesce(sum(sign) filter (where shown), 0),
         coalesce(sum(sign * length_ms) filter (where shown), 0),
         coalesce(sum(sign) filter (where shown and playable), 0),
-        coalesce(sum(sign) filter (where shown and has_video), 0),
-        coalesce(sum(sign) filter (where shown and has_video and proxy = 'equal'), 0),
-        coalesce(sum(sign) filter (where shown and has_video and proxy = 'differs'), 0),
-        coalesce(sum(sign) filter (where shown and has_video and proxy = 'unchecked'), 0),
-        coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy not in ('equal', 'unchecked')), 0)
+        coalesce(sum(sign) filter (where shown and has_video and proxy_wanted), 0),
+        coalesce(sum(sign) filter (where shown and has_video and proxy_wanted and proxy = 'equal'), 0),
+        coalesce(sum(sign) filter (where shown and has_video and proxy_wanted and proxy = 'differs'), 0),
+        coalesce(sum(sign) filter (where shown and has_video and proxy_wanted and proxy = 'unchecked'), 0),
+        coalesce(sum(sign) filter (where shown and has_video and not proxy_wanted), 0),
+        coalesce(sum(sign * proxy_bytes) filter (where shown and has_video and proxy_wanted and proxy not in ('equal', 'unchecked')), 0)
       from (select *, 1 as sign from new_files union all select *, -1 as sign from old_files) as files
       group by load_id, production_id order by load_id, production_id
       on conflict (load_id, production_id) do update set
@@ -97,6 +109,7 @@ create or replace function count_media_files() returns trigger language plpgsql 
         playable = s.playable + excluded.playable, videos = s.videos + excluded.videos,
         proxies_equal = s.proxies_equal + excluded.proxies_equal, proxies_differ = s.proxies_differ + excluded.proxies_differ,
         proxies_unchecked = s.proxies_unchecked + excluded.proxies_unchecked,
+        proxies_without = s.proxies_without + excluded.proxies_without,
         proxy_bytes_open = s.proxy_bytes_open + excluded.proxy_bytes_open;
     end if;
     return null;

@@ -33,6 +33,7 @@ import * as mirrorPrint from './0031-mirror-print'
 import * as toolLines from './0032-tool-lines'
 import * as edits from './0033-edits'
 import * as filmed from './0034-filmed'
+import * as withoutProxy from './0035-without-proxy'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -70,4 +71,5 @@ export const migrations: Record<string, Migration> = {
   '0032-tool-lines': toolLines,
   '0033-edits': edits,
   '0034-filmed': filmed,
+  '0035-without-proxy': withoutProxy,
 }

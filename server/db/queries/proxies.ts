@@ -1,8 +1,10 @@
+import { sql } from 'kysely'
 import type { SoundCompared } from '../../../core/media/compareSound'
 import type { MediaFacts } from '../../../core/media/facts'
 import type { ProxyState } from '../../../core/proxies/check'
 import type { PageAsked } from '../../../contract/page'
 import type { ProxiesAsked } from '../../../contract/proxies'
+import { anyOf } from '../anyOf'
 import type { Db } from '../connection'
 import { pageOf, type ListOrder } from '../page'
 import { hasWords, wordsOf } from '../words'
@@ -30,6 +32,7 @@ export const proxyPage = (
         'mediaFile.sizeBytes',
         'mediaFile.probe',
         'mediaFile.pictureMade',
+        'mediaFile.proxyWanted',
         'load.label',
       ])
       .select(['proxy.path', 'proxy.sizeBytes as madeBytes', 'proxy.probe as madeProbe', 'volume.name as volumeName'])
@@ -43,7 +46,8 @@ export const proxyPage = (
       .where('mediaFile.productionId', '=', productionId)
       .where('mediaFile.shown', '=', true)
       .where('mediaFile.hasVideo', '=', true)
-      .$if(show !== 'all', (clips) => clips.where('mediaFile.proxy', '=', show === 'all' ? 'none' : show))
+      .$if(show !== 'all', (clips) => clips.where('mediaFile.proxyWanted', '=', show !== 'without'))
+      .$if(show !== 'all' && show !== 'without', (clips) => clips.where('mediaFile.proxy', '=', show as ProxyState))
       .$if(wordsOf(q).length > 0, (clips) => clips.where(hasWords('mediaFile.name', q))),
     ORDERS[sort],
     asked,
@@ -56,11 +60,38 @@ const openOnes = (db: Db, productionId: string) =>
     .where('productionId', '=', productionId)
     .where('shown', '=', true)
     .where('hasVideo', '=', true)
+    .where('proxyWanted', '=', true)
     .where('proxy', 'not in', ['equal', 'unchecked'])
     .orderBy('sortPath')
 
 export const clipsToProxy = async (db: Db, productionId: string): Promise<string[]> =>
   (await openOnes(db, productionId).select('id').execute()).map((row) => row.id)
+
+/** Films of a production that a person does without a proxy of. */
+export const clipsWithoutProxy = async (db: Db, productionId: string): Promise<string[]> =>
+  (
+    await db
+      .selectFrom('mediaFile')
+      .select('id')
+      .where('productionId', '=', productionId)
+      .where('proxyWanted', '=', false)
+      .execute()
+  ).map((row) => row.id)
+
+/** Says of clips whether a person does without a proxy of them; how many of them exist. */
+export async function sayWithoutProxy(tx: Db, ids: readonly string[], without: boolean): Promise<number> {
+  if (!without) await tx.deleteFrom('withoutProxy').where(anyOf('media_file_id', ids)).execute()
+  else
+    await sql`insert into without_proxy select id from media_file where ${anyOf('id', ids)} and has_video
+      on conflict do nothing`.execute(tx)
+  const { many } = await tx
+    .selectFrom('mediaFile')
+    .select(sql<number>`count(*)::int`.as('many'))
+    .where(anyOf('id', ids))
+    .where('hasVideo', '=', true)
+    .executeTakeFirstOrThrow()
+  return many
+}
 
 /** The same clips with what tells them apart and what their proxies will have at most; not all that was read of them, since they may be very many. */
 export const openClips = (db: Db, productionId: string) =>
@@ -165,6 +196,7 @@ export const clipsToRecheck = async (db: Db, productionId: string): Promise<stri
       .selectFrom('mediaFile')
       .select('id')
       .where('productionId', '=', productionId)
+      .where('proxyWanted', '=', true)
       .where('proxy', '=', 'unchecked')
       .orderBy('sortPath')
       .execute()
@@ -177,5 +209,6 @@ export const productionsToRecheck = (db: Db) =>
     .innerJoin('production', 'production.id', 'mediaFile.productionId')
     .select(['production.id', 'production.title'])
     .distinct()
+    .where('mediaFile.proxyWanted', '=', true)
     .where('mediaFile.proxy', '=', 'unchecked')
     .execute()

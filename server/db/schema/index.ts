@@ -195,6 +195,8 @@ export interface Database extends FactTables, GearTables, MediaTables, SortedTab
     proxiesEqual: Given<number>
     proxiesDiffer: Given<number>
     proxiesUnchecked: Given<number>
+    /** Clips that a person does without a proxy of; none of the others counts them. */
+    proxiesWithout: Given<number>
     proxyBytesOpen: Given<number>
   }
   productionBytes: { productionId: string; volumeId: string; byteClass: ByteClass; sizeBytes: number }

@@ -33,6 +33,8 @@ export interface MediaTables {
     goesOn: Given<boolean>
     /** One that was made before its sound was compared is to be checked. */
     proxy: Given<'none' | ProxyState>
+    /** A person does not do without one; follows `without_proxy` by a trigger. */
+    proxyWanted: Given<boolean>
     /** What a proxy of it will have. */
     proxyBytes: Given<number>
     sortPath: GeneratedAlways<string>
@@ -101,6 +103,8 @@ export interface MediaTables {
     /** For each sound track; `null` for a proxy that was made before they were compared. */
     sounds: JsonOrNull<readonly SoundCompared[]>
   }
+  /** Clips that a person does without a proxy of. */
+  withoutProxy: { mediaFileId: string }
   /** What a clip’s proxy will have, predicted from a few coded seconds. */
   proxySample: { mediaFileId: string; bytes: number; measuredAt: Now }
 }

@@ -31,5 +31,6 @@ export function editRoutes({ db }: Context): Router {
 const topicsOf = (tables: readonly EditedTable[]): Topic[] => [
   'productions',
   ...(tables.includes('review') ? (['review'] as const) : []),
-  ...(tables.some((table) => table !== 'review' && table !== 'shot') ? (['gear', 'cards'] as const) : []),
+  ...(tables.includes('without_proxy') ? (['proxies'] as const) : []),
+  ...(tables.some((table) => !['review', 'shot', 'without_proxy'].includes(table)) ? (['gear', 'cards'] as const) : []),
 ]

@@ -4,14 +4,21 @@ import * as cards from '../../db/queries/cards'
 import { cardParts } from '../../db/queries/given'
 import { volume } from '../../db/queries/volumes'
 import { production } from '../../db/queries/productions'
-import { clipsToProxy, proxyPage, proxySamples } from '../../db/queries/proxies'
+import { clipsToProxy, clipsWithoutProxy, proxyPage, proxySamples, sayWithoutProxy } from '../../db/queries/proxies'
 import { proxyCounts, proxyView } from '../../facts/proxies'
+import { tellChanged } from '../../db/queries/tasks'
 import { originalOf } from '../../media/originals'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
 import { notFound, ProblemError } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve } from '../route'
+import { undoably } from '../undoably'
+
+const withoutOne = (name: string, without: boolean) =>
+  without ? `“${name}” is edited without a proxy.` : `A proxy of “${name}” is wanted.`
+const withoutMany = (many: number, without: boolean) =>
+  without ? `${many} clips are edited without proxies.` : `Proxies of ${many} clips are wanted.`
 
 /** Station 4: proxies and their checks. */
 export function proxyRoutes(context: Context): Router {
@@ -60,6 +67,8 @@ export function proxyRoutes(context: Context): Router {
     const [first] = wanted
     if (first !== undefined) await originalOf(db, first)
     if (!(await volume(db, host, volumeId))) throw notFound('That volume')
+    // Whoever orders one by name does not do without it any more.
+    if (clipIds) await sayWithoutProxy(db, clipIds, false)
     const taskIds = []
     for (const clipId of new Set(wanted)) {
       const clip = await cards.clip(db, clipId)
@@ -83,6 +92,27 @@ export function proxyRoutes(context: Context): Router {
     }
     return { taskIds }
   })
+
+  serve(router, proxiesApi.doWithout, async ({ body: { clipIds, productionId, without }, res }) => {
+    const all = clipIds ?? (await (without ? missingOf : withoutOf)(productionId ?? ''))
+    const [first] = all
+    if (first === undefined) return
+    const clip = await cards.clip(db, first)
+    await undoably(
+      { db, res },
+      [{ table: 'without_proxy', by: 'media_file_id', ids: all }],
+      all.length === 1 ? withoutOne(clip?.name ?? '', without) : withoutMany(all.length, without),
+      async (tx) => {
+        if ((await sayWithoutProxy(tx, all, without)) < new Set(all).size) throw notFound('One of these clips')
+      },
+    )
+    await tellChanged(db, 'proxies', 'productions')
+  })
+
+  async function withoutOf(productionId: string): Promise<string[]> {
+    if (!(await production(db, productionId))) throw notFound('That production')
+    return clipsWithoutProxy(db, productionId)
+  }
 
   async function missingOf(productionId: string): Promise<string[]> {
     if (!(await production(db, productionId))) throw notFound('That production')

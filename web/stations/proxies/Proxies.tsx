@@ -25,7 +25,7 @@ export default function Proxies({ productionId }: { productionId: string }) {
   return (
     <Ask query={useProxyCounts(productionId)}>
       {(counts) =>
-        counts.wanted === 0 ? (
+        counts.wanted + counts.without === 0 ? (
           <Empty title="No clips to make proxies of.">
             A proxy is a small file that stands in for a heavy original while editing. Look at a card and copy it first;
             proxies are made from a proved copy, never from the card.
@@ -54,6 +54,7 @@ function Making({ counts, productionId }: ProxiesProps) {
   const send = useSend(proxiesApi.make)
   const estimate = useSend(proxiesApi.estimate)
   const recheck = useSend(proxiesApi.recheck)
+  const without = useSend(proxiesApi.doWithout)
   const { data: storage } = useStorage(productionId)
   const { data: tasks = [] } = useTasks()
   const [choice, setChoice] = useState<string>()
@@ -91,6 +92,14 @@ function Making({ counts, productionId }: ProxiesProps) {
               >
                 Make {counted(open, 'proxy', 'proxies')}, {expectedText(counts)}
               </Button>
+              {open > 0 && (
+                <Button
+                  disabled={working.length > 0 || without.isPending}
+                  onClick={() => without.mutate({ params: {}, body: { productionId, without: true } })}
+                >
+                  Edit without {open === 1 ? 'it' : 'them'}
+                </Button>
+              )}
               {!counts.expected && (
                 <Button
                   disabled={working.length > 0 || estimate.isPending}
@@ -105,7 +114,7 @@ function Making({ counts, productionId }: ProxiesProps) {
       >
         {proxySentence(counts)}
       </Answer>
-      <Trouble error={send.error ?? estimate.error ?? recheck.error} />
+      <Trouble error={send.error ?? estimate.error ?? recheck.error ?? without.error} />
       {working.length > 0 && (
         <div className="mb-6 space-y-3 border-y border-rule py-3">
           {working
@@ -132,6 +141,7 @@ const SHOWN: readonly { value: ProxiesAsked['show']; label: string }[] = [
   { value: 'unchecked', label: 'To be checked' },
   { value: 'differs', label: 'Proxy differs' },
   { value: 'equal', label: 'Proxy is equal' },
+  { value: 'without', label: 'Edited without one' },
 ]
 
 function ProxyList({ counts, productionId }: ProxiesProps) {
@@ -141,7 +151,14 @@ function ProxyList({ counts, productionId }: ProxiesProps) {
   const pages = useProxies(productionId, { show, q })
   return (
     <>
-      <Narrow count={counts.wanted} typed={typed} onType={setTyped} show={show} options={SHOWN} onShow={setShow} />
+      <Narrow
+        count={counts.wanted + counts.without}
+        typed={typed}
+        onType={setTyped}
+        show={show}
+        options={SHOWN}
+        onShow={setShow}
+      />
       <Ask query={pages}>
         {({ rows }) =>
           rows.length === 0 ? (
@@ -159,6 +176,7 @@ function ProxyList({ counts, productionId }: ProxiesProps) {
 
 function ProxyRow({ proxy }: { proxy: ProxyView }) {
   const rate = parseFrameRate(proxy.rate)
+  const without = useSend(proxiesApi.doWithout)
   const failing = proxy.made?.checks.filter((check) => !check.pass).length ?? 0
   return (
     <div className="border-b border-rule" data-proxy={proxy.clipName} data-state={proxy.made?.state}>
@@ -187,7 +205,9 @@ function ProxyRow({ proxy }: { proxy: ProxyView }) {
             </span>
           </span>
           <span className="max-md:col-start-2">
-            {proxy.made ? (
+            {proxy.without ? (
+              <span className="text-quiet">edited without one</span>
+            ) : proxy.made ? (
               proxy.made.state === 'equal' ? (
                 <span className="text-good">equal in all {proxy.made.checks.length} checks</span>
               ) : proxy.made.state === 'unchecked' ? (
@@ -216,6 +236,19 @@ function ProxyRow({ proxy }: { proxy: ProxyView }) {
           )}
           {proxy.wanted.changes.length > 0 && (
             <p className="mt-2 text-quiet">Besides its size: {proxy.wanted.changes.join(' ')}</p>
+          )}
+          {(proxy.without || proxy.made?.state !== 'equal') && (
+            <div className="mt-3">
+              <Trouble error={without.error} />
+              <Button
+                disabled={without.isPending}
+                onClick={() =>
+                  without.mutate({ params: {}, body: { clipIds: [proxy.clipId], without: !proxy.without } })
+                }
+              >
+                {proxy.without ? 'A proxy is wanted' : 'Edit without a proxy'}
+              </Button>
+            </div>
           )}
         </div>
       </details>
