@@ -79,6 +79,9 @@ describe('proxies', () => {
       /^1 proxy is to be checked/,
     )
     expect(proxySentence({ wanted: 3, equal: 1, differ: 1, unchecked: 1, without: 2 })).toMatch(/^1 proxy differs/)
+    expect(proxySentence({ wanted: 1, equal: 1, differ: 0, unchecked: 0, without: 2 })).toBe(
+      'The one proxy equals its original in every check; 2 clips are edited without one.',
+    )
     const none = { wanted: 0, equal: 0, differ: 0, unchecked: 0 }
     expect(proxySentence({ ...none, without: 1 })).toBe('The one clip is edited without a proxy.')
     expect(proxySentence({ ...none, without: 14 })).toBe('All 14 clips are edited without proxies.')

@@ -21,7 +21,7 @@ export function proxySentence({ wanted, equal, differ, unchecked, without }: Pro
   if (unchecked > 0)
     return `${counted(unchecked, 'proxy is', 'proxies are')} to be checked: the sound was not compared when ${unchecked === 1 ? 'it was' : 'they were'} made.`
   if (equal === wanted)
-    return `${equal === 1 ? 'The one proxy equals its' : `All ${equal} proxies equal their`} original${equal === 1 ? '' : 's'} in every check.`
+    return `${equal === 1 ? 'The one proxy equals its' : `All ${equal} proxies equal their`} original${equal === 1 ? '' : 's'} in every check${without > 0 ? `; ${counted(without, 'clip is', 'clips are')} edited without one` : ''}.`
   return equal === 0
     ? `${counted(wanted, 'clip has', 'clips have')} no proxy yet.`
     : `${equal} of ${wanted} clips have a proxy.`
