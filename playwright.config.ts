@@ -19,7 +19,7 @@ export default defineConfig({
     screenshot: 'only-on-failure',
     actionTimeout: 60_000,
     launchOptions: {
-      executablePath: process.env.BRO ?? '/usr/bin/chromium',
+      executablePath: '/usr/bin/chromium',
       args: [
         '--no-sandbox',
         '--disable-gpu',

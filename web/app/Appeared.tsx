@@ -28,6 +28,8 @@ export function Appeared() {
   const { data: productions } = useProductions()
   const news = useNewCards()
   const [adding, setAdding] = useState<string>()
+  // A card is taken in for a production; a drive may come before there is any.
+  const isEmpty = productions?.rows.length === 0
   return (
     <>
       {offers.length + news.cards.length > 0 && (
@@ -36,18 +38,22 @@ export function Appeared() {
           className="mb-4 border-l-4 border-accent bg-sheet px-4 py-3"
           data-screen-only
         >
-          {productions?.rows.length === 0 ? (
-            <p>A card or a drive appeared. Begin a production, so that it can be taken in.</p>
-          ) : (
-            <ul className="space-y-3">
-              {offers.map((offer) => (
+          <ul className="space-y-3">
+            {offers.map((offer) =>
+              isEmpty && offer.offer.kind === 'card' ? (
+                <Later key={offer.id} sentence={offer.offer.sentence} />
+              ) : (
                 <Offered key={offer.id} offer={offer} onAdd={() => setAdding(offer.path)} />
-              ))}
-              {news.cards.map((reader) => (
+              ),
+            )}
+            {news.cards.map((reader) =>
+              isEmpty ? (
+                <Later key={stayOf(reader)} sentence={appearedText(reader)} />
+              ) : (
                 <InReader key={stayOf(reader)} reader={reader} onLeave={() => news.leave(reader)} />
-              ))}
-            </ul>
-          )}
+              ),
+            )}
+          </ul>
         </section>
       )}
       {/* What was added is no offer any more, while its sheet may still have something to say. */}
@@ -115,20 +121,27 @@ function Offered({ offer: { id, path, offer }, onAdd }: OfferedProps) {
   )
 }
 
+function appearedText({ difference, room, proposed, cardName }: ReaderView): string {
+  const size = room ? `, ${formatBytes(room.capacityBytes)}, ${fullness(room.capacityBytes, room.freeBytes)}` : ''
+  return difference ?? `A card appeared: “${proposed?.label ?? cardName ?? ''}”${size}.`
+}
+
+/** What waits for the first production. */
+const Later = ({ sentence }: { sentence: string }) => (
+  <li role="status">
+    <strong>{sentence}</strong> <span className="text-quiet">Begin a production, so that it can be taken in.</span>
+  </li>
+)
+
 interface InReaderProps {
   readonly reader: ReaderView
   readonly onLeave: () => void
 }
 
 function InReader({ reader, onLeave }: InReaderProps) {
-  const { difference, room, name, proposed, cardName } = reader
-  const size = room ? `, ${formatBytes(room.capacityBytes)}, ${fullness(room.capacityBytes, room.freeBytes)}` : ''
   return (
     <li>
-      <Line
-        sentence={difference ?? `A card appeared: “${proposed?.label ?? cardName ?? ''}”${size}.`}
-        note={`${name}.${whyProposed(reader)}`}
-      >
+      <Line sentence={appearedText(reader)} note={`${reader.name}.${whyProposed(reader)}`}>
         <Suspense>
           <TakeIn reader={reader}>
             <Button look="quiet" onClick={onLeave}>

@@ -17,10 +17,10 @@ const KEYS = [
 ] as const
 
 /** The list of keys: those that work everywhere, and those of the desk that is open. */
-export function KeyHelp({ open, onClose }: { open: boolean; onClose: () => void }) {
+export function KeyHelp({ onClose }: { onClose: () => void }) {
   const { pathname } = useLocation()
   return (
-    <Sheet title="Keys" about="Everything works without a mouse." open={open} onClose={onClose}>
+    <Sheet title="Keys" about="Everything works without a mouse." open onClose={onClose}>
       <KeyList keys={KEYS} />
       {pathname.endsWith('/cards/review') && (
         <>

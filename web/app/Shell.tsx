@@ -4,7 +4,6 @@ import { Link, Outlet, ScrollRestoration, useMatch } from 'react-router'
 import { Button } from '../parts/Button'
 import { Hint } from '../parts/Hint'
 import { Appeared } from './Appeared'
-import { KeyHelp } from './KeyHelp'
 import { Notices } from './StateLine'
 import { TaskTray } from './TaskTray'
 import { switchTheme } from './theme'
@@ -13,9 +12,11 @@ import { useKeptFocus } from './useKeptFocus'
 import { useKeys } from './useKeys'
 import { useServerEvents } from './useServerEvents'
 
-// The palette is no part of the first screen; it is fetched right after it, so that no letter is lost.
+// Palette and keys are no part of the first screen; they are fetched right after it, so that no letter is lost.
 const loadPalette = () => import('./Palette')
 const Palette = lazy(loadPalette)
+const loadKeyHelp = () => import('./KeyHelp')
+const KeyHelp = lazy(() => loadKeyHelp().then((module) => ({ default: module.KeyHelp })))
 // At first there is nothing to take back.
 const EditNotice = lazy(() => import('./EditNotice').then((module) => ({ default: module.EditNotice })))
 
@@ -38,7 +39,7 @@ export function Shell() {
   const hasBench = useHasBench()
   const themeWords = theme === 'night' ? 'Change to day' : 'Change to night'
   const close = () => setOpen('none')
-  useEffect(() => void loadPalette(), [])
+  useEffect(() => void Promise.all([loadPalette(), loadKeyHelp()]), [])
   useKeptFocus()
   useKeys({
     productionId,
@@ -108,7 +109,11 @@ export function Shell() {
           <Palette onClose={close} productionId={productionId} />
         </Suspense>
       )}
-      <KeyHelp open={open === 'help'} onClose={close} />
+      {open === 'help' && (
+        <Suspense>
+          <KeyHelp onClose={close} />
+        </Suspense>
+      )}
       <ScrollRestoration />
     </div>
   )

@@ -64,8 +64,11 @@ export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): v
       else if (/^[1-7]$/.test(event.key) && production)
         void navigate(`/p/${production.id}/${STATIONS[Number(event.key) - 1]}`)
       else if (event.key === 'n' && production) void goNext(production)
+      // In an empty world the first production comes next.
+      else if (event.key === 'n' && productions && pathname === '/') focusMainButton()
+      else if (event.key === 'n' && productions) void navigate('/')
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
-  }, [navigate, pathname, production, here, isFetching, refetch, quiet, openPalette, openHelp])
+  }, [navigate, pathname, production, productions, here, isFetching, refetch, quiet, openPalette, openHelp])
 }
