@@ -1,4 +1,4 @@
-/** Rooms by the paths of their files. Reasons stand in the architecture notes. */
+/** Rooms by the paths of their files. Reasons stand in docs/architecture.md. */
 const ROOMS = {
   core: '^core/',
   contract: '^contract/',
