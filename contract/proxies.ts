@@ -25,10 +25,10 @@ export const proxyOrder = object({
   .noUnknown()
   .test('one-of', 'Choose the clips or the production.', isOneOf)
 
-/** Whether a person does without proxies: of single clips, or of every clip of a production whose answer was another. */
+/** Whether clips are edited without proxies: single ones, or every clip of a production of which the other is true. */
 export const withoutBody = object({
   ...whichClips,
-  without: boolean().strict().required('Say whether you do without them.'),
+  without: boolean().strict().required('Say whether they are edited without proxies.'),
 })
   .noUnknown()
   .test('one-of', 'Choose the clips or the production.', isOneOf)
@@ -43,7 +43,7 @@ export interface ProxyView {
   readonly seconds: number
   readonly sizeBytes: number
   readonly pictureMade: boolean
-  /** A person does without one. */
+  /** It is edited without one. */
   readonly without: boolean
   /** What is out of the ordinary about the original, in a few words each. */
   readonly remarks: readonly string[]
@@ -66,7 +66,7 @@ export interface ProxyCounts {
   readonly differ: number
   /** Made before their sound was compared with the original's. */
   readonly unchecked: number
-  /** Clips that a person does without a proxy of; none of the others counts them. */
+  /** Clips that are edited without a proxy; none of the other figures counts them. */
   readonly without: number
   /** What those that are still to be made will have together, at most. */
   readonly openBytes: number
@@ -79,7 +79,7 @@ export const PROXIES_SHOWN = ['all', 'none', 'unchecked', 'differs', 'equal', 'w
 
 /** Which clips that can have a proxy are asked for. */
 export const proxiesQuery = pageQuery(['name', 'size'], {
-  /** All clips, those without a proxy, or those whose proxy is to be checked, differs or is equal, or those that a person does without one of. */
+  /** All clips, those without a proxy, or those whose proxy is to be checked, differs or is equal, or those that are edited without one. */
   show: string()
     .oneOf(PROXIES_SHOWN, `Show ${PROXIES_SHOWN.join(', ')}.`)
     .default('all'),
@@ -107,7 +107,7 @@ export const proxiesApi = {
     changes: ['proxies', 'tasks'],
     body: proxyOrder,
   }),
-  /** Nothing asks for a proxy of what a person does without; it can be taken back. */
+  /** Nothing asks for a proxy of what is edited without one; it can be taken back. */
   doWithout: order()('POST', '/proxies/without', {
     changes: ['proxies', 'productions'],
     body: withoutBody,

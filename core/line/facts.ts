@@ -23,7 +23,7 @@ export interface ProductionFacts {
     readonly failed: number
     /** Made before their sound was compared. */
     readonly unchecked: number
-    /** Clips that a person does without a proxy of; none of the others counts them. */
+    /** Clips that are edited without a proxy; none of the other figures counts them. */
     readonly without: number
   }
   readonly storage: { readonly sizeBytes: number; readonly tightVolume: string | undefined }

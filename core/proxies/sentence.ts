@@ -6,7 +6,7 @@ export interface ProxyTally {
   readonly equal: number
   readonly differ: number
   readonly unchecked: number
-  /** Clips that a person does without a proxy of; none of the others counts them. */
+  /** Clips that are edited without a proxy; none of the other figures counts them. */
   readonly without: number
 }
 

@@ -51,10 +51,13 @@ export async function call<Path extends string, Body, Query, Answer>(
         }
   const over = endpoint.method === 'GET' ? undefined : editBegins()
   const response = await fetch(addressOf(endpoint, params, query), init).catch(() => undefined)
-  const edit = response?.ok ? response.headers.get(EDIT_HEADER) : undefined
-  if (edit) noteEdit(JSON.parse(decodeURIComponent(edit)) as Edit)
-  // Only now, or whoever waits to take this change back would find the one before it.
-  over?.()
+  try {
+    const edit = response?.ok ? response.headers.get(EDIT_HEADER) : undefined
+    if (edit) noteEdit(JSON.parse(decodeURIComponent(edit)) as Edit)
+  } finally {
+    // Only now, or whoever waits to take this change back would find the one before it.
+    over?.()
+  }
   if (!response) throw new ApiProblem(UNREACHABLE)
   if (response.status === 204) return undefined as Answer
   const answer: unknown = await response.json().catch(() => undefined)

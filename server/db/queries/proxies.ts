@@ -19,8 +19,9 @@ export const proxyPage = (
   db: Db,
   productionId: string,
   { show, q, sort, ...asked }: PageAsked & Pick<ProxiesAsked, 'show' | 'q' | 'sort'>,
-) =>
-  pageOf(
+) => {
+  const state = show === 'all' || show === 'without' ? undefined : show
+  return pageOf(
     db
       .selectFrom('mediaFile')
       .innerJoin('load', 'load.id', 'mediaFile.loadId')
@@ -47,11 +48,12 @@ export const proxyPage = (
       .where('mediaFile.shown', '=', true)
       .where('mediaFile.hasVideo', '=', true)
       .$if(show !== 'all', (clips) => clips.where('mediaFile.proxyWanted', '=', show !== 'without'))
-      .$if(show !== 'all' && show !== 'without', (clips) => clips.where('mediaFile.proxy', '=', show as ProxyState))
+      .$if(state !== undefined, (clips) => clips.where('mediaFile.proxy', '=', state ?? 'none'))
       .$if(wordsOf(q).length > 0, (clips) => clips.where(hasWords('mediaFile.name', q))),
     ORDERS[sort],
     asked,
   )
+}
 
 /** Clips of a production that have no proxy that equals them, as far as is known. */
 const openOnes = (db: Db, productionId: string) =>
@@ -67,7 +69,7 @@ const openOnes = (db: Db, productionId: string) =>
 export const clipsToProxy = async (db: Db, productionId: string): Promise<string[]> =>
   (await openOnes(db, productionId).select('id').execute()).map((row) => row.id)
 
-/** Films of a production that a person does without a proxy of. */
+/** Films of a production that are edited without a proxy. */
 export const clipsWithoutProxy = async (db: Db, productionId: string): Promise<string[]> =>
   (
     await db
@@ -78,7 +80,7 @@ export const clipsWithoutProxy = async (db: Db, productionId: string): Promise<s
       .execute()
   ).map((row) => row.id)
 
-/** Says of clips whether a person does without a proxy of them; how many of them exist. */
+/** Says of clips whether they are edited without a proxy; how many of them are there and have a picture. */
 export async function sayWithoutProxy(tx: Db, ids: readonly string[], without: boolean): Promise<number> {
   if (!without) await tx.deleteFrom('withoutProxy').where(anyOf('media_file_id', ids)).execute()
   else

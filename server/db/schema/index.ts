@@ -195,7 +195,7 @@ export interface Database extends FactTables, GearTables, MediaTables, SortedTab
     proxiesEqual: Given<number>
     proxiesDiffer: Given<number>
     proxiesUnchecked: Given<number>
-    /** Clips that a person does without a proxy of; none of the others counts them. */
+    /** Clips that are edited without a proxy; none of the other figures counts them. */
     proxiesWithout: Given<number>
     proxyBytesOpen: Given<number>
   }

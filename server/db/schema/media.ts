@@ -33,7 +33,7 @@ export interface MediaTables {
     goesOn: Given<boolean>
     /** One that was made before its sound was compared is to be checked. */
     proxy: Given<'none' | ProxyState>
-    /** A person does not do without one; follows `without_proxy` by a trigger. */
+    /** It is not edited without one; follows `without_proxy` by a trigger. */
     proxyWanted: Given<boolean>
     /** What a proxy of it will have. */
     proxyBytes: Given<number>
@@ -103,7 +103,7 @@ export interface MediaTables {
     /** For each sound track; `null` for a proxy that was made before they were compared. */
     sounds: JsonOrNull<readonly SoundCompared[]>
   }
-  /** Clips that a person does without a proxy of. */
+  /** Clips that are edited without a proxy: a person said so. */
   withoutProxy: { mediaFileId: string }
   /** What a clip’s proxy will have, predicted from a few coded seconds. */
   proxySample: { mediaFileId: string; bytes: number; measuredAt: Now }

@@ -67,8 +67,6 @@ export function proxyRoutes(context: Context): Router {
     const [first] = wanted
     if (first !== undefined) await originalOf(db, first)
     if (!(await volume(db, host, volumeId))) throw notFound('That volume')
-    // Whoever orders one by name does not do without it any more.
-    if (clipIds) await sayWithoutProxy(db, clipIds, false)
     const taskIds = []
     for (const clipId of new Set(wanted)) {
       const clip = await cards.clip(db, clipId)
@@ -89,6 +87,11 @@ export function proxyRoutes(context: Context): Router {
         },
       )
       if (id !== undefined) taskIds.push(id)
+    }
+    // Whoever orders one by name wants it again.
+    if (clipIds) {
+      await sayWithoutProxy(db, clipIds, false)
+      await tellChanged(db, 'productions')
     }
     return { taskIds }
   })
