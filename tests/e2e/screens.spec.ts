@@ -345,13 +345,6 @@ test('in an empty world the next step is the first production, and a card says t
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible()
 })
 
-test('on a phone the line of the stations shows where one stands', async ({ page, request }) => {
-  await page.setViewportSize({ width: 390, height: 844 })
-  await page.goto(`/p/${await productionId(request, 'Steam-bending ribs')}/shelf`)
-  const here = page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /Shelf/ })
-  await expect(here).toBeInViewport({ ratio: 1 })
-})
-
 test('a wrong folder is refused under its field, and nothing typed is lost', async ({ page, request }) => {
   await page.goto(`/p/${await productionId(request, 'Sail loft')}/storage`)
   await page.getByRole('button', { name: 'Add a volume' }).click()

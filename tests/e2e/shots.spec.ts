@@ -128,4 +128,8 @@ test('shots are moved by hand, ticked on a phone without a network, and come bac
   await page.goto(`/p/${id}/shoot/shots`)
   await page.getByRole('checkbox', { name: /Rollers under the keel/ }).click()
   await expect(heading(page)).toContainText('3 of 14 filmed')
+  // The line of the stations is wider than a phone, and shows where one stands.
+  await page.goto(`/p/${id}/shelf`)
+  const stations = page.getByRole('navigation', { name: 'Stations' })
+  await expect(stations.getByRole('link', { name: /Shelf/ })).toBeInViewport({ ratio: 1 })
 })
