@@ -82,6 +82,7 @@ describe('copies by the drives that they lie on', () => {
       }),
       { numRuns: 3000 },
     )
-    expect(clear).toBeGreaterThan(100)
+    // About 160 of 3 000, give or take 12.
+    expect(clear).toBeGreaterThan(50)
   })
 })

@@ -165,6 +165,7 @@ const acts: fc.Arbitrary<Act> = fc.oneof(
 describe('what people change', () => {
   it('is taken back one after the other, and done again, to the last row', async () => {
     let turned = 0
+    const numRuns = isLong ? 60 : 6
     await fc.assert(
       fc.asyncProperty(fc.array(acts, { minLength: 4, maxLength: 14 }), async (story) => {
         const states = [await everything()]
@@ -194,9 +195,10 @@ describe('what people change', () => {
           }
         }
       }),
-      { numRuns: isLong ? 60 : 6, endOnFailure: true },
+      { numRuns, endOnFailure: true },
     )
-    expect(turned).toBeGreaterThan(60)
+    // How much a story changes is up to chance; that all of them change next to nothing is not.
+    expect(turned).toBeGreaterThan(numRuns)
   })
 
   it('is not taken back where it was changed since, and then nothing is', async () => {
