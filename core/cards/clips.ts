@@ -1,7 +1,7 @@
-import { endingOf } from '../media/mediaName'
 import type { FrameRun } from './frameRuns'
 import type { ListedFile } from './load'
-import { folderOf, stemOf, type MediaFile } from './mediaFile'
+import { endingOf, folderOf, stemOf } from '../units/filePath'
+import type { MediaFile } from './mediaFile'
 import { takesOf, type PlaceInTake } from './takes'
 
 /** What a file is to the clip it belongs to. */
@@ -21,14 +21,12 @@ export interface Clip {
   readonly take: PlaceInTake | undefined
 }
 
-const parentOf = folderOf
-
 /** What a camera puts behind a clip's name for the files that go with it: `S03`, `M01`, `_proxy`, `T01`. */
 const MOST_SUFFIX = 8
 
 /** Whether two folders are one, stand side by side, or one lies in the other. */
 const isNear = (one: string, other: string): boolean =>
-  one === other || parentOf(one) === parentOf(other) || parentOf(one) === other || one === parentOf(other)
+  one === other || folderOf(one) === folderOf(other) || folderOf(one) === other || one === folderOf(other)
 
 /** How surely a name belongs to another: the same, or the same with something behind it that is no further number. */
 function suffixBehind(stem: string, of: string): string | undefined {

@@ -1,4 +1,5 @@
 import { formatLength } from '../units/quantity'
+import { middleValue } from '../units/middle'
 
 /** By how much one camera’s clock is off against the others, and what speaks for it. */
 export interface ClockShift {
@@ -61,7 +62,7 @@ export function clockShift(
   const windows = densest(pairs)
   const [best] = windows
   if (!best || best.count < LEAST_MATCHED || best.count < LEAST_SHARE * own.length) return undefined
-  const shiftMs = median(within(best.from, best.from + 2 * TOGETHER_MS).map((pair) => pair.difference))
+  const shiftMs = middleValue(within(best.from, best.from + 2 * TOGETHER_MS).map((pair) => pair.difference)) ?? 0
   if (Math.abs(shiftMs) <= 2 * TOGETHER_MS || asTheyStand * 2 > best.count) return undefined
   const next = windows.find((one) => Math.abs(one.from - best.from) > 4 * TOGETHER_MS)?.count ?? 0
   const nearest = Math.round(shiftMs / HALF_HOUR_MS) * HALF_HOUR_MS
@@ -107,11 +108,6 @@ class Tally {
     if (left > 0) this.#times.set(value, left)
     else this.#times.delete(value)
   }
-}
-
-function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b)
-  return sorted[Math.floor(sorted.length / 2)] ?? 0
 }
 
 /** A load with the starts of its clips, and the camera that filmed it where that is known. */

@@ -1,3 +1,4 @@
+import { fileNameOf, withoutEnding } from '../units/filePath'
 import { parseDcfName } from './dcf'
 
 /** A hole in a camera's counter: the names on either side of it, and how many numbers it lacks. */
@@ -30,7 +31,7 @@ interface Run {
  * `41, 42, 44` lacks one; `9998, 9999, 0001` none; `GX010034, GX020034, GX010035` are two takes, the first in two chapters.
  */
 export function counterGaps(clips: readonly string[], others: readonly string[] = []): CounterGap[] {
-  const isClip = new Set(clips.map(stemOf))
+  const isClip = new Set(clips.map(withoutEnding))
   const goOn = new Set(headedChapters(clips).flatMap(([, ...more]) => more))
   return familiesOf([...clips.filter((path) => !goOn.has(path)), ...others]).flatMap((stems) =>
     sharedRuns(groupsOf(stems).flatMap((group) => splitRuns(bestWay(group), isClip)))
@@ -41,7 +42,7 @@ export function counterGaps(clips: readonly string[], others: readonly string[] 
 
 /** Takes that the camera split into files, as its names say: paths in the order of their chapters, at least two each. */
 export function chaptersOf(paths: readonly string[]): string[][] {
-  const pathOf = new Map(paths.map((path) => [stemOf(path), path]))
+  const pathOf = new Map(paths.map((path) => [withoutEnding(path), path]))
   return familiesOf(paths).flatMap((stems) =>
     groupsOf(stems).flatMap((group) => {
       const takes = new Map<string, { path: string; chapter: number }[]>()
@@ -65,7 +66,7 @@ export function chaptersOf(paths: readonly string[]): string[][] {
  * one number to what belongs together). Paths in their order.
  */
 export function headedChapters(paths: readonly string[]): string[][] {
-  const pathOf = new Map(paths.map((path) => [stemOf(path), path]))
+  const pathOf = new Map(paths.map((path) => [withoutEnding(path), path]))
   const chapters = new Map<string, { path: string; chapter: number }[]>()
   const add = (head: string, path: string, chapter: number) =>
     chapters.set(head, [...(chapters.get(head) ?? []), { path, chapter }])
@@ -108,15 +109,11 @@ function familiesOf(paths: readonly string[]): string[][] {
   for (const path of paths) {
     const family = familyOf(path)
     const stems = families.get(family)
-    if (stems) stems.add(stemOf(path))
-    else families.set(family, new Set([stemOf(path)]))
+    if (stems) stems.add(withoutEnding(path))
+    else families.set(family, new Set([withoutEnding(path)]))
   }
   return [...families.values()].map((stems) => [...stems])
 }
-
-/** The path up to the file's ending. */
-const stemOf = (path: string): string => path.replace(/\.[^./]*$/, '')
-const nameOf = (stem: string): string => stem.slice(stem.lastIndexOf('/') + 1)
 
 /** Folders of one counter: the numbered ones of a camera's tree together, any other alone. */
 function familyOf(path: string): string {
@@ -130,7 +127,7 @@ function familyOf(path: string): string {
 function groupsOf(stems: readonly string[]): string[][] {
   const groups = new Map<string, string[]>()
   for (const stem of stems) {
-    const lead = /^\D*/.exec(nameOf(stem))?.[0] ?? ''
+    const lead = /^\D*/.exec(fileNameOf(stem))?.[0] ?? ''
     const group = groups.get(lead)
     if (group) group.push(stem)
     else groups.set(lead, [stem])
@@ -151,7 +148,7 @@ function bestWay(group: readonly string[]): readonly Read[] {
   let best: { read: readonly Read[]; merits: readonly number[] } | undefined
   for (const way of WAYS) {
     const read = group.flatMap((stem): Read[] => {
-      const reading = way(nameOf(stem))
+      const reading = way(fileNameOf(stem))
       return reading ? [{ stem, reading }] : []
     })
     if (!chaptersHold(read.map(({ reading }) => reading))) continue
@@ -179,7 +176,7 @@ const twiceGiven = (read: readonly Read[]): number =>
 const isStandard = (stems: readonly string[]): boolean =>
   stems.every((stem) => {
     const name = parseDcfName(`${stem}.X`)
-    return name !== undefined && (name.folder !== undefined || /\D/.test(nameOf(stem)))
+    return name !== undefined && (name.folder !== undefined || /\D/.test(fileNameOf(stem)))
   })
 
 type Way = (name: string) => Reading | undefined
@@ -244,7 +241,7 @@ function splitRuns(read: readonly Read[], isClip: ReadonlySet<string>): Run[] {
     const run = runs.get(key) ?? { names: new Map<number, string>(), width: reading.width, clips: 0 }
     // A counter whose digits grow with it never begins anew.
     if (run.width !== reading.width) run.width = 0
-    if (!run.names.has(reading.counter)) run.names.set(reading.counter, nameOf(stem))
+    if (!run.names.has(reading.counter)) run.names.set(reading.counter, fileNameOf(stem))
     if (isClip.has(stem)) run.clips += 1
     runs.set(key, run)
   }

@@ -1,5 +1,6 @@
 import { counted } from '../units/quantity'
 import { printOf } from '../units/print'
+import { fileNameOf } from '../units/filePath'
 import { counterGaps } from './counters'
 import { rangeWords, type MissingFrames } from './frameRuns'
 
@@ -115,8 +116,6 @@ export const openStops = (findings: readonly Finding[]): number =>
 /** Questions that nobody has answered yet. */
 export const openQuestions = (findings: readonly Finding[]): number =>
   findings.filter((finding) => finding.weight === 'ask' && finding.answer === undefined).length
-
-const nameOf = (path: string): string => path.slice(path.lastIndexOf('/') + 1)
 
 const missingWords = ({ first, last, missing }: MissingFrames): string => `${rangeWords(missing)} of ${first}–${last}`
 
@@ -250,7 +249,7 @@ export function clipFindings(
     'twice',
     'ask',
     twice,
-    `${counted(twice.length, 'clip')} ${twice.length === 1 ? 'has' : 'have'} the content of another one on this card, as its length and samples of both tell: ${words(twice, (clip) => `${nameOf(clip.path)} that of ${nameOf(clip.sameAs ?? '')}`)}. All are copied.`,
+    `${counted(twice.length, 'clip')} ${twice.length === 1 ? 'has' : 'have'} the content of another one on this card, as its length and samples of both tell: ${words(twice, (clip) => `${fileNameOf(clip.path)} that of ${fileNameOf(clip.sameAs ?? '')}`)}. All are copied.`,
   )
   const strayed = shootDay
     ? clips.filter(

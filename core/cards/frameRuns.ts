@@ -1,4 +1,5 @@
-import { endingOf, FRAME_ENDINGS, STILL_ENDINGS } from '../media/mediaName'
+import { FRAME_ENDINGS, STILL_ENDINGS } from '../media/mediaName'
+import { endingOf } from '../units/filePath'
 import { parseDcfName } from './dcf'
 import type { ListedFile } from './load'
 

@@ -1,9 +1,11 @@
+import { fileNameOf } from '../units/filePath'
+
 /** How a camera calls its files: figures left out, `CURL0041.MP4` is `CURL#.MP4`. */
 export const habitOf = (name: string): string => name.replaceAll(/\d+/g, '#').toUpperCase()
 
 /** Habits of the files of a card, without folders: settings and thumbnails say as much as clips. */
 export const habitsOf = (paths: readonly string[]): string[] =>
-  [...new Set(paths.map((path) => habitOf(path.slice(path.lastIndexOf('/') + 1))))].sort()
+  [...new Set(paths.map((path) => habitOf(fileNameOf(path))))].sort()
 
 /** Files that every camera may write, and that tell none from another. */
 const EVERYBODYS = new Set(['#.MP#', '#.MOV', '#.WAV', '#.JPG', '#_#.MP#', 'IMG_#.MOV', 'IMG_#.JPG', 'IMG_#.MP#'])

@@ -15,8 +15,3 @@ export interface MediaFile {
   /** In trouble, cut, or without a picture that could be made: it stays a clip of its own, so that this is said. */
   readonly isWrong: boolean
 }
-
-export const folderOf = (path: string): string => path.slice(0, Math.max(0, path.lastIndexOf('/')))
-
-/** The name without its ending. */
-export const stemOf = (path: string): string => path.slice(path.lastIndexOf('/') + 1).replace(/\.[^.]*$/, '')

@@ -1,4 +1,5 @@
 import { withoutEscapes } from '../copies/pathText'
+import { stemOf } from '../units/filePath'
 import { fileTitle } from '../units/fileTitle'
 
 /** A kept clip as far as its name can be made of it. */
@@ -38,14 +39,12 @@ type NamePart = keyof typeof NAME_PARTS
 
 export const USUAL_PATTERN = '{date}_{production}_{camera}_{shot}_{take}'
 
-const stemOf = (file: string): string => withoutEscapes(file).replace(/\.[^.]*$/, '')
-
 const PARTS: Record<Exclude<NamePart, 'take'>, (clip: NamedClip) => string> = {
   date: (clip) => clip.date,
   production: (clip) => clip.production,
   camera: (clip) => clip.camera || clip.load,
-  shot: (clip) => clip.shot || stemOf(clip.file),
-  clip: (clip) => stemOf(clip.file),
+  shot: (clip) => clip.shot || stemOf(withoutEscapes(clip.file)),
+  clip: (clip) => stemOf(withoutEscapes(clip.file)),
   load: (clip) => clip.load,
 }
 

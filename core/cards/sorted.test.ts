@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
-  folderOf,
+  sortedFolder,
   sortedFiles,
   sortPlan,
   sortSentence,
@@ -24,15 +24,15 @@ const paths = (clips: readonly SortClip[], settings = usual) => sortedFiles(clip
 describe('the folder of a clip', () => {
   it('follows its kind and the rules, and a hand before both', () => {
     const rules = { ...usual, aRoll: [{ by: 'camera', is: 'curlew' } as const, { by: 'shot', is: 's1' } as const] }
-    expect(folderOf(clip('a.MP4'), usual)).toBe('Video/B-roll')
-    expect(folderOf(clip('a.WAV', { isSound: true }), usual)).toBe('Audio/Recorded')
-    expect(folderOf(clip('a.MP4', { cameraId: 'curlew' }), rules)).toBe('Video/A-roll')
-    expect(folderOf(clip('a.MP4', { shotId: 's1' }), rules)).toBe('Video/A-roll')
+    expect(sortedFolder(clip('a.MP4'), usual)).toBe('Video/B-roll')
+    expect(sortedFolder(clip('a.WAV', { isSound: true }), usual)).toBe('Audio/Recorded')
+    expect(sortedFolder(clip('a.MP4', { cameraId: 'curlew' }), rules)).toBe('Video/A-roll')
+    expect(sortedFolder(clip('a.MP4', { shotId: 's1' }), rules)).toBe('Video/A-roll')
     // Of a camera that nobody knows, its load.
-    expect(folderOf(clip('a.MP4'), { ...usual, aRoll: [{ by: 'camera', is: 'load' }] })).toBe('Video/A-roll')
-    expect(folderOf(clip('a.MP4', { cameraId: 'curlew', folder: 'Assets' }), rules)).toBe('Assets')
+    expect(sortedFolder(clip('a.MP4'), { ...usual, aRoll: [{ by: 'camera', is: 'load' }] })).toBe('Video/A-roll')
+    expect(sortedFolder(clip('a.MP4', { cameraId: 'curlew', folder: 'Assets' }), rules)).toBe('Assets')
     // A folder that is no longer in the template is nobody’s.
-    expect(folderOf(clip('a.MP4', { folder: 'gone' }), usual)).toBe('Video/B-roll')
+    expect(sortedFolder(clip('a.MP4', { folder: 'gone' }), usual)).toBe('Video/B-roll')
   })
 })
 

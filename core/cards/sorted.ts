@@ -1,6 +1,7 @@
 import { withoutEscapes } from '../copies/pathText'
 import { fileTitle, freeTitle, titleWith } from '../units/fileTitle'
 import { counted, formatBytes } from '../units/quantity'
+import { stemOf, withoutEnding } from '../units/filePath'
 import type { Verdict } from './review'
 
 /** What a folder of the production takes by itself; `none` is made and filled by hand. */
@@ -105,7 +106,7 @@ export interface SortPlan {
 }
 
 /** The folder that a clip belongs into: by hand, else by its kind and the rules. */
-export function folderOf(
+export function sortedFolder(
   clip: SortClip,
   { template, aRoll }: Pick<SortSettings, 'template' | 'aRoll'>,
 ): string | undefined {
@@ -117,9 +118,6 @@ export function folderOf(
   )
   return first(isA ? 'a-roll' : 'b-roll') ?? first(isA ? 'b-roll' : 'a-roll')
 }
-
-const stemOf = (name: string) => (name.lastIndexOf('.') > 0 ? name.slice(0, name.lastIndexOf('.')) : name)
-const endingOf = (name: string) => (name.lastIndexOf('.') > 0 ? name.slice(name.lastIndexOf('.')) : '')
 
 export interface WantedFile extends Placed {
   readonly clipId: string
@@ -136,7 +134,7 @@ export function sortedFiles(
 ): WantedFile[] {
   const taken = new Set<string>()
   return clips.flatMap((clip) => {
-    const folder = folderOf(clip, settings)
+    const folder = sortedFolder(clip, settings)
     const first = clip.files[0]
     if (folder === undefined || !first) return []
     const base = fileTitle(clip.name ?? withoutEscapes(stemOf(first.fileName)))
@@ -168,7 +166,7 @@ function named(clip: SortClip, base: string): WantedFile[] {
   const used = new Map<string, number>()
   return clip.files.map((file) => {
     // Parts of a take have one ending, the sound beside a picture another.
-    const ending = withoutEscapes(endingOf(file.fileName))
+    const ending = withoutEscapes(file.fileName.slice(withoutEnding(file.fileName).length))
     const turn = (used.get(ending.toLowerCase()) ?? 0) + 1
     used.set(ending.toLowerCase(), turn)
     return {
@@ -221,7 +219,8 @@ export function sortPlan(
 const bare = ({ path, entryId, sizeBytes }: Placed) => ({ path, entryId, sizeBytes })
 
 function freePath(path: string, taken: Set<string>): string {
-  const [stem, ending] = [stemOf(path), endingOf(path)]
+  const stem = withoutEnding(path)
+  const ending = path.slice(stem.length)
   let free = path
   for (let turn = 2; taken.has(free.toLowerCase()); turn += 1) free = `${stem} ${turn}${ending}`
   taken.add(free.toLowerCase())

@@ -1,5 +1,6 @@
 import { chaptersOf, headedChapters } from './counters'
-import { folderOf, stemOf, type MediaFile } from './mediaFile'
+import { folderOf, stemOf } from '../units/filePath'
+import type { MediaFile } from './mediaFile'
 
 /** Where a file stands in a take that was split: the path of its first part, and which of how many it is. */
 export interface PlaceInTake {

@@ -1,5 +1,5 @@
-import { endingOf } from '../media/mediaName'
 import { counted, formatBytes } from '../units/quantity'
+import { endingOf } from '../units/filePath'
 import { findingKeyOf, SHOWN_PATHS, type Finding } from './findings'
 import type { ListedFile } from './load'
 

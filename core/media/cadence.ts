@@ -1,4 +1,5 @@
 import { frameRate, type FrameRate } from '../units/frameRate'
+import { middleValue } from '../units/middle'
 
 /** Whether frames come at one rate, told from their time stamps. */
 export interface Cadence {
@@ -116,8 +117,6 @@ function pulldownRate(steps: readonly number[], ticksPerSecond: number): FrameRa
   return found && frameRate(found.rate.num * 2, found.rate.den * 5)
 }
 
-const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0
-
 /**
  * The nominal rate of frames that are presented at these times, in ticks and ascending within each run, and whether it
  * is constant. `stated` are the rates that the container names; they decide where two fit alike.
@@ -132,7 +131,7 @@ export function measureRate(
 ): MeasuredRate {
   const named = stated.map(unrounded)
   const steps = runs.flatMap((run) => run.slice(1).map((time, at) => time - (run[at] ?? 0)))
-  const usual = median(steps)
+  const usual = middleValue(steps) ?? 0
   const ticks = steps.reduce((sum, step) => sum + step, 0)
   if (steps.length === 0 || usual <= 0 || ticks <= 0) {
     const rate = named[0] ?? frameRate(1)

@@ -1,3 +1,5 @@
+import { endingOf } from '../units/filePath'
+
 /** File name endings taken for pictures in motion or sound, all of containers that can be read here. */
 const MEDIA_ENDINGS = new Set(
   [
@@ -21,12 +23,6 @@ const BESIDE_ENDINGS = new Set(
 )
 
 const KNOWN_ENDINGS = [MEDIA_ENDINGS, FRAME_ENDINGS, STILL_ENDINGS, BESIDE_ENDINGS]
-
-/** In small letters, `''` where there is none. */
-export const endingOf = (name: string): string => {
-  const dot = name.lastIndexOf('.')
-  return dot > 0 && dot > name.lastIndexOf('/') + 1 ? name.slice(dot + 1).toLowerCase() : ''
-}
 
 /** Whether a name looks like a clip or a sound recording: `CURL0012.MP4` is one, `CURL0012.XML` is not. */
 export const isMediaName = (name: string): boolean => MEDIA_ENDINGS.has(endingOf(name))

@@ -1,11 +1,4 @@
-/** The middle of values: of an even count the mean of the two in the middle. `undefined` of none. */
-export function median(values: readonly number[]): number | undefined {
-  const sorted = [...values].sort((a, b) => a - b)
-  const half = Math.floor(sorted.length / 2)
-  const [low, high] = [sorted[half - 1], sorted[half]]
-  if (high === undefined) return undefined
-  return sorted.length % 2 === 1 || low === undefined ? high : (low + high) / 2
-}
+import { median } from '../units/middle'
 
 /** Source: Iglewicz and Hoaglin, as given in the NIST/SEMATECH e-Handbook of Statistical Methods, 1.3.5.17. */
 const OUTLYING = 3.5

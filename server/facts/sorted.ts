@@ -8,6 +8,7 @@ import {
 } from '../../core/cards/sorted'
 import type { Db } from '../db/connection'
 import { placedFiles, sortableClips, sortableFiles } from '../db/queries/sorted'
+import { fileNameOf } from '../../core/units/filePath'
 
 /** A file of the view with where its proved copy lies: on which volume, below which mirror, under which path, with which hash. */
 export interface SortSource {
@@ -54,7 +55,7 @@ export async function sortedOf(
     isSound: !hasVideo && !hasPicture && !row.isRun,
     files: (byClip.get(row.id) ?? []).map(({ entryId, pathText, sizeBytes, holder }) => ({
       entryId,
-      fileName: pathText.slice(pathText.lastIndexOf('/') + 1),
+      fileName: fileNameOf(pathText),
       sizeBytes,
       isHere: holder === volumeId,
     })),

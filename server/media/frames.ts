@@ -1,4 +1,6 @@
 import { lstat } from 'node:fs/promises'
+import { LRUCache } from 'lru-cache'
+import pLimit from 'p-limit'
 import type { VideoTrack } from '../../core/media/facts'
 import { framePicture } from '../engine/picture'
 import { Stopped } from '../engine/stopped'
@@ -9,10 +11,8 @@ const AT_ONCE = 3
 const MOST_WAITING = 24
 const MOST_KEPT = 200
 
-let free = AT_ONCE
-const waiting: (() => void)[] = []
-/** The pictures that were asked for last, the oldest first. */
-const kept = new Map<string, Promise<Buffer>>()
+const decoding = pLimit(AT_ONCE)
+const kept = new LRUCache<string, Promise<Buffer>>({ max: MOST_KEPT })
 
 export interface WantedFrame {
   readonly path: Buffer
@@ -37,10 +37,6 @@ export async function frameOf(wanted: WantedFrame, signal: AbortSignal): Promise
   const made = makeFrame(wanted, signal)
   kept.set(name, made)
   made.catch(() => kept.delete(name))
-  for (const oldest of kept.keys()) {
-    if (kept.size <= MOST_KEPT) break
-    kept.delete(oldest)
-  }
   return made
 }
 
@@ -54,16 +50,7 @@ function makeFrame({ path, video, atSeconds, widthPx }: WantedFrame, signal: Abo
 
 /** Does what decodes for a page, a few at once. Throws CannotWork when too many wait. */
 export async function bounded<T>(work: () => Promise<T>): Promise<T> {
-  if (free > 0) free -= 1
-  else {
-    if (waiting.length >= MOST_WAITING) throw new CannotWork('Too many frames are asked for at once. Wait a moment.')
-    await new Promise<void>((resolve) => waiting.push(resolve))
-  }
-  try {
-    return await work()
-  } finally {
-    const next = waiting.shift()
-    if (next) next()
-    else free += 1
-  }
+  if (decoding.activeCount + decoding.pendingCount >= AT_ONCE + MOST_WAITING)
+    throw new CannotWork('Too many frames are asked for at once. Wait a moment.')
+  return decoding(work)
 }

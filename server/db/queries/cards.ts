@@ -10,6 +10,7 @@ import type { Db } from '../connection'
 import { pageOf, type ListOrder } from '../page'
 import type { Database } from '../schema'
 import { hasWords, wordsOf } from '../words'
+import { withoutEnding } from '../../../core/units/filePath'
 
 /** A sum over all productions that have clips of a load. */
 const sumOf = <Name extends string>(column: string, name: Name) =>
@@ -180,7 +181,7 @@ export const clip = (db: Db, id: string) =>
 
 /** Whether another clip of the load has the same folder and the same name up to its ending. */
 export const hasTwin = async (db: Db, clip: { loadId: string; pathText: string }): Promise<boolean> => {
-  const stem = clip.pathText.replace(/\.[^./]*$/, '').toLowerCase()
+  const stem = withoutEnding(clip.pathText).toLowerCase()
   const twin = await db
     .selectFrom('mediaFile')
     .select('id')

@@ -1,5 +1,5 @@
 import { Router } from 'express'
-import { folderOf, sortSentence } from '../../../core/cards/sorted'
+import { sortedFolder, sortSentence } from '../../../core/cards/sorted'
 import { sortedApi, type SortedClip, type SortedView } from '../../../contract/sorted'
 import { shotsOf } from '../../db/queries/shoot'
 import { cameraNames, lastChanges, putByHand, putSortedView, sortedView } from '../../db/queries/sorted'
@@ -13,6 +13,7 @@ import { productionOf } from '../productionOf'
 import { serve } from '../route'
 import { undoably } from '../undoably'
 import { counted } from '../../../core/units/quantity'
+import { fileNameOf, stemOf } from '../../../core/units/filePath'
 
 /** Steps that a page shows one by one; all are counted. */
 const SHOWN_STEPS = 200
@@ -59,13 +60,13 @@ export function sortedRoutes(context: Context): Router {
       clips: now.clips.slice(0, SHOWN_CLIPS).map((clip): SortedClip => {
         const path = names.get(clip.id) ?? ''
         const fileName = clip.files[0]?.fileName ?? ''
-        const last = path.slice(path.lastIndexOf('/') + 1)
+        const last = fileNameOf(path)
         return {
           id: clip.id,
-          name: clip.isRun ? (path.split('/').at(-2) ?? '') : last.replace(/\.[^.]*$/, ''),
+          name: clip.isRun ? (path.split('/').at(-2) ?? '') : stemOf(last),
           fileName,
           load: clip.load,
-          folder: folderOf(clip, settings) ?? '',
+          folder: sortedFolder(clip, settings) ?? '',
           byHand: clip.folder !== null,
           files: clip.files.length,
           sizeBytes: clip.files.reduce((sum, file) => sum + file.sizeBytes, 0),

@@ -9,6 +9,7 @@ import { orderTask } from '../orderTask'
 import { invalid, notFound } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve } from '../route'
+import { fileNameOf } from '../../../core/units/filePath'
 
 /** Station 7: bags. */
 export function shelfRoutes(context: Context): Router {
@@ -24,7 +25,7 @@ export function shelfRoutes(context: Context): Router {
       next,
       rows: rows.map((row): BagView => ({
         id: row.id,
-        title: row.path.slice(row.path.lastIndexOf('/') + 1),
+        title: fileNameOf(row.path),
         volumeName: row.volumeName,
         site: row.site,
         path: row.path,
@@ -43,7 +44,7 @@ export function shelfRoutes(context: Context): Router {
     if (!target) throw notFound('That volume')
     if (!passes(made) && !order.why)
       throw invalid('This film fails a check. Render it again, or say why it goes on the shelf all the same.', 'why')
-    const title = made.path.slice(made.path.lastIndexOf('/') + 1)
+    const title = fileNameOf(made.path)
     const taskId = await orderTask(
       context,
       req,

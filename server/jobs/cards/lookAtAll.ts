@@ -10,13 +10,13 @@ import * as cards from '../../db/queries/cards'
 import { plannedRawRate } from '../../db/queries/takes'
 import { tellChanged } from '../../db/queries/tasks'
 import { proxyOf, setProxyState } from '../../db/queries/proxies'
+import { inLanes } from '../../engine/lanes'
 import type { Medium } from '../../engine/medium'
 import { nameOf, type TreeEntry } from '../../engine/medium'
 import { proxyChecks } from '../../facts/proxies'
 import { picturesFolder } from '../../home'
 import { fullPath } from '../../media/mediumOf'
 import type { Listing } from '../../media/listing'
-import { atOnce } from '../atOnce'
 import type { Work } from '../work'
 import { lookAtClip, pictureOf, type SeenClip } from './lookAtClip'
 import { lookAtRun, type WalkedRun } from './lookAtRun'
@@ -57,7 +57,7 @@ export function sortedFiles(listing: Listing, byContent: ReadonlySet<string>): S
 }
 
 /** Programs that read clips side by side: as many as there are processors, while a card can only be read so fast. */
-const LANES = Math.min(4, availableParallelism())
+const LANES = [...Array(Math.min(4, availableParallelism())).keys()]
 
 interface Looked {
   readonly load: { readonly id: string; readonly productionId: string }
@@ -106,7 +106,7 @@ export async function lookAtAll(
     // A clip that is met for the first time has no proxy yet.
     if (clip.probe && earlier) await judgeProxy(db, id, clip.probe)
   }
-  await atOnce(media, LANES, async (file) => {
+  await inLanes(media, LANES, async (file) => {
     const sidecars = (beside.get(file.path) ?? []).map(({ entry }) => entry)
     await lookAt(file, file.sizeBytes, () => lookAtClip(medium, file.entry, sidecars, control))
   })
@@ -118,7 +118,7 @@ export async function lookAtAll(
   }
   await tellChanged(db, 'cards')
   const pictured = { done: total - unpictured.length, total }
-  await atOnce(unpictured, LANES, async ({ id, path, video }) => {
+  await inLanes(unpictured, LANES, async ({ id, path, video }) => {
     await control.gate()
     progress.set({ ...pictured, unit: 'files' })
     pictured.done += 1

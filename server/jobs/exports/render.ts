@@ -23,6 +23,7 @@ import { fullPath, partsOf } from '../../media/mediumOf'
 import { readFinished } from '../proveFile'
 import type { Job, Work, WorkEnd } from '../work'
 import { inTransaction } from '../../db/connection'
+import { stemOf } from '../../../core/units/filePath'
 
 const NOTHING: MeasuredDelivery = {
   bars: { left: 0, right: 0, top: 0, bottom: 0 },
@@ -63,7 +64,7 @@ async function runRender(work: Work, input: TaskInput<'render'>): Promise<WorkEn
         loweredDb,
         master,
       )
-    const base = `${fileTitle(withoutEscapes(clip.name).replace(/\.[^.]*$/, ''))} ${fileTitle(destination.name.toLowerCase())}`
+    const base = `${fileTitle(stemOf(withoutEscapes(clip.name)))} ${fileTitle(destination.name.toLowerCase())}`
     const final = left ?? (await publishFree(work, medium, part, `${owner.folder}/Output/${base}`, '.mp4'))
     const file = fullPath(medium, Buffer.from(final))
     const made = await probeFile(file, control)

@@ -14,6 +14,7 @@ import { fullPath, partsOf } from '../../media/mediumOf'
 import { readFinished } from '../proveFile'
 import type { Job, Work, WorkEnd } from '../work'
 import { inTransaction } from '../../db/connection'
+import { withoutEnding } from '../../../core/units/filePath'
 import { compareProxy, keepCompared, type Original } from './compared'
 
 /** Makes one proxy, and compares frames, rate and duration with the original before it gets its name. */
@@ -93,6 +94,6 @@ async function runProxy(work: Work, input: TaskInput<'proxy'>): Promise<WorkEnd>
 
 /** The original's folders and base name are kept exactly: editing programs match proxies by them. Two clips that differ only in their ending keep it. */
 async function proxyPath({ db }: Work, { clip, owner }: Original): Promise<string> {
-  const stem = (await hasTwin(db, clip)) ? clip.pathText : clip.pathText.replace(/\.[^./]*$/, '')
+  const stem = (await hasTwin(db, clip)) ? clip.pathText : withoutEnding(clip.pathText)
   return `${owner.folder}/Proxies/${fileTitle(clip.loadLabel)}/${stem}.mp4`
 }

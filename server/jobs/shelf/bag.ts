@@ -18,6 +18,7 @@ import { targetVolume } from '../../media/originals'
 import { partsOf, volumeMedium } from '../../media/mediumOf'
 import type { Job, Work, WorkEnd } from '../work'
 import { inTransaction } from '../../db/connection'
+import { stemOf } from '../../../core/units/filePath'
 
 /** Puts a deliverable on the shelf as a BagIt bag that any tool can check. */
 export const bag: Job<'bag'> = { kind: 'bag', run: runBag }
@@ -39,12 +40,7 @@ async function runBag({ db, host, attemptId, control, progress }: Work, input: T
   const fileName = entry.name.toString()
   const destinationName = destinationOf(made.destinationId)?.name ?? made.destinationId
   const place = { volumeId: input.volumeId, identifier: made.id, gate: control.gate }
-  const { folder, left } = await freeFolder(
-    db,
-    medium,
-    `${owner.folder}/Shelf/${fileTitle(fileName.replace(/\.[^.]*$/, ''))}`,
-    place,
-  )
+  const { folder, left } = await freeFolder(db, medium, `${owner.folder}/Shelf/${fileTitle(stemOf(fileName))}`, place)
   let bytes = 0
   const total = entry.sizeBytes * 2
   progress.set({ done: 0, total, unit: 'bytes' })

@@ -11,6 +11,7 @@ import { FolderChooser } from '../../parts/FolderChooser'
 import { Sheet } from '../../parts/Sheet'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/useSend'
+import { fileNameOf } from '../../../core/units/filePath'
 
 const KIND_WORDS: Record<(typeof VOLUME_KINDS)[number], string> = {
   edit: 'edit drive',
@@ -54,7 +55,7 @@ export function AddFolderSheet({
   )
 }
 
-const lastPart = (path: string) => path.slice(path.lastIndexOf('/') + 1).slice(0, 60)
+const lastPart = (path: string) => fileNameOf(path).slice(0, 60)
 
 /** Registers a folder; what lies on a drive that is known already is said before the sheet closes. */
 function useRegister<Path extends '/volumes' | '/readers', Body>(
