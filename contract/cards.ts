@@ -1,6 +1,6 @@
 import { boolean, number, object, string, type InferType } from 'yup'
-import type { Finding } from '../core/cards/findings'
-import type { Whereabouts } from '../core/cards/whereabouts'
+import type { Finding } from '../core/cards/findings/findings'
+import type { Whereabouts } from '../core/cards/load/whereabouts'
 import type { MediaFacts } from '../core/media/facts'
 import { id, ids } from './id'
 import { folderPath, text } from './text'

@@ -1,5 +1,5 @@
 import { array, object, type InferType } from 'yup'
-import type { Offer } from '../core/cards/appeared'
+import type { Offer } from '../core/cards/load/appeared'
 import { ask, order, type Made, type Ordered } from './endpoint'
 import { scanOrder } from './cards'
 import { folderPath } from './text'

@@ -1,5 +1,5 @@
 import { array, boolean, object, string, type InferType } from 'yup'
-import { FOLDER_TAKES, LINK_WAYS, type SortPlan, type SortSettings } from '../core/cards/sorted'
+import { FOLDER_TAKES, LINK_WAYS, type SortPlan, type SortSettings } from '../core/cards/review/sorted'
 import { id, ids } from './id'
 import { ask, order, type Ordered } from './endpoint'
 import { text } from './text'

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { cardSentence } from './cardSentence'
-import { counterGaps } from './counters'
-import { parseDcfName } from './dcf'
+import { cardSentence } from './load/cardSentence'
+import { counterGaps } from './files/counters'
+import { parseDcfName } from './files/dcf'
 import {
   cardFindings,
   clipFindings,
@@ -11,8 +11,8 @@ import {
   withAnswers,
   type EntryCount,
   type ScannedClip,
-} from './findings'
-import { cardChanges, differenceSentence, filesToSample, recogniseLoads } from './load'
+} from './findings/findings'
+import { cardChanges, differenceSentence, filesToSample, recogniseLoads } from './load/load'
 
 const clip = (path: string, more: Partial<ScannedClip> = {}): ScannedClip => ({
   path,

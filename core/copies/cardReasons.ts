@@ -1,4 +1,4 @@
-import { comparedSentence } from '../cards/stay'
+import { comparedSentence } from '../cards/load/stay'
 import { counted } from '../units/quantity'
 import { ageOf } from './age'
 import type { ClearQuestion, Reason } from './clearQuestion'

@@ -1,4 +1,4 @@
-import type { Compared, KnownHow } from '../cards/stay'
+import type { Compared, KnownHow } from '../cards/load/stay'
 import type { Standing } from './device'
 import type { CopyFacts, MarkRule } from './mark'
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { cameraByHabits, habitsOf } from '../cards/habit'
+import { cameraByHabits, habitsOf } from '../cards/files/habit'
 import { BIG_WORDS, bigCard, bigState, type WatchedCard } from './unattended'
 
 const load = {

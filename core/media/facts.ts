@@ -1,4 +1,4 @@
-import type { MissingFrames } from '../cards/frameRuns'
+import type { MissingFrames } from '../cards/files/frameRuns'
 import type { FrameRate } from '../units/frameRate'
 import type { Cadence } from './cadence'
 

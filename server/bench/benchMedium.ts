@@ -1,6 +1,6 @@
 import { setTimeout as sleep } from 'node:timers/promises'
 import type { DeviceIdentity } from '../../core/copies/device'
-import { FolderMedium } from '../engine/folder'
+import { FolderMedium } from '../engine/medium/folder'
 import {
   deviceError,
   type Medium,
@@ -8,8 +8,8 @@ import {
   type ReadableFile,
   type Stamps,
   type WritableFile,
-} from '../engine/medium'
-import { walk } from '../engine/walk'
+} from '../engine/medium/medium'
+import { walk } from '../engine/medium/walk'
 import type { Fault } from '../../contract/bench'
 import type { BenchDevice } from './benchDevice'
 

@@ -1,7 +1,7 @@
 import type { Fault } from '../../contract/bench'
 import type { Db } from '../db/connection'
 import { benchCard, benchDevice, benchDevices, clearFault } from '../db/queries/bench'
-import type { Medium } from '../engine/medium'
+import type { Medium } from '../engine/medium/medium'
 import type { PlaceFactory, ReaderContent, ReaderPlace, VolumePlace } from '../media/mediumOf'
 import { BenchMedium } from './benchMedium'
 

@@ -1,4 +1,4 @@
-import { besideWords, type FileRole } from '../../core/cards/clips'
+import { besideWords, type FileRole } from '../../core/cards/files/clips'
 import type { MediaFacts } from '../../core/media/facts'
 import { remarksOf } from '../../core/media/remarks'
 import { frameRateText } from '../../core/units/frameRate'

@@ -1,5 +1,5 @@
-import { clockShifts } from '../../core/cards/clock'
-import { takesThatGoOn } from '../../core/cards/spans'
+import { clockShifts } from '../../core/cards/load/clock'
+import { takesThatGoOn } from '../../core/cards/files/spans'
 import type { Db } from '../db/connection'
 import { clipStarts, loadEdges, putClocks, putSeams } from '../db/queries/clocks'
 

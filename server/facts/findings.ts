@@ -1,7 +1,7 @@
-import { clockFinding } from '../../core/cards/clockFinding'
-import { cardFindings, withAnswers, type Finding } from '../../core/cards/findings'
-import { rigFinding } from '../../core/cards/rig'
-import { goesOnSentence, type GoesOn } from '../../core/cards/spans'
+import { clockFinding } from '../../core/cards/findings/clockFinding'
+import { cardFindings, withAnswers, type Finding } from '../../core/cards/findings/findings'
+import { rigFinding } from '../../core/cards/load/rig'
+import { goesOnSentence, type GoesOn } from '../../core/cards/files/spans'
 import type { entryCounts, LoadRow } from '../db/queries/cards'
 import type { answersOf } from '../db/queries/said'
 

@@ -1,5 +1,5 @@
-import { openStops, type Finding } from '../../core/cards/findings'
-import { forgottenSentence, lastSeenSentence, TOUCHED } from '../../core/cards/stay'
+import { openStops, type Finding } from '../../core/cards/findings/findings'
+import { forgottenSentence, lastSeenSentence, TOUCHED } from '../../core/cards/load/stay'
 import { clearToFormat, type ClearAnswer, type ClearQuestion } from '../../core/copies/clear'
 import type { CardKnown } from '../../core/copies/clearQuestion'
 import { marksApart, type Apart } from '../../core/copies/apart'

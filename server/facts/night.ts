@@ -1,4 +1,4 @@
-import { openStops } from '../../core/cards/findings'
+import { openStops } from '../../core/cards/findings/findings'
 import { markOf } from '../../core/copies/mark'
 import { nightPlan, type Night, type NightCard } from '../../core/copies/night'
 import type { Db } from '../db/connection'

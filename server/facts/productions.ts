@@ -1,4 +1,4 @@
-import { openQuestions, openStops } from '../../core/cards/findings'
+import { openQuestions, openStops } from '../../core/cards/findings/findings'
 import type { ProductionFacts } from '../../core/line/facts'
 import { onOneDrive } from '../../core/storage/oneDrive'
 import type { Db } from '../db/connection'

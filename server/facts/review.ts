@@ -9,9 +9,9 @@ import {
   type ClipReview,
   type ReviewSum,
   type TimeRange,
-} from '../../core/cards/review'
-import type { Select } from '../../core/cards/selects'
-import { partRanges, takeClock, takeReview } from '../../core/cards/takeReview'
+} from '../../core/cards/review/review'
+import type { Select } from '../../core/cards/review/selects'
+import { partRanges, takeClock, takeReview } from '../../core/cards/review/takeReview'
 import { isVariable } from '../../core/media/facts'
 import { frameRateText, type FrameRate } from '../../core/units/frameRate'
 import { urlPath } from '../../core/units/urlPath'

@@ -1,4 +1,4 @@
-import { likelyRig, rigOf, rigSentence } from '../../core/cards/rig'
+import { likelyRig, rigOf, rigSentence } from '../../core/cards/load/rig'
 import type { RigsView } from '../../contract/rigs'
 import type { Db } from '../db/connection'
 import { lensCards, proposeRig, putRig, rigCards } from '../db/queries/rigs'

@@ -5,7 +5,7 @@ import {
   type SortPlan,
   type SortSettings,
   type WantedFile,
-} from '../../core/cards/sorted'
+} from '../../core/cards/review/sorted'
 import type { Db } from '../db/connection'
 import { placedFiles, sortableClips, sortableFiles } from '../db/queries/sorted'
 import { fileNameOf } from '../../core/units/filePath'

@@ -1,4 +1,4 @@
-import { isNameless } from '../../core/cards/twin'
+import { isNameless } from '../../core/cards/load/twin'
 import type { CopyFacts } from '../../core/copies/mark'
 import type { LoadRow } from '../db/queries/cards'
 import type { ReaderRow } from '../db/queries/readers'

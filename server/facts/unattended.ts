@@ -1,5 +1,5 @@
-import { cameraByHabits } from '../../core/cards/habit'
-import { openStops } from '../../core/cards/findings'
+import { cameraByHabits } from '../../core/cards/files/habit'
+import { openStops } from '../../core/cards/findings/findings'
 import { markOf } from '../../core/copies/mark'
 import { unsafeElsewhere } from '../../core/line/needs'
 import { MOST_ROWS } from '../../contract/page'

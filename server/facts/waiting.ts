@@ -1,6 +1,6 @@
 import { basename } from 'node:path'
-import { belongsTo, cardTitle, type Belongs } from '../../core/cards/belongs'
-import { cameraByHabits } from '../../core/cards/habit'
+import { belongsTo, cardTitle, type Belongs } from '../../core/cards/files/belongs'
+import { cameraByHabits } from '../../core/cards/files/habit'
 import type { Db } from '../db/connection'
 import { loadsById } from '../db/queries/cards'
 import { readers, type ReaderRow } from '../db/queries/readers'

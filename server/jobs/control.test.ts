@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { Stopped } from '../engine/stopped'
+import { Stopped } from '../engine/tool/stopped'
 import { TaskControl } from './control'
 
 /** Whether a promise has come to its end by now. */

@@ -1,5 +1,5 @@
-import { Stopped } from '../engine/stopped'
-import type { ToolControl, ToolProcess } from '../engine/tool'
+import { Stopped } from '../engine/tool/stopped'
+import type { ToolControl, ToolProcess } from '../engine/tool/tool'
 import type { TaskOrder } from '../../contract/tasks'
 
 /** What a running task listens to: a gate for our own loops, a signal and a pause switch for outside programs. */

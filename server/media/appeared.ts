@@ -2,10 +2,10 @@ import { execFile } from 'node:child_process'
 import { readdir, stat } from 'node:fs/promises'
 import { basename } from 'node:path'
 import { promisify } from 'node:util'
-import { volumeUidOf } from '../engine/volumeUid'
+import { volumeUidOf } from '../engine/medium/volumeUid'
 import { roomOf } from './choose'
 import { markerIn } from './marker'
-import { mounts } from '../engine/mounts'
+import { mounts } from '../engine/medium/mounts'
 import { refuser, within } from './register'
 
 /** Where the system mounts what somebody plugs in. Source: udisks(8), and its Debian default. */

@@ -1,7 +1,7 @@
 import type { Db } from '../db/connection'
 import { entrySizes } from '../db/queries/copies'
-import { joinPath, type Medium } from '../engine/medium'
-import { partOf, removeParts } from '../engine/parts'
+import { joinPath, type Medium } from '../engine/medium/medium'
+import { partOf, removeParts } from '../engine/copy/parts'
 import { whyItStays } from './mayGo'
 import { PARTS } from './mediumOf'
 

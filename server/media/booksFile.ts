@@ -1,7 +1,7 @@
 import { isUuid } from '../../core/units/uuid'
-import { alignedBlocks, itemAt } from '../engine/blocks'
-import { joinPath, readOnce, type Medium } from '../engine/medium'
-import { publishOver } from '../engine/publish'
+import { alignedBlocks, itemAt } from '../engine/medium/blocks'
+import { joinPath, readOnce, type Medium } from '../engine/medium/medium'
+import { publishOver } from '../engine/copy/publish'
 
 const PATH = Buffer.from('.yendra/books.json')
 const MOST_BYTES = 65_536

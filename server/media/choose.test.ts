@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { foldersIn, mountedPlaces } from './choose'
-import { mounts } from '../engine/mounts'
+import { mounts } from '../engine/medium/mounts'
 
 const root = realpathSync(mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-choose-')))
 

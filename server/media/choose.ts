@@ -1,7 +1,7 @@
 import { readdir, realpath, statfs } from 'node:fs/promises'
 import { homedir } from 'node:os'
 import { basename, dirname, join, resolve } from 'node:path'
-import { mounts, type Mounted } from '../engine/mounts'
+import { mounts, type Mounted } from '../engine/medium/mounts'
 import { refuser, WrongFolder, type Refusal } from './register'
 
 export interface Place {

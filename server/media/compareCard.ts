@@ -1,12 +1,12 @@
 import { randomUUID } from 'node:crypto'
-import { comparedPlace, COMPARED_BYTES, type Compared } from '../../core/cards/stay'
+import { comparedPlace, COMPARED_BYTES, type Compared } from '../../core/cards/load/stay'
 import { drawOf } from '../../core/units/print'
 import type { Db } from '../db/connection'
 import { addComparison, comparableClips, differencesFrom, type ComparableClip } from '../db/queries/stays'
 import { volumes } from '../db/queries/volumes'
-import { alignedBlocks, itemAt } from '../engine/blocks'
-import { joinPath, type Medium } from '../engine/medium'
-import { sampleHash } from '../engine/sample'
+import { alignedBlocks, itemAt } from '../engine/medium/blocks'
+import { joinPath, type Medium } from '../engine/medium/medium'
+import { sampleHash } from '../engine/copy/sample'
 import { volumeMedium } from './mediumOf'
 
 /** Which card is compared with which load. */

@@ -1,10 +1,10 @@
 import { isContainerHead } from '../../core/media/containerHead'
 import { saysNothing } from '../../core/media/mediaName'
 import { printablePath } from '../../core/copies/pathText'
-import { alignedBlocks, GRID } from '../engine/blocks'
-import { inLanes } from '../engine/lanes'
-import type { Medium } from '../engine/medium'
-import { nameOf, type TreeEntry } from '../engine/medium'
+import { alignedBlocks, GRID } from '../engine/medium/blocks'
+import { inLanes } from '../engine/medium/lanes'
+import type { Medium } from '../engine/medium/medium'
+import { nameOf, type TreeEntry } from '../engine/medium/medium'
 
 /** Smaller ones are no clips. */
 const LEAST_BYTES = 16 * 1024

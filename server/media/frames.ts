@@ -2,9 +2,9 @@ import { lstat } from 'node:fs/promises'
 import { LRUCache } from 'lru-cache'
 import pLimit from 'p-limit'
 import type { VideoTrack } from '../../core/media/facts'
-import { framePicture } from '../engine/picture'
-import { Stopped } from '../engine/stopped'
-import type { ToolControl } from '../engine/tool'
+import { framePicture } from '../engine/picture/picture'
+import { Stopped } from '../engine/tool/stopped'
+import type { ToolControl } from '../engine/tool/tool'
 import { CannotWork } from './cannotWork'
 
 const AT_ONCE = 3

@@ -1,14 +1,14 @@
-import { filesToSample } from '../../core/cards/load'
-import { MOST_COMPARED } from '../../core/cards/stay'
+import { filesToSample } from '../../core/cards/load/load'
+import { MOST_COMPARED } from '../../core/cards/load/stay'
 import type { ListedFile } from '../../core/copies/standing'
 import { printablePath } from '../../core/copies/pathText'
 import type { NewEntry } from '../db/queries/seen'
-import { alignedBlocks } from '../engine/blocks'
-import { inLanes } from '../engine/lanes'
-import { joinPath, type Medium, type TreeEntry } from '../engine/medium'
-import { sampleHash } from '../engine/sample'
-import { stampOf } from '../engine/stamps'
-import { listingPrint, walk, walkBelow } from '../engine/walk'
+import { alignedBlocks } from '../engine/medium/blocks'
+import { inLanes } from '../engine/medium/lanes'
+import { joinPath, type Medium, type TreeEntry } from '../engine/medium/medium'
+import { sampleHash } from '../engine/copy/sample'
+import { stampOf } from '../engine/medium/stamps'
+import { listingPrint, walk, walkBelow } from '../engine/medium/walk'
 
 /** What a card lists, as rows and as a print. */
 export interface Listing {
@@ -90,8 +90,8 @@ export async function takeSamples(
   return taken
 }
 
-export { stampOf } from '../engine/stamps'
-export { keepsLocalTime } from '../engine/superblock'
+export { stampOf } from '../engine/medium/stamps'
+export { keepsLocalTime } from '../engine/medium/superblock'
 
 /** Hash of the ends of a file below a folder; `undefined` when it cannot be read. */
 export const endsAt = (medium: Medium, folder: Buffer, path: Buffer, sizeBytes: number): Promise<string | undefined> =>

@@ -3,8 +3,8 @@ import { constants } from 'node:fs'
 import { link, lstat, mkdir, open, rename, rmdir, unlink } from 'node:fs/promises'
 import { join } from 'node:path'
 import { isUuid } from '../../core/units/uuid'
-import { errorCode } from '../engine/medium'
-import { openHere } from '../engine/openHere'
+import { errorCode } from '../engine/medium/medium'
+import { openHere } from '../engine/medium/openHere'
 
 const FOLDER = '.yendra'
 /** A volume is known by this file at its root, never by where it is mounted. */

@@ -2,8 +2,8 @@ import type { Db } from '../db/connection'
 import { provedCopies } from '../db/queries/copies'
 import { readSettings } from '../db/queries/settings'
 import { volumes } from '../db/queries/volumes'
-import { joinPath, type Medium } from '../engine/medium'
-import { sampleHash } from '../engine/sample'
+import { joinPath, type Medium } from '../engine/medium/medium'
+import { sampleHash } from '../engine/copy/sample'
 import { volumeMedium } from './mediumOf'
 
 /** A file that holds, or may hold, the bytes of an original. */

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { beforeEach, describe, expect, it } from 'vitest'
 import type { Db } from '../db/connection'
-import { FolderMedium } from '../engine/folder'
+import { FolderMedium } from '../engine/medium/folder'
 import { MARKER } from './marker'
 import { inPlace, volumeMedium } from './mediumOf'
 

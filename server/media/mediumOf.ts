@@ -1,13 +1,13 @@
 import { realpath } from 'node:fs/promises'
 import type { Db } from '../db/connection'
-import { FolderMedium } from '../engine/folder'
-import type { Medium } from '../engine/medium'
-import { PatientMedium } from '../engine/patient'
-import { ReaderProcess } from '../engine/readerProcess'
-import { volumeUidOf } from '../engine/volumeUid'
+import { FolderMedium } from '../engine/medium/folder'
+import type { Medium } from '../engine/medium/medium'
+import { PatientMedium } from '../engine/medium/patient'
+import { ReaderProcess } from '../engine/tool/readerProcess'
+import { volumeUidOf } from '../engine/medium/volumeUid'
 import { markerIn } from './marker'
 
-export { linksOf } from '../engine/device'
+export { linksOf } from '../engine/medium/device'
 export type { Medium }
 
 /** Where parts of files wait until they are proved, one folder an attempt. */

@@ -1,11 +1,11 @@
 import { readdir, realpath, stat } from 'node:fs/promises'
 import { homedir } from 'node:os'
 import { dirname, join, resolve } from 'node:path'
-import { FolderMedium } from '../engine/folder'
+import { FolderMedium } from '../engine/medium/folder'
 import { home, programFolder } from '../home'
 import { CannotWork } from './cannotWork'
 import { mark, MARKER, MarkerTaken, type Marked } from './marker'
-import { mounts } from '../engine/mounts'
+import { mounts } from '../engine/medium/mounts'
 
 /** A folder that cannot be registered; the message says why and what to do. */
 export class WrongFolder extends CannotWork {}

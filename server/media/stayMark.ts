@@ -1,5 +1,5 @@
-import type { StayMark } from '../../core/cards/stay'
-import { mountedFrom, numberedMedium } from '../engine/device'
+import type { StayMark } from '../../core/cards/load/stay'
+import { mountedFrom, numberedMedium } from '../engine/medium/device'
 import type { ReaderContent } from './mediumOf'
 
 /** By what a stay in a reader is told from the next one, all but the name of its file system, which costs more to ask. */

@@ -1,4 +1,4 @@
-import { contentOf } from '../../core/cards/load'
+import { contentOf } from '../../core/cards/load/load'
 import type { Db } from '../db/connection'
 import { cardStamps, putCardStamps, type CardStamp } from '../db/queries/stays'
 import { stampOf, type Listing } from '../media/listing'

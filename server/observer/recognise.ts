@@ -1,4 +1,4 @@
-import { cardChanges, differenceSentence } from '../../core/cards/load'
+import { cardChanges, differenceSentence } from '../../core/cards/load/load'
 import type { Db } from '../db/connection'
 import { entriesOf } from '../db/queries/cards'
 import type { ReaderRow, SeenReader } from '../db/queries/readers'

@@ -1,4 +1,4 @@
-import { isSameStay, type LeftHow, type StayMark } from '../../core/cards/stay'
+import { isSameStay, type LeftHow, type StayMark } from '../../core/cards/load/stay'
 import type { Db } from '../db/connection'
 import type { ReaderRow } from '../db/queries/readers'
 import { beginStay, endStay, endStays, seeStay, stay, type StayRow } from '../db/queries/stays'

@@ -1,5 +1,5 @@
-import type { KnownLoad, ListedFile } from '../../core/cards/load'
-import { twinKey, twinListing, type HeldCard } from '../../core/cards/twin'
+import type { KnownLoad, ListedFile } from '../../core/cards/load/load'
+import { twinKey, twinListing, type HeldCard } from '../../core/cards/load/twin'
 import type { Db } from '../db/connection'
 import { loadsById, samplesOf } from '../db/queries/cards'
 import { readers } from '../db/queries/readers'

@@ -1,4 +1,4 @@
-import { recogniseLoads } from '../../core/cards/load'
+import { recogniseLoads } from '../../core/cards/load/load'
 import type { Db } from '../db/connection'
 import { loadsById, samplesOf } from '../db/queries/cards'
 import { loadsLike } from '../db/queries/loadsLike'

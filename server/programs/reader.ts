@@ -1,8 +1,8 @@
-import { alignedBlocks, itemAt } from '../engine/blocks'
-import { FolderMedium } from '../engine/folder'
-import { errorCode, type ReadableFile } from '../engine/medium'
-import { sampleHash } from '../engine/sample'
-import type { ReaderAnswer, ReaderQuestion } from '../engine/readerProcess'
+import { alignedBlocks, itemAt } from '../engine/medium/blocks'
+import { FolderMedium } from '../engine/medium/folder'
+import { errorCode, type ReadableFile } from '../engine/medium/medium'
+import { sampleHash } from '../engine/copy/sample'
+import type { ReaderAnswer, ReaderQuestion } from '../engine/tool/readerProcess'
 
 /** Reads what lies at one root for another program, and is ended by it when that hangs. Writes nothing. */
 const medium = new FolderMedium(process.argv[2] ?? '')

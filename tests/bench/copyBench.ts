@@ -3,11 +3,11 @@ import { createHash, randomBytes } from 'node:crypto'
 import { mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { CopyRecord } from '../../core/copies/record'
-import { itemAt } from '../../server/engine/blocks'
-import { checkCopy } from '../../server/engine/check'
-import { copyTree } from '../../server/engine/copy'
-import { FolderMedium } from '../../server/engine/folder'
-import { walk } from '../../server/engine/walk'
+import { itemAt } from '../../server/engine/medium/blocks'
+import { checkCopy } from '../../server/engine/copy/check'
+import { copyTree } from '../../server/engine/copy/copy'
+import { FolderMedium } from '../../server/engine/medium/folder'
+import { walk } from '../../server/engine/medium/walk'
 
 /** One figure: what it is, ours, what it is measured against, their ratio, and what is aimed at. */
 export interface Figure {

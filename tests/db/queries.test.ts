@@ -16,7 +16,7 @@ import { addSaid, answersOf, formattedOf, playedOf } from '../../server/db/queri
 import { search } from '../../server/db/queries/search'
 import { putCardListing } from '../../server/db/queries/seen'
 import { doubtCard, isCardDoubted, trustCard } from '../../server/db/queries/stays'
-import { listingPrint } from '../../server/engine/walk'
+import { listingPrint } from '../../server/engine/medium/walk'
 import { decidedPlan } from '../../server/facts/copyPlan'
 import { loadStates } from '../../server/facts/loadStates'
 import { productionFacts } from '../../server/facts/productions'

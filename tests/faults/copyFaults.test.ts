@@ -2,9 +2,9 @@ import { execFileSync } from 'node:child_process'
 import { existsSync, lstatSync, readdirSync, statSync, symlinkSync, utimesSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
-import { SourceGone, SourceSwapped } from '../../server/engine/copyRun'
-import { FolderMedium } from '../../server/engine/folder'
-import { deviceError, type ReadableFile } from '../../server/engine/medium'
+import { SourceGone, SourceSwapped } from '../../server/engine/copy/copyRun'
+import { FolderMedium } from '../../server/engine/medium/folder'
+import { deviceError, type ReadableFile } from '../../server/engine/medium/medium'
 import { copyCard, emptyBench, filledBench, simulated, treeDifference } from './fixtures'
 
 const kinds = (records: readonly { kind: string }[], kind: string) => records.filter((record) => record.kind === kind)

@@ -5,11 +5,11 @@ import { join } from 'node:path'
 import { BenchMedium } from '../../server/bench/benchMedium'
 import type { BenchDevice } from '../../server/bench/benchDevice'
 import type { CopyRecord } from '../../core/copies/record'
-import { copyTree } from '../../server/engine/copy'
-import type { SourceFile } from '../../server/engine/copyOrder'
-import { FolderMedium } from '../../server/engine/folder'
-import type { Medium } from '../../server/engine/medium'
-import { walk } from '../../server/engine/walk'
+import { copyTree } from '../../server/engine/copy/copy'
+import type { SourceFile } from '../../server/engine/copy/copyOrder'
+import { FolderMedium } from '../../server/engine/medium/folder'
+import type { Medium } from '../../server/engine/medium/medium'
+import { walk } from '../../server/engine/medium/walk'
 
 /** A device without limits or faults. */
 export const HEALTHY: BenchDevice = {

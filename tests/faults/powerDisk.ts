@@ -1,7 +1,7 @@
 import { constants } from 'node:fs'
-import type { Disk, DiskFile } from '../../server/engine/disk'
-import type { FileStats } from '../../server/engine/fileStats'
-import { deviceError } from '../../server/engine/medium'
+import type { Disk, DiskFile } from '../../server/engine/medium/disk'
+import type { FileStats } from '../../server/engine/medium/fileStats'
+import { deviceError } from '../../server/engine/medium/medium'
 
 /** How a file system may look after the power went: whatever was not waited for may be gone, or its names may have stayed without their data. */
 export type Aftermath = 'only what was waited for' | 'names without data'

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process'
 import { describe, expect, it } from 'vitest'
 import { deliveryPlan } from '../../core/exports/plan'
-import { probeFile } from '../../server/engine/probe'
+import { probeFile } from '../../server/engine/probe/probe'
 import { mediaPath } from './mediaFiles'
 import { at, ffmpeg, folder, render, WIDE } from './rendering'
 

@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
-import { probeFile } from '../../server/engine/probe'
+import { probeFile } from '../../server/engine/probe/probe'
 
 const folder = mkdtempSync(join(tmpdir(), 'yendra-holes-'))
 afterAll(() => rmSync(folder, { recursive: true }))

@@ -3,10 +3,10 @@ import { mkdirSync, mkdtempSync, readFileSync, rmSync, truncateSync, writeFileSy
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
-import { FolderMedium } from '../../server/engine/folder'
-import { readBack } from '../../server/engine/hash'
-import { alignedBlocks, SMALL_BLOCK } from '../../server/engine/blocks'
-import { writeLists } from '../../server/engine/lists'
+import { FolderMedium } from '../../server/engine/medium/folder'
+import { readBack } from '../../server/engine/copy/hash'
+import { alignedBlocks, SMALL_BLOCK } from '../../server/engine/medium/blocks'
+import { writeLists } from '../../server/engine/copy/lists'
 
 const gate = () => Promise.resolve()
 const PLAIN = ['CURL0041.MP4', ' leading', 'trailing ', '*star', '#hash', 'two  spaces', '-dash', 'caf\xe9']

@@ -6,11 +6,11 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { formatChecksumList, parseChecksumList } from '../../core/copies/checksumList'
 import { neededLevel } from '../../core/exports/level'
-import { RunningHash } from '../../server/engine/hash'
-import { probeFile } from '../../server/engine/probe'
-import { writeBag } from '../../server/engine/bag'
-import { readBag } from '../../server/engine/readBag'
-import { FolderMedium } from '../../server/engine/folder'
+import { RunningHash } from '../../server/engine/copy/hash'
+import { probeFile } from '../../server/engine/probe/probe'
+import { writeBag } from '../../server/engine/bag/bag'
+import { readBag } from '../../server/engine/bag/readBag'
+import { FolderMedium } from '../../server/engine/medium/folder'
 
 const scratch = () => mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-outside-'))
 

@@ -3,10 +3,10 @@ import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
-import { STRIP_FRAMES } from '../../core/cards/review'
-import { probeFile } from '../../server/engine/probe'
-import { stripPicture } from '../../server/engine/strip'
-import { soundPeaks } from '../../server/engine/wave'
+import { STRIP_FRAMES } from '../../core/cards/review/review'
+import { probeFile } from '../../server/engine/probe/probe'
+import { stripPicture } from '../../server/engine/picture/strip'
+import { soundPeaks } from '../../server/engine/picture/wave'
 
 const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-review-'))
 const ffmpeg = (...args: readonly string[]) => execFileSync('ffmpeg', ['-v', 'error', '-y', ...args])

@@ -3,11 +3,11 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { basename, join } from 'node:path'
 import { describe, expect, it } from 'vitest'
-import { loadedFirst } from '../../server/engine/loadedFirst'
-import { probeFile } from '../../server/engine/probe'
-import { boundedCommand, endLeftover, INPUT, runTool, startedTicks, ToolFailed } from '../../server/engine/tool'
+import { loadedFirst } from '../../server/engine/tool/loadedFirst'
+import { probeFile } from '../../server/engine/probe/probe'
+import { boundedCommand, endLeftover, INPUT, runTool, startedTicks, ToolFailed } from '../../server/engine/tool/tool'
 import { TaskControl } from '../../server/jobs/control'
-import { Stopped } from '../../server/engine/stopped'
+import { Stopped } from '../../server/engine/tool/stopped'
 
 const ENDLESS = ['-nostdin', '-v', 'error', '-re', '-f', 'lavfi', '-i', 'testsrc2=r=25', '-f', 'null', '-']
 const isRunning = (pid: number) => startedTicks(pid) !== undefined && !isZombie(pid)

@@ -5,10 +5,10 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { testPicture } from '../../core/media/testFacts'
 import { TaskControl } from '../../server/jobs/control'
-import { framePicture, measureBlack } from '../../server/engine/picture'
-import { probeFile } from '../../server/engine/probe'
-import { Stopped } from '../../server/engine/stopped'
-import { runTool, ToolFailed } from '../../server/engine/tool'
+import { framePicture, measureBlack } from '../../server/engine/picture/picture'
+import { probeFile } from '../../server/engine/probe/probe'
+import { Stopped } from '../../server/engine/tool/stopped'
+import { runTool, ToolFailed } from '../../server/engine/tool/tool'
 
 const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-transcode-'))
 

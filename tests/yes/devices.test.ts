@@ -4,8 +4,8 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { ReaderView } from '../../contract/cards'
 import type { ProductionView } from '../../contract/productions'
-import { deviceOf, disksBelow } from '../../server/engine/device'
-import { FolderMedium } from '../../server/engine/folder'
+import { deviceOf, disksBelow } from '../../server/engine/medium/device'
+import { FolderMedium } from '../../server/engine/medium/folder'
 import {
   bind,
   canMount,

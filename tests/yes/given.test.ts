@@ -3,7 +3,7 @@ import type { ClipView, LoadView } from '../../contract/cards'
 import type { LoadCopies } from '../../contract/copies'
 import type { Page } from '../../contract/page'
 import type { ProductionView } from '../../contract/productions'
-import type { ReviewSum } from '../../core/cards/review'
+import type { ReviewSum } from '../../core/cards/review/review'
 import { newWorld, startStation, type Station, type World } from './station'
 
 let station: Station

@@ -6,7 +6,7 @@ import type { LoadView } from '../../contract/cards'
 import type { Page } from '../../contract/page'
 import type { ReviewClip } from '../../contract/review'
 import type { RigsView } from '../../contract/rigs'
-import type { ReviewSum } from '../../core/cards/review'
+import type { ReviewSum } from '../../core/cards/review/review'
 import { isLong } from '../long'
 import { startStation, type Station } from './station'
 

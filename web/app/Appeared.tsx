@@ -1,22 +1,22 @@
 import { lazy, Suspense, useState } from 'react'
 import { useLocation } from 'react-router'
-import { fullness } from '../../core/cards/appeared'
+import { fullness } from '../../core/cards/load/appeared'
 import { formatBytes } from '../../core/units/quantity'
 import { cardsApi, type ReaderView } from '../../contract/cards'
 import { noticedApi, type AppearedView } from '../../contract/noticed'
-import { Button } from '../parts/Button'
-import { useProductions } from '../parts/queries'
+import { Button } from '../parts/controls/Button'
+import { useProductions } from '../trade/queries'
 import { Trouble } from '../parts/Trouble'
-import { useAsk } from '../parts/useAsk'
-import { whyProposed } from '../parts/whyProposed'
-import { useSend } from '../parts/useSend'
+import { useAsk } from '../parts/asking/useAsk'
+import { whyProposed } from '../trade/whyProposed'
+import { useSend } from '../parts/asking/useSend'
 
 const AddFolderSheet = lazy(() =>
   import('../stations/storage/AddFolderSheet').then(({ AddFolderSheet: Sheet }) => ({ default: Sheet })),
 )
 
 // What a card asks is no part of the first screen.
-const TakeIn = lazy(() => import('../parts/TakeIn').then((module) => ({ default: module.TakeIn })))
+const TakeIn = lazy(() => import('../trade/TakeIn').then((module) => ({ default: module.TakeIn })))
 
 const stayOf = (reader: ReaderView) => `${reader.id} ${reader.stay ?? ''}`
 const unlooked = (readers: readonly ReaderView[]) =>

@@ -1,7 +1,7 @@
 import { Pencil } from 'lucide-react'
 import { lazy, Suspense, useState } from 'react'
 import type { ProductionView } from '../../contract/productions'
-import { IconButton } from '../parts/IconButton'
+import { IconButton } from '../parts/controls/IconButton'
 
 // Forms are no part of the first screen.
 const ChangeSheet = lazy(() => import('./ChangeSheet'))

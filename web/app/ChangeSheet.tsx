@@ -3,11 +3,11 @@ import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { useNavigate } from 'react-router'
 import { productionChange, productionsApi, type ProductionView } from '../../contract/productions'
-import { Button } from '../parts/Button'
-import { Field } from '../parts/Field'
-import { Sheet } from '../parts/Sheet'
+import { Button } from '../parts/controls/Button'
+import { Field } from '../parts/controls/Field'
+import { Sheet } from '../parts/layers/Sheet'
 import { Trouble } from '../parts/Trouble'
-import { useSend } from '../parts/useSend'
+import { useSend } from '../parts/asking/useSend'
 
 /** Title, client and day of a production, and the way to put it away. */
 export default function ChangeSheet({ production, onClose }: { production: ProductionView; onClose: () => void }) {

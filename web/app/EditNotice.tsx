@@ -1,10 +1,10 @@
 import { useEffect, useState } from 'react'
 import { editSentence, isTakenBack } from '../../core/units/edit'
-import { Button } from '../parts/Button'
-import { hideLatest } from '../parts/edits'
-import { isLayerOpen } from '../parts/openLayers'
+import { Button } from '../parts/controls/Button'
+import { hideLatest } from '../parts/asking/edits'
+import { isLayerOpen } from '../parts/layers/openLayers'
 import { Trouble } from '../parts/Trouble'
-import { useTakeBack } from '../parts/useTakeBack'
+import { useTakeBack } from '../parts/asking/useTakeBack'
 import { isTyping } from './useKeys'
 
 const STAYS_MS = 10_000

@@ -1,6 +1,6 @@
 import { useLocation } from 'react-router'
-import { Sheet } from '../parts/Sheet'
-import { REVIEW_KEYS } from '../parts/reviewKeys'
+import { Sheet } from '../parts/layers/Sheet'
+import { REVIEW_KEYS } from '../parts/player/reviewKeys'
 
 const KEYS = [
   ['1 – 7', 'Go to a station of this production'],

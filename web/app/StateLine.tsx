@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { stateApi } from '../../contract/state'
-import { Button } from '../parts/Button'
-import { useAsk } from '../parts/useAsk'
+import { Button } from '../parts/controls/Button'
+import { useAsk } from '../parts/asking/useAsk'
 
 const AGAIN_MS = 15_000
 

@@ -2,7 +2,7 @@ import { useEffect, useRef } from 'react'
 import { Link } from 'react-router'
 import { STATION_NAMES, STATIONS, type Station } from '../../core/line/stations'
 import type { ProductionView } from '../../contract/productions'
-import { nextPath } from '../parts/headline'
+import { nextPath } from '../trade/headline'
 import { ChangeProduction } from './ChangeProduction'
 
 const STATE_WORDS = { empty: 'nothing yet', open: 'under way', done: 'in order' } as const

@@ -2,9 +2,9 @@ import { useState } from 'react'
 import { useLocation } from 'react-router'
 import { TASK_KINDS } from '../../contract/taskKinds'
 import type { TaskView } from '../../contract/tasks'
-import { Notice } from '../parts/Notice'
-import { isOpen, useTasks } from '../parts/queries'
-import { TaskLine } from '../parts/TaskLine'
+import { Notice } from '../parts/layers/Notice'
+import { isOpen, useTasks } from '../trade/queries'
+import { TaskLine } from '../trade/TaskLine'
 import { useStateNow } from './StateLine'
 
 /** Good news goes by itself; it stays at its station. Trouble stays until somebody has seen it. */

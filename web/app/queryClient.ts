@@ -1,5 +1,5 @@
 import { QueryClient } from '@tanstack/react-query'
-import { ApiProblem } from '../parts/api'
+import { ApiProblem } from '../parts/asking/api'
 
 export const queryClient = new QueryClient({
   defaultOptions: {

@@ -2,9 +2,9 @@ import { useEffect } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 import { STATIONS } from '../../core/line/stations'
 import type { ProductionView } from '../../contract/productions'
-import { headlineOf, nextPath } from '../parts/headline'
-import { isLayerOpen } from '../parts/openLayers'
-import { useProduction, useProductions } from '../parts/queries'
+import { headlineOf, nextPath } from '../trade/headline'
+import { isLayerOpen } from '../parts/layers/openLayers'
+import { useProduction, useProductions } from '../trade/queries'
 
 interface Keys {
   readonly productionId: string | undefined

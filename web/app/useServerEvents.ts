@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { EVENTS_PATH } from '../../contract/api'
 import { addressOf } from '../../contract/endpoint'
-import { askAgain } from '../parts/askAgain'
+import { askAgain } from '../parts/asking/askAgain'
 import { tasksApi, type ServerEvent, type TaskView } from '../../contract/tasks'
 
 /** Listens to the server: tasks are put straight into their list, other news make the pages ask again. Returns whether it answers. */

@@ -3,12 +3,12 @@ import type { MediaKind } from '../../core/shoot/gear'
 import type { CameraKind } from '../../core/shoot/mode'
 import { exactBytes, parseBytes } from '../../core/units/quantity'
 import { gearApi, type CameraView } from '../../contract/gear'
-import { Choice } from '../parts/Choice'
-import { Field } from '../parts/Field'
-import { FormSheet, NameField } from '../parts/FormSheet'
-import { Tick } from '../parts/Tick'
-import { UnitField } from '../parts/UnitField'
-import { useSend } from '../parts/useSend'
+import { Choice } from '../parts/controls/Choice'
+import { Field } from '../parts/controls/Field'
+import { FormSheet, NameField } from '../parts/layers/FormSheet'
+import { Tick } from '../parts/controls/Tick'
+import { UnitField } from '../parts/controls/UnitField'
+import { useSend } from '../parts/asking/useSend'
 
 const KINDS: readonly { value: CameraKind; label: string }[] = [
   { value: 'camera', label: 'Camera' },

@@ -5,11 +5,11 @@ import { frameRateLabel, frameRateText, parseFrameRate } from '../../core/units/
 import { frameSizeText, parseFrameSize } from '../../core/units/frameSize'
 import { exactBitRate, exactBytes, formatBitRate, parseBitRate, parseBytes } from '../../core/units/quantity'
 import { figuresOf, gearApi, type CameraView, type ModeBody, type ModeView } from '../../contract/gear'
-import { Choice } from '../parts/Choice'
-import { Field } from '../parts/Field'
-import { FormSheet, NameField } from '../parts/FormSheet'
-import { UnitField } from '../parts/UnitField'
-import { useSend } from '../parts/useSend'
+import { Choice } from '../parts/controls/Choice'
+import { Field } from '../parts/controls/Field'
+import { FormSheet, NameField } from '../parts/layers/FormSheet'
+import { UnitField } from '../parts/controls/UnitField'
+import { useSend } from '../parts/asking/useSend'
 import { FromClip } from './FromClip'
 
 /** The form's own fields: text as typed. */

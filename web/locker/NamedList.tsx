@@ -2,9 +2,9 @@ import { Pencil } from 'lucide-react'
 import { useState, type ReactNode } from 'react'
 import type { Endpoint } from '../../contract/endpoint'
 import type { NamedView } from '../../contract/gear'
-import { FormSheet, NameField } from '../parts/FormSheet'
-import { IconButton } from '../parts/IconButton'
-import { useSend } from '../parts/useSend'
+import { FormSheet, NameField } from '../parts/layers/FormSheet'
+import { IconButton } from '../parts/controls/IconButton'
+import { useSend } from '../parts/asking/useSend'
 import { PutAway } from './PutAway'
 
 interface NamedListProps<Row extends NamedView> {

@@ -1,14 +1,14 @@
 import { X } from 'lucide-react'
 import { useState } from 'react'
 import { noticedApi } from '../../contract/noticed'
-import { Ask } from '../parts/Ask'
-import { Button } from '../parts/Button'
-import { Field } from '../parts/Field'
-import { IconButton } from '../parts/IconButton'
-import { Leaving } from '../parts/Leaving'
+import { Ask } from '../parts/asking/Ask'
+import { Button } from '../parts/controls/Button'
+import { Field } from '../parts/controls/Field'
+import { IconButton } from '../parts/controls/IconButton'
+import { Leaving } from '../parts/layers/Leaving'
 import { Trouble } from '../parts/Trouble'
-import { useAsk } from '../parts/useAsk'
-import { useSend } from '../parts/useSend'
+import { useAsk } from '../parts/asking/useAsk'
+import { useSend } from '../parts/asking/useSend'
 
 /** Folders, beside the usual ones, in which whatever is mounted is noticed by itself. */
 export function NoticedFolders() {

@@ -1,10 +1,10 @@
 import { ArchiveRestore, Archive, Trash2 } from 'lucide-react'
 import { useState } from 'react'
 import type { Endpoint } from '../../contract/endpoint'
-import { Confirm } from '../parts/Confirm'
-import { IconButton } from '../parts/IconButton'
+import { Confirm } from '../parts/layers/Confirm'
+import { IconButton } from '../parts/controls/IconButton'
 import { Trouble } from '../parts/Trouble'
-import { useSend } from '../parts/useSend'
+import { useSend } from '../parts/asking/useSend'
 
 interface PutAwayProps<Away extends string, Gone extends string> {
   readonly id: string

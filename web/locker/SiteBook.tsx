@@ -1,8 +1,8 @@
 import { counted } from '../../core/units/quantity'
 import { gearApi } from '../../contract/gear'
 import { Answer } from '../parts/Answer'
-import { Ask } from '../parts/Ask'
-import { useLocker } from '../parts/queries'
+import { Ask } from '../parts/asking/Ask'
+import { useLocker } from '../trade/queries'
 import { NamedList, Rename } from './NamedList'
 
 /** Where volumes are kept. */

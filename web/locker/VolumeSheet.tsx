@@ -1,11 +1,11 @@
 import { useState } from 'react'
 import { gearApi, type LockerView } from '../../contract/gear'
 import { VOLUME_KINDS } from '../../contract/storage'
-import { Choice } from '../parts/Choice'
-import { Field } from '../parts/Field'
-import { FormSheet, NameField } from '../parts/FormSheet'
-import { useSend } from '../parts/useSend'
-import { VOLUME_WORDS } from '../parts/volumeWords'
+import { Choice } from '../parts/controls/Choice'
+import { Field } from '../parts/controls/Field'
+import { FormSheet, NameField } from '../parts/layers/FormSheet'
+import { useSend } from '../parts/asking/useSend'
+import { VOLUME_WORDS } from '../trade/volumeWords'
 
 /** Name, use and place of a volume. */
 export function VolumeSheet({ volume, onClose }: { volume: LockerView['volumes'][number]; onClose: () => void }) {

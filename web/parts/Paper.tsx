@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { ProductionView } from '../../contract/productions'
-import { Ask } from './Ask'
-import { useProduction } from './queries'
+import { Ask } from './asking/Ask'
+import { useProduction } from '../trade/queries'
 
 interface PaperProps {
   readonly productionId: string

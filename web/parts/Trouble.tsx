@@ -1,4 +1,4 @@
-import { ApiProblem } from './api'
+import { ApiProblem } from './asking/api'
 
 /** Says what went wrong and what to do; nothing when all is well. */
 export function Trouble({ error }: { error: Error | null }) {

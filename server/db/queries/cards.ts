@@ -1,6 +1,6 @@
 import { sql, type Selectable } from 'kysely'
-import type { CountedKind, EntryCount, Finding, ScannedClip } from '../../../core/cards/findings'
-import type { MissingFrames } from '../../../core/cards/frameRuns'
+import type { CountedKind, EntryCount, Finding, ScannedClip } from '../../../core/cards/findings/findings'
+import type { MissingFrames } from '../../../core/cards/files/frameRuns'
 import type { MediaFacts } from '../../../core/media/facts'
 import { mostProxyBytes } from '../../../core/proxies/recipe'
 import type { ClipsAsked, ClipSort } from '../../../contract/cards'

@@ -1,6 +1,6 @@
 import { sql } from 'kysely'
-import type { ClockShift, LoadStarts } from '../../../core/cards/clock'
-import type { EdgeClip, LoadEdges, Seam } from '../../../core/cards/spans'
+import type { ClockShift, LoadStarts } from '../../../core/cards/load/clock'
+import type { EdgeClip, LoadEdges, Seam } from '../../../core/cards/files/spans'
 import { inTransaction, type Db } from '../connection'
 import { joinTakes, partTakesOf } from './takes'
 

@@ -1,5 +1,5 @@
 import { sql } from 'kysely'
-import { VERDICTS, type TimeRange, type Verdict } from '../../../core/cards/review'
+import { VERDICTS, type TimeRange, type Verdict } from '../../../core/cards/review/review'
 import type { ReviewAsked, ReviewBody } from '../../../contract/review'
 import type { PageAsked } from '../../../contract/page'
 import { anyOf } from '../anyOf'

@@ -1,5 +1,5 @@
 import { sql } from 'kysely'
-import type { LensCard, LensClip, RigOddity } from '../../../core/cards/rig'
+import type { LensCard, LensClip, RigOddity } from '../../../core/cards/load/rig'
 import { anyOf } from '../anyOf'
 import { inTransaction, type Db } from '../connection'
 import type { TakeRow } from './takes'

@@ -1,7 +1,7 @@
 import { sql } from 'kysely'
 import type { DeviceIdentity } from '../../../core/copies/device'
-import { findingKeyOf } from '../../../core/cards/findings'
-import { contentOf } from '../../../core/cards/load'
+import { findingKeyOf } from '../../../core/cards/findings/findings'
+import { contentOf } from '../../../core/cards/load/load'
 import { anyNumberOf } from '../anyOf'
 import type { Db } from '../connection'
 

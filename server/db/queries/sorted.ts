@@ -1,5 +1,5 @@
 import { sql } from 'kysely'
-import { USUAL_TEMPLATE, type SortSettings } from '../../../core/cards/sorted'
+import { USUAL_TEMPLATE, type SortSettings } from '../../../core/cards/review/sorted'
 import { inTransaction, type Db } from '../connection'
 import { takeVerdict } from './review'
 

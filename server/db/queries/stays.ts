@@ -6,7 +6,7 @@ import {
   type KnownHow,
   type LeftHow,
   type StayMark,
-} from '../../../core/cards/stay'
+} from '../../../core/cards/load/stay'
 import { anyOf } from '../anyOf'
 import { inTransaction, type Db } from '../connection'
 

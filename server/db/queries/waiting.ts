@@ -1,5 +1,5 @@
 import { sql, type RawBuilder } from 'kysely'
-import type { MayHold } from '../../../core/cards/belongs'
+import type { MayHold } from '../../../core/cards/files/belongs'
 import type { Db } from '../connection'
 
 /** Nobody films for more productions than that at a time; older ones are chosen by hand. */

@@ -1,7 +1,7 @@
 import type { ColumnType, Generated, GeneratedAlways } from 'kysely'
 import type { DeviceIdentity } from '../../../core/copies/device'
 import type { Listed, Standing } from '../../../core/copies/standing'
-import type { KnownHow, StayMark } from '../../../core/cards/stay'
+import type { KnownHow, StayMark } from '../../../core/cards/load/stay'
 import type { Given, Json, JsonOrNull, Now } from './columns'
 
 /** Seen, proof and said, and what is kept beside them: which of them is the latest, and how many say what. */

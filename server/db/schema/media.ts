@@ -1,6 +1,6 @@
 import type { ColumnType, Generated, GeneratedAlways } from 'kysely'
-import type { FileRole } from '../../../core/cards/clips'
-import type { TimeRange, Verdict } from '../../../core/cards/review'
+import type { FileRole } from '../../../core/cards/files/clips'
+import type { TimeRange, Verdict } from '../../../core/cards/review/review'
 import type { SoundCompared } from '../../../core/media/compareSound'
 import type { MediaFacts } from '../../../core/media/facts'
 import type { ProxyState } from '../../../core/proxies/check'

@@ -1,5 +1,5 @@
 import type { GeneratedAlways } from 'kysely'
-import type { SortSettings } from '../../../core/cards/sorted'
+import type { SortSettings } from '../../../core/cards/review/sorted'
 import type { Given, Json, Now } from './columns'
 
 /** The sorted view of productions. */

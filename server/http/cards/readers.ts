@@ -1,6 +1,6 @@
 import { Router, type Request } from 'express'
 import { freeTitle } from '../../../core/units/fileTitle'
-import { offerOf } from '../../../core/cards/appeared'
+import { offerOf } from '../../../core/cards/load/appeared'
 import { cardsApi, type ReaderView, type ScanOrder } from '../../../contract/cards'
 import { noticedApi } from '../../../contract/noticed'
 import { appeared, appearedOne, leaveAlone } from '../../db/queries/appeared'

@@ -1,5 +1,5 @@
 import { Router } from 'express'
-import { TIME_TICKS, type ClipReview } from '../../../core/cards/review'
+import { TIME_TICKS, type ClipReview } from '../../../core/cards/review/review'
 import { counted } from '../../../core/units/quantity'
 import { previewTitle, reviewApi, type ReviewBody, type WatchView, type Waveform } from '../../../contract/review'
 import { isShotOf, nameableRows, putNames, putReviews, reviewPage, unmatchedShotsOf } from '../../db/queries/review'

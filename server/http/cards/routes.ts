@@ -1,6 +1,6 @@
 import { Router } from 'express'
-import { cardSentence } from '../../../core/cards/cardSentence'
-import { whereabouts } from '../../../core/cards/whereabouts'
+import { cardSentence } from '../../../core/cards/load/cardSentence'
+import { whereabouts } from '../../../core/cards/load/whereabouts'
 import { cardsApi, type LoadView } from '../../../contract/cards'
 import * as cards from '../../db/queries/cards'
 import { moveClock } from '../../db/queries/clocks'

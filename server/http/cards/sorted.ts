@@ -1,5 +1,5 @@
 import { Router } from 'express'
-import { sortedFolder, sortSentence } from '../../../core/cards/sorted'
+import { sortedFolder, sortSentence } from '../../../core/cards/review/sorted'
 import { sortedApi, type SortedClip, type SortedView } from '../../../contract/sorted'
 import { shotsOf } from '../../db/queries/shoot'
 import { cameraNames, lastChanges, putByHand, putSortedView, sortedView } from '../../db/queries/sorted'

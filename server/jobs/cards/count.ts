@@ -1,6 +1,6 @@
 import type { TaskInput } from '../../../contract/taskKinds'
 import { setFacts } from '../../db/queries/cards'
-import { countFrames } from '../../engine/countFrames'
+import { countFrames } from '../../engine/probe/countFrames'
 import { originalOf } from '../../media/originals'
 import type { Job, Work, WorkEnd } from '../work'
 

@@ -1,5 +1,5 @@
 import type { TaskInput } from '../../../contract/taskKinds'
-import { TOUCHED } from '../../../core/cards/stay'
+import { TOUCHED } from '../../../core/cards/load/stay'
 import { markOf } from '../../../core/copies/mark'
 import { proposeVolumes } from '../../../core/copies/proposal'
 import { printablePath } from '../../../core/copies/pathText'

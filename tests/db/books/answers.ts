@@ -1,4 +1,4 @@
-import { rangesOf, TIME_TICKS } from '../../../core/cards/review'
+import { rangesOf, TIME_TICKS } from '../../../core/cards/review/review'
 import { markOf } from '../../../core/copies/mark'
 import type { Db } from '../../../server/db/connection'
 import { clipPage, loadsOf } from '../../../server/db/queries/cards'

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import type { ClipView, LoadView, ReaderView } from '../../../contract/cards'
 import type { LoadCopies } from '../../../contract/copies'
 import type { Page } from '../../../contract/page'
-import { USUAL_TEMPLATE } from '../../../core/cards/sorted'
+import { USUAL_TEMPLATE } from '../../../core/cards/review/sorted'
 import { postgresBin } from '../../../scripts/lib/bootstrap.mjs'
 import { hostName } from '../../../server/home'
 import {

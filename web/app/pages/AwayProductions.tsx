@@ -2,10 +2,10 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { productionsApi } from '../../../contract/productions'
 import { counted } from '../../../core/units/quantity'
-import { Button } from '../../parts/Button'
-import { useLocker } from '../../parts/queries'
+import { Button } from '../../parts/controls/Button'
+import { useLocker } from '../../trade/queries'
 import { Trouble } from '../../parts/Trouble'
-import { useSend } from '../../parts/useSend'
+import { useSend } from '../../parts/asking/useSend'
 
 /** Productions that were put away, folded up until somebody looks for one. */
 export function AwayProductions() {

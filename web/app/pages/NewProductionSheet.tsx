@@ -2,11 +2,11 @@ import { yupResolver } from '@hookform/resolvers/yup'
 import { useForm } from 'react-hook-form'
 import { useNavigate } from 'react-router'
 import { newProduction, productionsApi, type NewProduction } from '../../../contract/productions'
-import { Button } from '../../parts/Button'
-import { Field } from '../../parts/Field'
-import { Sheet } from '../../parts/Sheet'
+import { Button } from '../../parts/controls/Button'
+import { Field } from '../../parts/controls/Field'
+import { Sheet } from '../../parts/layers/Sheet'
 import { Trouble } from '../../parts/Trouble'
-import { useSend } from '../../parts/useSend'
+import { useSend } from '../../parts/asking/useSend'
 
 /** Names a new production and goes to its first station. */
 export default function NewProductionSheet({ onClose }: { onClose: () => void }) {

@@ -6,20 +6,20 @@ import { counted } from '../../../core/units/quantity'
 import { cardsApi } from '../../../contract/cards'
 import type { ProductionView } from '../../../contract/productions'
 import { Answer } from '../../parts/Answer'
-import { Ask } from '../../parts/Ask'
-import { Button } from '../../parts/Button'
+import { Ask } from '../../parts/asking/Ask'
+import { Button } from '../../parts/controls/Button'
 import { Empty } from '../../parts/Empty'
-import { calmWords, headlineOf, needsYou, nextPath } from '../../parts/headline'
-import { Older } from '../../parts/Older'
-import { useProductions } from '../../parts/queries'
-import { useAsk } from '../../parts/useAsk'
-import { whyProposed } from '../../parts/whyProposed'
+import { calmWords, headlineOf, needsYou, nextPath } from '../../trade/headline'
+import { Older } from '../../parts/table/Older'
+import { useProductions } from '../../trade/queries'
+import { useAsk } from '../../parts/asking/useAsk'
+import { whyProposed } from '../../trade/whyProposed'
 import { usePageTitle } from '../usePageTitle'
 import { Knot } from '../StationLine'
 import { AwayProductions } from './AwayProductions'
 
 // Forms are no part of the first screen.
-const TakeIn = lazy(() => import('../../parts/TakeIn').then((module) => ({ default: module.TakeIn })))
+const TakeIn = lazy(() => import('../../trade/TakeIn').then((module) => ({ default: module.TakeIn })))
 const NewProductionSheet = lazy(() => import('./NewProductionSheet'))
 
 /** All productions: which one needs somebody, and what its next step is. */

@@ -1,10 +1,10 @@
 import { CircleAlert, CircleCheck, CircleHelp, Info } from 'lucide-react'
-import { shiftWords } from '../../../core/cards/clock'
-import { USUAL_ANSWERS, type Finding } from '../../../core/cards/findings'
+import { shiftWords } from '../../../core/cards/load/clock'
+import { USUAL_ANSWERS, type Finding } from '../../../core/cards/findings/findings'
 import { cardsApi } from '../../../contract/cards'
-import { Button } from '../../parts/Button'
+import { Button } from '../../parts/controls/Button'
 import { Trouble } from '../../parts/Trouble'
-import { useSend } from '../../parts/useSend'
+import { useSend } from '../../parts/asking/useSend'
 
 const SIGNS = {
   stop: { Icon: CircleAlert, tone: 'text-stop', word: 'Wrong' },

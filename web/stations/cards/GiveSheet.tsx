@@ -1,12 +1,12 @@
 import { useState } from 'react'
 import { counted } from '../../../core/units/quantity'
 import { cardsApi } from '../../../contract/cards'
-import { Button } from '../../parts/Button'
-import { Choice } from '../../parts/Choice'
-import { useProductions } from '../../parts/queries'
-import { Sheet } from '../../parts/Sheet'
+import { Button } from '../../parts/controls/Button'
+import { Choice } from '../../parts/controls/Choice'
+import { useProductions } from '../../trade/queries'
+import { Sheet } from '../../parts/layers/Sheet'
 import { Trouble } from '../../parts/Trouble'
-import { useSend } from '../../parts/useSend'
+import { useSend } from '../../parts/asking/useSend'
 
 interface GiveSheetProps {
   readonly clipIds: readonly string[]

@@ -1,13 +1,13 @@
 import { useState } from 'react'
 import { rigsApi, type RigCard, type RigsView } from '../../../contract/rigs'
 import { counted } from '../../../core/units/quantity'
-import { Button } from '../../parts/Button'
-import { Field } from '../../parts/Field'
-import { Sheet } from '../../parts/Sheet'
-import { Tick } from '../../parts/Tick'
+import { Button } from '../../parts/controls/Button'
+import { Field } from '../../parts/controls/Field'
+import { Sheet } from '../../parts/layers/Sheet'
+import { Tick } from '../../parts/controls/Tick'
 import { Trouble } from '../../parts/Trouble'
-import { useAsk } from '../../parts/useAsk'
-import { useSend } from '../../parts/useSend'
+import { useAsk } from '../../parts/asking/useAsk'
+import { useSend } from '../../parts/asking/useSend'
 
 const listed = (cards: readonly RigCard[]) =>
   new Intl.ListFormat('en-GB').format(cards.map((card) => `“${card.label}”`))

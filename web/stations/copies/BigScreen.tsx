@@ -4,8 +4,8 @@ import { Link } from 'react-router'
 import { BIG_WORDS, type BigState } from '../../../core/copies/unattended'
 import { unattendedApi, type UnattendedView } from '../../../contract/unattended'
 import { useServerEvents } from '../../app/useServerEvents'
-import { Ask } from '../../parts/Ask'
-import { useAsk } from '../../parts/useAsk'
+import { Ask } from '../../parts/asking/Ask'
+import { useAsk } from '../../parts/asking/useAsk'
 
 const LOOKS: Record<BigState, { readonly Icon: typeof Moon; readonly tone: string }> = {
   waiting: { Icon: Moon, tone: 'text-quiet' },

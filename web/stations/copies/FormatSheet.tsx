@@ -1,8 +1,8 @@
 import { formatBytes } from '../../../core/units/quantity'
 import { copiesApi, type LoadCopies } from '../../../contract/copies'
-import { Confirm } from '../../parts/Confirm'
-import { Mark } from '../../parts/Mark'
-import { useSend } from '../../parts/useSend'
+import { Confirm } from '../../parts/layers/Confirm'
+import { Mark } from '../../trade/Mark'
+import { useSend } from '../../parts/asking/useSend'
 
 /** Writes down that the person formatted the card; says what is gone with it and where it still is. */
 export function FormatSheet({ load, onClose }: { load: LoadCopies; onClose: () => void }) {

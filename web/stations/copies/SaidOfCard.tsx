@@ -1,8 +1,8 @@
 import { copiesApi, type LoadCopies } from '../../../contract/copies'
-import { Button } from '../../parts/Button'
-import { Hint } from '../../parts/Hint'
+import { Button } from '../../parts/controls/Button'
+import { Hint } from '../../parts/layers/Hint'
 import { Trouble } from '../../parts/Trouble'
-import { useSend } from '../../parts/useSend'
+import { useSend } from '../../parts/asking/useSend'
 
 /** What was said by mistake is taken back; both stay written down. */
 export function TakeBack({ load }: { load: LoadCopies }) {

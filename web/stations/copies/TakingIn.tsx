@@ -3,9 +3,9 @@ import { cardsApi, type ReaderView } from '../../../contract/cards'
 import type { LoadCopies } from '../../../contract/copies'
 import type { TaskView } from '../../../contract/tasks'
 import { Answer } from '../../parts/Answer'
-import { isOpen, useTasks } from '../../parts/queries'
-import { TaskLine } from '../../parts/TaskLine'
-import { useAsk } from '../../parts/useAsk'
+import { isOpen, useTasks } from '../../trade/queries'
+import { TaskLine } from '../../trade/TaskLine'
+import { useAsk } from '../../parts/asking/useAsk'
 
 export interface TakenIn {
   readonly reader: ReaderView | undefined

@@ -2,9 +2,9 @@ import { timeIn, zoneHere } from '../../../core/units/day'
 import { CopyCheck } from 'lucide-react'
 import { counted } from '../../../core/units/quantity'
 import { copiesApi, type LoadCopies, type TwinView } from '../../../contract/copies'
-import { Button } from '../../parts/Button'
+import { Button } from '../../parts/controls/Button'
 import { Trouble } from '../../parts/Trouble'
-import { useSend } from '../../parts/useSend'
+import { useSend } from '../../parts/asking/useSend'
 
 const when = (at: string) => timeIn(zoneHere(), at)
 

@@ -2,12 +2,12 @@ import { Link } from 'react-router'
 import { proposeVolumes } from '../../../core/copies/proposal'
 import { unattendedApi } from '../../../contract/unattended'
 import type { VolumeView } from '../../../contract/storage'
-import { Ask } from '../../parts/Ask'
-import { Switch } from '../../parts/Switch'
-import { Tick } from '../../parts/Tick'
+import { Ask } from '../../parts/asking/Ask'
+import { Switch } from '../../parts/controls/Switch'
+import { Tick } from '../../parts/controls/Tick'
 import { Trouble } from '../../parts/Trouble'
-import { useAsk } from '../../parts/useAsk'
-import { useSend } from '../../parts/useSend'
+import { useAsk } from '../../parts/asking/useAsk'
+import { useSend } from '../../parts/asking/useSend'
 
 /** The rule for the tired: off until it is switched on, here. */
 export function Unattended({ productionId, volumes }: { productionId: string; volumes: readonly VolumeView[] }) {

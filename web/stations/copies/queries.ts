@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { copiesApi } from '../../../contract/copies'
-import { useAsk } from '../../parts/useAsk'
-import { usePages } from '../../parts/usePages'
+import { useAsk } from '../../parts/asking/useAsk'
+import { usePages } from '../../parts/table/usePages'
 
 /** A yes is asked again every few seconds while it is on the screen, whether or not anybody tells of a change. */
 export const useCopies = (productionId: string) =>

@@ -2,7 +2,7 @@ import { coloursStated, COLOUR_CHOICES, type ColourChoice } from '../../../core/
 import type { DeliveryChoice, FieldChoice } from '../../../core/exports/plan'
 import { soundLabel } from '../../../core/exports/sound'
 import { isInterlaced, type MediaFacts } from '../../../core/media/facts'
-import { Choice } from '../../parts/Choice'
+import { Choice } from '../../parts/controls/Choice'
 
 const COLOURS: Record<ColourChoice, string> = {
   stated: 'As usual for its size',

@@ -1,8 +1,8 @@
 import { timeIn, zoneHere } from '../../../core/units/day'
 import { checksText } from '../../../core/media/check'
 import { formatBytes } from '../../../core/units/quantity'
-import { CheckTable } from '../../parts/CheckTable'
-import { Older } from '../../parts/Older'
+import { CheckTable } from '../../trade/CheckTable'
+import { Older } from '../../parts/table/Older'
 import { Trouble } from '../../parts/Trouble'
 import { useDeliverables } from './queries'
 

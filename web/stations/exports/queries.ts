@@ -1,7 +1,7 @@
 import { cardsApi } from '../../../contract/cards'
 import { exportsApi } from '../../../contract/exports'
-import { useAsk } from '../../parts/useAsk'
-import { usePages } from '../../parts/usePages'
+import { useAsk } from '../../parts/asking/useAsk'
+import { usePages } from '../../parts/table/usePages'
 
 /** The first clip with a picture: what is framed until somebody chooses. */
 export const useFirstMaster = (productionId: string) =>

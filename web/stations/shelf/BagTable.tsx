@@ -1,8 +1,8 @@
 import { timeIn, zoneHere } from '../../../core/units/day'
 import { formatBytes } from '../../../core/units/quantity'
 import type { BagView } from '../../../contract/shelf'
-import { Table } from '../../parts/Table'
-import type { Column, Sorting } from '../../parts/tableColumn'
+import { Table } from '../../parts/table/Table'
+import type { Column, Sorting } from '../../parts/table/tableColumn'
 import type { useBags } from './queries'
 
 export type BagSort = 'written'

@@ -1,6 +1,6 @@
 import { exportsApi } from '../../../contract/exports'
 import { shelfApi } from '../../../contract/shelf'
-import { usePages } from '../../parts/usePages'
+import { usePages } from '../../parts/table/usePages'
 
 /** Bags of a production, the newest first or the oldest. */
 export const useBags = (productionId: string, sorting: { readonly sort: 'written'; readonly down: boolean }) =>

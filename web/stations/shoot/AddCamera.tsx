@@ -2,10 +2,10 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { formatLength, parseLength } from '../../../core/units/quantity'
 import type { GearView } from '../../../contract/gear'
-import { Button } from '../../parts/Button'
-import { Choice } from '../../parts/Choice'
-import { Field } from '../../parts/Field'
-import { Sheet } from '../../parts/Sheet'
+import { Button } from '../../parts/controls/Button'
+import { Choice } from '../../parts/controls/Choice'
+import { Field } from '../../parts/controls/Field'
+import { Sheet } from '../../parts/layers/Sheet'
 
 interface AddCameraProps {
   readonly book: GearView

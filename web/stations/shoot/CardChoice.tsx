@@ -4,8 +4,8 @@ import type { CameraBudget, PlanGear } from '../../../core/shoot/plan'
 import { speedClassOf } from '../../../core/shoot/recording'
 import { counted, formatBytes, formatByteRate } from '../../../core/units/quantity'
 import type { CardView, GearView } from '../../../contract/gear'
-import { Sheet } from '../../parts/Sheet'
-import { Tick } from '../../parts/Tick'
+import { Sheet } from '../../parts/layers/Sheet'
+import { Tick } from '../../parts/controls/Tick'
 import type { PlanDraft } from './usePlanDraft'
 
 interface CardChoiceProps {

@@ -1,6 +1,6 @@
 import { useState } from 'react'
-import { Button } from '../../parts/Button'
-import { Choice } from '../../parts/Choice'
+import { Button } from '../../parts/controls/Button'
+import { Choice } from '../../parts/controls/Choice'
 
 interface FromEarlierProps {
   readonly earlier: readonly { readonly id: string; readonly title: string }[]

@@ -2,8 +2,8 @@ import { useState } from 'react'
 import { modesForDay, type CameraBudget, type PlanGear, type PlanRules } from '../../../core/shoot/plan'
 import { bitsPerSecondOf } from '../../../core/shoot/mode'
 import { formatBitRate } from '../../../core/units/quantity'
-import { Button } from '../../parts/Button'
-import { Sheet } from '../../parts/Sheet'
+import { Button } from '../../parts/controls/Button'
+import { Sheet } from '../../parts/layers/Sheet'
 import type { PlanDraft } from './usePlanDraft'
 
 interface OtherModesProps {

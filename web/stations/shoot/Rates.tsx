@@ -11,8 +11,8 @@ import {
 } from '../../../core/units/frameRate'
 import type { GearView } from '../../../contract/gear'
 import { Answer } from '../../parts/Answer'
-import { Choice } from '../../parts/Choice'
-import { UnitField } from '../../parts/UnitField'
+import { Choice } from '../../parts/controls/Choice'
+import { UnitField } from '../../parts/controls/UnitField'
 import { Wide } from '../../parts/Wide'
 import { WithBudget } from './WithBudget'
 

@@ -2,12 +2,12 @@ import { useState } from 'react'
 import { DESTINATIONS } from '../../../core/exports/destination'
 import { MOST_PASSES } from '../../../core/shoot/shots'
 import { shootApi, type ShotView } from '../../../contract/shoot'
-import { Button } from '../../parts/Button'
-import { Choice } from '../../parts/Choice'
-import { Field } from '../../parts/Field'
-import { FormSheet, NameField } from '../../parts/FormSheet'
-import { Tick } from '../../parts/Tick'
-import { useSend } from '../../parts/useSend'
+import { Button } from '../../parts/controls/Button'
+import { Choice } from '../../parts/controls/Choice'
+import { Field } from '../../parts/controls/Field'
+import { FormSheet, NameField } from '../../parts/layers/FormSheet'
+import { Tick } from '../../parts/controls/Tick'
+import { useSend } from '../../parts/asking/useSend'
 
 interface ShotFormProps {
   readonly productionId: string

@@ -1,9 +1,9 @@
 import { useParams } from 'react-router'
 import { DESTINATIONS } from '../../../core/exports/destination'
 import { shotRows } from '../../../core/shoot/shots'
-import { Ask } from '../../parts/Ask'
+import { Ask } from '../../parts/asking/Ask'
 import { Paper } from '../../parts/Paper'
-import { useGear } from '../../parts/queries'
+import { useGear } from '../../trade/queries'
 import { useDay, useShots } from './queries'
 
 /** The shot list on paper, with boxes to tick by hand. */

@@ -1,7 +1,7 @@
 import { shotRows, type NewShot, type ShotNames } from '../../../core/shoot/shots'
 import { counted } from '../../../core/units/quantity'
-import { Button } from '../../parts/Button'
-import { Sheet } from '../../parts/Sheet'
+import { Button } from '../../parts/controls/Button'
+import { Sheet } from '../../parts/layers/Sheet'
 import { Trouble } from '../../parts/Trouble'
 
 /** What a table holds, before any of it is on the list. */

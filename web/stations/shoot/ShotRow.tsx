@@ -4,8 +4,8 @@ import { CSS } from '@dnd-kit/utilities'
 import { format } from 'date-fns'
 import { GripVertical, Pencil } from 'lucide-react'
 import type { Shot, ShotNames } from '../../../core/shoot/shots'
-import { IconButton } from '../../parts/IconButton'
-import { Tick } from '../../parts/Tick'
+import { IconButton } from '../../parts/controls/IconButton'
+import { Tick } from '../../parts/controls/Tick'
 
 interface ShotRowProps {
   readonly shot: Shot

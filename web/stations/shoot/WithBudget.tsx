@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react'
 import { planBudget, type PlanBudget, type PlanGear } from '../../../core/shoot/plan'
 import { planGear, type GearView } from '../../../contract/gear'
-import { Ask } from '../../parts/Ask'
-import { useGear } from '../../parts/queries'
+import { Ask } from '../../parts/asking/Ask'
+import { useGear } from '../../trade/queries'
 import { usePlan } from './queries'
 
 interface WithBudgetProps {

@@ -1,5 +1,5 @@
 import { shootApi } from '../../../contract/shoot'
-import { useAsk } from '../../parts/useAsk'
+import { useAsk } from '../../parts/asking/useAsk'
 
 export const usePlan = (productionId: string) => useAsk(shootApi.plan, { id: productionId })
 export const useShots = (productionId: string) => useAsk(shootApi.shots, { id: productionId })

@@ -2,9 +2,9 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { RecordingPlan } from '../../../core/shoot/plan'
 import { shootApi, type PlanView } from '../../../contract/shoot'
-import { call, type ApiProblem } from '../../parts/api'
-import { askAgain } from '../../parts/askAgain'
-import { editBegins } from '../../parts/edits'
+import { call, type ApiProblem } from '../../parts/asking/api'
+import { askAgain } from '../../parts/asking/askAgain'
+import { editBegins } from '../../parts/asking/edits'
 
 /** So long nobody types before a plan is kept. */
 const REST_MS = 500

@@ -1,9 +1,9 @@
 import { useMemo } from 'react'
 import { formatBytes } from '../../../core/units/quantity'
 import { hasPlug, type VolumeView } from '../../../contract/storage'
-import { LetGo, LetGoSaid, useLetGo, type Letting } from '../../parts/LetGo'
-import { VOLUME_WORDS } from '../../parts/volumeWords'
-import { WholeTable, type WholeColumn } from '../../parts/WholeTable'
+import { LetGo, LetGoSaid, useLetGo, type Letting } from '../../trade/LetGo'
+import { VOLUME_WORDS } from '../../trade/volumeWords'
+import { WholeTable, type WholeColumn } from '../../parts/table/WholeTable'
 
 const bytes = (
   key: string,

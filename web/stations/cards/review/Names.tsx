@@ -1,13 +1,13 @@
 import { useState } from 'react'
-import { NAME_PARTS, namesBy, patternFault, USUAL_PATTERN, type NamedClip } from '../../../../core/cards/naming'
+import { NAME_PARTS, namesBy, patternFault, USUAL_PATTERN, type NamedClip } from '../../../../core/cards/review/naming'
 import { counted } from '../../../../core/units/quantity'
 import { reviewApi } from '../../../../contract/review'
-import { Ask } from '../../../parts/Ask'
-import { Button } from '../../../parts/Button'
-import { Field } from '../../../parts/Field'
-import { FormSheet } from '../../../parts/FormSheet'
-import { useAsk } from '../../../parts/useAsk'
-import { useSend } from '../../../parts/useSend'
+import { Ask } from '../../../parts/asking/Ask'
+import { Button } from '../../../parts/controls/Button'
+import { Field } from '../../../parts/controls/Field'
+import { FormSheet } from '../../../parts/layers/FormSheet'
+import { useAsk } from '../../../parts/asking/useAsk'
+import { useSend } from '../../../parts/asking/useSend'
 
 interface NamesProps {
   readonly productionId: string

@@ -1,4 +1,4 @@
-import type { Verdict } from '../../../../core/cards/review'
+import type { Verdict } from '../../../../core/cards/review/review'
 
 /** The words of a verdict, and the shape that tells it without colour: a full square, half of one, a stroke, an outline. */
 export const VERDICT_WORDS: Record<Verdict, string> = { keep: 'Keep', maybe: 'Maybe', reject: 'Reject' }

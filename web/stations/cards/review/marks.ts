@@ -1,4 +1,4 @@
-import type { ClipRange } from '../../../../core/cards/review'
+import type { ClipRange } from '../../../../core/cards/review/review'
 import { timecodeCount, timecodeText } from '../../../../core/units/timecode'
 import { secondsOfFrames, type FrameRate } from '../../../../core/units/frameRate'
 

@@ -1,9 +1,9 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useRef, useState } from 'react'
-import { UNSEEN, type ClipReview } from '../../../../core/cards/review'
+import { UNSEEN, type ClipReview } from '../../../../core/cards/review/review'
 import { reviewApi, type ReviewClip } from '../../../../contract/review'
-import { call, type ApiProblem } from '../../../parts/api'
-import { askAgain } from '../../../parts/askAgain'
+import { call, type ApiProblem } from '../../../parts/asking/api'
+import { askAgain } from '../../../parts/asking/askAgain'
 
 export interface Reviews {
   readonly of: (clip: ReviewClip) => ClipReview

@@ -16,7 +16,7 @@ import { cardsApi } from '../../../../contract/cards'
 import { addressOf } from '../../../../contract/endpoint'
 import { sortedApi, type SortedClip, type SortedView } from '../../../../contract/sorted'
 import { Trouble } from '../../../parts/Trouble'
-import { useSend } from '../../../parts/useSend'
+import { useSend } from '../../../parts/asking/useSend'
 
 /** Keys that put the marked clip somewhere. */
 const KEYS = { a: 'a-roll', b: 'b-roll' } as const

@@ -6,17 +6,17 @@ import {
   type LinkWay,
   type SortRule,
   type TemplateFolder,
-} from '../../../../core/cards/sorted'
+} from '../../../../core/cards/review/sorted'
 import type { SortBody, SortedView } from '../../../../contract/sorted'
 import type { VolumeView } from '../../../../contract/storage'
-import { Button } from '../../../parts/Button'
-import { Choice } from '../../../parts/Choice'
-import { Field } from '../../../parts/Field'
-import { IconButton } from '../../../parts/IconButton'
-import { OneOf } from '../../../parts/OneOf'
-import { Switch } from '../../../parts/Switch'
-import { Tick } from '../../../parts/Tick'
-import { VolumeChoice } from '../../../parts/VolumeChoice'
+import { Button } from '../../../parts/controls/Button'
+import { Choice } from '../../../parts/controls/Choice'
+import { Field } from '../../../parts/controls/Field'
+import { IconButton } from '../../../parts/controls/IconButton'
+import { OneOf } from '../../../parts/controls/OneOf'
+import { Switch } from '../../../parts/controls/Switch'
+import { Tick } from '../../../parts/controls/Tick'
+import { VolumeChoice } from '../../../trade/VolumeChoice'
 
 interface SortRulesProps {
   readonly view: SortedView

@@ -1,0 +1,25 @@
+import { counted, formatLength } from '../../units/quantity'
+import { openQuestions, openStops, type CardCounts, type Finding } from '../findings/findings'
+
+/** The card in one sentence: `6 clips, 4 min 10 s, nothing wrong found.` */
+export function cardSentence(
+  { clips, seconds, lookDone }: CardCounts,
+  findings: readonly Finding[],
+  isLooking = false,
+): string {
+  if (isLooking && !lookDone) return `${counted(clips, 'clip')} so far: it is being looked at.`
+  const stops = openStops(findings)
+  const asks = openQuestions(findings)
+  const settled = findings.filter((finding) => finding.weight !== 'note' && finding.answer).length
+  const verdict =
+    stops > 0
+      ? `${counted(stops, 'thing')} wrong`
+      : !lookDone
+        ? 'the look has not come to its end'
+        : asks > 0
+          ? `${counted(asks, 'question')} to answer`
+          : settled > 0
+            ? `nothing wrong but the ${counted(settled, 'thing')} you settled`
+            : 'nothing wrong found'
+  return `${counted(clips, 'clip')}, ${formatLength(seconds)}: ${verdict}.`
+}

@@ -1,0 +1,106 @@
+import type { CopyRecord } from '../../../core/copies/record'
+import { alignedBlocks, fitted, LARGE_BLOCK, SMALL_BLOCK } from '../medium/blocks'
+import { awaitedLater, readBack } from './hash'
+import { inLanes } from '../medium/lanes'
+import { errorCode, joinPath, type Medium } from '../medium/medium'
+import { NewNames } from './newNames'
+import { EndsHash } from './sample'
+import { stampOf } from '../medium/stamps'
+
+/** A file of a copy with the hash that was proved of it. */
+export interface ProvedFile {
+  readonly id: number
+  readonly path: Buffer
+  readonly sizeBytes: number
+  readonly hash: string
+}
+
+export interface CheckOrder {
+  readonly destinationId: string
+  readonly medium: Medium
+  readonly folder: Buffer
+  readonly files: readonly ProvedFile[]
+  readonly gate: () => Promise<void>
+  readonly onBytes: (bytes: number) => void
+  /** A card is a source: nothing of it is made durable, since nothing was written. */
+  readonly isSource?: boolean
+  /** Told file by file what was found; a file that is not there is a mismatch with `nothing`. */
+  readonly report: (records: readonly CopyRecord[]) => Promise<void>
+}
+
+const LANES = 16
+const BATCH = 512
+
+/** Reads a copy again, past the cache, and compares each file with the hash that was proved of it. Rejects when the volume goes away. */
+export async function checkCopy(order: CheckOrder): Promise<void> {
+  const names = new NewNames(order.medium)
+  const small = order.files.filter((file) => file.sizeBytes <= SMALL_BLOCK)
+  const large = order.files.filter((file) => file.sizeBytes > SMALL_BLOCK)
+  // While names are made durable and told, the next files are read already.
+  let telling: Promise<void> = Promise.resolve()
+  const tell = async (records: readonly CopyRecord[]) => {
+    await telling
+    telling = awaitedLater((order.isSource ? Promise.resolve() : names.settle()).then(() => order.report(records)))
+  }
+  try {
+    const lanes = alignedBlocks(LANES, SMALL_BLOCK)
+    for (let at = 0; at < small.length; at += BATCH) {
+      const records: CopyRecord[] = []
+      await inLanes(small.slice(at, at + BATCH), lanes, async (file, block) => {
+        records.push(await checkFile(order, names, file, [fitted(block, file.sizeBytes)]))
+      })
+      await tell(records)
+    }
+    const blocks = alignedBlocks(4, LARGE_BLOCK)
+    for (const file of large) await tell([await checkFile(order, names, file, blocks)])
+  } finally {
+    await telling
+  }
+}
+
+async function checkFile(
+  { medium, folder, destinationId, gate, onBytes, isSource }: CheckOrder,
+  names: NewNames,
+  file: ProvedFile,
+  blocks: readonly Uint8Array[],
+): Promise<CopyRecord> {
+  const path = joinPath(folder, file.path)
+  const outcome = { fileId: file.id, destinationId, wanted: file.hash }
+  await gate()
+  const entry = await medium.entry(path)
+  if (entry?.kind !== 'file') return { kind: 'mismatch', ...outcome, found: entry ? `a ${entry.kind}` : 'nothing' }
+  const ends = new EndsHash(file.sizeBytes)
+  const found = await readSafely(medium, path, blocks, { onBytes, gate, isSource, ends })
+  if (typeof found === 'string') return { kind: 'mismatch', ...outcome, found }
+  if (found.hash !== file.hash) return { kind: 'mismatch', ...outcome, found: found.hash }
+  names.add(path)
+  const { sizeBytes, modifiedMs } = entry
+  return {
+    kind: 'proved',
+    fileId: file.id,
+    destinationId,
+    hash: file.hash,
+    fromMedium: found.fromMedium,
+    placed: false,
+    sizeBytes,
+    modifiedMs,
+    // As it lay before it was read: what is put in its place meanwhile is listed otherwise.
+    ...stampOf(await medium.stamps(), entry),
+    ends: ends.digest() ?? null,
+  }
+}
+
+/** A file that the drive cannot read is a finding of that file; a drive that is gone ends the check. */
+async function readSafely(
+  medium: Medium,
+  path: Buffer,
+  blocks: readonly Uint8Array[],
+  { onBytes, gate, isSource, ends }: Pick<CheckOrder, 'onBytes' | 'gate' | 'isSource'> & { readonly ends: EndsHash },
+) {
+  try {
+    return await readBack(medium, path, blocks, onBytes, gate, { ends, ...(!isSource && { how: 'settled' as const }) })
+  } catch (error) {
+    if (errorCode(error) !== 'EIO') throw error
+    return 'unreadable'
+  }
+}

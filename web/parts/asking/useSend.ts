@@ -1,0 +1,21 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import type { Endpoint } from '../../../contract/endpoint'
+import { askAgain } from './askAgain'
+import { call, type ApiProblem, type Sent } from './api'
+
+const keys = new WeakMap<object, string>()
+const keyOf = (sent: object): string => {
+  const key = keys.get(sent) ?? crypto.randomUUID()
+  keys.set(sent, key)
+  return key
+}
+
+/** Sends orders to one endpoint; what it changes is asked again afterwards, so that the page shows what became of it. */
+export function useSend<Path extends string, Body, Query, Answer>(endpoint: Endpoint<Path, Body, Query, Answer>) {
+  const client = useQueryClient()
+  return useMutation<Answer, ApiProblem, Sent<Path, Body, Query>>({
+    mutationFn: (sent) => call(endpoint, { ...sent, key: keyOf(sent) }),
+    retry: (times, error) => error.problem.type === '/problems/unreachable' && times < 2,
+    onSettled: () => Promise.all(endpoint.topics.map((topic) => askAgain(client, { queryKey: [topic] }))),
+  })
+}

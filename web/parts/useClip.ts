@@ -1,5 +1,0 @@
-import { cardsApi } from '../../contract/cards'
-import { useAsk } from './useAsk'
-
-/** What is known of one clip. */
-export const useClip = (id: string) => useAsk(cardsApi.clip, { id })
