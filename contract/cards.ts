@@ -144,13 +144,13 @@ export type ClipSort = (typeof CLIP_SORTS)[number]
 /** All clips, those with a picture, those that can be played, or those in trouble. */
 export const CLIPS_SHOWN = ['all', 'film', 'playable', 'wrong'] as const
 
-const MOST_GIVEN = 10_000
+const MOST_REASSIGNED = 10_000
 
-/** Which clips are given to a production. */
-export const givenClips = object({
+/** Which clips are reassigned to a production. */
+export const reassignedClips = object({
   clipIds: ids('That is no clip.')
     .min(1, 'Choose at least one clip.')
-    .max(MOST_GIVEN, `Give ${MOST_GIVEN} clips at most at once.`)
+    .max(MOST_REASSIGNED, `Reassign ${MOST_REASSIGNED} clips at most at once.`)
     .required('Choose at least one clip.'),
 }).noUnknown()
 
@@ -210,10 +210,10 @@ export const cardsApi = {
   }),
   /** Shows the times of a load’s clips moved, or as the files say them; no file is changed. */
   moveClock: order()('PUT', '/loads/:id/clock', { changes: ['cards', 'review', 'productions'], body: clockBody }),
-  /** Gives clips to a production, whole, wherever their card was read; nothing on any disk moves. 404 where one is no clip. */
-  give: order()('POST', '/productions/:id/given', {
+  /** Reassigns clips to a production, whole, wherever their card was read; nothing on any disk moves. 404 where one is no clip. */
+  reassign: order()('POST', '/productions/:id/given', {
     changes: ['cards', 'review', 'productions', 'proxies', 'copies', 'storage'],
-    body: givenClips,
+    body: reassignedClips,
   }),
   /** The picture that was taken at the look, JPEG. */
   picture: stream('/clips/:id/picture'),

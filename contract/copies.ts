@@ -35,7 +35,7 @@ export const checkOrder = object({
 export const formattedOrder = object({
   anyway: boolean().default(false),
   /** The twin that is meant, where the answer is about one. */
-  twinId: id('That is no twin.').nullable().default(null),
+  twinId: id('That is no backup card.').nullable().default(null),
 }).noUnknown()
 
 /** That two volumes are different drives, where the system cannot know. */
@@ -89,7 +89,7 @@ export interface CopyView extends CopyFacts {
 }
 
 /** A second card with the content of a load, as a camera with two slots writes it. */
-export interface TwinView {
+export interface BackupCardView {
   readonly id: string
   readonly name: string
   /** Where it lies now. */
@@ -115,7 +115,7 @@ export interface LoadCopies {
   readonly formattedAgainst: string | null
   /** Clips that can be played from a copy. */
   readonly playable: number
-  readonly twins: readonly TwinView[]
+  readonly twins: readonly BackupCardView[]
   /** The twin that the answer is about, where only that one lies in a reader. */
   readonly asked: string | null
   /** It was said to be formatted, and lies in a reader with all that was on it. */

@@ -7,11 +7,11 @@ import { ensureBuild, ensureDebian, ensurePackages, PROJECT, TEST_PACKAGES } fro
 const PARTS = {
   core: ['core', 'contract', 'server', 'web'],
   books: ['tests/db'],
-  door: ['tests/door'],
+  http: ['tests/http'],
   faults: ['tests/faults'],
   media: ['tests/outside'],
   start: ['tests/start', 'tests/rooms.test.ts'],
-  yes: ['tests/yes'],
+  clear: ['tests/clear'],
 }
 const words = process.argv.slice(2)
 // `model 60` walks for so many minutes.

@@ -18,7 +18,7 @@ const FORBIDDEN = [
   ['server/http/context.ts', 'server/jobs/registry.ts'],
   ['server/http/app.ts', 'server/observer/observer.ts'],
   ['server/media/mediumOf.ts', 'server/bench/benchPlaces.ts'],
-  ['server/jobs/runner.ts', 'tests/yes/station.ts'],
+  ['server/jobs/runner.ts', 'tests/clear/station.ts'],
 ] as const
 const ALLOWED = [
   ['web/parts/asking/api.ts', 'core/units/frameSize.ts'],
@@ -27,7 +27,7 @@ const ALLOWED = [
   ['server/http/context.ts', 'server/enqueue/enqueue.ts'],
   ['server/programs/http.ts', 'server/bench/benchFaults.ts'],
   ['core/units/quantity.test.ts', 'node:fs'],
-  ['tests/yes/station.ts', 'server/jobs/work.ts'],
+  ['tests/clear/station.ts', 'server/jobs/work.ts'],
 ] as const
 
 /** A house of files that import nothing but what is told, each one of types, under the project's own rules. */

@@ -112,7 +112,7 @@ describe('what is said of a card', () => {
     ).toBe(1)
   })
 
-  it('asks about many gaps of a counter as one, and says of an unfinished look that it is none', () => {
+  it('asks about many gaps of a counter as one, and says of an unfinished scan that it is none', () => {
     const clips = Array.from({ length: 3000 }, (_, at) =>
       clip(`DCIM/100CURLW/CURL${String(at * 3 + 1).padStart(4, '0')}.MP4`),
     )
@@ -122,10 +122,10 @@ describe('what is said of a card', () => {
     expect(findings.at(-1)?.sentence).toMatch(/in 2991 more places, from CURL0025 on: 5982 numbers missing/)
     const one = [clip('DCIM/100CURLW/CURL0041.MP4')]
     expect(cardSentence({ ...looked(one), lookDone: false }, findingsOf([], one, undefined))).toContain(
-      'not come to its end',
+      'not finished',
     )
     expect(cardSentence({ ...looked(one), lookDone: false }, findingsOf([], one, undefined), true)).toBe(
-      '1 clip so far: it is being looked at.',
+      '1 clip so far: it is being scanned.',
     )
   })
 
@@ -201,7 +201,7 @@ describe('which load a card holds', () => {
   })
 })
 
-describe('a card that was looked at before', () => {
+describe('a card that was scanned before', () => {
   const file = (path: string, sizeBytes: number, modifiedMs: number) => ({ path, sizeBytes, modifiedMs })
   const before = [file('A', 1, 1000.2), file('B', 2, 2000), file('C', 3, 3000)]
 
@@ -224,7 +224,7 @@ describe('a card that was looked at before', () => {
   it('went on when it only grew, and says by how many clips', () => {
     const clips = [1, 2, 3].map((number) => file(`DCIM/100CURLW/CURL000${number}.MP4`, number, number))
     const grown = differenceSentence('Curlew A', cardChanges(clips.slice(0, 1), [...clips, file('SUB.XML', 1, 1)]))
-    expect(grown).toBe('The load “Curlew A” went on: 2 new clips. Look at it again.')
+    expect(grown).toBe('The load “Curlew A” went on: 2 new clips. Scan it again.')
     expect(differenceSentence('Curlew A', cardChanges(clips, clips.slice(0, 2)))).toContain(
       'lists something else now (1 file gone)',
     )

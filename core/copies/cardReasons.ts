@@ -5,7 +5,7 @@ import type { ClearQuestion, Reason } from './clearQuestion'
 import { markOf, type CopyFacts } from './mark'
 
 /** What is said of cards with the same content, while they are wanted as copies. */
-export function twinReasons({ twins, rules, now }: ClearQuestion, counting: readonly CopyFacts[]): Reason[] {
+export function backupCardReasons({ twins, rules, now }: ClearQuestion, counting: readonly CopyFacts[]): Reason[] {
   const met = counting.length >= 2
   return twins
     .filter((twin) => !met || counting.includes(twin))
@@ -35,17 +35,22 @@ export function twinReasons({ twins, rules, now }: ClearQuestion, counting: read
 const upperFirst = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 /** Whether the very bytes of the card that is asked about were read, where there are two of it. */
-export function twinAsked({ askedTwin, readFromTwin, rules }: ClearQuestion): Reason[] {
+export function backupCardAsked({ askedTwin, readFromTwin, rules }: ClearQuestion): Reason[] {
   if (!askedTwin)
     return readFromTwin
-      ? [{ met: false, sentence: 'What was copied was read from its twin; of this card only samples were. Keep it.' }]
+      ? [
+          {
+            met: false,
+            sentence: 'What was copied was read from its backup card; of this card only samples were. Keep it.',
+          },
+        ]
       : []
   if (markOf(askedTwin, rules) >= 2)
     return [{ met: true, sentence: 'Every file of this card was read, and is what was copied.' }]
   const sentence =
     askedTwin.filesMismatched > 0
       ? `This card is not what was copied: ${counted(askedTwin.filesMismatched, 'file')} differ. Keep it.`
-      : 'What was copied was read from its twin; of this card only samples were. Read it whole first.'
+      : 'What was copied was read from its backup card; of this card only samples were. Read it whole first.'
   return [{ met: false, sentence }]
 }
 
@@ -68,7 +73,7 @@ export function knownReasons({ cardKnown, cardDifference }: ClearQuestion): Reas
   if (!swapsSeen)
     reasons.push({
       met: true,
-      sentence: `Nothing tells Yendra when another card takes the place of this one in ${readerName}: leave it in until you have formatted it, or look again.`,
+      sentence: `Nothing tells Yendra when another card takes the place of this one in ${readerName}: leave it in until you have formatted it, or scan it again.`,
     })
   return reasons
 }

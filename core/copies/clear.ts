@@ -2,7 +2,7 @@ import { counted, formatBytes } from '../units/quantity'
 import { marksApart, relationOf } from './apart'
 import { deviceRelation, isImage } from './device'
 import { ageOf, isFresh, isOlderThan, timeOf } from './age'
-import { knownReasons, twinAsked, twinReasons } from './cardReasons'
+import { knownReasons, backupCardAsked, backupCardReasons } from './cardReasons'
 import type { ClearAnswer, ClearQuestion, Reason } from './clearQuestion'
 import { markOf, type CopyFacts } from './mark'
 
@@ -24,20 +24,20 @@ export function clearToFormat(question: ClearQuestion): ClearAnswer {
       sentence: `Was this card formatted? Everything is still on it, in ${question.saidButThere}.`,
       reasons: [],
       caution:
-        'You said so. Take it back, or format it in the camera and look again. Perhaps another card was formatted: look at what lies beside it first.',
+        'You said so. Take it back, or format it in the camera and scan it again. Perhaps another card was formatted: look at what lies beside it first.',
       sampleFirst: [],
     }
   const whole = question.copies.filter((copy) => markOf(copy, question.rules) >= 2)
   const stale = whole.filter((copy) => !isFresh(copy, question))
-  const twin = countingTwin(question)
+  const twin = countingBackupCard(question)
   const volumes = whole.filter((copy) => !stale.includes(copy))
   const counting = twin && volumes.length < 2 ? [...volumes, twin] : volumes
   const reasons = [
     // What is wrong comes before what is missing: it says why a copy does not count.
-    ...lookReasons(question),
+    ...scanReasons(question),
     ...troubleReasons(question),
     ...copyReasons(question, counting, stale),
-    ...twinReasons(question, counting),
+    ...backupCardReasons(question, counting),
     ...placeReasons(question),
     ...cardReasons(question),
   ]
@@ -66,12 +66,12 @@ function afterFormat(question: ClearQuestion): Pick<ClearAnswer, 'sentence' | 'c
       caution:
         'Connect every drive that may hold its files, and read what is there again. Film nothing on the card: files of a formatted card can often be brought back by those who do that for a living.',
     }
-  if (whole.length === 1 && countingTwin(question) === undefined)
+  if (whole.length === 1 && countingBackupCard(question) === undefined)
     return {
       sentence: `This card was formatted, as you said, and one proved copy is all there is: on ${only.volumeName}. Make another.`,
       caution: `Copy from ${only.volumeName} to another drive${only.connected ? '' : ', once it is connected'}.`,
     }
-  if (countingTwin(question) === undefined && marksApart(question).oneDrive)
+  if (countingBackupCard(question) === undefined && marksApart(question).oneDrive)
     return {
       sentence: `This card was formatted, as you said, and its proved copies lie on one drive: on ${namesOf(whole)}. Make another.`,
       caution: 'Copy it to another drive: what breaks that one takes all of them along.',
@@ -83,7 +83,7 @@ function afterFormat(question: ClearQuestion): Pick<ClearAnswer, 'sentence' | 'c
  * The twin that is one of the two copies: read whole, in a reader now, and never more than one, since a card is made to be
  * written over. Common practice, no source.
  */
-function countingTwin({ twins, rules, ...question }: ClearQuestion): CopyFacts | undefined {
+function countingBackupCard({ twins, rules, ...question }: ClearQuestion): CopyFacts | undefined {
   return twins.find(
     (twin) => twin.connected && markOf(twin, rules) >= 2 && isFresh(twin, { ...question, twins, rules }),
   )
@@ -234,12 +234,12 @@ function troubleReasons({ copies, rules }: ClearQuestion): Reason[] {
   return reasons
 }
 
-function lookReasons(question: ClearQuestion): Reason[] {
+function scanReasons(question: ClearQuestion): Reason[] {
   const reasons: Reason[] = []
   if (!question.looked)
-    reasons.push({ met: false, sentence: 'Nobody could look at the card and the copies just now. Wait a moment.' })
+    reasons.push({ met: false, sentence: 'The card and the copies could not be read just now. Wait a moment.' })
   if (question.cardDifference !== undefined) reasons.push({ met: false, sentence: question.cardDifference })
-  reasons.push(...knownReasons(question), ...twinAsked(question))
+  reasons.push(...knownReasons(question), ...backupCardAsked(question))
   return reasons
 }
 

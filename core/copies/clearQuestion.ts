@@ -1,5 +1,5 @@
 import type { Compared, KnownHow } from '../cards/load/stay'
-import type { Standing } from './device'
+import type { PlacedDevice } from './device'
 import type { CopyFacts, MarkRule } from './mark'
 
 export type ClearPolicy = 'at-home-only' | 'reuse-on-the-job'
@@ -27,7 +27,7 @@ export interface ClearQuestion {
   /** How the card in the reader is known to be the one that was copied; `undefined` while none lies in a reader. */
   readonly cardKnown: CardKnown | undefined
   /** What the card stood on when it was last listed. */
-  readonly cardStanding: Standing
+  readonly cardStanding: PlacedDevice
   /** Pairs of volumes of which the person said that they are different drives. */
   readonly saidDifferent: readonly (readonly [string, string])[]
   /** Files on the card that were not copied because they are neither file nor folder. */

@@ -4,10 +4,10 @@ import { formatChecksumList, isPlainName, parseChecksumList } from './checksumLi
 import { copy, home, played } from './testCopy'
 import { clearToFormat, type ClearQuestion } from './clear'
 import { deviceRelation } from './device'
-import { drawSample, SAMPLE_BOUNDS } from './draw'
+import { riskSample, SAMPLE_BOUNDS } from './riskSample'
 import { markOf, type CopyFacts } from './mark'
 import { printablePath, withoutEscapes } from './pathText'
-import { commonShift, listedAs, standingOf, type ListedFile } from './standing'
+import { commonShift, listedAs, copyStateOf, type ListedFile } from './copyState'
 
 describe('the mark', () => {
   it('is held back by a single file', () => {
@@ -48,17 +48,17 @@ describe('clear to format', () => {
       sentence: expect.stringContaining('one proved copy is all there is: on Slipway'),
       caution: 'Copy from Slipway to another drive, once it is connected.',
     })
-    expect(after([copy('Slipway'), lost], { twins: [copy('the twin')] }).sentence).toContain('The next scan')
+    expect(after([copy('Slipway'), lost], { twins: [copy('the backup card')] }).sentence).toContain('The next scan')
     expect(after([lost]).sentence).toContain('no whole proved copy is left')
   })
 
-  it('counts one twin that was read whole and lies in a reader, and no more than one', () => {
+  it('counts one backup card that was read whole and lies in a reader, and no more than one', () => {
     // Common practice, no source: a second card is a copy until it is written over.
-    const twin = copy('the twin “Curlew B”')
+    const twin = copy('the backup card “Curlew B”')
     const once = { ...home, copies: [copy('Slipway', played)] }
     const yes = clearToFormat({ ...once, twins: [twin] })
     expect(yes.clear).toBe(true)
-    expect(yes.caution).toContain('Keep the twin “Curlew B” as it is')
+    expect(yes.caution).toContain('Keep the backup card “Curlew B” as it is')
     for (const [less, words] of [
       [{ filesCopied: 0, filesVerified: 0 }, /read it whole/],
       [{ filesVerified: 8, filesCopied: 8, filesMismatched: 1 }, /not what was copied: 1 file/],
@@ -71,18 +71,18 @@ describe('clear to format', () => {
       expect(no.clear, no.sentence).toBe(false)
       expect(no.reasons.map((reason) => reason.sentence).join(' ')).toMatch(words)
     }
-    const two = clearToFormat({ ...once, copies: [], twins: [twin, copy('the twin “Curlew C”')] })
+    const two = clearToFormat({ ...once, copies: [], twins: [twin, copy('the backup card “Curlew C”')] })
     expect(two.clear).toBe(false)
     // What was copied was read from the other card: this one is cleared only when it was read too.
     expect(clearToFormat({ ...home, askedTwin: twin }).clear).toBe(true)
     for (const less of [{ filesCopied: 0, filesVerified: 0 }, { filesMismatched: 1 }])
       expect(clearToFormat({ ...home, askedTwin: { ...twin, ...less } }).sentence).toMatch(
-        /^Not yet: (what was copied was read from its twin|this card is not what was copied)/i,
+        /^Not yet: (what was copied was read from its backup card|this card is not what was copied)/i,
       )
     expect(clearToFormat({ ...home, readFromTwin: true }).sentence).toContain('of this card only samples were')
     expect(clearToFormat({ ...home, askedTwin: twin, readFromTwin: true }).clear).toBe(true)
-    // Two volumes need no twin, and say nothing of it.
-    expect(clearToFormat({ ...home, twins: [twin] }).caution).not.toContain('twin')
+    // Two volumes need no backup card, and say nothing of it.
+    expect(clearToFormat({ ...home, twins: [twin] }).caution).not.toContain('backup card')
   })
 
   it('counts no copy whose folder is gone, and says so', () => {
@@ -142,8 +142,7 @@ describe('a yes', () => {
 
   it('is given of what the card and the copies list now, or not at all', () => {
     expect(
-      answer({ cardDifference: 'The card of “Curlew A” lists something else now (1 file new): look at it again.' })
-        .clear,
+      answer({ cardDifference: 'The card of “Curlew A” lists something else now (1 file new): scan it again.' }).clear,
     ).toBe(false)
     expect(answer({ looked: false }).clear).toBe(false)
     expect(answer(two({}, { filesMissing: 1 })).clear).toBe(false)
@@ -250,7 +249,7 @@ describe('a listing against a proof', () => {
     // Older proofs have neither, and some file systems keep neither.
     expect(listedAs(file(5, 1000), 'as-proved', proved)).toBe('as-proved')
     expect(listedAs(proved, 'as-proved', file(5, 1000))).toBe('as-proved')
-    expect(standingOf({ outcome: 'equal', pastCache: true }, 'doubted')).toBe('doubted')
+    expect(copyStateOf({ outcome: 'equal', pastCache: true }, 'doubted')).toBe('doubted')
   })
 
   it('a shift of the clock is believed by the ends of the file, doubted without them, and no shift where they differ', () => {
@@ -264,9 +263,9 @@ describe('a listing against a proof', () => {
   })
 
   it('stands for what it proved', () => {
-    expect(standingOf({ outcome: 'equal', pastCache: false }, 'as-proved')).toBe('memory')
-    expect(standingOf({ outcome: 'equal', pastCache: true }, 'absent')).toBe('missing')
-    expect(standingOf({ outcome: 'differs', pastCache: true }, 'as-proved')).toBe('differs')
+    expect(copyStateOf({ outcome: 'equal', pastCache: false }, 'as-proved')).toBe('memory')
+    expect(copyStateOf({ outcome: 'equal', pastCache: true }, 'absent')).toBe('missing')
+    expect(copyStateOf({ outcome: 'differs', pastCache: true }, 'as-proved')).toBe('differs')
   })
 
   it('has a common shift only when all files moved by the same whole hours', () => {
@@ -287,16 +286,16 @@ describe('a sample', () => {
     memory: false,
   }))
   it('is the same for the same seed, within its bounds, and prefers what is at risk', () => {
-    const drawn = drawSample(files, 'seed', 0)
-    expect(drawSample(files, 'seed', 0)).toEqual(drawn)
+    const drawn = riskSample(files, 'seed', 0)
+    expect(riskSample(files, 'seed', 0)).toEqual(drawn)
     expect(drawn.length).toBeLessThanOrEqual(SAMPLE_BOUNDS.files)
-    const often = Array.from({ length: 200 }, (_, turn) => drawSample(files, `seed ${turn}`, 0))
+    const often = Array.from({ length: 200 }, (_, turn) => riskSample(files, `seed ${turn}`, 0))
     const share = (id: number) => often.filter((one) => one.includes(id)).length / often.length
     // Ten large files weigh 9.6 each against 1 of the small ones: they are drawn far more often than 48 in 500.
     expect(share(3)).toBeGreaterThan(0.4)
     expect(share(300)).toBeLessThan(0.2)
-    expect(drawSample([{ id: 7, sizeBytes: 9e12, provedAt: 0, memory: false }], 'seed', 0)).toEqual([7])
-    expect(drawSample([], 'seed', 0)).toEqual([])
+    expect(riskSample([{ id: 7, sizeBytes: 9e12, provedAt: 0, memory: false }], 'seed', 0)).toEqual([7])
+    expect(riskSample([], 'seed', 0)).toEqual([])
   })
 })
 

@@ -32,7 +32,7 @@ export const sameDevice = (a: DeviceIdentity | undefined, b: DeviceIdentity | un
 export type DeviceRelation = 'same' | 'different' | 'unknown'
 
 /** A place with the device that it stood on when it was last seen. */
-export interface Standing {
+export interface PlacedDevice {
   readonly device: DeviceIdentity | undefined
   /** Whether it is seen now. */
   readonly connected: boolean
@@ -49,7 +49,7 @@ export const isImage = (disk: string): boolean => disk.startsWith(`${NAMED_DISK}
  * numbers of file systems and names of disks say nothing: two drives may have had the same port one after the other.
  * One file system cannot be half connected, so there only lasting marks of a disk make two places one.
  */
-export function deviceRelation(a: Standing, b: Standing): DeviceRelation {
+export function deviceRelation(a: PlacedDevice, b: PlacedDevice): DeviceRelation {
   if (!a.device || !b.device) return 'unknown'
   const shared = a.device.disks.filter((disk) => b.device?.disks.includes(disk))
   const together = a.connected && b.connected

@@ -67,7 +67,7 @@ describe('a night of several cards', () => {
       '2 cards, 40.0 GB to write: about 6 min 40 s, done at +400.',
     )
     expect(nightSentence(night([], 1e12), String)).toContain('that lies in a reader needs a copy')
-    expect(nightSentence(night([], 1e12), String, ['Teal'])).toBe('Look at “Teal” first: nothing is known of it yet.')
+    expect(nightSentence(night([], 1e12), String, ['Teal'])).toBe('Scan “Teal” first: nothing is known of it yet.')
   })
 
   it('sees that the second card does not fit after the first', () => {

@@ -123,7 +123,7 @@ export function nightSentence(
   const { steps, volumes, seconds, copyBytes } = night
   if (steps.length === 0)
     return unlooked.length > 0
-      ? `Look at ${unlooked.map((name) => `“${name}”`).join(' and ')} first: nothing is known of ${unlooked.length === 1 ? 'it' : 'them'} yet.`
+      ? `Scan ${unlooked.map((name) => `“${name}”`).join(' and ')} first: nothing is known of ${unlooked.length === 1 ? 'it' : 'them'} yet.`
       : 'No card of this production that lies in a reader needs a copy.'
   const full = volumes.find((volume) => volume.missingBytes > 0)
   if (full)

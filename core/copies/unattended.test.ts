@@ -8,12 +8,12 @@ const load = {
   ...{ copying: undefined, copyFault: undefined },
 }
 const card: WatchedCard = {
-  ...{ name: 'CURLEW', ruleOn: true, looking: false, lookFault: undefined },
+  ...{ name: 'CURLEW', ruleOn: true, looking: false, scanFault: undefined },
   ...{ cameraKnown: true, load: undefined },
 }
 
 describe('a card that nobody watches', () => {
-  it('is looked at when its camera is known, then copied, then proved', () => {
+  it('is scanned when its camera is known, then copied, then proved', () => {
     expect(bigCard(card)).toMatchObject({ state: 'busy', act: 'look' })
     expect(bigCard({ ...card, cameraKnown: false })).toMatchObject({ state: 'unknown', act: undefined })
     expect(bigCard({ ...card, load })).toMatchObject({ state: 'busy', act: 'copy' })
@@ -23,7 +23,7 @@ describe('a card that nobody watches', () => {
 
   it('is wrong when a look or a copy failed, or something is wrong with it, and is then left to a person', () => {
     for (const wrong of [
-      { ...card, lookFault: 'The reader went away.' },
+      { ...card, scanFault: 'The reader went away.' },
       { ...card, load: { ...load, lookDone: false } },
       { ...card, load: { ...load, copyFault: 'Tide is full.' } },
       { ...card, load: { ...load, verified: 2, wrong: 1 } },
@@ -36,7 +36,7 @@ describe('a card that nobody watches', () => {
       name: fc.constant('x'),
       ruleOn: fc.boolean(),
       looking: fc.boolean(),
-      lookFault: fc.option(fc.constant('fault'), { nil: undefined }),
+      scanFault: fc.option(fc.constant('fault'), { nil: undefined }),
       cameraKnown: fc.boolean(),
       load: fc.option(
         fc.record({

@@ -7,7 +7,7 @@ export interface WatchedCard {
   readonly ruleOn: boolean
   readonly looking: boolean
   /** Why the latest look at it failed. */
-  readonly lookFault: string | undefined
+  readonly scanFault: string | undefined
   /** It is of a camera that filmed an earlier load. */
   readonly cameraKnown: boolean
   readonly load:
@@ -50,20 +50,20 @@ export interface BigCard {
 }
 
 /** What is said of a card that nobody watches, and what is to be done about it. It is never said that it may be formatted. */
-export function bigCard({ name, ruleOn, looking, lookFault, cameraKnown, load }: WatchedCard): BigCard {
+export function bigCard({ name, ruleOn, looking, scanFault, cameraKnown, load }: WatchedCard): BigCard {
   const say = (state: BigState, sentence: string, more: Partial<BigCard> = {}): BigCard => ({
     ...{ name, state, sentence, share: undefined, act: undefined },
     ...more,
   })
-  if (looking) return say('busy', 'It is being looked at.')
+  if (looking) return say('busy', 'It is being scanned.')
   if (!load) {
-    if (lookFault !== undefined) return say('wrong', lookFault)
-    if (!ruleOn) return say('unknown', 'Nobody has looked at it, and the rule is off: look at it yourself.')
+    if (scanFault !== undefined) return say('wrong', scanFault)
+    if (!ruleOn) return say('unknown', 'It has not been scanned, and the rule is off: scan it yourself.')
     return cameraKnown
-      ? say('busy', 'It will be looked at.', { act: 'look' })
-      : say('unknown', 'No camera of the gear book is known by its files: look at it yourself, and say what filmed it.')
+      ? say('busy', 'It will be scanned.', { act: 'look' })
+      : say('unknown', 'No camera of the gear book is known by its files: scan it yourself, and say what filmed it.')
   }
-  if (!load.lookDone) return say('wrong', 'The look at it did not come to its end. Look at it again.')
+  if (!load.lookDone) return say('wrong', 'Its scan did not finish. Scan it again.')
   if (load.copying !== undefined)
     return say('busy', 'It is copied to two volumes and read back.', { share: load.copying })
   if (load.wrong > 0 && load.verified >= 2)

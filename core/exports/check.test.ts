@@ -92,7 +92,7 @@ describe('a deliverable', () => {
     expect(named('Own pixels', file, CLEAN, { ...plan, scale: 2.67 })?.found).toBe('drawn 2.67 times as large')
   })
 
-  it('is looked at for fields where the master was woven', () => {
+  it('is measured for fields where the master was woven', () => {
     const woven = { ...plan, deinterlace: 'frame' } as const
     const measured = { ...CLEAN, fields: { order: 'top first', frames: 100 } } as const
     expect(failures(file, measured, woven)).toEqual(['Scan'])

@@ -9,7 +9,7 @@ const work = (more: Partial<NightWork> = {}): NightWork => ({
 
 describe('what is said before one goes to bed', () => {
   it('is nothing where nothing is under way', () => {
-    expect(goodNight([], ['“Plover” is not looked at'], clock)).toBeUndefined()
+    expect(goodNight([], ['“Plover” is not scanned'], clock)).toBeUndefined()
   })
 
   it('is when everything is proved, by what ends last, and that nothing waits', () => {

@@ -46,7 +46,7 @@ describe('the next step', () => {
     expect(nextStep({ ...planned, cardsWaiting: 1 }).sentence).toContain('reader')
     const looking = { ...planned, cardsLooking: 1, loads: [{ ...load, marks: [], looking: true }] }
     for (const facts of [looking, { ...planned, cardsLooking: 1 }]) {
-      expect(nextStep(facts).sentence).toBe('The card in the reader is being looked at.')
+      expect(nextStep(facts).sentence).toBe('The card in the reader is being scanned.')
       expect(lineOf(facts)[1]).toMatchObject({ station: 'cards', state: 'open', worry: undefined })
     }
     expect(nextStep({ ...looking, cardsWaiting: 1 }).sentence).toBe('Take in the card in the reader.')
@@ -63,7 +63,7 @@ describe('the next step', () => {
     })
     const out = { ...filmed, loads: [{ ...load, unseen: true }] }
     expect(nextStep(out).sentence).toContain('Put the card of “Curlew A” in again')
-    expect(lineOf(out)[1]).toMatchObject({ state: 'open', worry: 'card not looked at' })
+    expect(lineOf(out)[1]).toMatchObject({ state: 'open', worry: 'card not scanned' })
     expect(nextStep({ ...filmed, loads: [{ ...load, unseen: true, formatted: true }] }).station).toBe('exports')
     const anew = { ...filmed, loads: [{ ...load, touched: true }] }
     expect(nextStep(anew)).toMatchObject({ station: 'copies', sentence: expect.stringContaining('whole: files on it') })

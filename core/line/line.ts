@@ -18,7 +18,7 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
   const stops = loads.reduce((sum, load) => sum + load.stops, 0)
   const questions = loads.reduce((sum, load) => sum + load.questions, 0)
   const weakest = weakestSecondMark(loads)
-  const notLookedAt = facts.cardsWaiting + loads.filter(isUnseen).length
+  const notScanned = facts.cardsWaiting + loads.filter(isUnseen).length
   const looking = loads.filter((load) => load.looking).length
   const isTouched = loads.some((load) => load.touched && !load.formatted)
   const isThere = facts.cardsWaiting + facts.cardsLooking > 0
@@ -31,13 +31,13 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
       worry: short,
     },
     cards: {
-      state: loads.length === 0 ? (isThere ? 'open' : 'empty') : notLookedAt + stops + looking > 0 ? 'open' : 'done',
+      state: loads.length === 0 ? (isThere ? 'open' : 'empty') : notScanned + stops + looking > 0 ? 'open' : 'done',
       figure: loads.length === 0 ? (isThere ? 'card in reader' : 'no card yet') : counted(clips, 'clip'),
       worry:
         stops > 0
           ? `${counted(stops, 'thing')} wrong`
-          : notLookedAt > 0
-            ? 'card not looked at'
+          : notScanned > 0
+            ? 'card not scanned'
             : questions > 0
               ? counted(questions, 'question')
               : undefined,

@@ -55,7 +55,7 @@ function unsafeLoads(loads: readonly LoadFacts[], isLookedAt: boolean): Need[] {
             : `Copy “${load.label}” to two volumes and prove it.`,
         ),
       ),
-    ...(looking && !isLookedAt ? [say('unsafe', 'cards', `Look at the card of “${looking.label}” to the end.`)] : []),
+    ...(looking && !isLookedAt ? [say('unsafe', 'cards', `Scan the card of “${looking.label}” to the end.`)] : []),
     ...loads
       .filter((load) => load.unseen && !load.formatted)
       .map((load) =>
@@ -80,7 +80,7 @@ function safety({ loads, cardsWaiting, cardsLooking }: ProductionFacts): Need[] 
   return [
     ...copies,
     ...(cardsWaiting > 0 ? [say('unsafe', 'cards', 'Take in the card in the reader.')] : []),
-    ...(cardsLooking > 0 ? [say('unsafe', 'cards', 'The card in the reader is being looked at.')] : []),
+    ...(cardsLooking > 0 ? [say('unsafe', 'cards', 'The card in the reader is being scanned.')] : []),
     ...cards,
     ...touched,
     ...unplayed,

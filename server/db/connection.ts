@@ -2,8 +2,8 @@ import { CamelCasePlugin, Kysely, Migrator } from 'kysely'
 import pg from 'pg'
 import { giveFunctions } from './functions'
 import { migrations } from './migrations'
-import { PatientDialect, untilFree } from './patience'
-import { impatientPool } from './pool'
+import { DeadlockRetryDialect, retryDeadlocks } from './deadlockRetry'
+import { poolWithTimeout } from './pool'
 import type { Database } from './schema'
 
 export type Db = Kysely<Database>
@@ -28,18 +28,18 @@ export async function openDatabase(url: string): Promise<Db> {
 }
 
 /** Opens a database that is at the newest schema, for whoever answers a person: nothing is waited for longer than that. */
-export const openForAnswers = (url: string, patienceMs: number): Db =>
-  databaseOn(impatientPool({ connectionString: url, max: MOST_CONNECTIONS }, patienceMs))
+export const openForAnswers = (url: string, timeoutMs: number): Db =>
+  databaseOn(poolWithTimeout({ connectionString: url, max: MOST_CONNECTIONS }, timeoutMs))
 
 function databaseOn(pool: pg.Pool): Db {
   // A database that goes away is met by the next question, and by those who listen to it.
   pool.on('error', () => undefined)
   return new Kysely<Database>({
-    dialect: new PatientDialect({ pool }),
+    dialect: new DeadlockRetryDialect({ pool }),
     plugins: [new CamelCasePlugin({ maintainNestedObjectKeys: true })],
   })
 }
 
 /** Several writes as one; within a transaction that is open already they belong to it. `write` may be called again. */
 export const inTransaction = <T>(db: Db, write: (tx: Db) => Promise<T>): Promise<T> =>
-  db.isTransaction ? write(db) : untilFree(() => db.transaction().execute(write))
+  db.isTransaction ? write(db) : retryDeadlocks(() => db.transaction().execute(write))

@@ -11,8 +11,8 @@ export const isTimeout = (error: unknown): boolean =>
  * A pool whose questions give up by their own clock, for those who answer a person: a connection that did not answer is
  * thrown away, since its late answer would be taken for that of the next question.
  */
-export function impatientPool(config: pg.PoolConfig, patienceMs: number): pg.Pool {
-  const pool = new pg.Pool({ ...config, connectionTimeoutMillis: patienceMs, query_timeout: patienceMs })
+export function poolWithTimeout(config: pg.PoolConfig, timeoutMs: number): pg.Pool {
+  const pool = new pg.Pool({ ...config, connectionTimeoutMillis: timeoutMs, query_timeout: timeoutMs })
   const connect = pool.connect.bind(pool) as () => Promise<pg.PoolClient>
   const impatient = async (): Promise<pg.PoolClient> => {
     const client = await connect().catch((error: unknown) => {

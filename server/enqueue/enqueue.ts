@@ -12,9 +12,9 @@ export async function openBoss(
   databaseUrl: string,
   onError: (error: Error) => void,
   /** For those who answer a person: longer than this no question waits. */
-  patienceMs?: number,
+  timeoutMs?: number,
 ): Promise<PgBoss> {
-  const patience = patienceMs === undefined ? {} : { query_timeout: patienceMs, connectionTimeoutMillis: patienceMs }
+  const patience = timeoutMs === undefined ? {} : { query_timeout: timeoutMs, connectionTimeoutMillis: timeoutMs }
   const boss = new PgBoss({ connectionString: databaseUrl, max: 4, ...patience })
   boss.on('error', onError)
   await boss.start()

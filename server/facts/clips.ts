@@ -1,4 +1,4 @@
-import { besideWords, type FileRole } from '../../core/cards/files/clips'
+import { companionWords, type FileRole } from '../../core/cards/files/clips'
 import type { MediaFacts } from '../../core/media/facts'
 import { remarksOf } from '../../core/media/remarks'
 import { frameRateText } from '../../core/units/frameRate'
@@ -6,7 +6,7 @@ import { counted } from '../../core/units/quantity'
 import type { ClipView } from '../../contract/cards'
 import type { Db } from '../db/connection'
 import type { ClipRow } from '../db/queries/cards'
-import { filesBeside, takeSums } from '../db/queries/takes'
+import { companionsOf, takeSums } from '../db/queries/takes'
 
 /** What belongs to a clip beside its main file, and what all of it comes to: bytes and seconds. */
 export interface ClipFiles {
@@ -19,7 +19,7 @@ export interface ClipFiles {
 /** The files of takes that begin with some media files, asked for in one go. */
 export async function clipFiles(db: Db, clips: readonly ClipRow[]): Promise<(clip: ClipRow) => ClipFiles> {
   const ids = clips.map(({ id }) => id)
-  const [files, sums] = await Promise.all([filesBeside(db, ids), takeSums(db, ids)])
+  const [files, sums] = await Promise.all([companionsOf(db, ids), takeSums(db, ids)])
   const counts = new Map<string | null, Map<FileRole, number>>()
   for (const { id, role, files: number } of files)
     counts.set(id, (counts.get(id) ?? new Map<FileRole, number>()).set(role, number))
@@ -27,7 +27,7 @@ export async function clipFiles(db: Db, clips: readonly ClipRow[]): Promise<(cli
   return (clip) => {
     const take = sumOf.get(clip.id)
     return {
-      beside: besideWords(counts.get(clip.id) ?? new Map()),
+      beside: companionWords(counts.get(clip.id) ?? new Map()),
       parts: take?.parts ?? 1,
       sizeBytes: take?.sizeBytes ?? clip.sizeBytes,
       seconds: take?.seconds ?? clip.seconds,

@@ -5,7 +5,7 @@ import type { Db } from '../db/connection'
 import type { LoadRow } from '../db/queries/cards'
 import { mirrorsOf, troubledBytes } from '../db/queries/copies'
 import { readerOfLoad } from '../db/queries/readers'
-import { lastCardPrint } from '../db/queries/seen'
+import { lastCardDigest } from '../db/queries/seen'
 import { hashSpeed } from '../db/queries/settings'
 import { volumes } from '../db/queries/volumes'
 
@@ -37,7 +37,7 @@ export async function decidedPlan(
   volumeIds: readonly string[],
   meanwhile: Meanwhile = {},
 ): Promise<{ readonly plan: CopyPlan; readonly decisions: readonly Decision[] }> {
-  const [rows, listed] = await Promise.all([copyRows(db, host, load), lastCardPrint(db, load.id)])
+  const [rows, listed] = await Promise.all([copyRows(db, host, load), lastCardDigest(db, load.id)])
   const plan = planFrom(rows, volumeIds, meanwhile)
   const prints = plan.volumes.map(({ volumeId }) => {
     const standing = rows.mirrors.find((mirror) => mirror.volumeId === volumeId)?.print ?? '0'

@@ -141,7 +141,7 @@ export async function lockerView(db: Db): Promise<LockerView> {
       capacityBytes: row.capacityBytes,
     })),
     readers: readers.map((row) => ({
-      ...named(row, row.loads > 0 ? `${counted(row.loads, 'load')} looked at in it` : ''),
+      ...named(row, row.loads > 0 ? `${counted(row.loads, 'load')} scanned in it` : ''),
       path: row.rootPath ?? '',
     })),
     productions: productions.map((row) => named({ ...row, name: row.title }, holds(row.loads, 'load'))),

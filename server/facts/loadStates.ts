@@ -5,7 +5,7 @@ import type { CardKnown } from '../../core/copies/clearQuestion'
 import { marksApart, type Apart } from '../../core/copies/apart'
 import { deviceRelation } from '../../core/copies/device'
 import type { CopyFacts } from '../../core/copies/mark'
-import { playedStill } from '../../core/copies/standing'
+import { playedStill } from '../../core/copies/copyState'
 import type { Settings } from '../../contract/copies'
 import type { Db } from '../db/connection'
 import { olderSince } from '../db/queries/books'
@@ -15,13 +15,13 @@ import { readers, type ReaderRow } from '../db/queries/readers'
 import { comparisonsOf, lastKnownStays, staysById, type StayRow } from '../db/queries/stays'
 import { volumes, type VolumeRow } from '../db/queries/volumes'
 import { readSettings } from '../db/queries/settings'
-import { twinsOf } from '../db/queries/twins'
+import { backupCardsOf } from '../db/queries/backupCards'
 import { answersOf, formattedOf, playedOf, saidDifferent } from '../db/queries/said'
 import { latestCardSeen } from '../db/queries/seen'
-import { readersLookedAt } from '../db/queries/tasks'
+import { readersScanned } from '../db/queries/tasks'
 import { once, type Asked } from './asked'
 import { findingsOf } from './findings'
-import { twinStates, type TwinState } from './twinStates'
+import { backupCardStates, type BackupCardState } from './backupCards'
 
 type LoadRow = cards.LoadRow
 
@@ -60,9 +60,9 @@ export interface LoadState {
         /** Files on it were written anew. */ readonly isTouched: boolean
       }
     | undefined
-  readonly twins: readonly TwinState[]
+  readonly twins: readonly BackupCardState[]
   /** The twin that the answer is about: it lies in a reader, and the load’s own card does not. */
-  readonly asked: TwinState | undefined
+  readonly asked: BackupCardState | undefined
 }
 
 /** Whether the look that is under way in its reader is at its card: it lies there, or became known by that look. */
@@ -71,21 +71,21 @@ function isLookedAt(load: LoadRow, holding: ReaderRow | undefined, looking: Read
   return since !== undefined && (holding !== undefined || load.scannedAt >= since)
 }
 
-const underWay = (label: string) => `“${label}” is being looked at.`
-const unfinishedLook = (label: string) => `The look at “${label}” did not come to its end: look at it again.`
+const underWay = (label: string) => `“${label}” is being scanned.`
+const unfinishedScan = (label: string) => `The scan of “${label}” did not finish: scan it again.`
 
 /** Findings, copies, clear-to-format and format state of loads, from rows alone, in a fixed number of questions. */
 export async function loadStates(db: Db, loads: readonly LoadRow[], asked: Asked): Promise<LoadState[]> {
   const { now, looked } = asked
   const ids = loads.map((load) => load.id)
   // Which looks are under way is read before what they wrote: one that ends meanwhile has written all of it.
-  const [looking, counts, answers, formatted, seen, twinRows] = await Promise.all([
-    once(db, asked, readersLookedAt),
+  const [looking, counts, answers, formatted, seen, backupCardRows] = await Promise.all([
+    once(db, asked, readersScanned),
     cards.entryCounts(db, ids),
     answersOf(db, ids),
     formattedOf(db, ids),
     latestCardSeen(db, ids),
-    twinsOf(db, ids),
+    backupCardsOf(db, ids),
   ])
   const [settings, inReaders, pairs, copyRows, older] = await Promise.all([
     readSettings(db),
@@ -95,7 +95,7 @@ export async function loadStates(db: Db, loads: readonly LoadRow[], asked: Asked
     olderSince(db),
   ])
   const isOneOf = ({ loadId, twinId }: ReaderRow) =>
-    (loadId !== null && ids.includes(loadId)) || twinRows.some((twin) => twin.id === twinId)
+    (loadId !== null && ids.includes(loadId)) || backupCardRows.some((twin) => twin.id === twinId)
   const stayIds = inReaders.filter(isOneOf).flatMap((reader) => reader.stayId ?? [])
   const [stays, comparisons, lastKnown] = await Promise.all([
     stayIds.length > 0 ? staysById(db, stayIds) : [],
@@ -108,7 +108,7 @@ export async function loadStates(db: Db, loads: readonly LoadRow[], asked: Asked
   )
   return loads.map((load) => {
     const formats = formatted.filter((one) => one.loadId === load.id)
-    const twins = twinStates(load, twinRows, inReaders, stays, formats)
+    const twins = backupCardStates(load, backupCardRows, inReaders, stays, formats)
     const holding = inReaders.find((reader) => reader.loadId === load.id && reader.twinId === null)
     const askedTwin = holding ? undefined : twins.find((twin) => twin.reader)
     const format = askedTwin ? askedTwin.format : formats.find((one) => one.twinId === null)
@@ -126,7 +126,7 @@ export async function loadStates(db: Db, loads: readonly LoadRow[], asked: Asked
     const there = holding ?? askedTwin?.reader
     const known = there && cardKnown(load, there, stays, comparisons, facts)
     const isLooking = isLookedAt(load, holding, looking)
-    const unfinished = load.lookDone ? null : isLooking ? underWay(load.label) : unfinishedLook(load.label)
+    const unfinished = load.lookDone ? null : isLooking ? underWay(load.label) : unfinishedScan(load.label)
     // What the observer wrote of a look that had not ended is no news while it goes on.
     const difference = there && isLooking && !load.lookDone ? underWay(load.label) : there?.difference
     const isProved = facts.some((copy) => copy.filesVerified + copy.filesVerifiedFromCache > 0)

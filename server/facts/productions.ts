@@ -10,7 +10,7 @@ import type { ProductionRow } from '../db/queries/productions'
 import { reviewStates } from '../db/queries/reviewStates'
 import { bagCounts } from '../db/queries/shelf'
 import { plansOf } from '../db/queries/shoot'
-import { readersLookedAt } from '../db/queries/tasks'
+import { readersScanned } from '../db/queries/tasks'
 import { once, type Asked } from './asked'
 import { gearOf, gearRowsOf } from './gear'
 import { loadStates, type LoadState } from './loadStates'
@@ -34,7 +34,7 @@ export async function productionFacts(
     bagCounts(db, ids),
     reviewStates(db, ids, asked.host),
     knownBytes(db, ids),
-    once(db, asked, readersLookedAt),
+    once(db, asked, readersScanned),
     volumeViews(db, asked),
   ])
   // Nobody asks for the gear of productions that plan nothing.

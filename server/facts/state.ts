@@ -93,7 +93,7 @@ async function waitsOf(db: Db, host: string, tasks: readonly Task[], now: number
   const away = known.filter((row) => row.connected !== true && row.rootPath !== null && row.putAwayAt === null)
   const wanted = new Set((await copyQueue(db, host)).flatMap((one) => one.volumeIds))
   return [
-    ...unlooked.map((name) => `“${name}” is not looked at`),
+    ...unlooked.map((name) => `“${name}” is not scanned`),
     ...(failed.length > 0 ? [`${counted(failed.length, 'task')} did not go through`] : []),
     ...away.filter((row) => wanted.has(row.id)).map((row) => `${row.name} is not connected`),
   ]

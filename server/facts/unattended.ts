@@ -12,7 +12,7 @@ import { productionPage } from '../db/queries/productions'
 import { readers, type ReaderRow } from '../db/queries/readers'
 import { readUnattended } from '../db/queries/settings'
 import { staysById } from '../db/queries/stays'
-import { readersLookedAt } from '../db/queries/tasks'
+import { readersScanned } from '../db/queries/tasks'
 import { cameraHabits, copiedLately, latestTask } from '../db/queries/unattended'
 import { loadStates, type LoadState } from './loadStates'
 import { productionFacts } from './productions'
@@ -31,7 +31,7 @@ export interface WatchedReader {
 export async function watchedReaders(db: Db, host: string, now: number): Promise<WatchedReader[]> {
   const [rows, looking, known, queue, rule] = await Promise.all([
     readers(db),
-    readersLookedAt(db),
+    readersScanned(db),
     cameraHabits(db),
     copyQueue(db, host),
     readUnattended(db),
@@ -59,7 +59,7 @@ export async function watchedReaders(db: Db, host: string, now: number): Promise
         name: reader.cardName ?? reader.name,
         ruleOn: rule.on,
         looking: looking.has(reader.id),
-        lookFault: scan?.state === 'failed' ? (scan.sentence ?? 'The look at it failed.') : undefined,
+        scanFault: scan?.state === 'failed' ? (scan.sentence ?? 'Its scan failed.') : undefined,
         cameraKnown: cameraByHabits(reader.habits, known) !== undefined,
         load:
           state &&

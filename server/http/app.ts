@@ -12,7 +12,7 @@ import { reviewRoutes } from './cards/review'
 import { rigRoutes } from './cards/rigs'
 import { sortedRoutes } from './cards/sorted'
 import type { Context } from './context'
-import { door } from './door'
+import { accessKey } from './accessKey'
 import { editRoutes } from './beside/edits'
 import { copyRoutes } from './copies/routes'
 import type { EventStream } from './events'
@@ -81,7 +81,7 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
       },
     }),
   )
-  if (key !== undefined) app.use(door(key))
+  if (key !== undefined) app.use(accessKey(key))
   app.get(`/api${EVENTS_PATH}`, events.route)
   app.use(compression())
   app.use('/api', (_req, res, next) => {

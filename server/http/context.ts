@@ -1,11 +1,11 @@
 import type PgBoss from 'pg-boss'
 import type { Db } from '../db/connection'
-import type { LookDesk } from './lookDesk'
+import type { ScanDesk } from './scanDesk'
 
 /** What every route gets. */
 export interface Context {
   readonly db: Db
   readonly boss: PgBoss
   readonly host: string
-  readonly looks: LookDesk
+  readonly looks: ScanDesk
 }

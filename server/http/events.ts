@@ -4,7 +4,7 @@ import type { ServerEvent } from '../../contract/tasks'
 import type { Db } from '../db/connection'
 import { CHANNELS, task, taskView, type News } from '../db/queries/tasks'
 import { log } from '../log'
-import type { LookDesk, Looked } from './lookDesk'
+import type { ScanDesk, Scanned } from './scanDesk'
 
 const KEEP_ALIVE_MS = 20_000
 
@@ -14,7 +14,7 @@ export class EventStream {
 
   constructor(
     readonly db: Db,
-    readonly looks: LookDesk,
+    readonly looks: ScanDesk,
   ) {}
 
   /** `onLost`: the connection is gone, and no page would be told anything any more. */
@@ -23,7 +23,7 @@ export class EventStream {
     client.on('error', onLost)
     client.on('notification', ({ channel, payload }) => {
       const message: unknown = JSON.parse(payload ?? '{}')
-      if (channel === CHANNELS.looked) this.looks.hear(message as Looked)
+      if (channel === CHANNELS.looked) this.looks.hear(message as Scanned)
       else void this.#pass(message as News).catch((error: unknown) => log.error(error, 'news'))
     })
     await client.connect()

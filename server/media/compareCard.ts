@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { comparedPlace, COMPARED_BYTES, type Compared } from '../../core/cards/load/stay'
-import { drawOf } from '../../core/units/print'
+import { chanceOf } from '../../core/units/digest'
 import type { Db } from '../db/connection'
 import { addComparison, comparableClips, differencesFrom, type ComparableClip } from '../db/queries/stays'
 import { volumes } from '../db/queries/volumes'
@@ -40,7 +40,7 @@ export async function compareCard(db: Db, host: string, card: ComparedCard): Pro
   )
   const holders = await connectedHolders(db, host, [...drawn, ...again])
   const placeIn = ({ sizeBytes, pathText }: ComparableClip, seed: string) =>
-    comparedPlace(sizeBytes, drawOf(seed, pathText))
+    comparedPlace(sizeBytes, chanceOf(seed, pathText))
   const blocks = alignedBlocks(2, COMPARED_BYTES)
   const [names, differing] = [new Set<string>(), [] as string[]]
   const count = { compared: 0, withCopies: 0, unreadable: 0 }

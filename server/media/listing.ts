@@ -1,6 +1,6 @@
 import { filesToSample } from '../../core/cards/load/load'
 import { MOST_COMPARED } from '../../core/cards/load/stay'
-import type { ListedFile } from '../../core/copies/standing'
+import type { ListedFile } from '../../core/copies/copyState'
 import { printablePath } from '../../core/copies/pathText'
 import type { NewEntry } from '../db/queries/seen'
 import { alignedBlocks } from '../engine/medium/blocks'
@@ -8,7 +8,7 @@ import { inLanes } from '../engine/medium/lanes'
 import { joinPath, type Medium, type TreeEntry } from '../engine/medium/medium'
 import { sampleHash } from '../engine/copy/sample'
 import { stampOf } from '../engine/medium/stamps'
-import { listingPrint, walk, walkBelow } from '../engine/medium/walk'
+import { listingDigest, walk, walkBelow } from '../engine/medium/walk'
 
 /** What a card lists, as rows and as a print. */
 export interface Listing {
@@ -27,7 +27,7 @@ export async function listCard(medium: Medium): Promise<Listing> {
     sizeBytes: entry.kind === 'file' ? entry.sizeBytes : 0,
     modifiedMs: entry.modifiedMs,
   }))
-  return { walked, entries, files: entries.filter((entry) => entry.kind === 'file'), print: listingPrint(walked) }
+  return { walked, entries, files: entries.filter((entry) => entry.kind === 'file'), print: listingDigest(walked) }
 }
 
 /** Whether a folder really lies on the medium: no part of its path is a link, or a place where something else is mounted. */

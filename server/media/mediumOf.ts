@@ -2,7 +2,7 @@ import { realpath } from 'node:fs/promises'
 import type { Db } from '../db/connection'
 import { FolderMedium } from '../engine/medium/folder'
 import type { Medium } from '../engine/medium/medium'
-import { PatientMedium } from '../engine/medium/patient'
+import { TimedMedium } from '../engine/medium/withinTimeout'
 import { ReaderProcess } from '../engine/tool/readerProcess'
 import { volumeUidOf } from '../engine/medium/volumeUid'
 import { markerIn } from './marker'
@@ -96,7 +96,7 @@ export async function readerContent(db: Db, reader: ReaderPlace): Promise<Reader
   if (!reader.rootPath) return 'unreachable'
   // A link that was put in its place leads to another folder than the one that was registered.
   if ((await realpath(reader.rootPath).catch(() => undefined)) !== reader.rootPath) return 'unreachable'
-  const { medium } = new PatientMedium(new FolderMedium(reader.rootPath))
+  const { medium } = new TimedMedium(new FolderMedium(reader.rootPath))
   try {
     if ((await medium.list(Buffer.alloc(0))).length === 0) return 'empty'
     const volumeUid = () => volumeUidOf(medium.root).catch(() => undefined)

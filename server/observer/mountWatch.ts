@@ -10,7 +10,7 @@ import { newMounts, readMount, type MountRead } from '../media/appeared'
  * Notices file systems that were mounted, on one computer: a known volume’s marker makes it that volume, anything else
  * is written down and asked about.
  */
-export async function lookForMounts(db: Db, host: string): Promise<void> {
+export async function findMounts(db: Db, host: string): Promise<void> {
   const [known, all, { folders }] = await Promise.all([volumes(db, host), readers(db), readNoticed(db)])
   // What was put away is asked about again, as what nobody knows.
   const taken = [

@@ -9,9 +9,9 @@ import { MountNews } from '../media/mountNews'
 import { Sleep } from '../media/sleep'
 import { linksOf, volumeMedium, type Medium } from '../media/mediumOf'
 import { BooksOnDrives } from './books'
-import { lookAtMirror } from './mirrorLook'
-import { lookForMounts } from './mountWatch'
-import { ReaderLook } from './readerLook'
+import { scanMirror } from './mirrorScan'
+import { findMounts } from './mountWatch'
+import { ReaderScan } from './readerScan'
 import { Stays } from './stays'
 
 const EVERY_MS = 3_000
@@ -23,7 +23,7 @@ const IDLE_SHARE = 0.1
  * runs inside each worker process.
  */
 export class Observer {
-  readonly #readers: ReaderLook
+  readonly #readers: ReaderScan
   readonly #stays: Stays
   readonly #news = new MountNews()
   readonly #sleep = new Sleep()
@@ -42,7 +42,7 @@ export class Observer {
   ) {
     this.#stays = new Stays(db, host, this.#news)
     this.#books = new BooksOnDrives(db, host)
-    this.#readers = new ReaderLook(db, host, this.#stays)
+    this.#readers = new ReaderScan(db, host, this.#stays)
   }
 
   /** What is done after each look at everything that is connected. */
@@ -71,7 +71,7 @@ export class Observer {
   async #turn(): Promise<void> {
     try {
       await this.#inTurn(async () => {
-        await lookForMounts(this.db, this.host)
+        await findMounts(this.db, this.host)
         const appeared = await this.#devices(false)
         for (const volumeId of appeared) await this.#mirrorsOf(volumeId)
         await this.#books.turn(this.#connected)
@@ -99,14 +99,14 @@ export class Observer {
     const wanted = new Set(loadIds)
     const done = this.#inTurn(async () => {
       this.#next = undefined
-      await this.#lookNow([...wanted])
+      await this.#scanNow([...wanted])
     })
     this.#next = { loadIds: wanted, done }
     return done
   }
 
-  async #lookNow(loadIds: readonly string[]): Promise<void> {
-    await lookForMounts(this.db, this.host)
+  async #scanNow(loadIds: readonly string[]): Promise<void> {
+    await findMounts(this.db, this.host)
     await this.#devices(true)
     let changed = false
     for (const mirror of await mirrorsOf(this.db, loadIds)) changed = (await this.#mirror(mirror)) || changed
@@ -161,7 +161,7 @@ export class Observer {
     const medium = this.#connected.get(mirror.volumeId)
     if (!medium) return false
     try {
-      return (await lookAtMirror(this.db, mirror, medium)).isNew
+      return (await scanMirror(this.db, mirror, medium)).isNew
     } catch (error) {
       // A volume that is pulled out just now is no proof of anything.
       log.warn(error, 'a mirror could not be listed')

@@ -40,7 +40,7 @@ export async function recognise(
       difference: `The card in ${row.name} has the names, sizes and times of “${load.label}”, but other content: it is not the card that was copied.`,
     }
   if (!load.lookDone) {
-    const difference = `The look at “${load.label}” did not come to its end: look at it again.`
+    const difference = `The scan of “${load.label}” did not finish: scan it again.`
     return { ...other, loadId: load.id, difference, settled: false }
   }
   if (found.lists === 'the same') return { ...other, same: true, difference: null, loadId: load.id }

@@ -2,9 +2,9 @@ import { recogniseLoads } from '../../core/cards/load/load'
 import type { Db } from '../db/connection'
 import { loadsById, samplesOf } from '../db/queries/cards'
 import { loadsLike } from '../db/queries/loadsLike'
-import { loadsWithPrint } from '../db/queries/seen'
+import { loadsWithDigest } from '../db/queries/seen'
 import { CARD_ROOT, samplesEqual, type Listing } from '../media/listing'
-import { sameCards, twinAmong, twinOf, type Held } from './twins'
+import { sameCards, backupCardAmong, backupCardOf, type Held } from './backupCards'
 
 interface KnownCard {
   readonly id: string
@@ -38,13 +38,13 @@ export async function whichLoad(
   const equal = async (loadId: string, shiftMs = 0) =>
     samplesEqual(medium, await samplesOf(db, loadId), CARD_ROOT, shiftMs)
   let impostor: KnownCard | undefined
-  for (const load of await loadsWithPrint(db, listing.print)) {
+  for (const load of await loadsWithDigest(db, listing.print)) {
     if (not.has(load.id)) continue
     if (!(await equal(load.id))) {
       impostor ??= load
       continue
     }
-    const twinId = load.lookDone ? await twinOf(db, held, load, 'equal') : undefined
+    const twinId = load.lookDone ? await backupCardOf(db, held, load, 'equal') : undefined
     return twinId === undefined
       ? { kind: 'own', load, lists: 'the same', shiftMs: 0 }
       : { kind: 'backup', load, twinId }
@@ -53,7 +53,7 @@ export async function whichLoad(
   const files = listing.files.map((file) => ({ ...file, path: file.pathText }))
   const paths = files.map((file) => file.path)
   const known = (await loadsLike(db, paths)).filter(({ id }) => !not.has(id))
-  const twin = await twinAmong(db, held, files, known)
+  const twin = await backupCardAmong(db, held, files, known)
   if (twin) return { kind: 'backup', load: twin.load, twinId: twin.id }
   for (const { id, shiftMs } of recogniseLoads(files, await sameCards(db, held, known))) {
     if (!(await equal(id, shiftMs))) continue

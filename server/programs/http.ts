@@ -5,7 +5,7 @@ import { openDatabase, openForAnswers } from '../db/connection'
 import { databaseUrl, hostName } from '../home'
 import { createApp } from '../http/app'
 import { EventStream } from '../http/events'
-import { LookDesk } from '../http/lookDesk'
+import { ScanDesk } from '../http/scanDesk'
 import { openBoss } from '../enqueue/enqueue'
 import { log } from '../log'
 import { registerSimulated } from '../media/mediumOf'
@@ -28,7 +28,7 @@ await migrated.destroy()
 const db = openForAnswers(url, ANSWER_MS)
 const boss = await openBoss(url, (error) => log.error(error, 'queue'), ANSWER_MS)
 registerSimulated(new BenchPlaces())
-const looks = new LookDesk(db)
+const looks = new ScanDesk(db)
 const events = new EventStream(db, looks)
 // The start command starts this program again, and the pages come back by themselves.
 const news = await events.listen(url, (error) => {

@@ -6,8 +6,8 @@ import type { LoadView } from '../../contract/cards'
 import type { StorageView } from '../../contract/storage'
 import { copyTree } from '../../server/engine/copy/copy'
 import { FolderMedium } from '../../server/engine/medium/folder'
-import { listingPrint, walk } from '../../server/engine/medium/walk'
-import { startStation, type Station } from '../yes/station'
+import { listingDigest, walk } from '../../server/engine/medium/walk'
+import { startStation, type Station } from '../clear/station'
 import { chill, type Figure } from './copyBench'
 
 const FILES = 20_000
@@ -34,7 +34,7 @@ async function engineAlone(card: string, ...roots: string[]): Promise<number> {
   const begun = performance.now()
   const source = new FolderMedium(card)
   const entries = await walk(source)
-  listingPrint(entries)
+  listingDigest(entries)
   const wantedBy = new Set(roots)
   await copyTree({
     source,

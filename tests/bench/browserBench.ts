@@ -3,7 +3,7 @@ import { openDatabase, type Db } from '../../server/db/connection'
 import { addReader } from '../../server/db/queries/readers'
 import type { Page } from '../../contract/page'
 import type { ProductionView } from '../../contract/productions'
-import { startStation } from '../yes/station'
+import { startStation } from '../clear/station'
 import type { Figure } from './copyBench'
 import { fill } from './fill'
 

@@ -4,7 +4,7 @@ import type { Page } from '../../contract/page'
 import type { ProductionView } from '../../contract/productions'
 import type { LoadView } from '../../contract/cards'
 import type { Figure } from './copyBench'
-import { startStation, type Station } from '../yes/station'
+import { startStation, type Station } from '../clear/station'
 import { fill, type Fill } from './fill'
 
 /** Answers that are measured; the first production has as many loads and clips as fill a page in both. */

@@ -6,7 +6,7 @@ import { chromium } from '@playwright/test'
 import { EVENTS_PATH } from '../../contract/api'
 import type { LoadView } from '../../contract/cards'
 import type { Page } from '../../contract/page'
-import { ownClip, startStation, type Station } from '../yes/station'
+import { ownClip, startStation, type Station } from '../clear/station'
 import type { Figure } from './copyBench'
 
 const CLIPS = 500

@@ -16,7 +16,7 @@ import { addSaid, answersOf, formattedOf, playedOf } from '../../server/db/queri
 import { search } from '../../server/db/queries/search'
 import { putCardListing } from '../../server/db/queries/seen'
 import { doubtCard, isCardDoubted, trustCard } from '../../server/db/queries/stays'
-import { listingPrint } from '../../server/engine/medium/walk'
+import { listingDigest } from '../../server/engine/medium/walk'
 import { decidedPlan } from '../../server/facts/copyPlan'
 import { loadStates } from '../../server/facts/loadStates'
 import { productionFacts } from '../../server/facts/productions'
@@ -58,7 +58,7 @@ async function newLoad() {
       readerId: reader.id,
       node: '1:2',
       device,
-      print: listingPrint(entries),
+      print: listingDigest(entries),
       entries,
       shiftMs: 0,
     })

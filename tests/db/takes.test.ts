@@ -96,7 +96,7 @@ async function rowsOf(productionId: string) {
 }
 
 describe('files of two cards as takes', () => {
-  it('are each in one take that begins with its own first file, however cards are looked at, emptied and joined', async () => {
+  it('are each in one take that begins with its own first file, however cards are scanned, emptied and joined', async () => {
     await fc.assert(
       fc.asyncProperty(fc.array(steps, { minLength: 1, maxLength: 9 }), async (drawn) => {
         const { productionId, loadIds } = await twoCards()

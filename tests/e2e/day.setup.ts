@@ -7,7 +7,7 @@ import { ownHouse, test } from './house'
 
 ownHouse({ isKept: true })
 
-test('a card comes home by orders alone: looked at, copied, proved, played, with a proxy, a tall film and its bag', async ({
+test('a card comes home by orders alone: scanned, copied, proved, played, with a proxy, a tall film and its bag', async ({
   request,
 }) => {
   const id = await productionId(request, 'Steam-bending ribs')

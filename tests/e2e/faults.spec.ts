@@ -24,7 +24,7 @@ ownHouse()
 const TITLE = 'Launch day'
 
 /** Puts a card in, looks at it for “Launch day” and returns its load; a load known already is looked at again. */
-async function lookAt(request: APIRequestContext, card: string, production = TITLE): Promise<LoadView> {
+async function scanOne(request: APIRequestContext, card: string, production = TITLE): Promise<LoadView> {
   const id = await productionId(request, production)
   const reader = await deviceId(request, 'Bench reader')
   await post(request, `/bench/${reader}/insert`, { card })
@@ -49,7 +49,7 @@ async function copiesOf(request: APIRequestContext, load: LoadView) {
 test.describe.configure({ mode: 'serial' })
 
 test('a worker killed in mid-copy and started again ends as an undisturbed copy does', async ({ request }) => {
-  const load = await lookAt(request, 'Curlew A', 'Steam-bending ribs')
+  const load = await scanOne(request, 'Curlew A', 'Steam-bending ribs')
   await post(request, `/bench/${await deviceId(request, 'Lantern')}/plug`)
   const [slipway = '', tide = '', lantern = ''] = await volumeIds(request, 'Slipway', 'Tide 2', 'Lantern')
   await taskEnd(request, await startTask(request, `/loads/${load.id}/copies`, { volumeIds: [slipway] }))
@@ -101,7 +101,7 @@ test('a worker killed in mid-copy and started again ends as an undisturbed copy 
 })
 
 test('a paused copy holds still, goes on, and a stopped one leaves nothing half-written', async ({ request }) => {
-  const load = await lookAt(request, 'Field 1')
+  const load = await scanOne(request, 'Field 1')
   const [bucket = ''] = await volumeIds(request, 'Saltings bucket')
   const task = await startTask(request, `/loads/${load.id}/copies`, { volumeIds: [bucket] })
   await expect
@@ -127,7 +127,7 @@ test('a paused copy holds still, goes on, and a stopped one leaves nothing half-
 })
 
 test('a flipped bit is named with file and volume, and copying again mends it', async ({ request, page }) => {
-  const load = await lookAt(request, 'Field 1')
+  const load = await scanOne(request, 'Field 1')
   const [slipway = '', tide = ''] = await volumeIds(request, 'Slipway', 'Tide 1')
   await post(request, `/bench/${await deviceId(request, 'Tide 1')}/fault`, { kind: 'flip-bit', afterBytes: 1_000_000 })
   const end = await taskEnd(
@@ -152,7 +152,7 @@ test('a flipped bit is named with file and volume, and copying again mends it', 
 })
 
 test('a full drive does not stop the other, and says how many bytes are missing', async ({ request }) => {
-  const load = await lookAt(request, 'Field 1')
+  const load = await scanOne(request, 'Field 1')
   for (const name of ['Tide 2', 'Lantern']) rmSync(join(volumeFolder(name), TITLE), { recursive: true, force: true })
   const [tide = '', lantern = ''] = await volumeIds(request, 'Tide 2', 'Lantern')
   const device = await deviceId(request, 'Lantern')
@@ -168,7 +168,7 @@ test('a full drive does not stop the other, and says how many bytes are missing'
 })
 
 test('a file of the person’s own is left alone, and set aside only when asked', async ({ request }) => {
-  const load = await lookAt(request, 'Odd names')
+  const load = await scanOne(request, 'Odd names')
   expect(load.findings.map((finding) => finding.kind)).toEqual(expect.arrayContaining(['link', 'odd-name']))
   const [slipway = '', tide = ''] = await volumeIds(request, 'Slipway', 'Tide 1')
   const mine = join(volumeFolder('Tide 1'), TITLE, 'Cards/Odd names/two\nlines.txt')

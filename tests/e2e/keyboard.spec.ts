@@ -46,7 +46,7 @@ test('a card travels through all seven stations with the keyboard alone', async 
   await page.keyboard.press('2')
   await expect(heading(page)).toContainText('“Plover A” is in the reader')
   await sayProduction(page, 'Plover on the mast')
-  await tabTo(page, /^Look at the card/)
+  await tabTo(page, /^Scan the card/)
   await page.keyboard.press('Enter')
   await expect(page.locator('[data-clip]')).toHaveCount(3, { timeout: 120_000 })
   await expect(page.locator('[data-finding="empty"]')).toContainText('PLOV0109.MP4')

@@ -26,7 +26,7 @@ test('the overview names the card that waits, and leads to it', async ({ page })
 test('station 2 shows the clips of the card with their pictures', async ({ page }) => {
   await page.goto('/')
   await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
-  await page.getByRole('button', { name: 'Look at the card' }).click()
+  await page.getByRole('button', { name: 'Scan the card' }).click()
   const row = page.getByRole('row', { name: /CURL0041\.MP4/ })
   await expect(row).toContainText('3840×2160')
   // Source: ffprobe of Debian's ffmpeg on the card itself.
@@ -267,7 +267,7 @@ test('a formatted card is written down, and its clips coming back are said loudl
     'Was this card formatted? Everything is still on it',
   )
   await station(page, 'Cards').click()
-  await page.getByRole('button', { name: 'Look again' }).click()
+  await page.getByRole('button', { name: 'Scan again' }).click()
   await expect(page.locator('[data-finding="returned"]')).toContainText('its clips are still on it')
   await station(page, 'Copies').click()
   await page.getByRole('button', { name: 'It is not formatted: take that back' }).click()

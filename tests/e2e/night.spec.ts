@@ -27,7 +27,7 @@ async function bringHome(page: Page, card: string): Promise<void> {
   await expect(heading(page)).toContainText(`“${card}” is in the reader`)
   await page.keyboard.press('Tab')
   await sayProduction(page, TITLE)
-  await tabTo(page, /^Look at the card/)
+  await tabTo(page, /^Scan the card/)
   await page.keyboard.press('Enter')
   await expect(heading(page)).toContainText(new RegExp(`^“${card}”: \\d+ clips?`), { timeout: 120_000 })
   await page.keyboard.press('3')
@@ -147,7 +147,7 @@ test('the cards of a rig are tied, the odd lens is named, and one row stands for
     await putIn(request, `Pole ${lens}`)
     await expect(heading(page)).toContainText(`“Pole ${lens}” is in the reader`)
     await choose(page, page.getByRole('combobox', { name: 'For which production' }), RIG)
-    await page.getByRole('button', { name: 'Look at the card' }).click()
+    await page.getByRole('button', { name: 'Scan the card' }).click()
     await expect(load(page, `Pole ${lens}`)).toBeVisible({ timeout: 60_000 })
     await expect(heading(page)).toContainText(`“Pole ${lens}”:`)
   }
@@ -164,7 +164,7 @@ test('the cards of a rig are tied, the odd lens is named, and one row stands for
   await expect(page.getByRole('option').nth(1)).toContainText('2 lenses')
 })
 
-test('the second card of a camera is known as a twin, and read whole against what was proved', async ({
+test('the second card of a camera is known as a backup card, and read whole against what was proved', async ({
   page,
   request,
 }) => {
@@ -173,26 +173,26 @@ test('the second card of a camera is known as a twin, and read whole against wha
   const id = await productionId(request, TITLE)
   await page.goto(`/p/${id}/cards`)
   await expect(heading(page)).toContainText(
-    'Curlew A slot 2 is the twin of “Curlew A”: the same files on another card.',
+    'Curlew A slot 2 is the backup card of “Curlew A”: the same files on another card.',
   )
   await page.goto(`/p/${id}/copies`)
   await page.getByRole('tab', { name: /^Curlew A/ }).click()
   // Only the twin lies in a reader: the answer is about that one.
-  await expect(heading(page)).toContainText('Clear to format “Curlew A slot 2”, the twin of “Curlew A”?')
+  await expect(heading(page)).toContainText('Clear to format “Curlew A slot 2”, the backup card of “Curlew A”?')
   await page.getByRole('button', { name: 'Read it whole' }).click()
   await expect(page.locator('[data-twin="Curlew A slot 2"]')).toContainText('7 of 7 files equal', { timeout: 60_000 })
-  await expectAccessible(page, 'a twin')
+  await expectAccessible(page, 'a backup card')
 })
 
-test('clips of one card are given to another production', async ({ page, request }) => {
+test('clips of one card are reassigned to another production', async ({ page, request }) => {
   await page.goto(`/p/${await productionId(request, TITLE)}/cards`)
   const row = (name: string) => page.getByRole('row', { name: new RegExp(`^.*${name}`) })
   await load(page, 'Curlew B').getByRole('button', { name: 'Show 3 clips' }).or(row('C0052.MP4')).first().click()
   await row('C0052.MP4').click()
-  await page.getByRole('button', { name: 'Give to another production' }).click()
+  await page.getByRole('button', { name: 'Reassign to another production' }).click()
   await choose(page, page.getByRole('combobox', { name: 'Production' }), RIG)
-  await page.getByRole('button', { name: 'Give it away' }).click()
-  await expect(row('C0052.MP4')).toContainText(`given to “${RIG}”`)
+  await page.getByRole('button', { name: 'Reassign it' }).click()
+  await expect(row('C0052.MP4')).toContainText(`reassigned to “${RIG}”`)
   await page.goto(`/p/${await productionId(request, RIG)}/cards`)
-  await expect(load(page, 'Curlew B')).toContainText(`1 of its 3 clips, given by ${TITLE}`)
+  await expect(load(page, 'Curlew B')).toContainText(`1 of its 3 clips, reassigned from ${TITLE}`)
 })

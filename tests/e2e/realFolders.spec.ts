@@ -122,11 +122,11 @@ test('a real card in a real folder is named, copied to real drives, played and c
   // The bench's own card waits too; it is taken out.
   const bench = (await (await request.get('/api/bench')).json()) as { devices: { id: string; role: string }[] }
   await post(request, `/bench/${bench.devices.find((device) => device.role === 'reader')?.id}/eject`)
-  await expect(heading(page)).toContainText('A card is in left slot and has not been looked at')
+  await expect(heading(page)).toContainText('A card is in left slot and has not been scanned')
   await expect(page.getByLabel('Call it')).toHaveValue('Card A')
   await choose(page, page.getByRole('combobox', { name: 'For which production' }), 'Varnishing day')
   await page.getByLabel('Call it').fill('Curlew B')
-  await page.getByRole('button', { name: 'Look at the card' }).click()
+  await page.getByRole('button', { name: 'Scan the card' }).click()
   await expect(heading(page)).toContainText('“Curlew B”: 2 clips, 4 s: nothing wrong found', { timeout: 120_000 })
   expect(await copyAgain(request)).toContain('All 4 files proved on Mudflat drive and Saltern drive')
   await page.keyboard.press('3')
@@ -154,10 +154,8 @@ test('a clip filmed since the look is noticed by itself, and nothing is cleared 
   await expect(heading(page)).toContainText('nothing wrong found')
   film('CURL0003.MP4')
   await expect(heading(page)).toContainText('went on: 1 new clip', { timeout: 90_000 })
-  expect(await copyAgain(request)).toContain(
-    'The card has changed since it was looked at: 1 file new. Look at it again',
-  )
-  await page.getByRole('button', { name: 'Look at the card' }).click()
+  expect(await copyAgain(request)).toContain('The card has changed since it was scanned: 1 file new. Scan it again')
+  await page.getByRole('button', { name: 'Scan the card' }).click()
   await expect(heading(page)).toContainText('“Curlew B”: 3 clips')
   await page.keyboard.press('3')
   await expect(heading(page)).toContainText('Not yet')
@@ -182,7 +180,7 @@ more(
     utimesSync(clip, new Date(), new Date())
     rmSync(join(card, 'CURL0003.MP4'))
     await page.goto(`/p/${production}/cards`)
-    await page.getByRole('button', { name: 'Look at the card' }).click()
+    await page.getByRole('button', { name: 'Scan the card' }).click()
     await expect(page.locator('[data-finding="unreadable"]')).toContainText('CURL0002.MP4')
     await expect(page.locator('[data-finding="gone"]')).toContainText('CURL0003.MP4')
     expect((await copiesOf(request)).copies.map((copy) => copy.mark)).toEqual([0, 0])
@@ -272,14 +270,14 @@ more('a second card that is swapped in proves nothing, and is not taken for the 
   await expect(heading(page)).toContainText('Yes: this card may be formatted', { timeout: 90_000 })
 })
 
-more('a reader that holds another card, or none, does not pass for the one that was looked at', async ({ page }) => {
+more('a reader that holds another card, or none, does not pass for the one that was scanned', async ({ page }) => {
   await page.goto(`/p/${production}/cards`)
   await expect(heading(page)).toContainText('“Curlew B”')
   renameSync(slot, join(root, 'in the camera'))
   await expect(heading(page)).toContainText('No card is in the reader', { timeout: 90_000 })
   mkdirSync(card, { recursive: true })
   film('CURL0004.MP4')
-  await expect(heading(page)).toContainText('“left slot” is in the reader and has not been looked at', {
+  await expect(heading(page)).toContainText('“left slot” is in the reader and has not been scanned', {
     timeout: 90_000,
   })
 })
@@ -296,7 +294,7 @@ test('a card of raw frames, which nothing here can play, is cleared by the perso
   await page.goto(`/p/${production}/cards`)
   await page.getByLabel('Call it').fill('Heron C')
   await choose(page, page.getByRole('combobox', { name: 'For which production' }), 'Pole shots')
-  await page.getByRole('button', { name: 'Look at the card' }).click()
+  await page.getByRole('button', { name: 'Scan the card' }).click()
   await expect(heading(page)).toContainText('1 clip, 0.12 s: nothing wrong found.')
   expect(await copyAgain(request)).toContain('All 3 files proved')
   const { loadId, copies } = await copiesOf(request)

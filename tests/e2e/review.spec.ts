@@ -317,13 +317,13 @@ test('cards in two readers are copied one after the other, the most endangered f
     timeout: 90_000,
   })
   // The rule for the tired: one state fills the screen, and it is the worst one.
-  await page.getByLabel(/^Look at cards and copy them by themselves/).click()
+  await page.getByLabel(/^Scan and copy cards by themselves/).click()
   await page.getByRole('link', { name: /^The big screen/ }).click()
   await expect(heading(page)).toHaveText('Something is wrong: do not format')
   await expect(page.getByText('1 thing is wrong with it')).toBeVisible()
   await expectAccessible(page, 'the big screen')
   await page.getByRole('link', { name: 'Back to Yendra' }).click()
-  await page.getByLabel(/^Look at cards and copy them by themselves/).click()
+  await page.getByLabel(/^Scan and copy cards by themselves/).click()
   await expect(page.getByRole('link', { name: /^The big screen/ })).toBeHidden()
   await post(request, `/bench/${await deviceId(request, 'Second reader')}/eject`)
 })

@@ -2,9 +2,9 @@ import { execFileSync } from 'node:child_process'
 import { mkdirSync, renameSync, rmSync, truncateSync, utimesSync, writeFileSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import fc from 'fast-check'
-import { copyOfBooks, markOnDrives, newestMark, putBooksBack } from '../yes/booksCopy'
-import { canMount } from '../yes/mounts'
-import { until } from '../yes/station'
+import { copyOfBooks, markOnDrives, newestMark, putBooksBack } from '../clear/booksCopy'
+import { canMount } from '../clear/mounts'
+import { until } from '../clear/station'
 import { mirrored, removeIfThere, rewrite, shiftTimes, type World } from './world'
 
 /** What the model remembers between commands; the world itself is the truth. */
@@ -55,7 +55,7 @@ function insertCard(world: World, draw: number): void {
 
 export const ACTS: readonly Act[] = [
   {
-    name: 'look at the card',
+    name: 'scan the card',
     ours: true,
     often: true,
     can: held,

@@ -1,7 +1,7 @@
 import { appendFileSync, existsSync, readFileSync } from 'node:fs'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { canMount, unmountAll } from '../yes/mounts'
-import { startStation, type Station } from '../yes/station'
+import { canMount, unmountAll } from '../clear/mounts'
+import { startStation, type Station } from '../clear/station'
 import { walk } from './walk'
 
 /** Of the whole walk, in steps and in time; the long run gives its own. */

@@ -3,8 +3,8 @@ import { closeSync, mkdirSync, openSync, truncateSync } from 'node:fs'
 import { join } from 'node:path'
 import fc from 'fast-check'
 import type { TaskView } from '../../contract/tasks'
-import { canBtrfs, canExfat, canMount } from '../yes/mounts'
-import { until, type Station } from '../yes/station'
+import { canBtrfs, canExfat, canMount } from '../clear/mounts'
+import { until, type Station } from '../clear/station'
 import { goodDay, happenings } from './acts'
 import {
   cloneImage,

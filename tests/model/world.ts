@@ -18,8 +18,8 @@ import type { LoadView, ReaderView } from '../../contract/cards'
 import type { LoadCopies } from '../../contract/copies'
 import type { Page } from '../../contract/page'
 import type { TaskView } from '../../contract/tasks'
-import { Slot } from '../yes/mounts'
-import { ownClip, type Station } from '../yes/station'
+import { Slot } from '../clear/mounts'
+import { ownClip, type Station } from '../clear/station'
 
 /** What a drive is made of: what can be done to it unseen differs. */
 export type DriveKind = 'ext4' | 'btrfs' | 'exfat' | 'folder'

@@ -8,8 +8,8 @@ import { isFrameCut } from '../../core/media/frameEnd'
 import { FolderMedium } from '../../server/engine/medium/folder'
 import { probeFile } from '../../server/engine/probe/probe'
 import { TaskControl } from '../../server/jobs/control'
-import { pictureOf } from '../../server/jobs/cards/lookAtClip'
-import { lookAtRun } from '../../server/jobs/cards/lookAtRun'
+import { pictureOf } from '../../server/jobs/cards/scanClip'
+import { scanRun } from '../../server/jobs/cards/scanRun'
 
 const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-frames-'))
 const source = (bytes: Buffer) => ({
@@ -64,7 +64,7 @@ describe('a frame whose end is missing', () => {
     )
     if (!run) throw new Error('no run')
     expect(run.short).toBe(0)
-    const { probe } = await lookAtRun(medium, run, undefined, new TaskControl())
+    const { probe } = await scanRun(medium, run, undefined, new TaskControl())
     expect(probe?.sequence).toMatchObject({ first: 1, last: 25, missing: [], short: 2 })
   })
 })

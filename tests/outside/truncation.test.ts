@@ -8,7 +8,7 @@ import { nothingIn } from '../../core/media/nothingIn'
 import { findCut } from '../../core/media/truncation'
 import { FolderMedium } from '../../server/engine/medium/folder'
 import { probeFile } from '../../server/engine/probe/probe'
-import { lookAtClip } from '../../server/jobs/cards/lookAtClip'
+import { scanClip } from '../../server/jobs/cards/scanClip'
 import { TaskControl } from '../../server/jobs/control'
 
 const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-cut-'))
@@ -142,7 +142,7 @@ describe('a sound file of more than 4 GiB', () => {
     const look = async (name: string) => {
       const entry = await medium.entry(Buffer.from(name))
       if (!entry) throw new Error(name)
-      return lookAtClip(medium, { ...entry, path: Buffer.from(name) }, [], new TaskControl())
+      return scanClip(medium, { ...entry, path: Buffer.from(name) }, [], new TaskControl())
     }
     const zeros = join(folder, 'zeros.wav')
     writeFileSync(zeros, '')

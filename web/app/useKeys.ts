@@ -19,10 +19,10 @@ export const isTyping = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
 /** Puts the focus on the page's main button, as soon as the page has one. */
-function focusMainButton(patienceMs = 2000): void {
+function focusMainButton(timeoutMs = 2000): void {
   const button = document.querySelector<HTMLElement>('main [data-primary]:not(:disabled)')
   if (button) button.focus()
-  else if (patienceMs > 0) setTimeout(() => focusMainButton(patienceMs - 50), 50)
+  else if (timeoutMs > 0) setTimeout(() => focusMainButton(timeoutMs - 50), 50)
 }
 
 /** Takes the first card in that waits; where nobody can tell for which production, that is asked first. */

@@ -73,7 +73,7 @@ export function TakeIn({ reader, here, whole = false, children }: TakeInProps) {
       </Button>
       {whole && (
         <Button disabled={busy || target === undefined} onClick={() => void take(false)}>
-          Look at the card
+          Scan the card
         </Button>
       )}
       {children}

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { clipsOf, filesBeside } from './clips'
+import { clipsOf, companionsOf } from './clips'
 import { chaptersOf, counterGaps } from './counters'
 import { clipFindings } from '../findings/findings'
 import { countOf, frameRuns, rangeWords } from './frameRuns'
@@ -158,7 +158,7 @@ describe('a clip is what the editor sees', () => {
     clipsOf(
       media,
       [],
-      filesBeside(
+      companionsOf(
         media,
         others.map((path) => listed(path)),
       ),

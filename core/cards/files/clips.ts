@@ -77,7 +77,7 @@ const MOST_THUMBNAIL_BYTES = 512 * 1024
  * Files beside clips that are no media, by the clip they go with: `CLIP/C0041M01.XML` and `THUMB/C0041T01.JPG` go with
  * `CLIP/C0041.MXF`. Told by names alone.
  */
-export function filesBeside<F extends ListedFile>(
+export function companionsOf<F extends ListedFile>(
   media: readonly { readonly path: string }[],
   others: readonly F[],
 ): Map<string, F[]> {
@@ -93,7 +93,7 @@ export function filesBeside<F extends ListedFile>(
   return beside
 }
 
-const roleBeside = (file: ListedFile): FileRole =>
+const companionRole = (file: ListedFile): FileRole =>
   endingOf(file.path) === 'thm' || (PICTURE_ENDINGS.has(endingOf(file.path)) && file.sizeBytes <= MOST_THUMBNAIL_BYTES)
     ? 'thumbnail'
     : 'sidecar'
@@ -112,7 +112,7 @@ export function clipsOf(
   const owned = new Map<string, FileOfClip[]>()
   for (const [path, { main, role, number }] of members) {
     const list = owned.get(main) ?? []
-    list.push({ path, role, number }, ...besideFiles(beside, path))
+    list.push({ path, role, number }, ...companionFiles(beside, path))
     owned.set(main, list)
   }
   const single = media.flatMap((file): Clip[] => {
@@ -124,7 +124,7 @@ export function clipsOf(
         main: file.path,
         files: [
           { path: file.path, role, number: inSet ? 1 : null },
-          ...besideFiles(beside, file.path),
+          ...companionFiles(beside, file.path),
           ...(owned.get(file.path) ?? []),
         ],
         take: takes.get(file.path),
@@ -137,7 +137,7 @@ export function clipsOf(
       main,
       files: [
         ...run.frames.map(({ path }, at) => ({ path, role: 'frames' as const, number: run.places[at] ?? at })),
-        ...besideFiles(beside, main),
+        ...companionFiles(beside, main),
       ],
       take: undefined,
     }
@@ -145,8 +145,8 @@ export function clipsOf(
   return [...single, ...sequences]
 }
 
-const besideFiles = (beside: ReadonlyMap<string, readonly ListedFile[]>, path: string): FileOfClip[] =>
-  (beside.get(path) ?? []).map((file) => ({ path: file.path, role: roleBeside(file), number: null }))
+const companionFiles = (beside: ReadonlyMap<string, readonly ListedFile[]>, path: string): FileOfClip[] =>
+  (beside.get(path) ?? []).map((file) => ({ path: file.path, role: companionRole(file), number: null }))
 
 interface Member {
   readonly main: string
@@ -272,7 +272,7 @@ const ROLE_WORDS: Record<FileRole, readonly [one: string, many: string]> = {
 const ROLES = Object.keys(ROLE_WORDS) as FileRole[]
 
 /** What stands beside the files that a take is known by, in words: `camera proxy, thumbnail and 2 sidecars`; empty when they are alone. */
-export function besideWords(counts: ReadonlyMap<FileRole, number>): string {
+export function companionWords(counts: ReadonlyMap<FileRole, number>): string {
   const words = ROLES.flatMap((role) => {
     const files = counts.get(role) ?? 0
     const [one, many] = ROLE_WORDS[role]

@@ -1,5 +1,5 @@
 import { counted } from '../../units/quantity'
-import { printOf } from '../../units/print'
+import { digestOf } from '../../units/digest'
 import { fileNameOf } from '../../units/filePath'
 import { counterGaps } from '../files/counters'
 import { rangeWords, type MissingFrames } from '../files/frameRuns'
@@ -100,7 +100,7 @@ export const USUAL_ANSWERS: Partial<Record<Finding['kind'], readonly string[]>> 
 }
 
 /** Tells findings of one load apart, so that an answer is found again at the next look. */
-export const findingKeyOf = (kind: string, paths: readonly string[]): string => `${kind} ${printOf(paths)}`
+export const findingKeyOf = (kind: string, paths: readonly string[]): string => `${kind} ${digestOf(paths)}`
 
 /** Puts the answers given so far beside their questions; `null` is an answer that was taken back. */
 export const withAnswers = (findings: readonly Finding[], answers: ReadonlyMap<string, string | null>): Finding[] =>
@@ -304,7 +304,7 @@ const ENTRY_WORDS: Record<CountedKind, { readonly weight: FindingWeight; readonl
   lost: {
     weight: 'stop',
     say: (files) =>
-      `${counted(files, 'file')} seen at an earlier look ${files === 1 ? 'is' : 'are'} no longer on the card, and no volume holds a copy. Did you delete ${files === 1 ? 'it' : 'them'}? If not, leave the card as it is: what was deleted can often be rescued until something is recorded over it.`,
+      `${counted(files, 'file')} seen at an earlier scan ${files === 1 ? 'is' : 'are'} no longer on the card, and no volume holds a copy. Did you delete ${files === 1 ? 'it' : 'them'}? If not, leave the card as it is: what was deleted can often be rescued until something is recorded over it.`,
   },
   gone: {
     weight: 'note',

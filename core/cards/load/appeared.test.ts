@@ -5,7 +5,7 @@ describe('a file system that has just appeared', () => {
   const card = { name: 'CURLEW', capacityBytes: 64e9, freeBytes: 43e9, topNames: ['DCIM'], marker: undefined }
 
   it('is offered with its size and how full it is', () => {
-    expect(offerOf(card).sentence).toBe('A card appeared: “CURLEW”, 64.0 GB, a third full. Look at it?')
+    expect(offerOf(card).sentence).toBe('A card appeared: “CURLEW”, 64.0 GB, a third full. Scan it?')
     expect(offerOf({ ...card, topNames: ['notes'] })).toMatchObject({ kind: 'card or drive' })
   })
 

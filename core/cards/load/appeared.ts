@@ -57,6 +57,6 @@ export function offerOf({ name, capacityBytes, freeBytes, topNames, marker }: Ap
     }
   const isCard = topNames.some((one) => CARD_FOLDERS.has(one.toUpperCase()))
   return isCard
-    ? { kind: 'card', sentence: `A card appeared: “${name}”, ${size}. Look at it?` }
-    : { kind: 'card or drive', sentence: `“${name}” appeared, ${size}. Is it a card to look at?` }
+    ? { kind: 'card', sentence: `A card appeared: “${name}”, ${size}. Scan it?` }
+    : { kind: 'card or drive', sentence: `“${name}” appeared, ${size}. Is it a card to scan?` }
 }

@@ -7,7 +7,7 @@ export function cardSentence(
   findings: readonly Finding[],
   isLooking = false,
 ): string {
-  if (isLooking && !lookDone) return `${counted(clips, 'clip')} so far: it is being looked at.`
+  if (isLooking && !lookDone) return `${counted(clips, 'clip')} so far: it is being scanned.`
   const stops = openStops(findings)
   const asks = openQuestions(findings)
   const settled = findings.filter((finding) => finding.weight !== 'note' && finding.answer).length
@@ -15,7 +15,7 @@ export function cardSentence(
     stops > 0
       ? `${counted(stops, 'thing')} wrong`
       : !lookDone
-        ? 'the look has not come to its end'
+        ? 'the scan has not finished'
         : asks > 0
           ? `${counted(asks, 'question')} to answer`
           : settled > 0

@@ -1,6 +1,6 @@
-import { isClockShift } from '../../copies/standing'
+import { isClockShift } from '../../copies/copyState'
 import { isMediaName } from '../../media/mediaName'
-import { drawOf } from '../../units/print'
+import { chanceOf } from '../../units/digest'
 import { counted } from '../../units/quantity'
 
 /** A file as a card lists it, enough to know it again without reading it. */
@@ -81,7 +81,7 @@ export function filesToSample<F extends ListedFile>(files: readonly F[], seed: s
   const largest = bySize.slice(0, SAMPLED / 2)
   const drawn = bySize
     .slice(SAMPLED / 2)
-    .map((file) => ({ file, key: Math.log(Math.max(1e-9, drawOf(seed, file.path))) / Math.log2(2 + file.sizeBytes) }))
+    .map((file) => ({ file, key: Math.log(Math.max(1e-9, chanceOf(seed, file.path))) / Math.log2(2 + file.sizeBytes) }))
     .sort((a, b) => b.key - a.key)
   return [...largest, ...drawn.slice(0, SAMPLED / 2).map(({ file }) => file)]
 }
@@ -125,7 +125,7 @@ export function changeWords({ gone, changed, added }: CardChanges): string {
 /** How the card of a load differs from its latest look, and what to do: a load that only grew went on. */
 export function differenceSentence(label: string, changes: CardChanges, shiftMs = 0): string {
   if (changes.addedClips > 0 && changes.gone + changes.changed === 0)
-    return `The load “${label}” went on: ${changes.addedClips} new ${changes.addedClips === 1 ? 'clip' : 'clips'}. Look at it again.`
+    return `The load “${label}” went on: ${changes.addedClips} new ${changes.addedClips === 1 ? 'clip' : 'clips'}. Scan it again.`
   const words = changeWords(changes) || (shiftMs === 0 ? 'its folders' : 'all its times')
-  return `The card of “${label}” lists something else now (${words}): look at it again.`
+  return `The card of “${label}” lists something else now (${words}): scan it again.`
 }

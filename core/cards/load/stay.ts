@@ -76,7 +76,7 @@ export function comparedSentence({ how, clips, compared, withCopies, unreadable,
   const names = volumeNames.length > 0 ? ` with ${new Intl.ListFormat('en-GB').format(volumeNames)}` : ''
   const withEnds =
     how === 'places' && withCopies < compared
-      ? `${withCopies > 0 ? `, ${compared - withCopies} of them` : ''} with their first and last 64 KiB at the first look`
+      ? `${withCopies > 0 ? `, ${compared - withCopies} of them` : ''} with their first and last 64 KiB at the first scan`
       : ''
   const things = how === 'whole' ? 'file' : 'clip'
   const rest = unreadable > 0 ? `; ${unreadable} could not be read` : ''

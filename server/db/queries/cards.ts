@@ -180,7 +180,7 @@ export const clip = (db: Db, id: string) =>
     .executeTakeFirst()
 
 /** Whether another clip of the load has the same folder and the same name up to its ending. */
-export const hasTwin = async (db: Db, clip: { loadId: string; pathText: string }): Promise<boolean> => {
+export const hasNamesake = async (db: Db, clip: { loadId: string; pathText: string }): Promise<boolean> => {
   const stem = withoutEnding(clip.pathText).toLowerCase()
   const twin = await db
     .selectFrom('mediaFile')
@@ -248,7 +248,7 @@ export const knowCardByUid = (db: Db, id: string, volumeUid: string) =>
     where load.id = ${id} and load.card_id is null`.execute(db)
 
 /** Everything that a look found is written down, and what is odd about its clips. */
-export const finishLook = (db: Db, id: string, clipFindings: readonly Finding[]) =>
+export const finishScan = (db: Db, id: string, clipFindings: readonly Finding[]) =>
   db
     .updateTable('load')
     .set({ lookDone: true, clipFindings: JSON.stringify(clipFindings) })

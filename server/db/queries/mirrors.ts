@@ -4,12 +4,12 @@ import {
   commonShift,
   listedAs,
   NO_SHIFT,
-  standingOf,
+  copyStateOf,
   type KnownShift,
   type Listed,
   type ListedFile,
-  type Standing,
-} from '../../../core/copies/standing'
+  type CopyState,
+} from '../../../core/copies/copyState'
 import { anyNumberOf } from '../anyOf'
 import { inTransaction, type Db } from '../connection'
 import { lockCopy } from '../lock'
@@ -160,7 +160,7 @@ interface DifferingFile {
   readonly path: Buffer
   readonly now: ListedFile | undefined
   readonly listed: Listed
-  readonly standing: Standing
+  readonly standing: CopyState
 }
 
 /** Files that are listed otherwise now than they were known to be. */
@@ -172,7 +172,7 @@ function differences(listing: MirrorListing, known: readonly KnownFile[], shifts
     const shift = ends === undefined ? NO_SHIFT : { shiftMs: shifts.shiftMs, ends }
     const listed = listedAs(row.proved, row.listed, now, shift)
     if (listed === row.listed) return []
-    return { entryId: row.entryId, path: row.path, now, listed, standing: standingOf(row, listed) }
+    return { entryId: row.entryId, path: row.path, now, listed, standing: copyStateOf(row, listed) }
   })
 }
 

@@ -1,6 +1,6 @@
 import { sql } from 'kysely'
 import type { CopyRecord, FileRecord } from '../../../core/copies/record'
-import { standingOf } from '../../../core/copies/standing'
+import { copyStateOf } from '../../../core/copies/copyState'
 import { anyNumberOf } from '../anyOf'
 import { inTransaction, type Db } from '../connection'
 import { lockCopy } from '../lock'
@@ -51,10 +51,10 @@ const rowOf = (record: Provable) => {
 
 /** What a copied file's proof says of it, in the words of core. */
 const STANDINGS = sql`case
-  when p.outcome = 'differs' then ${standingOf({ outcome: 'differs', pastCache: false }, 'as-proved')}
-  when p.outcome = 'conflict' then ${standingOf({ outcome: 'conflict', pastCache: false }, 'as-proved')}
-  when p.past_cache then ${standingOf({ outcome: 'equal', pastCache: true }, 'as-proved')}
-  else ${standingOf({ outcome: 'equal', pastCache: false }, 'as-proved')} end`
+  when p.outcome = 'differs' then ${copyStateOf({ outcome: 'differs', pastCache: false }, 'as-proved')}
+  when p.outcome = 'conflict' then ${copyStateOf({ outcome: 'conflict', pastCache: false }, 'as-proved')}
+  when p.past_cache then ${copyStateOf({ outcome: 'equal', pastCache: true }, 'as-proved')}
+  else ${copyStateOf({ outcome: 'equal', pastCache: false }, 'as-proved')} end`
 
 async function addProofs(tx: Db, run: CopyRunFacts, volumeId: string, records: readonly Provable[]): Promise<void> {
   const { loadId, runId } = run

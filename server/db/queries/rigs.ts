@@ -134,7 +134,7 @@ export const putRig = (
   })
 
 /** Takes that the other lenses of a rig filmed with one. */
-export const lensesBeside = async (db: Db, { id, rigTakeId }: TakeRow): Promise<string[]> =>
+export const otherLenses = async (db: Db, { id, rigTakeId }: TakeRow): Promise<string[]> =>
   rigTakeId === null
     ? []
     : (await db.selectFrom('take').select('id').where('rigTakeId', '=', rigTakeId).where('id', '<>', id).execute()).map(

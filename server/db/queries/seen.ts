@@ -199,7 +199,7 @@ export const latestCardSeen = async (db: Db, loadIds: readonly string[]) =>
   ).rows
 
 /** What the card of a load listed at its latest look, as one text; '' of a card that was never listed. */
-export const lastCardPrint = async (db: Db, loadId: string): Promise<string> =>
+export const lastCardDigest = async (db: Db, loadId: string): Promise<string> =>
   (
     await db
       .selectFrom('seen')
@@ -212,7 +212,7 @@ export const lastCardPrint = async (db: Db, loadId: string): Promise<string> =>
   )?.print ?? ''
 
 /** Loads whose latest look listed just this. */
-export const loadsWithPrint = (db: Db, print: string) =>
+export const loadsWithDigest = (db: Db, print: string) =>
   db
     .selectFrom('seen')
     .innerJoin('load', 'load.id', 'seen.loadId')
@@ -235,7 +235,7 @@ export const loadsWithPrint = (db: Db, print: string) =>
     .execute()
 
 /** Grows whenever a card was looked at: what was known of cards before may be old then. */
-export const lastCardLook = async (db: Db): Promise<number> =>
+export const lastCardScan = async (db: Db): Promise<number> =>
   (
     await db
       .selectFrom('seen')

@@ -183,7 +183,7 @@ async function recountTake(tx: Db, id: string): Promise<void> {
 }
 
 /** How many files of each role stand beside the main ones of takes that begin with these media files; of frames, all. */
-export const filesBeside = (db: Db, ids: readonly string[]) =>
+export const companionsOf = (db: Db, ids: readonly string[]) =>
   db
     .selectFrom('takeFile as own')
     .innerJoin('takeFile', 'takeFile.takeId', 'own.takeId')

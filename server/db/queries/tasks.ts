@@ -248,7 +248,7 @@ export const countDied = async (db: Db, id: string): Promise<number> =>
   )?.died ?? 0
 
 /** Readers whose card is being looked at, or waits to be, and since when. */
-export const readersLookedAt = async (db: Db): Promise<Map<string, Date>> =>
+export const readersScanned = async (db: Db): Promise<Map<string, Date>> =>
   new Map(
     (
       await db

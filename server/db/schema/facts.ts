@@ -1,6 +1,6 @@
 import type { ColumnType, Generated, GeneratedAlways } from 'kysely'
 import type { DeviceIdentity } from '../../../core/copies/device'
-import type { Listed, Standing } from '../../../core/copies/standing'
+import type { Listed, CopyState } from '../../../core/copies/copyState'
 import type { KnownHow, StayMark } from '../../../core/cards/load/stay'
 import type { Given, Json, JsonOrNull, Now } from './columns'
 
@@ -207,7 +207,7 @@ export interface FactTables {
     placedAt: Date
     listed: Given<Listed>
     absentAt: Date | null
-    standing: Standing
+    standing: CopyState
     /** As it lay when it was proved, or after we ourselves gave it another name. */
     inode: Given<string | null>
     changedMs: Given<number | null>

@@ -1,6 +1,6 @@
 import { alignedBlocks, itemAt } from '../medium/blocks'
 import { errorCode, joinPath, parentOf, type Medium, type ReadableFile } from '../medium/medium'
-import { isNoAnswer } from '../medium/patient'
+import { isNoAnswer } from '../medium/withinTimeout'
 import { publishNew } from './publish'
 
 /** A file of a card that could not be read whole. */

@@ -11,10 +11,10 @@ export async function openSource(
     const before = await open.identity()
     if (before.sizeBytes !== file.sizeBytes)
       throw new Error(
-        `It has ${before.sizeBytes} bytes now and had ${file.sizeBytes} when the card was looked at. Look at the card again.`,
+        `It has ${before.sizeBytes} bytes now and had ${file.sizeBytes} when the card was scanned. Scan the card again.`,
       )
     if (Math.trunc(before.modifiedMs) !== Math.trunc(file.modifiedMs))
-      throw new Error('It was written anew since the card was looked at. Look at the card again.')
+      throw new Error('It was written anew since the card was scanned. Scan the card again.')
     return { open, before }
   } catch (error) {
     await open.close()
@@ -31,5 +31,5 @@ export async function assertUnchanged(
 ): Promise<void> {
   const after = await source.entry(file.path)
   if (!after || !sameFile(before, after) || readBytes !== file.sizeBytes)
-    throw new Error('It changed while it was read. Look at the card again.')
+    throw new Error('It changed while it was read. Scan the card again.')
 }

@@ -165,7 +165,7 @@ export class RealDisk implements Disk {
       if (this.#mountedNow().join('\0') !== before.join('\0')) continue
       return tree && withoutMounts(tree, path.subarray(Buffer.byteLength(this.root) + 1), before)
     }
-    throw deviceError('EBUSY', 'Something is being mounted or unmounted there. Look again in a moment.')
+    throw deviceError('EBUSY', 'Something is being mounted or unmounted there. Try again in a moment.')
   }
 
   readlink = (path: Buffer): Promise<Buffer> => fs.readlink(path, { encoding: 'buffer' })

@@ -7,7 +7,7 @@ import { fewEntries } from './fewEntries'
 import { treeByFind } from './find'
 import { FolderMedium } from './folder'
 import { deviceError, type MediumEntry } from './medium'
-import { listingPrint, walk } from './walk'
+import { listingDigest, walk } from './walk'
 
 /** A card with a folder that may not be opened, as on file systems that keep one for the system (root opens everything). */
 class PartlyLocked extends FolderMedium {
@@ -42,7 +42,7 @@ describe('the listing of a card', () => {
 
   it('has another print when a file is new, larger, renamed or written anew, and the same when nothing changed', async () => {
     const { root, clip } = card()
-    const print = async () => listingPrint(await walk(new FolderMedium(root)))
+    const print = async () => listingDigest(await walk(new FolderMedium(root)))
     const prints = [await print()]
     expect(await print()).toBe(prints[0])
     utimesSync(clip, 1_700_000_000, 1_700_000_000)

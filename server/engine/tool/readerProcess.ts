@@ -2,7 +2,7 @@ import { fork, type ChildProcess } from 'node:child_process'
 import { join } from 'node:path'
 import { programFolder } from '../../home'
 import { deviceError, errorCode, type FileIdentity, type Medium, type ReadableFile } from '../medium/medium'
-import { noAnswer, patienceMs } from '../medium/patient'
+import { noAnswer, timeoutMs } from '../medium/withinTimeout'
 
 /** One question to the program that reads, and its answer. */
 export interface ReaderQuestion {
@@ -146,7 +146,7 @@ export class ReaderProcess {
         this.#waiting.delete(id)
         if (this.#child === child) this.end()
         reject(noAnswer())
-      }, patienceMs())
+      }, timeoutMs())
       this.#waiting.set(id, ({ answer, error }) => {
         clearTimeout(timer)
         this.#waiting.delete(id)

@@ -14,5 +14,5 @@ export async function clipOf(db: Db, id: string): Promise<ClipOnCard> {
 export async function watchableOf(db: Db, id: string): Promise<WatchedClip> {
   const clip = await clipOf(db, id)
   if (hasBeenRead(clip)) return clip
-  throw conflict(`${clip.name} could not be read: ${clip.trouble ?? 'its card was not looked at to the end'}.`)
+  throw conflict(`${clip.name} could not be read: ${clip.trouble ?? 'its card was not scanned to the end'}.`)
 }

@@ -8,7 +8,7 @@ import { putAway } from '../../db/queries/locker'
 import { production, titlesOf } from '../../db/queries/productions'
 import { addReader, reader as readerRow, readers } from '../../db/queries/readers'
 import { readNoticed, writeNoticed } from '../../db/queries/settings'
-import { readersLookedAt, tellChanged } from '../../db/queries/tasks'
+import { readersScanned, tellChanged } from '../../db/queries/tasks'
 import { volumes } from '../../db/queries/volumes'
 import { isTaken } from '../../db/taken'
 import { placesOnDevice } from '../../facts/volumes'
@@ -27,7 +27,7 @@ export function readerRoutes(context: Context): Router {
   serve(router, cardsApi.readers, async () => {
     const [rows, looking, waiting] = await Promise.all([
       readers(db),
-      readersLookedAt(db),
+      readersScanned(db),
       waitingCards(db, { host, now: Date.now(), looked: true }),
     ])
     const titles = await titlesOf(
@@ -99,13 +99,13 @@ export function readerRoutes(context: Context): Router {
       req,
       {
         kind: 'scan',
-        title: copy ? `Take in the card in ${reader.name}` : `Look at the card in ${reader.name}`,
+        title: copy ? `Take in the card in ${reader.name}` : `Scan the card in ${reader.name}`,
         productionId,
         loadId: null,
         input: { readerId: reader.id, productionId, label, copy },
       },
       // Two looks at once would take one card for two.
-      `The card in ${reader.name} is being looked at already. Wait for it.`,
+      `The card in ${reader.name} is being scanned already. Wait for it.`,
     )
     return { taskId }
   }

@@ -3,7 +3,7 @@ import { TIME_TICKS, type ClipReview } from '../../../core/cards/review/review'
 import { counted } from '../../../core/units/quantity'
 import { previewTitle, reviewApi, type ReviewBody, type WatchView, type Waveform } from '../../../contract/review'
 import { isShotOf, nameableRows, putNames, putReviews, reviewPage, unmatchedShotsOf } from '../../db/queries/review'
-import { lensesBeside } from '../../db/queries/rigs'
+import { otherLenses } from '../../db/queries/rigs'
 import { takeOf } from '../../db/queries/takes'
 import { tellChanged } from '../../db/queries/tasks'
 import { recounted, reviewClips, reviewOf, saidOfFiles, selectsOf, wholeTake } from '../../facts/review'
@@ -60,7 +60,7 @@ export function reviewRoutes(context: Context): Router {
       )
     if (body.shotId !== null && !(await isShotOf(db, body.shotId, clip.productionId)))
       throw invalid('That shot is not on the list of this production any more.', 'shotId')
-    const lenses = await Promise.all((await lensesBeside(db, own)).map((id) => wholeTake(db, id)))
+    const lenses = await Promise.all((await otherLenses(db, own)).map((id) => wholeTake(db, id)))
     const said = [take, ...lenses].flatMap((one) =>
       one ? saidOfFiles(one, { ...body, ranges: recounted(body.ranges, take.ticks, one.ticks) }) : [],
     )

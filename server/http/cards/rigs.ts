@@ -22,7 +22,10 @@ export function rigRoutes({ db }: Context): Router {
       if (isTaken(error)) throw invalid(`There is a rig called ${body.name} already.`, 'name')
       throw error
     })
-    if (!isTied) throw conflict('One of these cards is not of this production, or is in a rig already. Look again.')
+    if (!isTied)
+      throw conflict(
+        'One of these cards is not of this production, or is in a rig already. Check which cards belong together, and try again.',
+      )
     await renewRigs(db, id)
     await told()
   })

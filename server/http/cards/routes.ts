@@ -74,7 +74,7 @@ export function cardRoutes(context: Context): Router {
     return { ...clipView(row, files(row)), loadLabel: row.loadLabel, facts: row.probe, toolLines: row.toolLines }
   })
 
-  serve(router, cardsApi.give, async ({ params, body: { clipIds } }) => {
+  serve(router, cardsApi.reassign, async ({ params, body: { clipIds } }) => {
     const { id } = await productionOf(db, params.id)
     if (!(await giveClips(db, clipIds, id))) throw notFound('One of these clips')
     await tellChanged(db, 'cards', 'review', 'productions', 'proxies', 'copies', 'storage')

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { Router } from 'express'
 import { decidedOtherwise, decisionsText, namedDecisions } from '../../../core/copies/decisions'
 import { markOf } from '../../../core/copies/mark'
-import type { Standing } from '../../../core/copies/standing'
+import type { CopyState } from '../../../core/copies/copyState'
 import { copiesApi, type LoadCopies } from '../../../contract/copies'
 import { unattendedApi } from '../../../contract/unattended'
 import * as cards from '../../db/queries/cards'
@@ -13,7 +13,7 @@ import { volumes } from '../../db/queries/volumes'
 import { readSettings, writeSettings, writeUnattended } from '../../db/queries/settings'
 import { addSaid, formattedOf, largestEntry } from '../../db/queries/said'
 import { tellChanged } from '../../db/queries/tasks'
-import { twinsOf } from '../../db/queries/twins'
+import { backupCardsOf } from '../../db/queries/backupCards'
 import { startNextCopy } from '../../enqueue/copyQueue'
 import { decidedPlan } from '../../facts/copyPlan'
 import { loadStates, type LoadState } from '../../facts/loadStates'
@@ -26,7 +26,7 @@ import { productionOf } from '../productionOf'
 import { serve, serveStream } from '../route'
 import { sendCopy } from './play'
 
-const WORDS: Partial<Record<Standing, string>> = {
+const WORDS: Partial<Record<CopyState, string>> = {
   differs: 'differed when it was read back',
   conflict: 'another file has its name on the volume',
   missing: 'was proved once, and is gone from the volume',
@@ -229,19 +229,19 @@ export function copyRoutes(context: Context): Router {
 
   serve(router, copiesApi.readTwin, async ({ params: { id, twinId }, req }) => {
     const load = await loadOf(id)
-    const twin = (await twinsOf(db, [load.id])).find((one) => one.id === twinId)
-    if (!twin) throw notFound('That twin')
+    const twin = (await backupCardsOf(db, [load.id])).find((one) => one.id === twinId)
+    if (!twin) throw notFound('That backup card')
     const taskId = await orderTask(
       context,
       req,
       {
         kind: 'twin',
-        title: `Read the twin “${twin.name}” of “${load.label}”`,
+        title: `Read the backup card “${twin.name}” of “${load.label}”`,
         productionId: load.productionId,
         loadId: load.id,
         input: { loadId: load.id, twinId },
       },
-      `The twin “${twin.name}” is being read already. Wait for it, or stop it first.`,
+      `The backup card “${twin.name}” is being read already. Wait for it, or stop it first.`,
     )
     return { taskId }
   })

@@ -7,7 +7,7 @@ import * as cards from '../../db/queries/cards'
 import { arrangeTakes, looseFiles, mediaFileIds, mediaFiles, otherPaths, type PlacedFile } from '../../db/queries/takes'
 import { inTransaction, type Db } from '../../db/connection'
 
-export interface LookedFiles {
+export interface ScannedFiles {
   readonly runs: readonly FrameRun[]
   /** Other files by the media file that they go with. */
   readonly beside: ReadonlyMap<string, readonly ListedFile[]>
@@ -15,7 +15,7 @@ export interface LookedFiles {
 }
 
 /** Puts the files that were read together to takes, and writes down which make which. Returns how many takes they are. */
-export async function arrange(db: Db, loadId: string, { runs, beside, entryIdOf }: LookedFiles): Promise<number> {
+export async function arrange(db: Db, loadId: string, { runs, beside, entryIdOf }: ScannedFiles): Promise<number> {
   // Frames that could not be read have no facts that tell them from films.
   const frames = new Set(runs.flatMap((run) => run.frames.map(({ path }) => path)))
   const media = (await mediaFiles(db, loadId)).filter(({ path }) => !frames.has(path))
@@ -29,7 +29,7 @@ export async function arrange(db: Db, loadId: string, { runs, beside, entryIdOf 
 /** The files of a clip by the ids of their entries and rows. */
 function placed(
   { main, files, take }: Clip,
-  entryIdOf: LookedFiles['entryIdOf'],
+  entryIdOf: ScannedFiles['entryIdOf'],
   ids: ReadonlyMap<number, string>,
 ): PlacedFile[] {
   const idOf = (path: string) => ids.get(entryIdOf(path) ?? -1)

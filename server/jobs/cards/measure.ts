@@ -38,7 +38,7 @@ async function runMeasure({ db, control, progress }: Work, input: TaskInput<'mea
   await cards.setClipFindings(db, input.loadId, await findInClips(db, input.loadId))
   const left = open.length - measured
   return {
-    sentence: `Scan of ${counted(measured, 'clip')} measured: ${woven === 0 ? 'none is interlaced' : `${counted(woven, 'clip')} interlaced`}${left > 0 ? `; ${left} left for the next look, since neither card nor copy is there` : ''}.`,
+    sentence: `Scan of ${counted(measured, 'clip')} measured: ${woven === 0 ? 'none is interlaced' : `${counted(woven, 'clip')} interlaced`}${left > 0 ? `; ${left} left for the next scan, since neither card nor copy is there` : ''}.`,
     troubles: [],
   }
 }

@@ -2,7 +2,7 @@ import * as cards from '../../db/queries/cards'
 import type { Db } from '../../db/connection'
 import type { Medium } from '../../engine/medium/medium'
 import { sampleHash } from '../../engine/copy/sample'
-import type { CardFile } from './lookAtAll'
+import type { CardFile } from './scanAll'
 
 /** Writes down which media files of a card have the content of another one: equal in size, and in their first and last 64 KiB. */
 export async function noteSameContent(db: Db, { loadId, medium, media, gate }: SameQuestion): Promise<void> {

@@ -12,7 +12,7 @@ import { countRecorded } from '../../db/queries/measured'
 import { reader as readerRow, type ReaderRow } from '../../db/queries/readers'
 import { putCardListing } from '../../db/queries/seen'
 import { knowStay, readWhole, seeCardOf, stay } from '../../db/queries/stays'
-import { seeTwinAgain } from '../../db/queries/twins'
+import { seeBackupCardAgain } from '../../db/queries/backupCards'
 import { renewClocks, renewSpans } from '../../facts/clocks'
 import { loadStates } from '../../facts/loadStates'
 import { renewRigs } from '../../facts/rigs'
@@ -22,13 +22,13 @@ import { mediaByContent } from '../../media/contentKind'
 import { CARD_ROOT, listCard, mountedInside, takeSamples, type Listing } from '../../media/listing'
 import { cardFiles, readerContent, type ReaderContent } from '../../media/mediumOf'
 import { compareCard, isBorneOut, isWithCopies } from '../../media/compareCard'
-import type { Held } from '../../observer/twins'
+import type { Held } from '../../observer/backupCards'
 import { waitingTitle } from '../../facts/waiting'
 import { whichLoad } from '../../observer/whichLoad'
 import type { Job, NextTask, Work, WorkEnd } from '../work'
 import { arrange, findInClips } from './arrange'
 import { noteSameContent } from './sameContent'
-import { lookAtAll, sortedFiles } from './lookAtAll'
+import { scanAll, sortedFiles } from './scanAll'
 import { inTransaction } from '../../db/connection'
 
 type ScanInput = TaskInput<'scan'>
@@ -41,26 +41,26 @@ async function runScan(work: Work, input: ScanInput): Promise<WorkEnd> {
   const reader = await readerRow(work.db, input.readerId)
   if (!reader) throw new CannotWork('This reader is no longer registered. Add it again.')
   const content = await readerContent(work.db, reader)
-  if (content === 'empty') throw new CannotWork(`There is no card in ${reader.name}. Put it in and look again.`)
-  if (content === 'unreachable') throw new CannotWork(`${reader.name} cannot be reached. Connect it and look again.`)
+  if (content === 'empty') throw new CannotWork(`There is no card in ${reader.name}. Put it in and scan again.`)
+  if (content === 'unreachable') throw new CannotWork(`${reader.name} cannot be reached. Connect it and scan again.`)
   const files = cardFiles(reader, content)
   try {
-    return await lookAtCard(work, input, reader, { ...content, medium: files.medium })
+    return await scanCard(work, input, reader, { ...content, medium: files.medium })
   } finally {
     files.end()
   }
 }
 
-async function lookAtCard(work: Work, input: ScanInput, reader: ReaderRow, content: ReaderContent): Promise<WorkEnd> {
+async function scanCard(work: Work, input: ScanInput, reader: ReaderRow, content: ReaderContent): Promise<WorkEnd> {
   const { db } = work
   const stayRow = reader.stayId === null ? undefined : await stay(db, reader.stayId)
-  if (!stayRow) throw new CannotWork(`${reader.name} cannot be reached. Connect it and look again.`)
+  if (!stayRow) throw new CannotWork(`${reader.name} cannot be reached. Connect it and scan again.`)
   const place = await content.medium.place()
   const listing = await listCard(content.medium)
   const [mounted] = mountedInside(content.medium, CARD_ROOT)
   if (mounted !== undefined)
     throw new CannotWork(
-      `Another file system is mounted on the card in ${reader.name}, at “${mounted}”: what the card itself holds there cannot be seen. Unmount it, and look again.`,
+      `Another file system is mounted on the card in ${reader.name}, at “${mounted}”: what the card itself holds there cannot be seen. Unmount it, and scan again.`,
     )
   const held = {
     ...{ readerId: reader.id, name: content.cardName, medium: content.medium, stay: stayRow },
@@ -76,19 +76,19 @@ async function lookAtCard(work: Work, input: ScanInput, reader: ReaderRow, conte
     not.add(found.load.id)
     found = await whichLoad(db, held, listing, not)
   }
-  if (found.kind === 'backup') return lookedAtTwin(db, found, content.cardName)
+  if (found.kind === 'backup') return scannedBackupCard(db, found, content.cardName)
   const known = found.kind === 'own' ? found : undefined
   const load = await settleLoad(work, input, { reader, content, listing, known, volumeUid: held.volumeUid })
   const rows = new Map((await cards.entriesOf(db, load.id)).map((row) => [row.pathText, row]))
   const sorted = sortedFiles(listing, await mediaByContent(content.medium, listing.walked))
-  const seen = await lookAtAll(work, { load, medium: content.medium, rows, files: sorted })
+  const seen = await scanAll(work, { load, medium: content.medium, rows, files: sorted })
   const clips = await arrange(db, load.id, { ...sorted, entryIdOf: (path) => rows.get(path)?.id })
   await noteSameContent(db, {
     ...{ loadId: load.id, medium: content.medium, media: sorted.media },
     gate: work.control.gate,
   })
   const media = new Set(sorted.media.map((file) => file.path))
-  await finishLook(work, {
+  await finishScan(work, {
     loadId: load.id,
     content,
     listing,
@@ -132,13 +132,13 @@ const bytesOf = (files: readonly { readonly sizeBytes: number }[]) =>
   files.reduce((sum, file) => sum + file.sizeBytes, 0)
 
 /** What lies on another card already was looked at there: nothing of it is read twice. */
-async function lookedAtTwin(
+async function scannedBackupCard(
   db: Work['db'],
   { twinId, load }: { readonly twinId: string; readonly load: { readonly label: string } },
   cardName: string,
 ): Promise<WorkEnd> {
-  await seeTwinAgain(db, twinId)
-  const sentence = `${cardName} is the twin of the card of “${load.label}”: the same files with the same samples of content. Nothing was read twice.`
+  await seeBackupCardAgain(db, twinId)
+  const sentence = `${cardName} is the backup card of “${load.label}”: the same files with the same samples of content. Nothing was read twice.`
   return { sentence, troubles: [] }
 }
 
@@ -225,7 +225,7 @@ async function settleLoad(
   })
 }
 
-interface FinishedLook {
+interface FinishedScan {
   readonly loadId: string
   readonly content: ReaderContent
   readonly listing: Listing
@@ -238,16 +238,16 @@ interface FinishedLook {
 }
 
 /** Samples of the content, and that the look came to its end; not when another card lies there by now. */
-async function finishLook(
+async function finishScan(
   work: Work,
-  { loadId, content: { medium, cardName }, listing, rows, place, media, stayId, isFirst }: FinishedLook,
+  { loadId, content: { medium, cardName }, listing, rows, place, media, stayId, isFirst }: FinishedScan,
 ): Promise<void> {
   const { db } = work
   const samples = await takeSamples(medium, listing.files, loadId, (path) => media.has(path))
   await work.look([])
   const isOver = (await stay(db, stayId))?.leftAt !== null
   if (isOver || (await medium.place().catch(() => '')) !== place)
-    throw new CannotWork(`Another card lies in the reader now than ${cardName}, which was being looked at. Look again.`)
+    throw new CannotWork(`Another card lies in the reader now than ${cardName}, which was being scanned. Scan again.`)
   const known = samples.flatMap(({ path, hash }) => {
     const row = rows.get(printablePath(path))
     return row ? [{ loadId, entryId: row.id, hash }] : []
@@ -255,7 +255,7 @@ async function finishLook(
   await inTransaction(db, async (tx) => {
     await cards.addSamples(tx, known)
     await countRecorded(tx, loadId)
-    await cards.finishLook(tx, loadId, await findInClips(tx, loadId))
+    await cards.finishScan(tx, loadId, await findInClips(tx, loadId))
     // Another card with the same ends says nothing of what was last seen of this one.
     if ((await stay(tx, stayId))?.knownHow !== 'ends') await seeCardOf(tx, loadId, null)
     if (isFirst) await knowStay(tx, stayId, { loadId, twinId: null, knownHow: 'first-look' })

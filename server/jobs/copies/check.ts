@@ -1,6 +1,6 @@
 import type { TaskInput } from '../../../contract/taskKinds'
 import type { CopyRecord } from '../../../core/copies/record'
-import { drawSample } from '../../../core/copies/draw'
+import { riskSample } from '../../../core/copies/riskSample'
 import { counted, formatBytes } from '../../../core/units/quantity'
 import * as cards from '../../db/queries/cards'
 import * as copies from '../../db/queries/copies'
@@ -9,7 +9,7 @@ import { volume as volumeRow } from '../../db/queries/volumes'
 import { checkCopy, type ProvedFile } from '../../engine/copy/check'
 import { CannotWork } from '../../media/cannotWork'
 import { volumeMedium } from '../../media/mediumOf'
-import { lookAtMirror } from '../../observer/mirrorLook'
+import { scanMirror } from '../../observer/mirrorScan'
 import type { Job, Work, WorkEnd } from '../work'
 
 type CheckInput = TaskInput<'check'>
@@ -67,7 +67,7 @@ async function planCheck({ db, host }: Work, input: CheckInput, volumeId: string
     throw new CannotWork(`${row.name} holds no proved copy of this load yet. Copy it first.`)
   const all = proved.map((file) => ({ ...file, id: file.entryId }))
   const drawn = new Set(
-    drawSample(
+    riskSample(
       all.map((file) => ({
         id: file.id,
         sizeBytes: file.sizeBytes,
@@ -120,7 +120,7 @@ async function readOne(
           )
     },
   })
-  await lookAtMirror(db, { loadId: input.loadId, volumeId, folder: folder.toString() }, medium)
+  await scanMirror(db, { loadId: input.loadId, volumeId, folder: folder.toString() }, medium)
   // What was doubted says nothing of the rest of the copy.
   if (input.how === 'doubted') return wrong
   await addReading(db, {

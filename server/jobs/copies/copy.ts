@@ -14,7 +14,7 @@ import { MeasuredMedium } from '../../engine/copy/measured'
 import { copyPlanOf } from '../../facts/copyPlan'
 import { removeStaleParts } from '../../media/attempts'
 import { CannotWork } from '../../media/cannotWork'
-import { lookAtMirror } from '../../observer/mirrorLook'
+import { scanMirror } from '../../observer/mirrorScan'
 import type { Job, Work, WorkEnd } from '../work'
 import { CopyPasses } from './copyPasses'
 import { cardSource, volumeSource, type CopySource, type SourceEntry } from './source'
@@ -28,7 +28,7 @@ export const copy: Job<'copy'> = { kind: 'copy', run: runCopy }
 async function runCopy(work: Work, input: CopyInput): Promise<WorkEnd> {
   const { db } = work
   const load = await cards.load(db, input.loadId)
-  if (!load) throw new CannotWork('This load is no longer known. Look at the card again.')
+  if (!load) throw new CannotWork('This load is no longer known. Scan the card again.')
   const entries = await cards.entriesOf(db, load.id)
   const onCard = entries.filter((entry) => entry.kind === 'file')
   const from = input.from ?? undefined
@@ -53,7 +53,7 @@ async function runCopy(work: Work, input: CopyInput): Promise<WorkEnd> {
   if (source.volumeId === undefined) await keepSpeeds(work, load, measured, targets, (performance.now() - begun) / 1000)
   else await putVolumeSpeed(db, source.volumeId, work.host, measured)
   const changed = await source.changes()
-  if (changed !== '') troubles.push(`The card changed while it was copied: ${changed}. Look at it again, then copy.`)
+  if (changed !== '') troubles.push(`The card changed while it was copied: ${changed}. Scan it again, then copy.`)
   await addNote(db, {
     kind: 'copied',
     productionId: load.productionId,
@@ -131,7 +131,7 @@ async function finishTarget(
   const { medium, folder, parts } = to
   try {
     await writeLists({ medium, folder, parts, files, gate: control.gate })
-    await lookAtMirror(db, { loadId, volumeId: to.id, folder: folder.toString() }, medium)
+    await scanMirror(db, { loadId, volumeId: to.id, folder: folder.toString() }, medium)
     const live = await liveAttempts(db)
     live.delete(work.attemptId)
     const stay = await removeStaleParts({ db, host, volumeId: to.id, medium, live })

@@ -5,17 +5,17 @@ import { samplesOf, type EntryRow, type LoadRow } from '../../db/queries/cards'
 import { readerOfLoad, type ReaderRow } from '../../db/queries/readers'
 import { databaseTime } from '../../db/queries/mirrors'
 import { doubtCard, forgetStay, stay, trustCard, tryOnce } from '../../db/queries/stays'
-import { noteReadFromTwin } from '../../db/queries/twins'
+import { noteReadFromBackupCard } from '../../db/queries/backupCards'
 import { volume as volumeRow } from '../../db/queries/volumes'
 import { below } from '../../engine/medium/below'
 import { FolderMedium } from '../../engine/medium/folder'
 import type { Medium } from '../../engine/medium/medium'
-import { PatientMedium } from '../../engine/medium/patient'
+import { TimedMedium } from '../../engine/medium/withinTimeout'
 import { ReaderProcess } from '../../engine/tool/readerProcess'
 import { CannotWork } from '../../media/cannotWork'
 import { CARD_ROOT, listCard, samplesEqual, type KnownSample } from '../../media/listing'
 import { cardFiles, readerContent, volumeMedium, type ReaderContent } from '../../media/mediumOf'
-import { lookAtMirror } from '../../observer/mirrorLook'
+import { scanMirror } from '../../observer/mirrorScan'
 import type { Work } from '../work'
 
 /** A file as it lies where it is read. */
@@ -72,17 +72,17 @@ export async function cardSource({ db, look }: Work, load: LoadRow, files: reado
       `The card of “${load.label}” is not in the reader. Put it in and copy again, or copy from a drive that has a proved copy.`,
     )
   if (!load.lookDone)
-    throw new CannotWork(`The look at “${load.label}” did not come to its end. Look at the card again, then copy.`)
-  const patient = new PatientMedium(content.medium)
+    throw new CannotWork(`The scan of “${load.label}” did not finish. Scan the card again, then copy.`)
+  const patient = new TimedMedium(content.medium)
   const { stayed, words } = await changesOf(patient.medium, files)
   const other = files.length > 0 && stayed === 0
   if (other || !(await hasSamples(reader, content, await samplesOf(db, load.id))))
     throw new CannotWork(
-      `The card in the reader is not the one of “${load.label}”. Change cards, or look at this one first.`,
+      `The card in the reader is not the one of “${load.label}”. Change cards, or scan this one first.`,
     )
   if (words !== '')
     throw new CannotWork(
-      `The card has changed since it was looked at: ${words}. Look at it again, then copy; nothing was written.`,
+      `The card has changed since it was scanned: ${words}. Scan it again, then copy; nothing was written.`,
     )
   const stayRow = reader.stayId === null ? undefined : await stay(db, reader.stayId)
   if (!reader.same || stayRow?.loadId !== load.id || stayRow.knownHow === null)
@@ -90,7 +90,7 @@ export async function cardSource({ db, look }: Work, load: LoadRow, files: reado
       reader.difference ??
         `The card in the reader could not be compared with what is known of “${load.label}”: nothing was copied. Connect a drive with a copy of it, or read the card whole, then copy again.`,
     )
-  if (reader.twinId !== null) await noteReadFromTwin(db, load.id)
+  if (reader.twinId !== null) await noteReadFromBackupCard(db, load.id)
   // The first copy reads all of it.
   else if ((await copies.knownHashes(db, load.id)).size === 0)
     await trustCard(db, { stayId: stayRow.id, loadId: load.id, since: await databaseTime(db) })
@@ -131,7 +131,7 @@ export async function volumeSource(work: Work, load: LoadRow, volumeId: string):
     throw new CannotWork(`${row?.name ?? 'That volume'} is not connected. Connect it, or copy from another one.`)
   const mirror = await copies.mirror(db, load.id, volumeId)
   if (!mirror) throw new CannotWork(`${row.name} holds no copy of “${load.label}”.`)
-  const { files: there } = await lookAtMirror(db, mirror, medium)
+  const { files: there } = await scanMirror(db, mirror, medium)
   const proved = await copies.provedOn(db, load.id, volumeId)
   const files = proved.flatMap(({ entryId, path, pathText, sizeBytes, standing }): SourceEntry[] => {
     const listed = there.get(path.toString('latin1'))

@@ -11,7 +11,7 @@ import { setAside } from '../../engine/copy/publish'
 import type { SeenThere } from '../../facts/copyPlan'
 import { removeStaleParts } from '../../media/attempts'
 import { partsOf, volumeMedium } from '../../media/mediumOf'
-import { lookAtMirror, movedOut } from '../../observer/mirrorLook'
+import { scanMirror, movedOut } from '../../observer/mirrorScan'
 import type { Work } from '../work'
 import type { SourceEntry } from './source'
 
@@ -37,7 +37,7 @@ export async function prepareTarget(
   await removeStaleParts({ db, host, volumeId: id, medium, live: await liveAttempts(db) })
   // What lies there now, before anything is added: a file that is gone has not been played, whatever is made in its place.
   const mirror = { loadId: input.loadId, volumeId: id, folder }
-  const look = await lookAtMirror(db, mirror, medium)
+  const look = await scanMirror(db, mirror, medium)
   const moved = input.setAside ? await setConflictsAside(work, input.loadId, row, medium, Buffer.from(folder)) : []
   const there = moved.length > 0 ? await movedOut(db, look, moved) : look.files
   const lying = files.filter((file) => there.has(file.path.toString('latin1')))

@@ -38,7 +38,7 @@ export class Unattended {
       if (card.act === 'look' && (await once('look')))
         await this.orders.look({
           kind: 'scan',
-          title: `Look at the card in ${reader.name}`,
+          title: `Scan the card in ${reader.name}`,
           productionId,
           loadId: null,
           input: { readerId: reader.id, productionId, label: '' },

@@ -2,7 +2,7 @@ import type { TaskInput } from '../../../contract/taskKinds'
 import { HALF_SIZE, mostProxyBytes, proxyFrame } from '../../../core/proxies/recipe'
 import { fileTitle } from '../../../core/units/fileTitle'
 import { frameSizeText } from '../../../core/units/frameSize'
-import { hasTwin } from '../../db/queries/cards'
+import { hasNamesake } from '../../db/queries/cards'
 import { addFileProofs } from '../../db/queries/proofs'
 import { earlierProxyHash, endEarlierProxies, proxyOf } from '../../db/queries/proxies'
 import { makeProxy } from '../../engine/code/makeProxy'
@@ -37,7 +37,7 @@ async function runProxy(work: Work, input: TaskInput<'proxy'>): Promise<WorkEnd>
   await medium.makeFolder(parts)
   try {
     progress.set({ done: 0, total: video.frames, unit: 'frames' })
-    const found = standing ? await comparedStanding() : undefined
+    const found = standing ? await comparedState() : undefined
     if (standing && found?.state !== 'equal')
       throw new CannotWork(`${final.toString()} is there already on ${name} and was not made here. Move it away first.`)
     // One that equals the original in every check may stay: a worker that died after naming it left it so.
@@ -67,7 +67,7 @@ async function runProxy(work: Work, input: TaskInput<'proxy'>): Promise<WorkEnd>
   }
 
   /** How what lies there compares; `undefined` where it is no film at all. */
-  function comparedStanding() {
+  function comparedState() {
     return compareProxy(original, fullPath(medium, final), control).catch((error: unknown) => {
       if (error instanceof ToolFailed) return undefined
       throw error
@@ -94,6 +94,6 @@ async function runProxy(work: Work, input: TaskInput<'proxy'>): Promise<WorkEnd>
 
 /** The original's folders and base name are kept exactly: editing programs match proxies by them. Two clips that differ only in their ending keep it. */
 async function proxyPath({ db }: Work, { clip, owner }: Original): Promise<string> {
-  const stem = (await hasTwin(db, clip)) ? clip.pathText : withoutEnding(clip.pathText)
+  const stem = (await hasNamesake(db, clip)) ? clip.pathText : withoutEnding(clip.pathText)
   return `${owner.folder}/Proxies/${fileTitle(clip.loadLabel)}/${stem}.mp4`
 }

@@ -16,7 +16,7 @@ import {
   type Answer,
   type Station,
   type World,
-} from '../../yes/station'
+} from '../../clear/station'
 
 /** The name that the computer has in kept databases. */
 export const BOOKS_HOST = 'saltmarsh'

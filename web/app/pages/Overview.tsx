@@ -86,7 +86,7 @@ function ProductionList({ productions, older, onNew }: ProductionListProps) {
               Next for <strong className="text-ink">{first.title}</strong>: {first.next.sentence}
             </>
           ) : waiting ? (
-            `Nobody has looked at it.${whyProposed(waiting)}`
+            `It has not been scanned.${whyProposed(waiting)}`
           ) : (
             calmWords(productions)
           )

@@ -100,11 +100,11 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
   const target = waiting ?? holding
   const sentence = waiting
     ? waiting.looking
-      ? `“${waiting.cardName}” is being looked at.`
-      : (waiting.difference ?? `${cardWords(waiting)} and has not been looked at.`)
+      ? `“${waiting.cardName}” is being scanned.`
+      : (waiting.difference ?? `${cardWords(waiting)} and has not been scanned.`)
     : load
       ? holding?.isTwin
-        ? `${holding.cardName ?? 'This card'} is the twin of “${load.label}”: the same files on another card. ${load.whereabouts.sentence}`
+        ? `${holding.cardName ?? 'This card'} is the backup card of “${load.label}”: the same files on another card. ${load.whereabouts.sentence}`
         : `“${load.label}”: ${load.sentence}`
       : holding
         ? given
@@ -132,13 +132,13 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
             ) : (
               target && (
                 <Button disabled={target.looking || send.isPending} onClick={() => look(target)}>
-                  Look again
+                  Scan again
                 </Button>
               )
             )}
             {unlooked.length > 1 && (
               <Button disabled={send.isPending} onClick={() => unlooked.forEach(look)}>
-                Look at all {unlooked.length}
+                Scan all {unlooked.length}
               </Button>
             )}
             {target && !target.looking && (
@@ -166,20 +166,20 @@ function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
                 </span>
                 <span className="grow">
                   {reader.looking
-                    ? 'Being looked at.'
+                    ? 'Being scanned.'
                     : known
                       ? reader.isTwin
-                        ? `The twin of “${known.label}”: the same files on another card.`
+                        ? `The backup card of “${known.label}”: the same files on another card.`
                         : `${known.label === reader.cardName ? '' : `“${known.label}”: `}${known.whereabouts.sentence}`
                       : reader.loadId
                         ? 'Belongs to another production.'
-                        : (reader.difference ?? 'Not looked at yet.')}
+                        : (reader.difference ?? 'Not scanned yet.')}
                 </span>
                 {reader !== target && (
                   <>
                     {reader.loadId ? (
                       <Button disabled={reader.looking || send.isPending} onClick={() => look(reader)}>
-                        Look again
+                        Scan again
                       </Button>
                     ) : (
                       <Button disabled={reader.looking} onClick={() => setAskedId(reader.id)}>
@@ -227,11 +227,11 @@ function LoadSection({ load, productionId, unfolded }: LoadSectionProps) {
           <>
             {counted(load.clips, 'clip')}, {counted(load.fileCount, 'file')},{' '}
             <span className="figure">{formatBytes(load.sizeBytes)}</span>
-            {away > 0 && `, ${counted(away, 'clip')} given to other productions`}.{' '}
+            {away > 0 && `, ${counted(away, 'clip')} reassigned to other productions`}.{' '}
           </>
         ) : (
           <>
-            {load.clipsHere} of its {counted(load.clips, 'clip')}, given by{' '}
+            {load.clipsHere} of its {counted(load.clips, 'clip')}, reassigned from{' '}
             <Link to={`/p/${load.productionId}/cards`} className="text-accent underline underline-offset-4">
               {load.productionTitle}
             </Link>

@@ -13,7 +13,7 @@ import { Table } from '../../parts/table/Table'
 import type { Column, Sorting } from '../../parts/table/tableColumn'
 import { usePages } from '../../parts/table/usePages'
 import { ClipSheet } from './ClipSheet'
-import { GiveSheet } from './GiveSheet'
+import { ReassignSheet } from './ReassignSheet'
 
 const rateLabel = (rate: string | null) => {
   const parsed = rate ? parseFrameRate(rate) : undefined
@@ -147,7 +147,7 @@ function Name({ clip }: { clip: ClipView }) {
         </span>
       </button>
       <span className="block text-sm text-quiet">{clip.onCard ? filesOf(clip) : 'no longer on the card'}</span>
-      {clip.givenTo !== null && <span className="block text-sm">given to “{clip.givenTo}”</span>}
+      {clip.givenTo !== null && <span className="block text-sm">reassigned to “{clip.givenTo}”</span>}
       {wrong === '' ? (
         clip.remarks.length > 0 && <span className="block text-sm">{clip.remarks.slice(0, 3).join(', ')}</span>
       ) : (
@@ -203,13 +203,13 @@ export function ClipTable({ load, productionId }: { load: LoadView; productionId
               pages={pages}
               fileName={`${load.label} clips.csv`}
               onOpen={setOpened}
-              actions={(ids) => <Button onClick={() => setGiving(ids)}>Give to another production …</Button>}
+              actions={(ids) => <Button onClick={() => setGiving(ids)}>Reassign to another production …</Button>}
             />
           )
         }
       </Ask>
       {giving && (
-        <GiveSheet
+        <ReassignSheet
           clipIds={giving}
           productionId={productionId}
           owner={{ id: load.productionId, title: load.productionTitle }}

@@ -62,7 +62,7 @@ function Screen({ view }: { view: UnattendedView }) {
       </div>
       <p className="text-quiet">
         {rule.on
-          ? 'Cards of known cameras are looked at and copied by themselves.'
+          ? 'Cards of known cameras are scanned and copied by themselves.'
           : 'The rule is off: nothing happens by itself.'}{' '}
         <Link
           to={rule.productionId ? `/p/${rule.productionId}/copies/night` : '/'}

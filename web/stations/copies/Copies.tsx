@@ -17,7 +17,7 @@ const urgency = (load: LoadCopies) =>
 /** The card that the answer is about. */
 function askedName({ label, twins, asked }: LoadCopies): string {
   const twin = twins.find((one) => one.id === asked)
-  return twin ? `“${twin.name}”, the twin of “${label}”` : `“${label}”`
+  return twin ? `“${twin.name}”, the backup card of “${label}”` : `“${label}”`
 }
 
 /** Station 3: is it copied, is it proved, may the card be formatted? */
@@ -42,7 +42,7 @@ export default function Copies({ productionId }: { productionId: string }) {
                     to={`/p/${productionId}/cards`}
                     className="font-semibold text-accent underline underline-offset-4"
                   >
-                    Look at a card first
+                    Scan a card first
                   </Link>
                 }
               >

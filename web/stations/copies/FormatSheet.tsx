@@ -15,7 +15,7 @@ export function FormatSheet({ load, onClose }: { load: LoadCopies; onClose: () =
   )
   return (
     <Confirm
-      title={`Is ${twin ? `the twin “${twin.name}”` : 'the card'} of “${load.label}” formatted?`}
+      title={`Is ${twin ? `the backup card “${twin.name}”` : 'the card'} of “${load.label}” formatted?`}
       about="Yendra does not format anything. You do it, in the camera; here it is written down, and the next clips on this card start a new load."
       action={against ? 'It is formatted: write it down against the answer' : 'Write down that I formatted it'}
       onAction={() =>
@@ -55,7 +55,8 @@ export function FormatSheet({ load, onClose }: { load: LoadCopies; onClose: () =
         ))}
         {kept.map((one) => (
           <li key={one.id}>
-            <strong>The twin “{one.name}”</strong> <span className="text-quiet">in {one.readerName}, a card</span>
+            <strong>The backup card “{one.name}”</strong>{' '}
+            <span className="text-quiet">in {one.readerName}, a card</span>
           </li>
         ))}
       </ul>

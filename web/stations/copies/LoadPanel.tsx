@@ -15,7 +15,7 @@ import { FormatSheet } from './FormatSheet'
 import { PlaySheet } from './PlaySheet'
 import { ReadCard, TakeBack } from './SaidOfCard'
 import { toPlay } from './toPlay'
-import { Twins } from './Twins'
+import { BackupCards } from './BackupCards'
 
 const WORK: ReadonlySet<string> = new Set<TaskKind>(['copy', 'check', 'twin'])
 
@@ -104,11 +104,11 @@ export function LoadPanel({ load, productionId, taken = false }: LoadPanelProps)
         {({ volumes }) => (
           <>
             <CopyTable load={load} volumes={volumes} busy={busy} onPlay={setPlaying} />
-            <Twins load={load} busy={busy} />
+            <BackupCards load={load} busy={busy} />
             <CheckCommands load={load} volumes={volumes} />
             {mayAsk && (
               <Button look="quiet" className="mt-2 !px-0 !font-normal text-quiet" onClick={() => setFormatting(true)}>
-                {load.asked === null ? 'The card' : 'The twin'} is formatted already …
+                {load.asked === null ? 'The card' : 'The backup card'} is formatted already …
               </Button>
             )}
           </>

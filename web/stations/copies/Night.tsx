@@ -109,14 +109,14 @@ function Why({ view, productionId }: { view: NightView; productionId: string }) 
       <>
         Put cards into the readers and{' '}
         <Link to={`/p/${productionId}/cards`} className="text-accent underline underline-offset-4">
-          look at them
+          scan them
         </Link>
         ; each that lacks a proved copy is planned here.
       </>
     )
   const wait = view.bottleneck && ` Most of the time is spent waiting for ${view.bottleneck}.`
   const unlooked =
-    view.unlooked.length > 0 && ` ${view.unlooked.map((name) => `“${name}”`).join(' and ')} must be looked at first.`
+    view.unlooked.length > 0 && ` ${view.unlooked.map((name) => `“${name}”`).join(' and ')} must be scanned first.`
   const kept = view.keepBytes > 0 && ` ${formatBytes(view.keepBytes)} lie there already and are read again.`
   return (
     <>

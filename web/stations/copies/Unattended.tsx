@@ -33,7 +33,7 @@ export function Unattended({ productionId, volumes }: { productionId: string; vo
           return (
             <>
               <p className="mb-3 text-quiet">
-                A card of a camera that is known by an earlier load is looked at and copied to two volumes as soon as it
+                A card of a camera that is known by an earlier load is scanned and copied to two volumes as soon as it
                 appears, for this production. It is never said to be clear: you play a clip and decide.
               </p>
               <Switch
@@ -42,7 +42,7 @@ export function Unattended({ productionId, volumes }: { productionId: string; vo
                 disabled={send.isPending || (!isHere && usual.length < 2)}
                 onChange={(on) => put(on, usual)}
               >
-                Look at cards and copy them by themselves
+                Scan and copy cards by themselves
                 {names.length >= 2 && <span className="font-normal text-quiet">, to {names.join(' and ')}</span>}
               </Switch>
               {isHere && (

@@ -35,7 +35,7 @@ export default function Exports({ productionId }: { productionId: string }) {
         ) : (
           <Empty title="Nothing to frame yet.">
             Here one master is cut to each destination’s frame: a window on the real picture, the scale, the size of the
-            file, and a check of what was rendered. Look at a card and copy it first.
+            file, and a check of what was rendered. Scan a card and copy it first.
           </Empty>
         )
       }

@@ -27,7 +27,7 @@ export default function Proxies({ productionId }: { productionId: string }) {
       {(counts) =>
         counts.wanted + counts.without === 0 ? (
           <Empty title="No clips to make proxies of.">
-            A proxy is a small file that stands in for a heavy original while editing. Look at a card and copy it first;
+            A proxy is a small file that stands in for a heavy original while editing. Scan a card and copy it first;
             proxies are made from a proved copy, never from the card.
           </Empty>
         ) : (

@@ -187,7 +187,7 @@ function ModeFigures({ mode, book }: { mode: MeasuredMode; book: GearView }) {
       </div>
       <Trouble error={send.error} />
       {learned.of.length === 0 ? (
-        <p className="text-sm text-quiet">No load of this mode was looked at yet.</p>
+        <p className="text-sm text-quiet">No load of this mode has been scanned yet.</p>
       ) : (
         <ul className="mt-2">
           {learned.of.slice(0, SHOWN).map((one, at) => (
