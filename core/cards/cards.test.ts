@@ -105,7 +105,7 @@ describe('what is said of a card', () => {
     const answered = withAnswers(asked, answers)
     expect(answered[0]?.answer).toBe('Deleted in the camera')
     expect(openQuestions(answered)).toBe(0)
-    expect(cardSentence(looked(clips), answered)).toContain('nothing wrong but the 1 thing you settled')
+    expect(cardSentence(looked(clips), answered)).toContain('1 problem settled by you, nothing else wrong')
     expect(openQuestions(withAnswers(asked, new Map(asked.map((finding) => [finding.key, null]))))).toBe(1)
     expect(
       openQuestions(withAnswers(findingsOf([], [...clips, clip('DCIM/100CURLW/CURL0046.MP4')], undefined), answers)),
@@ -121,9 +121,7 @@ describe('what is said of a card', () => {
     expect(findings.reduce((sum, finding) => sum + finding.files, 0)).toBe(2999 * 2)
     expect(findings.at(-1)?.sentence).toMatch(/in 2991 more places, from CURL0025 on: 5982 numbers missing/)
     const one = [clip('DCIM/100CURLW/CURL0041.MP4')]
-    expect(cardSentence({ ...looked(one), lookDone: false }, findingsOf([], one, undefined))).toContain(
-      'not finished',
-    )
+    expect(cardSentence({ ...looked(one), lookDone: false }, findingsOf([], one, undefined))).toContain('not finished')
     expect(cardSentence({ ...looked(one), lookDone: false }, findingsOf([], one, undefined), true)).toBe(
       '1 clip so far: it is being scanned.',
     )
@@ -224,10 +222,8 @@ describe('a card that was scanned before', () => {
   it('went on when it only grew, and says by how many clips', () => {
     const clips = [1, 2, 3].map((number) => file(`DCIM/100CURLW/CURL000${number}.MP4`, number, number))
     const grown = differenceSentence('Curlew A', cardChanges(clips.slice(0, 1), [...clips, file('SUB.XML', 1, 1)]))
-    expect(grown).toBe('The load “Curlew A” went on: 2 new clips. Scan it again.')
-    expect(differenceSentence('Curlew A', cardChanges(clips, clips.slice(0, 2)))).toContain(
-      'lists something else now (1 file gone)',
-    )
+    expect(grown).toBe('The load “Curlew A” has 2 new clips. Scan it again.')
+    expect(differenceSentence('Curlew A', cardChanges(clips, clips.slice(0, 2)))).toContain('has changed (1 file gone)')
     expect(differenceSentence('Curlew A', cardChanges(clips, clips), 3_600_000)).toContain('all its times')
   })
 

@@ -51,7 +51,7 @@ export function clearToFormat(question: ClearQuestion): ClearAnswer {
     reasons,
     caution: clear
       ? `Do it in the camera, rested, with this screen open. Formatting cannot be undone.${twin && counting.includes(twin) ? ` Keep ${twin.volumeName} as it is: it is one of the two copies.` : ''}`
-      : 'Do not format, delete or rewrite when exhausted: this list is still here in the morning.',
+      : 'Do not format, delete or rewrite when you are very tired: this list is still here in the morning.',
     sampleFirst: stale.filter((copy) => copy.connected && !isOlderThan(copy, question)).map((copy) => copy.volumeId),
   }
 }
@@ -117,7 +117,7 @@ function copyReasons(question: ClearQuestion, counting: readonly CopyFacts[], st
   if (isSome(before))
     reasons.unshift({
       met: !short,
-      sentence: `These books came back from an older copy: what was found out since is forgotten. Read ${namesOf(before)} again, whole, before ${before.length === 1 ? 'it counts' : 'they count'}.`,
+      sentence: `Yendra’s records were restored from an older backup: what was found out since is missing. Read ${namesOf(before)} again, whole, before ${before.length === 1 ? 'it counts' : 'they count'}.`,
     })
   const seen = stale.filter((copy) => copy.connected && !isOlder(copy))
   if (isSome(seen))

@@ -141,9 +141,9 @@ describe('a yes', () => {
   })
 
   it('is given of what the card and the copies list now, or not at all', () => {
-    expect(
-      answer({ cardDifference: 'The card of “Curlew A” lists something else now (1 file new): scan it again.' }).clear,
-    ).toBe(false)
+    expect(answer({ cardDifference: 'The card of “Curlew A” has changed (1 file new): scan it again.' }).clear).toBe(
+      false,
+    )
     expect(answer({ looked: false }).clear).toBe(false)
     expect(answer(two({}, { filesMissing: 1 })).clear).toBe(false)
     expect(words(two({}, { filesMissing: 1 }))).toContain('Tide 1: 1 file is gone')

@@ -70,10 +70,10 @@ export function masterColours(video: VideoTrack, choice: ColourChoice): MasterCo
     transfer,
     range,
     assumed: partly
-      ? `The colours are stated in part (${colourTags(video)}); the rest is taken to match.`
+      ? `The colours are stated in part (${colourTags(video)}); the rest is assumed to match.`
       : coloursStated(video)
         ? `The file states ${colourTags(video)}; you chose ${family.name}.`
-        : `The colours are not stated; taken as ${family.name}.`,
+        : `The colours are not stated; treated as ${family.name}.`,
   }
 }
 

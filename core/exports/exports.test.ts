@@ -166,7 +166,7 @@ describe('a plan', () => {
   it('takes colours for what is usual where they are not stated, and as chosen', () => {
     // Common practice, no source: BT.709 from 720 lines on, BT.601 below.
     const silent = { matrix: undefined, primaries: undefined, transfer: undefined }
-    expect(plan(silent).says).toEqual(['The colours are not stated; taken as BT.709.'])
+    expect(plan(silent).says).toEqual(['The colours are not stated; treated as BT.709.'])
     expect(usualColours(testPicture({ widthPx: 720, heightPx: 576 }))).toBe('bt601-625')
     expect(usualColours(testPicture({ widthPx: 720, heightPx: 480 }))).toBe('bt601-525')
     expect(usualColours(testPicture({ widthPx: 1080, heightPx: 1920, rotationDegrees: 90 }))).toBe('bt709')

@@ -72,7 +72,7 @@ export function soundPlan(facts: MediaFacts, trackIndex: number | null): SoundPl
       ...(over > SAME_SECONDS ? [`The sound goes on ${over.toFixed(2)} s after the picture and is cut there.`] : []),
       ...(over < -SAME_SECONDS ? [`The sound ends ${(-over).toFixed(2)} s before the picture; silence follows.`] : []),
       ...(offsetSeconds > SAME_SECONDS
-        ? [`The sound begins ${offsetSeconds.toFixed(2)} s after the picture; silence stands before.`]
+        ? [`The sound begins ${offsetSeconds.toFixed(2)} s after the picture; silence is put before.`]
         : []),
     ],
   }

@@ -41,7 +41,10 @@ describe('the next step', () => {
     expect(nextStep({ ...nothing, closed: true }).station).toBe('storage')
     expect(nextStep(planned).station).toBe('cards')
     const short = { ...planned, plan: { ...planned.plan, missing: 2 } }
-    expect(nextStep(short)).toMatchObject({ station: 'shoot', sentence: 'Give every take its card: 2 cards too few.' })
+    expect(nextStep(short)).toMatchObject({
+      station: 'shoot',
+      sentence: 'Give every take its card: 2 more cards are needed.',
+    })
     expect(lineOf({ ...short, loads: [load] })[0]).toMatchObject({ state: 'done', worry: undefined })
     expect(nextStep({ ...planned, cardsWaiting: 1 }).sentence).toContain('reader')
     const looking = { ...planned, cardsLooking: 1, loads: [{ ...load, marks: [], looking: true }] }
@@ -79,7 +82,7 @@ describe('the next step', () => {
     const asked = { ...filmed, loads: [{ ...load, perhapsOneDrive: true }] }
     expect(nextStep(asked).sentence).toBe('Say whether the copies of “Curlew A” lie on different drives.')
     expect(lineOf(asked)[2]).toMatchObject({ state: 'done', worry: 'perhaps one drive' })
-    expect(formatted([1])).toContain('Look for the files of “Curlew A”')
+    expect(formatted([1])).toContain('Find the files of “Curlew A”')
     expect(formatted([3, 2])).toContain('reader')
     expect(nextStep({ ...filmed, proxies: { wanted: 3, made: 1, failed: 0, unchecked: 0, without: 0 } }).sentence).toBe(
       'Make 2 proxies.',
@@ -92,7 +95,7 @@ describe('the next step', () => {
       exports: { ...rendered.exports, unshelved: 0 },
       bags: { written: 1, verified: 1, single: 1 },
     }
-    expect(nextStep(shelved).sentence).toBe('Put 1 film on a second drive: one drive is one accident.')
+    expect(nextStep(shelved).sentence).toBe('Put 1 film on a second drive: one drive can fail.')
     const twice = { ...shelved, bags: { written: 2, verified: 2, single: 0 } }
     expect(nextStep(twice).sentence).toBe(
       'The card of “Curlew A” may be formatted, in the camera. Say so when it is done.',

@@ -40,7 +40,7 @@ function unsafeLoads(loads: readonly LoadFacts[], isLookedAt: boolean): Need[] {
           'danger',
           'copies',
           (load.marks[0] ?? 0) < 2
-            ? `Look for the files of “${load.label}”: its card is formatted, and no whole proved copy is left.`
+            ? `Find the files of “${load.label}”: its card is formatted, and no whole proved copy is left.`
             : `Copy “${load.label}” to another drive: its card is formatted, and ${load.oneDrive ? 'its proved copies lie on one drive' : 'one proved copy is left'}.`,
         ),
       ),
@@ -140,7 +140,7 @@ function work({ plan, loads, proxies, exports, bags, closed, review }: Productio
         ]
       : []),
     ...(bags.single > 0
-      ? [todo('shelf', `Put ${counted(bags.single, 'film')} on a second drive: one drive is one accident.`)]
+      ? [todo('shelf', `Put ${counted(bags.single, 'film')} on a second drive: one drive can fail.`)]
       : []),
   ]
   if (closed) return shelf
@@ -212,7 +212,7 @@ export const shortOf = ({ tooSlow, notClear, missing }: ProductionFacts['plan'])
     : notClear > 0
       ? `${counted(notClear, 'card')} not clear`
       : missing > 0
-        ? `${counted(missing, 'card')} too few`
+        ? `${missing} more ${missing === 1 ? 'card is' : 'cards are'} needed`
         : undefined
 
 /** What is said of a production that needs nothing. */
@@ -230,6 +230,6 @@ export interface NextStep extends Pick<Need, 'station' | 'desk' | 'what' | 'sent
 export function nextStep(facts: ProductionFacts): NextStep {
   const [first] = needs(facts)
   if (first) return first
-  if (facts.closed) return { station: 'storage', sentence: 'Finished. See where its originals are.', grade: undefined }
+  if (facts.closed) return { station: 'storage', sentence: 'Finished: nothing is left to do.', grade: undefined }
   return { ...NOTHING, grade: undefined }
 }

@@ -49,7 +49,7 @@ export function toolReason(program: string, messages: string): ToolReason {
   const lines = [...new Set(said)].slice(0, MOST_LINES)
   const family = FAMILIES.find(([words]) => said.some((line) => words.test(line)))
   return {
-    reason: family?.[1] ?? lines[0]?.replace(/\.$/, '') ?? `the program ${program} gave up without a word`,
+    reason: family?.[1] ?? lines[0]?.replace(/\.$/, '') ?? `the program ${program} ended and gave no reason`,
     lines,
   }
 }

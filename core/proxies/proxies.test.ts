@@ -75,14 +75,20 @@ describe('proxies', () => {
     expect(state([{ unlike: 0, steps: 3 }])).toBe('differs')
     const silent = testFacts({ video, audio: undefined })
     expect(proxyState(silent, checkProxy(silent, { ...silent, video: proxy().video }, 2))).toBe('equal')
-    expect(proxySentence({ wanted: 3, equal: 2, differ: 0, unchecked: 1, without: 0 })).toMatch(
+    expect(proxySentence({ wanted: 3, equal: 2, differ: 0, unchecked: 1, making: 0, without: 0 })).toMatch(
       /^1 proxy is to be checked/,
     )
-    expect(proxySentence({ wanted: 3, equal: 1, differ: 1, unchecked: 1, without: 2 })).toMatch(/^1 proxy differs/)
-    expect(proxySentence({ wanted: 1, equal: 1, differ: 0, unchecked: 0, without: 2 })).toBe(
+    expect(proxySentence({ wanted: 3, equal: 1, differ: 1, unchecked: 1, making: 0, without: 2 })).toMatch(
+      /^1 proxy differs/,
+    )
+    expect(proxySentence({ wanted: 1, equal: 1, differ: 0, unchecked: 0, making: 0, without: 2 })).toBe(
       'The one proxy equals its original in every check; 2 clips are edited without one.',
     )
-    const none = { wanted: 0, equal: 0, differ: 0, unchecked: 0 }
+    const many = { wanted: 8, differ: 0, unchecked: 0, without: 0 }
+    expect(proxySentence({ ...many, equal: 0, making: 0 })).toBe('8 clips have no proxy yet.')
+    expect(proxySentence({ ...many, equal: 0, making: 8 })).toBe('8 proxies are being made.')
+    expect(proxySentence({ ...many, equal: 7, making: 1 })).toBe('7 of 8 clips have a proxy; 1 proxy is being made.')
+    const none = { wanted: 0, equal: 0, differ: 0, unchecked: 0, making: 0 }
     expect(proxySentence({ ...none, without: 1 })).toBe('The one clip is edited without a proxy.')
     expect(proxySentence({ ...none, without: 14 })).toBe('All 14 clips are edited without proxies.')
   })

@@ -13,9 +13,9 @@ export function shelfAnswer(bags: number, volumeNames: readonly string[], oneDri
     sentence: `${counted(bags, 'bag is', 'bags are')} on ${volumeNames.join(' and ')}.`,
     why:
       volumeNames.length < 2
-        ? 'One volume is one accident: put it on a second one that is kept elsewhere.'
+        ? 'One volume is not enough: put it on a second one that is kept elsewhere.'
         : oneDrive
-          ? 'They lie on one drive, which is one accident: put it on another one that is kept elsewhere.'
+          ? 'All are on one drive: put it on another drive that is kept elsewhere.'
           : 'Rehearse a restore: open one clip from a bag each quarter.',
   }
 }

@@ -88,6 +88,8 @@ export function dayWarnings({ shootOn, timeZone, calls, takeSeconds, clocksOff }
 export function daySentence({ shootOn, calls }: Day, warnings: readonly string[]): string {
   const [first] = inOrder(calls)
   const when = shootOn ? `The day is ${shootOn}` : 'No day is set yet'
-  const start = first ? `${when}; it begins at ${first.at} with “${first.what}”` : when
-  return warnings.length === 0 ? `${start}.` : `${start}. ${counted(warnings.length, 'thing')} to look at before.`
+  const start = first
+    ? `${when}; it begins at ${first.at}${first.what.trim() === '' ? '' : ` with “${first.what}”`}`
+    : when
+  return warnings.length === 0 ? `${start}.` : `${start}. ${counted(warnings.length, 'thing')} to check before.`
 }

@@ -60,7 +60,7 @@ describe('framing', () => {
     expect(framingAnswer(HD, to('tall-short'))).toMatchObject({ invented: true })
     expect(framingAnswer(HD, to('tall-short')).scale).toBeCloseTo(1.778, 3)
     // UHD into 1080p: 200 %.
-    expect(framingAnswer(UHD, to('wide-watch')).sentence).toContain('200.0 % closer')
+    expect(framingAnswer(UHD, to('wide-watch')).sentence).toContain('enlarged to 200.0 %')
     expect(framingSentence([framingAnswer(HD, to('tall-short'))])).toBe(
       'None of them can be cut without inventing pixels.',
     )

@@ -192,7 +192,7 @@ describe('a camera whose takes fit', () => {
       RULES,
     )
     const budget = { ...unsure, cameras: unsure.cameras.map((each) => ({ ...each, sure: false })) }
-    expect(planAnswer(budget).sentence).toBe('Two cards are perhaps too few.')
+    expect(planAnswer(budget).sentence).toBe('Perhaps two more cards are needed.')
     expect(planAnswer(budget).why).toMatch(/^Curlew perhaps lacks 2 cards of 64.0 GB/)
   })
 })

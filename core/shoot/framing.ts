@@ -46,7 +46,7 @@ export function framingAnswer(frame: FrameSize, to: Destination): FramingAnswer 
     wider,
     sentence: invented
       ? `Pixels are invented: ${scaleDown(scale)}. Record a larger frame, or turn the camera.`
-      : `${step}; ${zoom < 1.005 ? 'no room to move closer' : `up to ${scaleDown(zoom)} closer without loss`}.`,
+      : `${step}; ${zoom < 1.005 ? 'no room to enlarge' : `it can be enlarged to ${scaleDown(zoom)} without inventing pixels`}.`,
   }
 }
 

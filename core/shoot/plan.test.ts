@@ -257,7 +257,7 @@ describe('the answer', () => {
     const cards = [card('slow', 128, 30)]
     const plan = { takes: [takes('Curlew', '600', 600, 4)], cameras: [on('Curlew', 'slow')] }
     const answer = planAnswer(planBudget(plan, { cameras, cards }, { ...RULES, spareCards: 1 }))
-    expect(answer.sentence).toBe('One card is too slow and two are too few.')
+    expect(answer.sentence).toBe('One card is too slow and two more cards are needed.')
     expect(answer.why).toContain('75.0 MB/s need V90')
   })
 
@@ -329,7 +329,7 @@ describe('a plan that says yes', () => {
     const small = ['a', 'b', 'c', 'd', 'e'].map((id) => card(id, 16, 90))
     const plan = { takes: [takes('Curlew', '100', 1800, 1)], cameras: [on('Curlew', 'a', 'b', 'c', 'd', 'e')] }
     const answer = planAnswer(planBudget(plan, { cameras: [heron], cards: small }, RULES))
-    expect(answer.sentence).toBe('One card is too few.')
+    expect(answer.sentence).toBe('One more card is needed.')
     expect(answer.why).toBe('Curlew lacks 1 card of 128 GB for 22.5 GB.')
     // Nor is one that is too small chosen for it.
     const [chosen] = assignCards(

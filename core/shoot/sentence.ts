@@ -32,7 +32,7 @@ const cardsAre = (count: number) => `${words(count)} ${count === 1 ? 'card is' :
 
 /**
  * Whether every take of the day has a card: how many are too slow, how many hold something that is not safe, and how many
- * are too few.
+ * are missing.
  */
 export function planAnswer(budget: PlanBudget): PlanAnswer {
   const short = shortages(budget)
@@ -41,7 +41,9 @@ export function planAnswer(budget: PlanBudget): PlanAnswer {
     budget.tooSlow.length > 0 ? `${cardsAre(budget.tooSlow.length)} too slow` : '',
     budget.notClear.length > 0 ? `${cardsAre(budget.notClear.length)} not clear` : '',
     budget.promised.length > 0 ? `${cardsAre(budget.promised.length)} planned for another shoot of that day` : '',
-    budget.missing > 0 ? `${cardsAre(budget.missing)} ${sure ? '' : 'perhaps '}too few` : '',
+    budget.missing > 0
+      ? `${sure ? '' : 'perhaps '}${words(budget.missing)} more ${budget.missing === 1 ? 'card is' : 'cards are'} needed`
+      : '',
     short.some((one) => one.kind === 'longer-than-card') ? 'a take is longer than its card' : '',
     short.some((one) => one.kind === 'internal') ? 'an internal medium is too small' : '',
   ].filter(Boolean)
@@ -49,7 +51,7 @@ export function planAnswer(budget: PlanBudget): PlanAnswer {
   if (parts.length > 0) {
     const last = parts.length > 1 ? ` and ${parts.at(-1)}` : ''
     const sentence = `${capital(parts.length > 1 ? parts.slice(0, -1).join(', ') : (parts[0] ?? ''))}${last}.`
-    // “One card is too slow and two are too few” reads better than the word twice.
+    // “One card is too slow and two are not clear” reads better than the word twice.
     return {
       sentence: sentence.replaceAll(/(and|,) (\w+) cards? (is|are) /g, '$1 $2 $3 '),
       why: short.map((one) => one.sentence).join(' '),

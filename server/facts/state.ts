@@ -36,7 +36,7 @@ export async function stateOf(
   })
   if (booksFreeBytes !== undefined && booksFreeBytes < LEAST_ROOM_BYTES)
     notices.unshift(
-      `The disk on which Yendra keeps its books has ${formatBytes(booksFreeBytes)} left. Make room on it: when it is full, nothing can be written down, and nothing more is proved.`,
+      `The disk with Yendra’s records has ${formatBytes(booksFreeBytes)} left. Make room on it: when it is full, nothing can be written down, and nothing more is proved.`,
     )
   return { goodNight: goodNight(works, waits, clock) ?? null, notices }
 }

@@ -140,7 +140,7 @@ export class Runner {
     for (const open of await tasks.openTasks(db, host)) {
       if (this.#running.has(open.id) || Date.now() - open.createdAt.getTime() < tasks.SILENT_MS) continue
       if (await isWaiting(boss, open)) continue
-      log.warn({ task: open.id }, 'nobody ran this task: it is put into the line again')
+      log.warn({ task: open.id }, 'nobody ran this task: it is queued again')
       await sendTask(db, boss, open)
     }
   }
@@ -198,12 +198,12 @@ async function untilWritten(write: () => Promise<unknown>): Promise<void> {
 const isFull = (error: unknown): boolean => errorCode(error) === '53100'
 
 const BOOKS_FULL =
-  'The disk on which Yendra keeps its books is full: nothing more could be written down. What was proved before stays. Make room on it, then try again.'
+  'The disk with Yendra’s records is full: nothing more could be written down. What was proved before stays. Make room on it, then try again.'
 
 function endOf(error: unknown, taskId: string): tasks.TaskEnd {
   if (error instanceof Stopped) return STOPPED
   if (!(error instanceof CannotWork || error instanceof ToolFailed)) log.error({ error, task: taskId }, 'task failed')
-  const sentence = isFull(error) ? BOOKS_FULL : error instanceof Error ? error.message : 'It failed without a word.'
+  const sentence = isFull(error) ? BOOKS_FULL : error instanceof Error ? error.message : 'It failed and gave no reason.'
   const troubles = error instanceof ToolFailed ? error.lines.map((line) => toolLine(error.program, line)) : []
   return { state: 'failed', sentence, troubles }
 }

@@ -193,7 +193,7 @@ describe('books that come back from an older copy', () => {
     await putBooksBack(station, older)
     await until(
       () => world.copies(),
-      ({ clear }) => clear.sentence.includes('came back from an older copy'),
+      ({ clear }) => clear.sentence.includes('restored from an older backup'),
     )
     const { loadId } = await world.copies()
     await station.task(`/loads/${loadId}/checks`, { volumeIds: world.volumeIds, how: 'whole' })
@@ -223,7 +223,7 @@ describe('books that come back from an older copy', () => {
     )
     const answer = await until(
       () => world.copies(),
-      (one) => one.clear.reasons.some((reason) => reason.sentence.includes('came back from an older copy')),
+      (one) => one.clear.reasons.some((reason) => reason.sentence.includes('restored from an older backup')),
     )
     expect(answer.clear.clear).toBe(false)
     await station.task(`/loads/${loadId}/checks`, { volumeIds: world.volumeIds, how: 'whole' })
@@ -293,7 +293,7 @@ describe('the disk of the books', () => {
     const small = await startStation({ YENDRA_BOOKS: memoryDrive(station.root, 'books') })
     try {
       const { notices } = await small.get<StateView>('/state')
-      expect(notices).toEqual([expect.stringMatching(/^The disk on which Yendra keeps its books has 67\.\d MB left/)])
+      expect(notices).toEqual([expect.stringMatching(/^The disk with Yendra’s records has 67\.\d MB left/)])
     } finally {
       await small.stop()
     }

@@ -154,7 +154,7 @@ describe('a task whose end cannot be written', () => {
     const world = await newWorld(station, ['CURL0041.MP4'])
     await world.look()
     const end = await onFullDisk('insert on proof for each row', () => world.copy())
-    expect(end).toMatchObject({ state: 'failed', sentence: expect.stringContaining('keeps its books is full') })
+    expect(end).toMatchObject({ state: 'failed', sentence: expect.stringContaining('records is full') })
     expect((await world.copies()).copies.map((copy) => copy.mark)).toEqual([0, 0])
     expect((await world.copy()).sentence).toContain('All 1 file proved')
   })

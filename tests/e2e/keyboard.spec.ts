@@ -61,7 +61,7 @@ test('a card travels through all seven stations with the keyboard alone', async 
     await page.keyboard.press('Enter')
     await expect(page.locator(`[data-finding="${finding}"]`)).toContainText(`${answer}.`)
   }
-  await expect(heading(page)).toContainText('nothing wrong but the 2 things you settled')
+  await expect(heading(page)).toContainText('2 problems settled by you, nothing else wrong')
 
   // Copies: two other drives than proposed.
   await page.keyboard.press('3')

@@ -47,7 +47,7 @@ test('station 2 shows the clips of the card with their pictures', async ({ page 
   await expect(page.locator('[data-finding="gap"]')).toContainText('CURL0042 to CURL0044')
   await page.getByRole('button', { name: 'Deleted in the camera' }).click()
   await expect(page.locator('[data-finding="gap"]')).toContainText('Deleted in the camera.')
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('nothing wrong but the 1 thing you settled')
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('1 problem settled by you, nothing else wrong')
   await expect
     .poll(() => page.getByAltText('A frame of CURL0041.MP4').evaluate((image: HTMLImageElement) => image.naturalWidth))
     .toBeGreaterThan(100)
@@ -237,7 +237,7 @@ test('station 7 writes a bag that sha256sum accepts', async ({ page }) => {
   await page.goto('/')
   await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
   await station(page, 'Shelf').click()
-  await page.getByRole('button', { name: 'Write the bag' }).click()
+  await page.getByRole('button', { name: 'Pack it as a bag' }).click()
   await expect(page.locator('[data-bag]')).toContainText('read back, equal', { timeout: 120_000 })
   const bag = join(volumeFolder('Tide 1'), FOLDER, 'Shelf/CURL0041 tall short')
   // Source: sha256sum of Debian's coreutils; file names and tags in RFC 8493 sections 2.1 and 2.2.

@@ -100,7 +100,7 @@ test('six cards come home in one night, are chosen from and leave as a timeline,
   await keep('C0053.MP4')
   await expect(heading(page)).toContainText('3 of ')
 
-  await tabTo(page, /^Hand them on/)
+  await tabTo(page, /^Pass them on/)
   await page.keyboard.press('Enter')
   await expect(page.getByRole('menuitem', { name: /^For an editing program/ })).toBeFocused()
   const [otio] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('Enter')])
@@ -122,7 +122,7 @@ test('six cards come home in one night, are chosen from and leave as a timeline,
   expect(placed.match(/CURL0041\.MP4|C0053\.MP4/g)).toHaveLength(2)
 
   await page.goto(`${page.url().replace(/\/cards\/.*/, '/cards/review')}`)
-  await tabTo(page, /^Hand them on/)
+  await tabTo(page, /^Pass them on/)
   await page.keyboard.press('Enter')
   // A letter jumps to the entry that begins with it.
   await page.keyboard.press('c')

@@ -193,7 +193,7 @@ more(
     )
     expect((await copiesOf(request)).clear.sentence).toContain('wrong and not settled')
     await page.getByRole('button', { name: 'I can do without it' }).click()
-    await expect(heading(page)).toContainText('nothing wrong but the 1 thing you settled')
+    await expect(heading(page)).toContainText('1 problem settled by you, nothing else wrong')
     expect((await copiesOf(request)).clear.clear).toBe(true)
   },
 )

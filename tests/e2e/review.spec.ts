@@ -169,7 +169,7 @@ test('clips are watched, cut into ranges and chosen by keyboard alone', async ({
   for (let turn = 0; turn < 2; turn += 1) await page.getByRole('button', { name: 'One frame on' }).click()
   await page.getByRole('button', { name: 'Ends here' }).click()
   await expect(ranges).toHaveText([/0\.12 s/])
-  await page.getByRole('button', { name: /^Take away the range/ }).click()
+  await page.getByRole('button', { name: /^Remove the range/ }).click()
   await expect(ranges).toHaveCount(0)
   await expectAccessible(page, 'the review')
   await page.keyboard.press('?')
@@ -220,7 +220,7 @@ test('what is kept leaves as a timeline, a table and a contact sheet, from the c
   await page.goto(`/p/${production}/cards/review`)
   await downTo(page, 'C0051.MP4')
   await expect(page.getByText('The copy on Slipway')).toBeVisible()
-  const handOn = page.getByRole('button', { name: 'Hand them on' })
+  const handOn = page.getByRole('button', { name: 'Pass them on' })
   const entry = (name: RegExp) => page.getByRole('menuitem', { name })
   await handOn.click()
   // While a menu is open, keys of the page mean nothing: no station, no verdict, no other clip.
@@ -294,7 +294,7 @@ test('kept clips are sorted into folders by keys and by dragging, and that is ta
   ]
   debian('cmp', [join(view, 'Video/A-roll/C0051.MP4'), join(mirror, 'C0051.MP4')])
   debian('cmp', [join(view, 'Video/B-roll/C0053.MP4'), join(mirror, 'C0053.MP4')])
-  await page.getByRole('button', { name: /^Take back 2/ }).click()
+  await page.getByRole('button', { name: /^Undo the 2 changes/ }).click()
   await expect(heading(page)).toContainText('2 files to add', { timeout: 30_000 })
   expect(() => debian('ls', [join(view, 'Video/A-roll/C0051.MP4')])).toThrow()
   await page.getByLabel('The edit has begun').click()

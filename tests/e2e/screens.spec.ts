@@ -384,7 +384,7 @@ test('what is typed and not kept is asked about before it is left, and no other 
   request,
 }) => {
   const day = `/p/${await productionId(request, 'Launch day')}/shoot/day`
-  const leaving = page.getByRole('alertdialog', { name: 'Leave without keeping it?' })
+  const leaving = page.getByRole('alertdialog', { name: 'Leave without saving?' })
   await page.goto(day)
   await page.getByLabel('Place').fill('North slip, in the lee')
   await page.getByRole('link', { name: 'Shot list' }).click()
@@ -396,9 +396,9 @@ test('what is typed and not kept is asked about before it is left, and no other 
   const other = await page.context().newPage()
   await other.goto(day)
   await other.getByLabel('Place').fill('South slip')
-  await other.getByRole('button', { name: 'Keep the day' }).click()
-  await expect(other.getByRole('button', { name: 'Keep the day' })).toBeDisabled()
-  await page.getByRole('button', { name: 'Keep the day' }).click()
+  await other.getByRole('button', { name: 'Save this day' }).click()
+  await expect(other.getByRole('button', { name: 'Save this day' })).toBeDisabled()
+  await page.getByRole('button', { name: 'Save this day' }).click()
   await expect(page.getByRole('alert')).toContainText('changed in another window')
   await expect(page.getByLabel('Place')).toHaveValue('North slip, in the lee')
   await page.getByRole('button', { name: 'Show it as it is now' }).click()

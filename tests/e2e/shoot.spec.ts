@@ -32,7 +32,7 @@ test('a day with the wrong cards is mended by mouse', async ({ page, request }) 
   const id = await productionId(request, 'Launch day')
   wrongPlan = await planNow(request, id)
   await page.goto(`/p/${id}/shoot`)
-  await expect(heading(page)).toHaveText('One card is too slow and two are too few.')
+  await expect(heading(page)).toHaveText('One card is too slow and two more cards are needed.')
   // Common practice, no source: UHD of 12 bit at 25 frames is 311.04 MB/s. From memory: E450 is the class above E300.
   await expect(
     page.getByText('Reed 1 is too slow for Heron: it writes 90.0 MB/s, and 311 MB/s need E450.'),
@@ -48,7 +48,7 @@ test('a day with the wrong cards is mended by mouse', async ({ page, request }) 
   await sheet.getByText('Reed 1', { exact: true }).click()
   await sheet.getByText('Heron 2', { exact: true }).click()
   await sheet.getByRole('button', { name: 'Close' }).click()
-  await expect(heading(page)).toHaveText('Two cards are too few.')
+  await expect(heading(page)).toHaveText('Two more cards are needed.')
   // The page stays where it was scrolled when the line of the stations is told of it.
   const scrolled = () => page.evaluate(() => window.scrollY)
   const atStations = page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /Shoot/ })
@@ -67,7 +67,7 @@ test('a day with the wrong cards is mended by mouse', async ({ page, request }) 
 
   // Everything moves while it is typed, and the day says what it still allows.
   const left = page.getByTestId('left-Curlew')
-  await expect(left).toContainText('more fit in UHD 25p')
+  await expect(left).toContainText('more in UHD 25p')
   const before = await left.textContent()
   await camera(page, 'Curlew').getByLabel('Takes, Curlew, row 1').fill('7')
   await expect(left).not.toHaveText(before ?? '')
@@ -163,7 +163,7 @@ test('the same day is mended by keyboard alone', async ({ page, request }) => {
   await page.goto(`/p/${id}/copies`)
   await expect(heading(page)).toBeVisible()
   await page.keyboard.press('1')
-  await expect(heading(page)).toHaveText('One card is too slow and two are too few.')
+  await expect(heading(page)).toHaveText('One card is too slow and two more cards are needed.')
   await tabTo(page, /^Cards of Heron/)
   await page.keyboard.press('Enter')
   await expect(page.getByRole('dialog', { name: 'Cards of Heron' })).toBeVisible()
@@ -172,11 +172,11 @@ test('the same day is mended by keyboard alone', async ({ page, request }) => {
     await page.keyboard.press('Space')
   }
   await page.keyboard.press('Escape')
-  await expect(heading(page)).toHaveText('Two cards are too few.')
+  await expect(heading(page)).toHaveText('Two more cards are needed.')
   await tabTo(page, /^Choose cards that fit/)
   await page.keyboard.press('Enter')
   await expect(heading(page)).toHaveText(/^Every take has its card/)
-  await expect(page.getByTestId('left-Curlew')).toContainText('more fit in UHD 25p')
+  await expect(page.getByTestId('left-Curlew')).toContainText('more in UHD 25p')
 
   // Both lists to the printer's page and back.
   await tabTo(page, /^Carry list/)
@@ -255,7 +255,7 @@ test('the day, the rates and the locker are worked by keyboard alone', async ({ 
   await page.keyboard.type('22:00')
   await expect(page.getByText('goes on past midnight')).toHaveCount(0)
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('button', { name: 'Keep the day' })).toBeDisabled()
+  await expect(page.getByRole('button', { name: 'Save this day' })).toBeDisabled()
 
   // A rate that shares no timeline.
   await tabTo(page, /^Rates and shutter/)
@@ -285,7 +285,7 @@ test('the day, the rates and the locker are worked by keyboard alone', async ({ 
   await expect(row).toContainText('256 GB')
   await tabTo(page, /^Put Sandpiper 1 away/)
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('alertdialog')).toContainText('Nothing hangs on it.')
+  await expect(page.getByRole('alertdialog')).toContainText('Nothing else uses it.')
   await tabTo(page, /^Put it away/)
   await page.keyboard.press('Enter')
   await expect(row).toContainText('put away')
@@ -305,7 +305,7 @@ test('what was measured is taken over, and a production is renamed, put away and
   await expect(heading(page)).toHaveText(/^UHD 25p of Curlew takes 8\.\d % more than it is planned with\.$/)
   await expect(page.getByText('far off').first()).toBeVisible()
   await page.getByRole('button', { name: 'Reckon with 109 Mb/s' }).click()
-  await expect(heading(page)).toHaveText('The gear book reckons with what was measured.')
+  await expect(heading(page)).toHaveText('The gear book uses the measured figures.')
   await page.getByLabel('Card', { exact: true }).fill('Heron 3')
   await page.getByLabel('Held').fill('512 GB')
   await page.getByLabel('Took').fill('3h')
@@ -318,7 +318,7 @@ test('what was measured is taken over, and a production is renamed, put away and
   await page.goto(`/p/${String(made?.id)}/shoot`)
   await choose(page, page.getByLabel('Plan of an earlier production'), 'Launch day')
   await page.getByRole('button', { name: 'Copy it' }).click()
-  await expect(heading(page)).toContainText('too few')
+  await expect(heading(page)).toContainText('needed')
   await expect(camera(page, 'Heron')).toBeVisible()
   await page.goto(`/p/${id}/shoot`)
 
@@ -326,7 +326,7 @@ test('what was measured is taken over, and a production is renamed, put away and
   const sheet = page.getByRole('dialog')
   await expect(sheet).toContainText('Its folder on every volume stays “Sail loft”')
   await sheet.getByLabel('Title').fill('The sail loft')
-  await sheet.getByRole('button', { name: 'Keep the change' }).click()
+  await sheet.getByRole('button', { name: 'Save the change' }).click()
   await expect(page.getByRole('button', { name: 'Change The sail loft' })).toBeVisible()
   await page.getByRole('button', { name: 'Change The sail loft' }).click()
   await page.getByRole('dialog').getByRole('button', { name: 'Put it away' }).click()

@@ -30,7 +30,7 @@ test('shots are moved by hand, ticked on a phone without a network, and come bac
   // The passes of one performance.
   await page.getByRole('button', { name: 'Add a shot' }).click()
   await page.getByLabel('Name', { exact: true }).fill('Shanty')
-  await page.getByLabel('Passes').fill('3')
+  await page.getByLabel('Times it is filmed').fill('3')
   await page.getByRole('button', { name: 'Add 3 shots' }).click()
   await expect(rows).toHaveCount(12)
   await expect(rows.last()).toContainText('Shanty, pass 3 of 3')

@@ -116,7 +116,7 @@ describe('colour', () => {
       const path = bars(name, matrix, primaries, range, tags)
       const made = await render(path, { ...WIDE, widthPx: 320, heightPx: 176, bitsPerPixelFrame: 2 })
       expect(made.plan.colours.assumed, name).toBe(
-        tags ? undefined : 'The colours are not stated; taken as BT.601 of 525 lines.',
+        tags ? undefined : 'The colours are not stated; treated as BT.601 of 525 lines.',
       )
       expect(
         made.failed.filter((one) => /Colour|Range/.test(one)),

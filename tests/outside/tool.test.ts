@@ -71,7 +71,7 @@ describe('a program that gives up', () => {
       'Frame 7 is odd.',
     )
     expect(new ToolFailed('ffmpeg', '\nConversion failed!\n').message).toBe(
-      'The program ffmpeg gave up without a word.',
+      'The program ffmpeg ended and gave no reason.',
     )
   })
 })

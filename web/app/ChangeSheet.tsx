@@ -38,7 +38,7 @@ export default function ChangeSheet({ production, onClose }: { production: Produ
         <Trouble error={change.error ?? putAway.error} />
         <div className="flex flex-wrap gap-3">
           <Button look="primary" type="submit" disabled={change.isPending}>
-            Keep the change
+            Save the change
           </Button>
           <Button
             disabled={putAway.isPending}

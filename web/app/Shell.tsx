@@ -88,7 +88,7 @@ export function Shell() {
       </header>
       {!connected && (
         <p role="status" className="mb-3 border-l-4 border-doubt bg-sheet px-3 py-2">
-          Yendra does not answer just now. Work under way goes on or is taken up again; this page joins in by itself.
+          Yendra does not answer. Work under way goes on or is resumed; this page reconnects by itself.
         </p>
       )}
       <Notices />

@@ -53,7 +53,7 @@ export function StationLine({ production, current }: { production: ProductionVie
         <p className="text-lg font-bold">
           {production.title}{' '}
           <span className="text-base font-normal text-quiet">
-            for {production.client || 'nobody yet'}
+            {production.client ? `for ${production.client}` : 'no client yet'}
             {production.shootOn && `, shoot day ${production.shootOn}`}
           </span>{' '}
           <ChangeProduction production={production} />

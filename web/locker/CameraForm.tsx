@@ -54,7 +54,7 @@ export function CameraForm({ camera, onClose }: { camera: CameraView | undefined
       about="Its recording modes are added afterwards, typed or measured from a clip."
       onClose={onClose}
       onSave={save}
-      save={camera ? 'Keep the change' : 'Add it'}
+      save={camera ? 'Save the change' : 'Add it'}
       busy={add.isPending || change.isPending}
       error={add.error ?? change.error}
     >

@@ -153,7 +153,7 @@ function CardForm({ card, onClose }: { card: CardView | undefined; onClose: () =
       about="The class is printed on the card: V with two figures, or E with three."
       onClose={onClose}
       onSave={save}
-      save={card ? 'Keep the change' : 'Add the card'}
+      save={card ? 'Save the change' : 'Add the card'}
       busy={add.isPending || change.isPending}
       error={add.error ?? change.error}
     >

@@ -19,7 +19,7 @@ export function ClientBook() {
         const here = clients.filter((one) => !one.away)
         return (
           <>
-            <Answer why="A client comes into being with its first production; one that is renamed is renamed on all of them.">
+            <Answer why="A client is added with its first production. A new name is used on all of its productions.">
               {here.length === 0 ? 'No client is known yet.' : `${counted(here.length, 'client')}.`}
             </Answer>
             <NamedList

@@ -86,7 +86,7 @@ function Book({ cameras, onAdd, onOpen }: BookProps) {
   return (
     <>
       <Answer
-        why="Each plan takes its figures from here; a mode that was measured is reckoned with as it was measured."
+        why="Plans take their figures from here. A mode that was measured is used with its measured figures."
         action={
           <Button look="primary" onClick={onAdd}>
             <Plus className="size-4" aria-hidden />
@@ -156,7 +156,7 @@ function modeWords(mode: ModeView): string {
   const { picture } = figuresOf(mode)
   if (!picture) return 'sound alone'
   const { coding, rate, codec, bitDepth, chroma } = picture
-  const bits = coding.kind === 'raw' ? `${coding.bitsPerSample} bit a sample` : `${bitDepth} bit ${chroma}`
+  const bits = coding.kind === 'raw' ? `${coding.bitsPerSample} bit per sample` : `${bitDepth} bit ${chroma}`
   return `${frameSizeText(picture)} at ${frameRateLabel(rate)}, ${codec}, ${bits}`
 }
 
@@ -176,7 +176,7 @@ function ModeEntry({ mode, onOpen }: { mode: ModeView; onOpen: () => void }) {
         </span>
       </span>
       <IconButton icon={Pencil} label={`Change ${mode.name}`} onClick={onOpen} />
-      <PutAway id={mode.id} name={mode.name} away={mode.away} holds="plans that count on it" put={gearApi.putMode} />
+      <PutAway id={mode.id} name={mode.name} away={mode.away} holds="plans that use it" put={gearApi.putMode} />
     </li>
   )
 }

@@ -160,7 +160,7 @@ export function ModeForm({ camera, mode, onClose }: ModeFormProps) {
       width="max-w-2xl"
       onClose={onClose}
       onSave={save}
-      save={mode ? 'Keep the change' : 'Add the mode'}
+      save={mode ? 'Save the change' : 'Add the mode'}
       busy={add.isPending || change.isPending}
       error={add.error ?? change.error}
     >
@@ -254,7 +254,7 @@ function PictureFields(fields: ModeFieldsProps) {
       ) : (
         <>
           <Field
-            label="Bits a sample on the card"
+            label="Bits per sample on the card"
             value={typed.sample}
             hint="12 bit in words of 16 take 16."
             fault={wrong.has('sample') ? 'From 1 to 64.' : undefined}

@@ -64,7 +64,7 @@ export function Rename({ row, rename, onClose }: RenameProps) {
       onSave={() => {
         if (name.trim() !== '') send.mutate({ params: { id: row.id }, body: { name }, seen }, { onSuccess: onClose })
       }}
-      save="Keep the name"
+      save="Save the name"
       busy={send.isPending}
       error={send.error}
     >

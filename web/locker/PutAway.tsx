@@ -50,7 +50,7 @@ export function PutAway<Away extends `/${string}/:id/away`, Gone extends `/${str
           onClose={() => setAsking(undefined)}
         >
           <p className="mb-5">
-            {holds ? `What is known stays: ${holds}, with every copy and proof.` : 'Nothing hangs on it.'}
+            {holds ? `What is known stays: ${holds}, with every copy and proof.` : 'Nothing else uses it.'}
           </p>
         </Confirm>
       )}
@@ -78,7 +78,7 @@ function Erase<Gone extends `/${string}/:id`>({ id, name, erase, onClose }: Eras
       error={send.error}
       onClose={onClose}
     >
-      <p className="mb-5">No load, copy or proof hangs on it. Plans that count on it lose it.</p>
+      <p className="mb-5">No load, copy or proof uses it. Plans that use it will lose it.</p>
     </Confirm>
   )
 }

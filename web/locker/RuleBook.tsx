@@ -38,11 +38,11 @@ function Rules({ known, version }: { known: PlanRulesBody; version: string }) {
         why="These hold for every plan from now on. When a card may be formatted is chosen at Copies, where it is asked."
         action={
           <Button look="primary" type="submit" disabled={!changed || send.isPending}>
-            Keep the rules
+            Save the rules
           </Button>
         }
       >
-        Cards are planned to {Math.round(rules.fillLimit * 100)} %, with {spare}.
+        Fill cards up to {Math.round(rules.fillLimit * 100)} %, with {spare}.
       </Answer>
       <Leaving when={changed} />
       <Outdated send={send} onLook={forget} />

@@ -13,10 +13,8 @@ export function SiteBook() {
         const used = sites.filter((one) => one.holds !== '' && !one.away)
         return (
           <>
-            <Answer why="What lies at one site burns, drowns or is stolen together: copies are safe when they lie at several.">
-              {used.length === 0
-                ? 'No volume is kept anywhere yet.'
-                : `Volumes are kept at ${counted(used.length, 'site')}.`}
+            <Answer why="A fire, a flood or a theft takes everything at one site. Keep copies at two sites or more.">
+              {used.length === 0 ? 'No site is known yet.' : `Volumes are kept at ${counted(used.length, 'site')}.`}
             </Answer>
             <NamedList
               label="Sites"

@@ -27,7 +27,7 @@ export function VolumeSheet({ volume, onClose }: { volume: LockerView['volumes']
       onSave={() => {
         if (whole) send.mutate({ params: { id: volume.id }, body: { name, kind, site }, seen }, { onSuccess: onClose })
       }}
-      save="Keep the change"
+      save="Save the change"
       busy={send.isPending}
       error={send.error}
     >

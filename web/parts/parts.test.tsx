@@ -24,7 +24,7 @@ describe('the mark', () => {
 
   it('is read out by its number and word', () => {
     for (const mark of MARKS) {
-      expect(renderToStaticMarkup(<Mark mark={mark} />)).toContain(`aria-label="${mark}: ${MARK_WORDS[mark]}"`)
+      expect(renderToStaticMarkup(<Mark mark={mark} />)).toContain(`aria-label="${MARK_WORDS[mark]}, ${mark} of 3"`)
     }
   })
 })

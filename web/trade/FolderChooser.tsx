@@ -71,7 +71,7 @@ export function FolderChooser({ onChange }: { onChange: (path: string) => void }
         {view
           ? (view.refusal?.sentence ?? 'This one can be added.')
           : at === ''
-            ? 'Walk to the folder, or type its path above.'
+            ? 'Open the folder here, or type its path above.'
             : ''}
       </p>
     </div>

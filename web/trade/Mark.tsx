@@ -8,7 +8,7 @@ export function Mark({ mark, label = 'shown' }: { mark: MarkValue; label?: 'show
   const word = MARK_WORDS[mark]
   return (
     <span className="inline-flex items-center gap-1.5 whitespace-nowrap">
-      <svg viewBox="0 0 12 12" className="size-3.5 shrink-0" role="img" aria-label={`${mark}: ${word}`}>
+      <svg viewBox="0 0 12 12" className="size-3.5 shrink-0" role="img" aria-label={`${word}, ${mark} of 3`}>
         {mark === 0 && <circle cx="6" cy="6" r="2.2" fill="none" stroke="currentColor" strokeWidth="1.2" />}
         {mark === 1 && <path d="M1 5.5h10L6 11z" fill="currentColor" />}
         {mark === 2 && <path d="m6 .8 5.2 5.2L6 11.2.8 6z" fill="currentColor" />}

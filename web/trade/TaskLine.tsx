@@ -9,10 +9,11 @@ import { ToolLines } from './ToolLines'
 import { Trouble } from '../parts/Trouble'
 import { useSend } from '../parts/asking/useSend'
 
-function progressText({ done, total, unit, perSecond }: TaskProgress): string {
+/** A copy writes to every drive and reads back from each, so that it moves more bytes than the card holds. */
+function progressText({ done, total, unit, perSecond }: TaskProgress, kind: TaskView['kind']): string {
   const left = perSecond > 0 ? `, ${formatLength(Math.ceil((total - done) / perSecond))} left` : ''
   if (unit === 'bytes')
-    return `${formatBytes(done)} of ${formatBytes(total)}${perSecond > 0 ? `, ${formatByteRate(perSecond)}` : ''}${done < total ? left : ''}`
+    return `${formatBytes(done)} of ${formatBytes(total)}${kind === 'copy' ? ' written and read back' : ''}${perSecond > 0 ? `, ${formatByteRate(perSecond)}` : ''}${done < total ? left : ''}`
   return `${done} of ${total} ${unit}${perSecond > 0 ? `, ${perSecond}/s` : ''}${done < total ? left : ''}`
 }
 
@@ -70,7 +71,11 @@ export function TaskLine({ task }: { task: TaskView }) {
         </p>
         <div className="flex items-center gap-2">
           <span className="figure text-quiet">
-            {progress ? progressText(progress) : task.state === 'queued' ? 'waiting for its turn' : 'starting'}
+            {progress
+              ? progressText(progress, task.kind)
+              : task.state === 'queued'
+                ? 'waiting for its turn'
+                : 'starting'}
           </span>
           {task.state === 'paused' ? (
             <Button

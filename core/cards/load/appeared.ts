@@ -53,7 +53,7 @@ export function offerOf({ name, capacityBytes, freeBytes, topNames, marker }: Ap
   if (marker)
     return {
       kind: 'marked',
-      sentence: `“${name}” appeared, ${size}. It has been a volume of Yendra elsewhere; these books do not know it.`,
+      sentence: `“${name}” appeared, ${size}. It has been a volume of Yendra elsewhere; these records do not know it.`,
     }
   const isCard = topNames.some((one) => CARD_FOLDERS.has(one.toUpperCase()))
   return isCard

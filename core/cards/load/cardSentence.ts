@@ -19,7 +19,7 @@ export function cardSentence(
         : asks > 0
           ? `${counted(asks, 'question')} to answer`
           : settled > 0
-            ? `nothing wrong but the ${counted(settled, 'thing')} you settled`
+            ? `${counted(settled, 'problem')} settled by you, nothing else wrong`
             : 'nothing wrong found'
   return `${counted(clips, 'clip')}, ${formatLength(seconds)}: ${verdict}.`
 }

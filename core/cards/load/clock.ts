@@ -156,5 +156,5 @@ export function clockSentence(
   const names = new Intl.ListFormat('en-GB').format(against)
   const stand = asTheyStand === 0 ? 'none does' : `${asTheyStand} do`
   const either = against.length === 1 ? ' It may be the other one that is wrong.' : ''
-  return `The clock of “${label}” is ${isRound ? '' : 'perhaps '}${formatLength(Math.abs(Math.round(shiftMs / 1000)))} ${shiftMs < 0 ? 'ahead of' : 'behind'} that of ${names}: moved ${shiftWords(shiftMs)}, ${matched} of ${of} clips begin within a minute of one of theirs; as they stand, ${stand}.${either}`
+  return `The clock of “${label}” is ${isRound ? '' : 'perhaps '}${formatLength(Math.abs(Math.round(shiftMs / 1000)))} ${shiftMs < 0 ? 'ahead of' : 'behind'} that of ${names}: moved ${shiftWords(shiftMs)}, ${matched} of ${of} clips begin within a minute of one of theirs; as recorded, ${stand}.${either}`
 }

@@ -125,7 +125,7 @@ export function changeWords({ gone, changed, added }: CardChanges): string {
 /** How the card of a load differs from its latest look, and what to do: a load that only grew went on. */
 export function differenceSentence(label: string, changes: CardChanges, shiftMs = 0): string {
   if (changes.addedClips > 0 && changes.gone + changes.changed === 0)
-    return `The load “${label}” went on: ${changes.addedClips} new ${changes.addedClips === 1 ? 'clip' : 'clips'}. Scan it again.`
+    return `The load “${label}” has ${changes.addedClips} new ${changes.addedClips === 1 ? 'clip' : 'clips'}. Scan it again.`
   const words = changeWords(changes) || (shiftMs === 0 ? 'its folders' : 'all its times')
-  return `The card of “${label}” lists something else now (${words}): scan it again.`
+  return `The card of “${label}” has changed (${words}): scan it again.`
 }

@@ -42,7 +42,7 @@ export function lastSeenSentence(label: string, difference: string | null, doubt
 
 /** What was last seen of a card is forgotten by books that came back from an older copy, until it was seen again. */
 export const forgottenSentence = (label: string): string =>
-  `These books came back from an older copy: what was last seen of the card of “${label}” is forgotten. Put it in first.`
+  `Yendra’s records were restored from an older backup: what was last seen of the card of “${label}” is forgotten. Put it in first.`
 
 /** What is compared of one clip: a place in it, and where it is compared with. */
 export const COMPARED_BYTES = 65_536

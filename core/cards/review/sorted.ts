@@ -234,7 +234,7 @@ export function sortSentence({ steps, kept, held, doubledBytes }: SortPlan): str
     [
       ['add', 'to add'],
       ['move', 'to move'],
-      ['remove', 'to take away'],
+      ['remove', 'to remove'],
     ] as const
   ).flatMap(([kind, words]) => (count(kind) > 0 ? [`${counted(count(kind), 'file')} ${words}`] : []))
   const stay =

@@ -141,7 +141,7 @@ async function trying(view: View, path: string, act: () => Promise<string | unde
     await view.medium.place().catch(() => {
       throw new CannotWork(`${view.volumeName} went away. What was sorted stays; connect it, and sort again.`)
     })
-    view.troubles.push(`${path}: ${error instanceof Error ? error.message : 'it failed without a word'}.`)
+    view.troubles.push(`${path}: ${error instanceof Error ? error.message : 'it failed and gave no reason'}.`)
     return false
   }
 }

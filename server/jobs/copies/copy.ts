@@ -84,7 +84,7 @@ async function prepareTargets(
   // Nobody saw the plan of an order of the night: what is in the way there is named, and waits for a person.
   if (input.seen === true && changes.length > 0)
     throw new CannotWork(
-      `It is otherwise than in the plan you saw, so nothing more was written. ${changes.join(' ')} Look at the plan again, then copy.`,
+      `This differs from the plan you saw, so nothing more was written. ${changes.join(' ')} Look at the plan again, then copy.`,
     )
   return {
     targets: ready.filter((to) => faults.get(to.id) === undefined),

@@ -155,8 +155,8 @@ export class CopyPasses {
     if (error instanceof SourceGone)
       return new CannotWork(
         source.volumeId === undefined
-          ? `The card of “${load.label}” went away in mid-copy. What was proved stays; put the card in and copy again.`
-          : `${source.name} went away in mid-copy. What was proved stays; connect it and copy again.`,
+          ? `The card of “${load.label}” was disconnected during the copy. What was proved stays; put the card in and copy again.`
+          : `${source.name} was disconnected during the copy. What was proved stays; connect it and copy again.`,
       )
     if (error instanceof SourceSwapped)
       return new CannotWork(

@@ -7,8 +7,8 @@ import { Trouble } from '../Trouble'
 
 /** What is asked before something that was typed and not kept is gone. */
 export const UNKEPT = {
-  title: 'Leave without keeping it?',
-  about: 'What you changed here is not kept yet, and stands nowhere else.',
+  title: 'Leave without saving?',
+  about: 'What you changed here is not saved yet.',
   leave: 'Leave it',
 } as const
 

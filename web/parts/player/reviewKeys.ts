@@ -5,7 +5,7 @@ export const REVIEW_KEYS = [
   ['+ −', 'Faster, slower'],
   ['l', 'Play the range under the playhead again and again'],
   ['i, o', 'Begin a range here, end it here; inside a range they move its ends'],
-  ['x', 'Take away the range under the playhead'],
+  ['x', 'Remove the range under the playhead'],
   ['↑ ↓', 'The clip before, the next clip'],
   ['Enter', 'The next clip that nobody has decided on'],
   ['k, m, r', 'Keep, maybe, reject; once more takes it back'],

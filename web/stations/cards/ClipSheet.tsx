@@ -61,7 +61,7 @@ function Body({ clipId }: { clipId: string }) {
 function Remarks({ facts }: { facts: MediaFacts }) {
   const colours = facts.video && colourRemark(facts.video)
   const sentences = [...remarksOf(facts).map((remark) => remark.sentence), ...(colours ? [colours] : [])]
-  if (sentences.length === 0) return <p className="mb-4">Nothing about it is out of the ordinary.</p>
+  if (sentences.length === 0) return <p className="mb-4">Nothing unusual was found.</p>
   return (
     <ul className="mb-4 list-disc pl-5">
       {sentences.map((sentence) => (

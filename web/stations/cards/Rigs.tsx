@@ -89,7 +89,7 @@ function TieSheet({ productionId, known, first, onClose }: TieSheetProps) {
   return (
     <Sheet
       title="Tie cards into a rig"
-      about="One card a lens, the first lens first, in the order in which you tick them. Each keeps its own folder, copies and answer; takes, lengths and counts are compared across all of them."
+      about="One card per lens. Tick them in order, the first lens first. Each keeps its own folder, copies and answer; takes, lengths and counts are compared across all of them."
       open
       onClose={onClose}
     >

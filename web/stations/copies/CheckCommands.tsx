@@ -29,7 +29,7 @@ export function CheckCommands({ load, volumes }: { load: LoadCopies; volumes: re
         The lists beside each copy are read by programs from Debian. They end with an error when a file is missing or
         differs, and --strict makes them do so for a damaged list, too.
         {load.copies.some((copy) => copy.hasOddNames) &&
-          ' Names that the first program cannot read stand in a list of their own, for the second.'}
+          ' Names that the first program cannot read are in a list of their own, for the second program.'}
       </p>
       {copies.map(({ copy, root }) => (
         <div key={copy.volumeId} className="mt-2">

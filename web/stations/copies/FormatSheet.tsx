@@ -31,7 +31,7 @@ export function FormatSheet({ load, onClose }: { load: LoadCopies; onClose: () =
       {against && (
         <p className="mb-3 font-semibold text-stop">
           The answer is not yes. {load.clear.sentence} If it is not formatted yet, leave it as it is. If it is, write it
-          down all the same: what was said against it stays beside it.
+          down all the same: the reasons against it are kept with it.
         </p>
       )}
       {load.card && !against && (

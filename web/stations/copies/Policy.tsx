@@ -58,8 +58,8 @@ export function Policy() {
               </Switch>
             )}
             <Switch className="mt-2" on={settings.acceptMemory} onChange={(acceptMemory) => keep({ acceptMemory })}>
-              A copy that could only be read back through memory passes for verified. Shares and drives in memory answer
-              so; the medium itself may still hold something else.
+              Count a copy as verified even if it could only be read back from memory. Network shares and memory drives
+              answer from memory: the drive itself may still hold something else.
             </Switch>
             <Choice
               label="A proof counts for"

@@ -28,14 +28,14 @@ export function Choices({ facts, choice, onChange }: ChoicesProps) {
           value={choice.fields}
           onChange={(fields) => onChange({ ...choice, fields: fields as FieldChoice })}
           options={[
-            { value: 'frame', label: 'One frame a frame' },
-            { value: 'field', label: 'One frame a field' },
+            { value: 'frame', label: 'One picture for each frame' },
+            { value: 'field', label: 'One picture for each field' },
           ]}
         />
       )}
       {video && !coloursStated(video) && (
         <Choice
-          label="Take its colours for"
+          label="Treat its colours as"
           value={choice.colours}
           onChange={(colours) => onChange({ ...choice, colours: colours as ColourChoice })}
           options={COLOUR_CHOICES.map((value) => ({ value, label: COLOURS[value] }))}

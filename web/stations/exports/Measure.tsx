@@ -14,7 +14,7 @@ export function Measure({ master, plan }: { master: Master; plan: DeliveryPlan }
   const rows: readonly (readonly [string, string, boolean?])[] = [
     ['Window', `${window.widthPx}×${window.heightPx} at ${window.x}, ${window.y}`],
     ['Scale', `${(scale * 100).toFixed(1)} %${invented ? ', invented' : ''}`, invented],
-    ['Closest without loss', lossless >= 1 ? scaleDown(lossless) : 'none: the master is too small', lossless < 1],
+    ['Largest real enlargement', lossless >= 1 ? scaleDown(lossless) : 'none: the master is too small', lossless < 1],
     [
       'Video',
       `${frameRateLabel(rate)}/s, ${formatBitRate(plan.videoBitsPerSecond)}, level ${level === undefined ? 'none' : levelText(level)}`,

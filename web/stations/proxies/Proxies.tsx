@@ -112,7 +112,7 @@ function Making({ counts, productionId }: ProxiesProps) {
           )
         }
       >
-        {proxySentence(counts)}
+        {proxySentence({ ...counts, making: working.filter((task) => task.kind === 'proxy').length })}
       </Answer>
       <Trouble error={send.error ?? estimate.error ?? recheck.error ?? without.error} />
       {working.length > 0 && (

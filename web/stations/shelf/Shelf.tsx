@@ -124,7 +124,7 @@ function Shelving({ films, productionId, written, volumeNames }: ShelvingProps) 
                   })
                 }
               >
-                Write the bag
+                Pack it as a bag
               </Button>
             </div>
           )

@@ -77,8 +77,8 @@ export function CameraPlan({ budget, gear, rules, draft, onCards }: CameraPlanPr
         {camera.media !== 'tape' && first && (
           <span className={left > 0 ? '' : 'text-quiet'} data-testid={`left-${camera.name}`}>
             {left > 0
-              ? `${formatLength(left)} more fit in ${first.mode.name}.`
-              : `Nothing more fits in ${first.mode.name}.`}
+              ? `Room for ${formatLength(left)} more in ${first.mode.name}.`
+              : `No room for more in ${first.mode.name}.`}
           </span>
         )}
         {camera.slots === 2 && camera.media === 'cards' && (
@@ -138,8 +138,8 @@ function TakesRow({ row, head, budget, draft }: TakesRowProps) {
         onValue={(takes) => change({ takes })}
       />
       <Cell
-        label={`Angles, ${name}`}
-        head={top('Angles')}
+        label={`Times each, ${name}`}
+        head={top('Times each')}
         className="w-16"
         shown={String(planned.angles)}
         read={readCount(1, 50)}

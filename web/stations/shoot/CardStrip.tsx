@@ -36,7 +36,7 @@ export function CardStrip({ budget, fillLimit, onPress }: CardStripProps) {
       ))}
       {missing > MOST_DRAWN && <span className="self-center text-stop">and {missing - MOST_DRAWN} more</span>}
       {cards.length === 0 && missing === 0 && (
-        <span className="py-2 text-quiet">No card is needed: choose one all the same</span>
+        <span className="py-2 text-quiet">No card is needed. You can still choose one.</span>
       )}
     </button>
   )

@@ -93,12 +93,12 @@ function Sheet({ productionId, view, takeSeconds }: SheetProps) {
       <Answer
         why={
           changed
-            ? 'Something is changed and not kept yet.'
-            : day.place || 'Place, times and the zone of the clock stand on this sheet.'
+            ? 'Something is changed and not saved yet.'
+            : day.place || 'Place, times and time zone are on this sheet.'
         }
         action={
           <Button look="primary" type="submit" disabled={!changed || zoneWrong || incomplete || send.isPending}>
-            Keep the day
+            Save this day
           </Button>
         }
       >

@@ -71,7 +71,7 @@ function Desk({ frames }: { frames: readonly PlannedFrame[] }) {
         why="A take that serves several frames is filmed wider than usual, in the largest frame, with the subject in the middle third and hands in front of the body."
         action={frame && answers.length > 0 && <SaveGuides frame={frame} answers={answers} />}
       >
-        {frame ? framingSentence(answers) : 'Type a frame of 64 to 8192 pixels a side.'}
+        {frame ? framingSentence(answers) : 'Type a frame of 64 to 8192 pixels per side.'}
       </Answer>
       <div className="grid gap-x-10 gap-y-5 lg:grid-cols-[1fr_22rem]">
         {frame && (

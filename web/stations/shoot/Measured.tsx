@@ -50,7 +50,7 @@ function sentenceOf(modes: readonly MeasuredMode[]): string {
   const other = known.filter(differs)
   const [first] = other
   if (known.length === 0) return 'Nothing of this plan was measured yet.'
-  if (!first) return 'The gear book reckons with what was measured.'
+  if (!first) return 'The gear book uses the measured figures.'
   const more = other.length > 1 ? `, and ${counted(other.length - 1, 'other mode')} differ` : ''
   return `${first.mode} of ${first.camera} takes ${differenceWords(first.learned.value, first.inUse)} than it is planned with${more}.`
 }
@@ -170,7 +170,7 @@ function ModeFigures({ mode, book }: { mode: MeasuredMode; book: GearView }) {
         </h2>
         <p className="flex flex-wrap items-center gap-x-4 gap-y-1">
           <span>
-            stated <span className="figure">{formatBitRate(mode.nominal)}</span>, reckoned with{' '}
+            stated <span className="figure">{formatBitRate(mode.nominal)}</span>, used as{' '}
             <span className="figure">{formatBitRate(mode.inUse)}</span>
             {!learned.guessed && (
               <>

@@ -152,7 +152,7 @@ function KeepingTrouble({ draft }: { draft: PlanDraft }) {
       <Trouble error={draft.error} />
       <div className="flex gap-3">
         {draft.error.problem.type !== '/problems/changed-elsewhere' && (
-          <Button onClick={() => draft.change((plan) => plan)}>Keep it now</Button>
+          <Button onClick={() => draft.change((plan) => plan)}>Save it now</Button>
         )}
         <Button onClick={draft.reload}>Show it as it is</Button>
       </div>

@@ -54,7 +54,7 @@ export function ShotForm({ productionId, shot, cameras, onClose }: ShotFormProps
       }
       onClose={onClose}
       onSave={save}
-      save={shot ? 'Keep the change' : count > 1 && !countWrong ? `Add ${count} shots` : 'Add the shot'}
+      save={shot ? 'Save the change' : count > 1 && !countWrong ? `Add ${count} shots` : 'Add the shot'}
       busy={add.isPending || change.isPending}
       error={error}
       more={
@@ -77,13 +77,13 @@ export function ShotForm({ productionId, shot, cameras, onClose }: ShotFormProps
           value={cameraId}
           onChange={setCameraId}
           options={[
-            { value: NO_CAMERA, label: 'whichever is at hand' },
+            { value: NO_CAMERA, label: 'any camera' },
             ...cameras.map((camera) => ({ value: camera.id, label: camera.name })),
           ]}
         />
         {!shot && (
           <Field
-            label="Passes"
+            label="Times it is filmed"
             value={passes}
             fault={countWrong ? `A whole number from 1 to ${MOST_PASSES}.` : undefined}
             onChange={(event) => setPasses(event.target.value)}

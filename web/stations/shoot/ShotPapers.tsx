@@ -69,7 +69,7 @@ export function ShotPapers({ productionId, shots, names }: ShotPapersProps) {
     const { data } = Papa.parse<string[]>(text, { skipEmptyLines: true })
     const read = shotsFromRows(data, names)
     if (read.shots.length === 0) {
-      setFault(new Error('No shot stands in this file. It needs one shot a line, its name first.'))
+      setFault(new Error('No shot is in this file. It needs one shot per line, its name first.'))
       return
     }
     const fresh = shotsNotOn(shots, read.shots)

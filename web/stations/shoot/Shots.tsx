@@ -38,7 +38,7 @@ export default function Shots({ productionId }: { productionId: string }) {
       {(all) => (
         <>
           <Answer
-            why="A shot bears the name that its clip will have, so that naming at ingest is a lookup. Drag a shot by its handle, or lift it with Space and move it with the arrows."
+            why="Name each shot as its clip will be called: a clip that is matched to it gets this name. Drag a shot by its handle, or lift it with Space and move it with the arrows."
             action={
               <Button look="primary" onClick={add}>
                 <Plus className="size-4" aria-hidden />

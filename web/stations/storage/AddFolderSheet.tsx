@@ -120,7 +120,7 @@ function VolumeForm({ path, onClose }: { path: string; onClose: () => void }) {
         {...register('path')}
       />
       {path === '' && <FolderChooser onChange={walk} />}
-      <Field label="Name" fault={errors.name?.message} hint="What stands on its label." {...register('name')} />
+      <Field label="Name" fault={errors.name?.message} hint="What is written on its label." {...register('name')} />
       <div className="mt-3 mb-2 grid gap-x-4 gap-y-3 sm:grid-cols-2">
         <Choice
           label="Kind"

@@ -32,7 +32,7 @@ const COLUMNS: readonly WholeColumn<VolumeView>[] = [
           {!volume.connected && ', not connected'}
         </span>
         {volume.booksBehind && (
-          <span className="block text-sm text-quiet">was away when Yendra last noted its state on the drives</span>
+          <span className="block text-sm text-quiet">was away when Yendra last wrote its records to the drives</span>
         )}
         {volume.sharesDriveWith.length > 0 && (
           <span className="block text-sm text-doubt">

@@ -99,7 +99,7 @@ export function Decide(props: DecideProps) {
               </button>
               <IconButton
                 icon={X}
-                label={`Take away the range from ${clock(range.from, ticks)}`}
+                label={`Remove the range from ${clock(range.from, ticks)}`}
                 onClick={() => onChange({ ranges: review.ranges.filter((one) => one !== range) })}
               />
             </li>

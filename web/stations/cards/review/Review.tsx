@@ -110,7 +110,7 @@ export default function Review({ productionId }: { productionId: string }) {
                   />
                 </div>
               ) : (
-                total.clips > 0 && <p className="border-t border-ink py-3 text-quiet">No clip stands so.</p>
+                total.clips > 0 && <p className="border-t border-ink py-3 text-quiet">No clip matches.</p>
               )
             }
           </Ask>

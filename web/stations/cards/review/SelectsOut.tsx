@@ -48,7 +48,7 @@ export function SelectsOut({ productionId, kept, isNaming }: SelectsOutProps) {
               Name them
             </Button>
             <Menu
-              label="Hand them on"
+              label="Pass them on"
               entries={[
                 {
                   label: 'For an editing program',

@@ -32,7 +32,7 @@ const CAN: Record<LinkWay, readonly NonNullable<SortedView['canLink']>[]> = {
 }
 const LINK_WORDS: Record<LinkWay, string> = {
   reflink: 'Shared bytes, until one is changed',
-  hard: 'Second names (hard links): what rewrites one rewrites the proved copy too',
+  hard: 'Hard links: no extra space, but a program that changes a file here also changes the proved copy',
   copy: 'Copies, read back',
 }
 
@@ -94,7 +94,7 @@ export function SortRules({ view, volumes, busy, onChange }: SortRulesProps) {
         />
       </fieldset>
       <Switch on={settings.editBegun} onChange={(editBegun) => onChange({ editBegun })}>
-        The edit has begun: move and take away nothing
+        Editing has begun: move and remove nothing
       </Switch>
       <Template
         key={settings.template.map((one) => one.path).join('\n')}

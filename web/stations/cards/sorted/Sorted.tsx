@@ -1,7 +1,7 @@
 import { clockIn, zoneHere } from '../../../../core/units/day'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { formatBytes } from '../../../../core/units/quantity'
+import { counted, formatBytes } from '../../../../core/units/quantity'
 import { sortedApi, type SortBody, type SortedView } from '../../../../contract/sorted'
 import { Answer } from '../../../parts/Answer'
 import { Ask } from '../../../parts/asking/Ask'
@@ -69,7 +69,7 @@ function View({ view, productionId }: { view: SortedView; productionId: string }
             )}
             {view.last && (
               <Button disabled={running !== undefined || undo.isPending} onClick={() => undo.mutate({ params })}>
-                Take back {view.last.files} of {clockIn(zoneHere(), Date.parse(view.last.at))}
+                Undo the {counted(view.last.files, 'change')} of {clockIn(zoneHere(), Date.parse(view.last.at))}
               </Button>
             )}
           </>
@@ -100,7 +100,7 @@ function Why({ view, productionId, volumeName }: { view: SortedView; productionI
     settings.links === 'reflink'
       ? `Files on ${volumeName} share their bytes with the proved copies until one of them is changed.`
       : settings.links === 'hard'
-        ? `Files on ${volumeName} are second names of the proved copies: a program that rewrites one rewrites the copy too.`
+        ? `Files on ${volumeName} are hard links to the proved copies: a program that changes one also changes the proved copy.`
         : plan.doubledBytes > 0
           ? `${canLink === 'none' ? `${volumeName} cannot share bytes, so they` : 'They'} are copied and read back: ${formatBytes(plan.doubledBytes)} more on ${volumeName}.`
           : `Files on ${volumeName} are copies, read back and equal.`
