@@ -26,7 +26,7 @@ export class BooksOnDrives {
     const { id } = await books(this.db)
     for (const state of await readBooksFile(medium)) {
       if (state.books !== id || (await knowsMark(this.db, state.token))) continue
-      log.warn({ number: state.number }, 'these books are older than what they wrote on a drive')
+      log.warn({ number: state.number }, 'these records are older than what was written of them on a drive')
       await areOlder(this.db)
       await tellChanged(this.db, 'copies', 'productions', 'storage')
       // From now on the drive has a state that is known.
