@@ -94,3 +94,12 @@ export const playedStill = (file: {
   file.placedAt <= file.playedAt &&
   (file.absentAt === undefined || file.absentAt < file.playedAt) &&
   (file.standing === 'verified' || file.standing === 'memory')
+
+/** What is wrong with a file of a copy, for those states in which something is. */
+export const COPY_TROUBLES: Partial<Record<CopyState, string>> = {
+  differs: 'differed when it was read back',
+  conflict: 'another file has its name on the volume',
+  missing: 'was proved once, and is gone from the volume',
+  doubted: 'may have been replaced since it was proved: it is being read again',
+  changed: 'was proved once, and was changed or away since: only reading it again tells what it is now',
+}

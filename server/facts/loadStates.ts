@@ -120,7 +120,7 @@ export async function loadStates(db: Db, loads: readonly LoadRow[], asked: Asked
       load,
       counts.filter((count) => count.loadId === load.id),
       answers.filter((answer) => answer.loadId === load.id),
-      returned ? `the ${askedTwin ? 'twin' : 'card'} of “${load.label}”` : undefined,
+      returned ? `the ${askedTwin ? 'backup card' : 'card'} of “${load.label}”` : undefined,
     )
     const facts = withRelations(copyFacts(load, copyRows), said)
     const there = holding ?? askedTwin?.reader

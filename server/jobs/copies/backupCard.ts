@@ -30,7 +30,7 @@ async function runBackupCard(work: Work, { loadId, twinId }: TaskInput<'twin'>):
     throw new CannotWork(
       `${twinId === null ? 'The card' : 'The backup card'} is in no reader now. Put it in and read it again.`,
     )
-  const what = twinId === null ? 'card' : 'twin'
+  const what = twinId === null ? 'card' : 'backup card'
   const content = await readerContent(db, reader)
   if (typeof content === 'string') throw new CannotWork(`There is no card in ${reader.name}. Put it in again.`)
   const { medium, cardName } = content

@@ -1,0 +1,55 @@
+import { COPY_TROUBLES } from '../../core/copies/copyState'
+import { markOf } from '../../core/copies/mark'
+import type { LoadCopies } from '../../contract/copies'
+import type { Db } from '../db/connection'
+import { copyTroubles } from '../db/queries/copies'
+import type { LoadState } from './loadStates'
+
+const SHOWN_TROUBLES = 100
+
+/** A load as the station of the copies shows it, with the names of what is wrong with them. */
+export async function loadCopies(db: Db, state: LoadState, withOddNames: ReadonlySet<string>): Promise<LoadCopies> {
+  const { load, copies, clear, settings, formattedAt, formattedAgainst, returned, twins, asked, saidButThere, card } =
+    state
+  const troubled = copies.some(
+    (copy) => copy.filesMismatched + copy.filesInConflict + copy.filesMissing + copy.filesDoubted > 0,
+  )
+  const troubles = troubled ? await copyTroubles(db, load.id).limit(SHOWN_TROUBLES).execute() : []
+  return {
+    loadId: load.id,
+    label: load.label,
+    sizeBytes: load.sizeBytes,
+    fileCount: load.fileCount,
+    clear,
+    formattedAt: returned ? null : (formattedAt ?? null),
+    formattedAgainst: returned && !saidButThere ? null : (formattedAgainst ?? null),
+    copies: copies.map((copy) => ({
+      ...copy,
+      mark: markOf(copy, settings),
+      hasOddNames: withOddNames.has(load.id),
+      troubles: copy.mirrorLost
+        ? []
+        : troubles.flatMap((one) =>
+            one.volumeId === copy.volumeId ? [{ path: one.pathText, sentence: COPY_TROUBLES[one.standing] ?? '' }] : [],
+          ),
+    })),
+    playable: load.playable,
+    twins: twins.map(({ id, name, reader, readAt, facts, format, isFormatted }) => ({
+      ...{ id, name, readerName: reader?.name ?? null, readAt: readAt?.toISOString() ?? null },
+      filesEqual: facts.filesVerified + facts.filesVerifiedFromCache,
+      filesWrong: facts.filesMismatched,
+      formattedAt: isFormatted ? (format?.at.toISOString() ?? null) : null,
+    })),
+    asked: asked?.id ?? null,
+    saidButThere,
+    card: card ?? null,
+    sources: copies
+      .filter((copy) => copy.connected && !copy.mirrorLost && copy.filesCopied > 0)
+      .map((copy) => ({
+        ...{ volumeId: copy.volumeId, volumeName: copy.volumeName },
+        files: copy.filesVerified + copy.filesVerifiedFromCache,
+      }))
+      .filter(({ files }) => files > 0)
+      .sort((a, b) => b.files - a.files),
+  }
+}
