@@ -17,7 +17,20 @@ const words = process.argv.slice(2)
 // `model 60` walks for so many minutes.
 const minutes = Number(words.find((word) => /^\d+$/.test(word)) ?? 30)
 const asked = words.filter((word) => !/^\d+$/.test(word))
-const OTHERS = { browser, model: walk }
+const OTHERS = { browser, model: walk, mutation }
+/** Shares of changed lines that tests must notice, in percent: more where a mistake loses footage. */
+const MUTATED = {
+  copies: 85,
+  storage: 85,
+  cards: 85,
+  exports: 80,
+  line: 80,
+  media: 80,
+  proxies: 80,
+  shelf: 80,
+  shoot: 80,
+  units: 80,
+}
 const unknown = asked.filter((part) => !(part in PARTS) && !(part in OTHERS))
 if (unknown.length > 0) {
   console.error(
@@ -71,6 +84,18 @@ function run(name) {
 
 function browser() {
   return program('playwright', 'test')
+}
+
+/** Changes each line of core and runs its tests: what stays green is no test. Goes on with what changed since the last run. */
+function mutation() {
+  let failed = 0
+  for (const [name, least] of Object.entries(MUTATED)) {
+    console.log(`\n— mutation: core/${name}, at least ${least} %`)
+    env.YENDRA_MUTATE = `core/${name}`
+    env.YENDRA_MUTATE_LEAST = String(least)
+    if (program('stryker', 'run', 'tests/mutation/stryker.config.mjs') !== 0) failed += 1
+  }
+  return failed
 }
 
 /** The long walk through the model of worlds in portions; each goes on from the seed of the one before. */
