@@ -153,7 +153,7 @@ test('a clip filmed since the look is noticed by itself, and nothing is cleared 
   await page.goto(`/p/${production}/cards`)
   await expect(heading(page)).toContainText('nothing wrong found')
   film('CURL0003.MP4')
-  await expect(heading(page)).toContainText('went on: 1 new clip', { timeout: 90_000 })
+  await expect(heading(page)).toContainText('“Curlew B” has 1 new clip', { timeout: 90_000 })
   expect(await copyAgain(request)).toContain('The card has changed since it was scanned: 1 file new. Scan it again')
   await page.getByRole('button', { name: 'Scan the card' }).click()
   await expect(heading(page)).toContainText('“Curlew B”: 3 clips')

@@ -297,9 +297,9 @@ test('kept clips are sorted into folders by keys and by dragging, and that is ta
   await page.getByRole('button', { name: /^Undo the 2 changes/ }).click()
   await expect(heading(page)).toContainText('2 files to add', { timeout: 30_000 })
   expect(() => debian('ls', [join(view, 'Video/A-roll/C0051.MP4')])).toThrow()
-  await page.getByLabel('The edit has begun').click()
-  await expect(page.getByLabel('The edit has begun')).toBeChecked()
-  await expect(page.getByRole('button', { name: /^Take back/ })).toBeHidden()
+  await page.getByLabel(/^Editing has begun/).click()
+  await expect(page.getByLabel(/^Editing has begun/)).toBeChecked()
+  await expect(page.getByRole('button', { name: /^Undo the/ })).toBeHidden()
   expect(said).toEqual([])
 })
 
