@@ -49,7 +49,7 @@ describe('yes is answered from what the card lists now', () => {
   it('a clip added after the look takes the yes back', async () => {
     const world = await clearWorld(station)
     world.film('CURL0043.MP4')
-    await expectNotClear(world, /1 file new|went on: 1 new clip/)
+    await expectNotClear(world, /1 file new|has 1 new clip/)
     const said = await world.formatted()
     expect(said.status).toBe(409)
   })

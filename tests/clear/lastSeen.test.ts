@@ -30,9 +30,9 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
   it('gets no yes before what was new on it is known', async () => {
     const world = await cleared(await slotWorld(station))
     writeFileSync(join(world.card, 'DCIM/100CURLW/CURL0045.MP4'), ownClip('one more'))
-    await expectNotClear(world, /went on: 1 new clip/)
+    await expectNotClear(world, /has 1 new clip/)
     world.slot.out()
-    await expectNotClear(world, /went on: 1 new clip.*Its card is in no reader: put it in first/)
+    await expectNotClear(world, /has 1 new clip.*Its card is in no reader: put it in first/)
     world.slot.putIn(world.image)
     await world.look()
     await world.copy()
@@ -171,7 +171,7 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
   it('keeps what was last seen of it, whatever a card with the same ends looks like meanwhile', async () => {
     const world = await cleared(await slotWorld(station))
     writeFileSync(join(world.card, 'DCIM/100CURLW/CURL0045.MP4'), ownClip('one more'))
-    await expectNotClear(world, /went on: 1 new clip/)
+    await expectNotClear(world, /has 1 new clip/)
     world.slot.out()
     const names = [world.slipway, world.tide]
     for (const drive of names) takeOut(drive)
@@ -190,7 +190,7 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
       () => world.copies(),
       ({ copies }) => copies.length === 2 && copies.every((copy) => copy.connected),
     )
-    await expectNotClear(world, /went on: 1 new clip.*Its card is in no reader: put it in first/)
+    await expectNotClear(world, /has 1 new clip.*Its card is in no reader: put it in first/)
   })
 
   it('gets none from the moment when copying it met other bytes than were proved', async () => {
