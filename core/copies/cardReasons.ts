@@ -65,10 +65,10 @@ export function knownReasons({ cardKnown, cardDifference }: ClearQuestion): Reas
     reasons.push({
       met: false,
       sentence: touched
-        ? `Files on the card in ${readerName} were written anew, with their size and time kept: read the card whole.`
+        ? `Files on the card in ${readerName} were rewritten, with the same size and time: read the card whole.`
         : compared
-          ? `The card in ${readerName} was put in anew and could not be compared with what was copied: connect a drive with a copy of it, or read the card whole.`
-          : `The card in ${readerName} was put in anew and is not compared with what was copied yet. Wait a moment.`,
+          ? `The card in ${readerName} was put in again and could not be compared with what was copied: connect a drive with a copy of it, or read the card whole.`
+          : `The card in ${readerName} was put in again and is not compared with what was copied yet. Wait a moment.`,
     })
   if (!swapsSeen)
     reasons.push({

@@ -51,7 +51,7 @@ export interface CardKnown {
   readonly how: KnownHow | undefined
   /** Its latest comparison in this stay. */
   readonly compared: Compared | undefined
-  /** Files on it were written anew with their size and time kept. */
+  /** Files on it were rewritten with their size and time kept. */
   readonly touched: boolean
   /** False where nothing tells when another card takes its place. */
   readonly swapsSeen: boolean

@@ -84,7 +84,7 @@ export function commonShift(pairs: Iterable<readonly [before: ShiftedFile, now: 
   return shift ?? 0
 }
 
-/** A played mark belongs to the file as it lay there: it ends when the file was missing or written anew. */
+/** A played mark belongs to the file as it lay there: it ends when the file was missing or rewritten. */
 export const playedStill = (file: {
   readonly playedAt: number
   readonly placedAt: number

@@ -69,7 +69,7 @@ export interface LoadFacts {
   readonly formatted: boolean
   /** Its card is in no reader, and was last seen with something that nobody looked at. */
   readonly unseen: boolean
-  /** Its card lies in a reader, and files on it were written anew since: only reading it whole tells what they are. */
+  /** Its card lies in a reader, and files on it were rewritten since: only reading it whole tells what they are. */
   readonly touched: boolean
   /** It is being looked at for the first time: nothing of it can be copied yet. */
   readonly looking: boolean

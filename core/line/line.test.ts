@@ -70,7 +70,7 @@ describe('the next step', () => {
     expect(nextStep({ ...filmed, loads: [{ ...load, unseen: true, formatted: true }] }).station).toBe('exports')
     const anew = { ...filmed, loads: [{ ...load, touched: true }] }
     expect(nextStep(anew)).toMatchObject({ station: 'copies', sentence: expect.stringContaining('whole: files on it') })
-    expect(lineOf(anew)[2]).toMatchObject({ state: 'open', worry: 'card written anew' })
+    expect(lineOf(anew)[2]).toMatchObject({ state: 'open', worry: 'card rewritten' })
     const formatted = (marks: readonly Mark[]) =>
       nextStep({ ...filmed, cardsWaiting: 1, loads: [{ ...load, formatted: true, marks }] }).sentence
     expect(formatted([3, 1])).toContain('Copy “Curlew A” to another drive: its card is formatted')

@@ -49,7 +49,7 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
         loads.length > 0 && weakest < 2
           ? `${counted(loads.filter((load) => secondMark(load) < 2).length, 'load')} not safe`
           : isTouched
-            ? 'card written anew'
+            ? 'card rewritten'
             : loads.some((load) => load.perhapsOneDrive)
               ? 'perhaps one drive'
               : undefined,

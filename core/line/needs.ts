@@ -76,7 +76,7 @@ function safety({ loads, cardsWaiting, cardsLooking }: ProductionFacts): Need[] 
     .map((load) => say('unsafe', 'copies', `Play a clip of “${load.label}” from a copy.`))
   const touched = loads
     .filter((load) => load.touched && !load.formatted)
-    .map((load) => say('unsafe', 'copies', `Read the card of “${load.label}” whole: files on it were written anew.`))
+    .map((load) => say('unsafe', 'copies', `Read the card of “${load.label}” whole: files on it were rewritten.`))
   return [
     ...copies,
     ...(cardsWaiting > 0 ? [say('unsafe', 'cards', 'Take in the card in the reader.')] : []),

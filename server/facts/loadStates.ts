@@ -57,7 +57,7 @@ export interface LoadState {
     | {
         readonly readerName: string
         readonly isKnown: boolean
-        /** Files on it were written anew. */ readonly isTouched: boolean
+        /** Files on it were rewritten. */ readonly isTouched: boolean
       }
     | undefined
   readonly twins: readonly BackupCardState[]

@@ -108,7 +108,7 @@ export const CARD_ROOT = Buffer.alloc(0)
 
 /**
  * Whether files below a folder have the ends that were hashed once on the card; files that are gone or have another size
- * say nothing. On a card, files written anew say nothing either: their times differ by more than `shiftMs`. A mirror
+ * say nothing. On a card, files rewritten say nothing either: their times differ by more than `shiftMs`. A mirror
  * keeps times of its own, and is asked without one.
  */
 export async function samplesEqual(

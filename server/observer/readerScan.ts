@@ -30,7 +30,7 @@ import type { Stays } from './stays'
 interface BorneOut {
   readonly seen: Recognised
   /** It is known in this stay, equals a proved copy, or has the ends that were read at its look; or its files are others by now. */
-  readonly by?: 'known' | 'copies' | 'ends' | 'written anew'
+  readonly by?: 'known' | 'copies' | 'ends' | 'rewritten'
 }
 
 /** What was made of a card once; asked again in another stay, when it lists something else, was read whole, or a look was taken. */
@@ -178,7 +178,7 @@ export class ReaderScan {
       const found = await recognise(this.db, row, held, listing, stay, not)
       const { seen, by } = await this.#borneOut(row, content, listing, stay, found, files)
       // Known ends bear out less than a copy does, but more than a listing that is another one by now; against files that were
-      // written anew they say nothing.
+      // rewritten they say nothing.
       if (found.loadId === null || ((likely ?? written) && !found.same)) {
         if (written) return this.#doubted(stay, written)
         return this.#settle(stay, likely ?? unlike ?? seen, likely && 'ends')
@@ -186,13 +186,13 @@ export class ReaderScan {
       if (by === 'known' || by === 'copies') return this.#settle(stay, seen, by === 'copies' ? 'compared' : undefined)
       if (isUnlike(seen)) unlike ??= seen
       else if (by === 'ends') likely ??= seen
-      else if (by === 'written anew') written ??= seen
+      else if (by === 'rewritten') written ??= seen
       else return this.#settle(stay, seen)
       not.add(found.loadId)
     }
   }
 
-  /** Files of it were written anew while nobody looked: one place in each clip would not see that. */
+  /** Files of it were rewritten while nobody looked: one place in each clip would not see that. */
   async #doubted(stay: StayRow, seen: Recognised): Promise<Recognised> {
     if (seen.loadId !== null && (await tryOnce(this.db, stay.id, TOUCHED))) await doubtCard(this.db, seen.loadId)
     return seen
@@ -245,7 +245,7 @@ export class ReaderScan {
       // Of a card that only looks like it nothing is known by that.
       doubted = !isUnlike(found) && (await isCardDoubted(db, loadId))
       if (doubted && stay.loadId === loadId) await forgetStay(db, stay.id)
-      if (doubted && touched) return { seen: found, by: 'written anew' }
+      if (doubted && touched) return { seen: found, by: 'rewritten' }
     } else if (touched) return { seen: found }
     if (!doubted && isKnown(stay, found) && !(await this.#maySayMore(stay))) return { seen: found, by: 'known' }
     const inCopies = await filesInCopies(db, this.host, loadId)
@@ -255,10 +255,10 @@ export class ReaderScan {
       if (stay.loadId === loadId) await forgetStay(db, stay.id)
       return unlike({ ...compared, what: 'clip' })
     }
-    if (doubted) return { seen: found, by: 'written anew' }
+    if (doubted) return { seen: found, by: 'rewritten' }
     if (isUnlike(found) || !isBorneOut(compared)) return { seen: found }
     if (twinId === null && (await this.#stamps.isWrittenAnew(loadId, listing, files)))
-      return { seen: found, by: 'written anew' }
+      return { seen: found, by: 'rewritten' }
     return { seen: found, by: isWithCopies(compared) ? 'copies' : 'ends' }
   }
 }

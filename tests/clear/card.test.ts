@@ -257,7 +257,7 @@ describe('a flipped bit', () => {
     const end = await world.copy()
     expect(end.troubles.join()).toMatch(/CURL0041\.MP4 on Slipway/)
     await expectNotClear(world, /Slipway/)
-    // Nor does the list that was written anew beside it (xxhsum of Debian).
+    // Nor does the list that was rewritten beside it (xxhsum of Debian).
     const cwd = dirname(world.mirror(world.slipway))
     const { status, stdout } = spawnSync('xxhsum', ['--strict', '--quiet', '-c', 'Curlew A.xxh64'], {
       cwd,

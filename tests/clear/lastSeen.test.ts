@@ -42,7 +42,7 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
     expect((await world.copies()).clear.clear).toBe(true)
   })
 
-  it('gets none either where a file was written anew with its size and time kept, in this stay or the next', async () => {
+  it('gets none either where a file was rewritten with its size and time kept, in this stay or the next', async () => {
     const world = await cleared(await slotWorld(station))
     const path = join(world.card, 'DCIM/100CURLW', CLIPS[0])
     const before = readFileSync(path)
@@ -54,15 +54,15 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
       utimesSync(path, FILMED_AT, FILMED_AT)
     }
     write(after)
-    await expectNotClear(world, /written anew/)
+    await expectNotClear(world, /rewritten/)
     // The next step says so, too: something may lie there that no copy has.
     const next = async () => (await station.get<ProductionView>(`/productions/${world.productionId}`)).next.sentence
-    expect(await next()).toContain('whole: files on it were written anew')
+    expect(await next()).toContain('whole: files on it were rewritten')
     world.slot.out()
-    await expectNotClear(world, /written anew.*Its card is in no reader: put it in first/)
+    await expectNotClear(world, /rewritten.*Its card is in no reader: put it in first/)
     world.slot.putIn(world.image)
     // One place in each clip mostly misses it.
-    await expectNotClear(world, /written anew.*read the card whole|1 of 4 clips differs/)
+    await expectNotClear(world, /rewritten.*read the card whole|1 of 4 clips differs/)
     const read = () => station.task(`/loads/${loadId}/card/read`)
     const { loadId } = await world.copies()
     expect((await read()).troubles).toEqual([expect.stringContaining(CLIPS[0])])
@@ -97,11 +97,11 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
     }
     const first = await read()
     // A busy machine may notice only while the card is read that it was written: that reading rightly says nothing of it.
-    const clear = first.sentence.includes('were written anew') ? await read() : first
+    const clear = first.sentence.includes('were rewritten') ? await read() : first
     expect(clear.clear, clear.sentence).toBe(true)
   })
 
-  it('gets none where a file was written anew while nobody looked, in the reader or elsewhere', async () => {
+  it('gets none where a file was rewritten while nobody looked, in the reader or elsewhere', async () => {
     const world = await cleared(await slotWorld(station))
     const write = (root: string) => {
       const path = join(root, 'DCIM/100CURLW', CLIPS[2])
@@ -112,7 +112,7 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
     station.worker().kill('SIGKILL')
     write(world.card)
     await station.startWorker()
-    await expectNotClear(world, /written anew|not the card that was copied/)
+    await expectNotClear(world, /rewritten|not the card that was copied/)
     // As it was copied, in another inode: only reading it whole tells.
     const [from, to] = [world.mirror(world.slipway), world.card].map((root) => join(root, 'DCIM/100CURLW', CLIPS[2]))
     copyFileSync(from ?? '', to ?? '')
@@ -128,7 +128,7 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
     write(elsewhere.at)
     elsewhere.end()
     world.slot.putIn(world.image)
-    await expectNotClear(world, /written anew|not the card that was copied/)
+    await expectNotClear(world, /rewritten|not the card that was copied/)
   })
 
   it('that only its ends bear out is compared with its copies as soon as they are proved again', async () => {
@@ -213,10 +213,7 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
     expect([copied.sentence, ...copied.troubles].join()).toMatch(
       /CURL0042\.MP4 .*not what was copied before|not the card that was copied/,
     )
-    await expectNotClear(
-      world,
-      /are not what was copied: read the card whole|written anew|not the card that was copied/,
-    )
+    await expectNotClear(world, /are not what was copied: read the card whole|rewritten|not the card that was copied/)
     world.slot.out()
     await expectNotClear(world, /put it in first/)
   })

@@ -199,7 +199,7 @@ describe('facts about copies', () => {
     }
   })
 
-  it('forget that a file was played once it was missing or written anew, not when it was only read again', async () => {
+  it('forget that a file was played once it was missing or rewritten, not when it was only read again', async () => {
     const { loadId, a } = await newLoad()
     const tide = await newVolume(db, 'Tide')
     const { prove } = await mirrorOf(loadId, tide)
@@ -294,12 +294,12 @@ describe('what a card listed', () => {
     expect((await loadsLike(db, ['a.mp4'])).find((known) => known.id === loadId)?.files).toHaveLength(2)
   })
 
-  it('takes no proof over to a file that was written anew, and none from a file that is gone', async () => {
+  it('takes no proof over to a file that was rewritten, and none from a file that is gone', async () => {
     const { loadId, look, a, b } = await newLoad()
     const tide = await newVolume(db, 'Tide')
     const { prove, counts } = await mirrorOf(loadId, tide)
     await prove(proved(a, tide), proved(b, tide))
-    // One deleted in the camera, one written anew under its name, one filmed since: nothing on the card is proved.
+    // One deleted in the camera, one rewritten under its name, one filmed since: nothing on the card is proved.
     await look(listed('a.mp4', 100, 77), listed('c.mp4', 300, 3))
     expect(await counts()).toMatchObject({ filesVerified: 0, sizeBytes: 0 })
     expect(await cards.entryCounts(db, [loadId])).toMatchObject([{ kind: 'gone', files: 1, paths: ['b\\xff.mp4'] }])

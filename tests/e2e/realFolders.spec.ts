@@ -171,7 +171,7 @@ test('a clip filmed since the look is noticed by itself, and nothing is cleared 
 })
 
 more(
-  'no proof is taken over by a clip that was written anew, and the copy of the old one is kept',
+  'no proof is taken over by a clip that was rewritten, and the copy of the old one is kept',
   async ({ page, request }) => {
     const clip = join(card, 'CURL0002.MP4')
     const { size } = statSync(clip)

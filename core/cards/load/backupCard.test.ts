@@ -18,7 +18,7 @@ describe('which of two cards with one content is which', () => {
     expect(backupCardKey({ ...right, readerId: 'left' }, blind, [])).toBeUndefined()
   })
 
-  it('once two without ids were seen, each that is put in anew may be either, also in the reader of the first', () => {
+  it('once two without ids were seen, each that is put in again may be either, also in the reader of the first', () => {
     const blind = { ...own, volumeUid: undefined, heldNow: false }
     const left = { readerId: 'left', volumeUid: undefined, isFirstStay: false }
     expect(backupCardKey(left, blind, ['reader right'])).toBe('reader left')

@@ -29,13 +29,13 @@ export type LeftHow = keyof typeof LEFT
  */
 export type KnownHow = 'first-look' | 'compared' | 'ends'
 
-/** Noted in a stay in which a file was written anew with its size and time kept: only reading the card whole tells what it is. */
+/** Noted in a stay in which a file was rewritten with its size and time kept: only reading the card whole tells what it is. */
 export const TOUCHED = 'touched'
 
 /** What was last seen of a card that is in no reader now, where that speaks against a yes; `undefined` where nothing does. */
 export function lastSeenSentence(label: string, difference: string | null, doubted: boolean): string | undefined {
   const seen = doubted
-    ? `Files of “${label}” were written anew on its card, with their size and time kept, or are not what was copied: read the card whole.`
+    ? `Files of “${label}” were rewritten on its card, with the same size and time, or are not what was copied: read the card whole.`
     : difference
   return seen === null ? undefined : `${seen} Its card is in no reader: put it in first.`
 }

@@ -121,7 +121,7 @@ export const proxySamples = (db: Db, productionId: string) =>
 export const proxyOf = (db: Db, mediaFileId: string) =>
   db.selectFrom('proxy').selectAll().where('mediaFileId', '=', mediaFileId).executeTakeFirst()
 
-/** Proxies of earlier versions of a media file under the name of its own: the card’s file was written anew since they were made. */
+/** Proxies of earlier versions of a media file under the name of its own: the card’s file was rewritten since they were made. */
 const earlierAt = (db: Db, { volumeId, path, mediaFileId }: Pick<NewProxy, 'volumeId' | 'path' | 'mediaFileId'>) =>
   db
     .selectFrom('proxy')

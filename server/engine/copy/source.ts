@@ -14,7 +14,7 @@ export async function openSource(
         `It has ${before.sizeBytes} bytes now and had ${file.sizeBytes} when the card was scanned. Scan the card again.`,
       )
     if (Math.trunc(before.modifiedMs) !== Math.trunc(file.modifiedMs))
-      throw new Error('It was written anew since the card was scanned. Scan the card again.')
+      throw new Error('It was rewritten since the card was scanned. Scan the card again.')
     return { open, before }
   } catch (error) {
     await open.close()

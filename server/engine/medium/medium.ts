@@ -10,7 +10,7 @@ export type Stamps = 'inode-and-change' | 'change' | 'none'
 
 export type EntryKind = 'file' | 'folder' | 'link' | 'special'
 
-/** What tells a file from another at the same path: a file written anew under its old name differs in one of these. */
+/** What tells a file from another at the same path: a file rewritten under its old name differs in one of these. */
 export interface FileIdentity {
   readonly sizeBytes: number
   readonly modifiedMs: number

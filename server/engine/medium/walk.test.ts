@@ -40,7 +40,7 @@ describe('the listing of a card', () => {
     await expect(walk(new FolderMedium('/nowhere/at/all'))).rejects.toMatchObject({ code: 'ENOENT' })
   })
 
-  it('has another print when a file is new, larger, renamed or written anew, and the same when nothing changed', async () => {
+  it('has another print when a file is new, larger, renamed or rewritten, and the same when nothing changed', async () => {
     const { root, clip } = card()
     const print = async () => listingDigest(await walk(new FolderMedium(root)))
     const prints = [await print()]

@@ -138,8 +138,8 @@ function TakesRow({ row, head, budget, draft }: TakesRowProps) {
         onValue={(takes) => change({ takes })}
       />
       <Cell
-        label={`Times each, ${name}`}
-        head={top('Times each')}
+        label={`Repeats, ${name}`}
+        head={top('Repeats')}
         className="w-16"
         shown={String(planned.angles)}
         read={readCount(1, 50)}
