@@ -14,15 +14,19 @@ export class MountNews {
   #child: ChildProcess | undefined
   #timer: NodeJS.Timeout | undefined
   #count = 0
-  #hears = false
   #stopped = false
+  /** When the program was started, while it runs. */
+  #startedAt: number | undefined
+  /** It runs as it should, as far as its last run told: one that ends at once is believed only after it lasted. */
+  #isTrusted = true
 
   start(): void {
     const child = spawn('findmnt', ['--poll', '--raw', '--noheadings', '--output', 'TARGET,OLD-TARGET'], {
       stdio: ['ignore', 'pipe', 'ignore'],
     })
+    const startedAt = performance.now()
     this.#child = child
-    this.#hears = true
+    this.#startedAt = startedAt
     createInterface({ input: child.stdout }).on('line', (line) => {
       for (const path of line.split(' ')) if (path.startsWith('/')) this.#put(unescaped(path))
     })
@@ -30,9 +34,10 @@ export class MountNews {
     const again = () => {
       if (ended) return
       ended = true
-      this.#hears = false
-      // What happened meanwhile was not heard.
-      this.#put('/')
+      // Who relied on it is told that it may have missed something; where nobody could, nothing is lost with it.
+      if (this.hears) this.#put('/')
+      this.#isTrusted = performance.now() - startedAt >= AGAIN_MS
+      this.#startedAt = undefined
       if (!this.#stopped) this.#timer = setTimeout(() => this.start(), AGAIN_MS)
     }
     child.on('error', again)
@@ -47,7 +52,7 @@ export class MountNews {
 
   /** False where the system does not tell. */
   get hears(): boolean {
-    return this.#hears
+    return this.#startedAt !== undefined && (this.#isTrusted || performance.now() - this.#startedAt >= AGAIN_MS)
   }
 
   /** A moment to ask from. */
