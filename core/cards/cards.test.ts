@@ -1,11 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { clipFindings } from './findings/clipFindings'
 import { cardSentence } from './load/cardSentence'
 import { counterGaps } from './files/counters'
 import { parseDcfName } from './files/dcf'
 import {
   cardFindings,
-  clipFindings,
   openQuestions,
   openStops,
   withAnswers,
@@ -178,6 +178,26 @@ describe('which load a card holds', () => {
     // One clip, and a file larger than it that every format leaves behind.
     const single = { path: 'CURL0001.MP4', sizeBytes: 10, modifiedMs: 5 }
     expect(first([version, { ...single, modifiedMs: 9 }], [{ id: 'one', files: [single, version] }])).toBeUndefined()
+  })
+
+  it('knows it by half of its clips or files, and by no less', () => {
+    const clips = Array.from({ length: 10 }, (_, at) => ({ path: `CURL000${at}.MP4`, sizeBytes: 1, modifiedMs: at }))
+    const monday = [{ id: 'monday', files: clips }]
+    expect([first(clips.slice(0, 5), monday)?.id, first(clips.slice(0, 4), monday)]).toEqual(['monday', undefined])
+    // Without clips half of the files must be there, and half of the bytes.
+    const notes = [1, 1, 1, 1].map((sizeBytes, at) => ({ path: `NOTES/${at}.TXT`, sizeBytes, modifiedMs: at }))
+    expect(first(notes.slice(0, 2), [{ id: 'notes', files: notes }])?.id).toBe('notes')
+    expect(first(notes.slice(0, 1), [{ id: 'notes', files: notes }])).toBeUndefined()
+    const heavy = notes.map((file, at) => ({ ...file, sizeBytes: at === 3 ? 4 : 1 }))
+    expect(first(heavy.slice(0, 3), [{ id: 'heavy', files: heavy }])).toBeUndefined()
+  })
+
+  it('knows it after a shift of 26 hours at most, which no zone exceeds with summer time', () => {
+    const moved = (hours: number) => files.map((file) => ({ ...file, modifiedMs: file.modifiedMs + hours * 3_600_000 }))
+    const monday = [{ id: 'monday', files }]
+    expect([26, -26, 27, -27].map((hours) => first(moved(hours), monday)?.id)).toEqual([
+      ...['monday', 'monday', undefined, undefined],
+    ])
   })
 
   it('knows it after the clock moved by whole hours, and not by anything else', () => {

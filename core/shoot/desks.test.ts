@@ -132,6 +132,9 @@ describe('what was measured', () => {
     // Source: NIST/SEMATECH e-Handbook, 1.3.5.17: modified z-scores of more than 3.5 (Iglewicz and Hoaglin); the ten values from memory.
     expect(outlying([2.1, 2.6, 2.4, 2.5, 2.3, 2.1, 2.3, 2.6, 8.2, 8.3])).toEqual([...Array(8).fill(false), true, true])
     expect(outlying([1, 100])).toEqual([false, false])
+    // The median is 100 and that of the deviations 1: up to 3.5 ÷ 0.6745 = 5.189 away is believed.
+    const far = (value: number) => outlying([98, 99, 100, 100, 101, 102, value]).at(-1)
+    expect([far(100 + 5.18), far(100 + 5.2), far(100 - 5.18), far(100 - 5.2)]).toEqual([false, true, false, true])
     expect(outlying([5, 5, 5, 5.001])).toEqual([false, false, false, false])
     const learned = learn([{ n: 109 }, { n: 108 }, { n: 110 }, { n: 70 }], (one) => one.n, 100)
     expect(learned).toMatchObject({ value: 109, guessed: false })

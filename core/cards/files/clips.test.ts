@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { clipFindings } from '../findings/clipFindings'
 import { clipsOf, companionsOf } from './clips'
 import { chaptersOf, counterGaps } from './counters'
-import { clipFindings } from '../findings/findings'
 import { countOf, frameRuns, rangeWords } from './frameRuns'
 import type { MediaFile } from './mediaFile'
 
@@ -256,6 +256,22 @@ describe('a clip is what the editor sees', () => {
       film('STREAM/00003.MTS', { recordedMs: start + 700_100, seconds: 20 }),
     ]
     expect(assemble(split).map(({ take }) => take)).toEqual(['1 of 3', '2 of 3', '3 of 3', undefined])
+  })
+
+  it('takes a file for split from 1.9 GB on, where the next one begins within a second and a half of its end', () => {
+    // Common practice, no source: cameras stop at two gigabytes, file systems at four.
+    const start = Date.parse('2026-11-14T09:00:00Z')
+    const parts = (sizeBytes: number, lateMs: number, rate = 25) =>
+      assemble([
+        film('STREAM/00000.MTS', { sizeBytes, seconds: 100, recordedMs: start }),
+        film('STREAM/00001.MTS', { seconds: 20, recordedMs: start + 100_000 + lateMs, rate }),
+      ]).map(({ take }) => take)
+    const split = ['1 of 2', '2 of 2']
+    expect(parts(1_900_000_000, 0)).toEqual(split)
+    expect(parts(1_899_999_999, 0)).toEqual([undefined, undefined])
+    expect([parts(2e9, 1500), parts(2e9, -1500)]).toEqual([split, split])
+    expect([parts(2e9, 1501), parts(2e9, -1501)].flat()).toEqual([undefined, undefined, undefined, undefined])
+    expect(parts(2e9, 0, 50)).toEqual([undefined, undefined])
   })
 
   it('knows a take whose first file is named otherwise than those that go on from it', () => {

@@ -23,6 +23,15 @@ describe('a take that goes on on a second card', () => {
     expect(goesOnSentence(goesOn)).toContain('one take on two cards')
   })
 
+  it('begins within two seconds of the end, before or behind it', () => {
+    const goesOn = (seconds: number) =>
+      takesThatGoOn([
+        full,
+        load('Curlew B', { ...clip('CURL0045.MP4', '10:30:00', 600), startMs: at('10:30:00') + seconds * 1000 }),
+      ]).length
+    expect([-2.001, -2, 0, 2, 2.001].map(goesOn)).toEqual([0, 1, 1, 1, 0])
+  })
+
   it('is none after a pause, in another mode, of another camera, nor where two fit', () => {
     for (const first of [
       clip('CURL0045.MP4', '10:30:05', 600),

@@ -1,8 +1,6 @@
 import { counted } from '../../units/quantity'
 import { digestOf } from '../../units/digest'
-import { fileNameOf } from '../../units/filePath'
-import { counterGaps } from '../files/counters'
-import { rangeWords, type MissingFrames } from '../files/frameRuns'
+import type { MissingFrames } from '../files/frameRuns'
 
 /** What is counted of a card's entries at the look: links, special entries, odd names, and files gone since an earlier look. */
 export type CountedKind = 'link' | 'special' | 'odd-name' | 'gone' | 'lost'
@@ -117,10 +115,6 @@ export const openStops = (findings: readonly Finding[]): number =>
 export const openQuestions = (findings: readonly Finding[]): number =>
   findings.filter((finding) => finding.weight === 'ask' && finding.answer === undefined).length
 
-const missingWords = ({ first, last, missing }: MissingFrames): string => `${rangeWords(missing)} of ${first}–${last}`
-
-const DAY_MS = 86_400_000
-
 /** Paths that a finding shows; it counts all. */
 export const SHOWN_PATHS = 20
 
@@ -143,147 +137,6 @@ export function cardFindings(
     })
   const order: Record<FindingWeight, number> = { stop: 0, ask: 1, note: 2 }
   return found.sort((a, b) => order[a.weight] - order[b.weight])
-}
-
-/** Gaps of a counter that are asked about one by one; the others are one question. */
-const SINGLE_GAPS = 8
-
-/**
- * What is odd about the clips of a card, each thing once. `shootDay` is an ISO date; `others` are paths of files that
- * may share a counter with the clips. Worked out when a look ends, and kept.
- */
-export function clipFindings(
-  clips: readonly ScannedClip[],
-  shootDay: string | undefined,
-  others: readonly string[] = [],
-): Finding[] {
-  const found: Finding[] = []
-  const say = (kind: Finding['kind'], weight: FindingWeight, about: readonly ScannedClip[], sentence: string) => {
-    const paths = about.map((clip) => clip.path)
-    if (paths.length === 0) return
-    const key = findingKeyOf(kind, paths)
-    found.push({ kind, weight, sentence, key, files: paths.length, paths: paths.slice(0, SHOWN_PATHS) })
-  }
-  const words = (about: readonly ScannedClip[], of: (clip: ScannedClip) => string | undefined) =>
-    [...new Set(about.flatMap((clip) => of(clip) ?? []))].slice(0, 4).join('; ')
-
-  const empty = clips.filter((clip) => clip.sizeBytes === 0)
-  say(
-    'empty',
-    'stop',
-    empty,
-    `${counted(empty.length, 'clip')} ${empty.length === 1 ? 'is' : 'are'} empty: 0 bytes were written. Keep the card; do not format it before you know why.`,
-  )
-  const unreadable = clips.filter((clip) => clip.sizeBytes > 0 && clip.trouble)
-  say(
-    'unreadable',
-    'stop',
-    unreadable,
-    `${counted(unreadable.length, 'clip')} cannot be read: ${words(unreadable, (clip) => (clip.cut ? `${clip.trouble}, and ${clip.cut}` : clip.trouble))}. Copy it as it is and keep the card for a rescue.`,
-  )
-  const cut = clips.filter((clip) => clip.cut !== undefined && !clip.trouble)
-  say(
-    'cut',
-    'stop',
-    cut,
-    `${counted(cut.length, 'clip')} ${cut.length === 1 ? 'is' : 'are'} not whole: ${words(cut, (clip) => clip.cut)}. Play the end in the camera, and keep the card.`,
-  )
-  const blind = clips.filter((clip) => !clip.trouble && clip.hasPicture && !clip.pictureMade)
-  say(
-    'no-picture',
-    'stop',
-    blind,
-    `No picture can be decoded from ${counted(blind.length, 'clip')}. Play it in the camera before anything else.`,
-  )
-  const holed = clips.filter((clip) => clip.frames && clip.frames.missing.length > 0)
-  say(
-    'frames-missing',
-    'stop',
-    holed,
-    `${counted(holed.length, 'clip')} of frames ${holed.length === 1 ? 'lacks' : 'lack'} some: ${words(holed, (clip) => clip.frames && missingWords(clip.frames))}. Keep the card: what the camera did not write, or lost, is not elsewhere.`,
-  )
-  const uneven = clips.filter((clip) => clip.frames && clip.frames.short > 0)
-  say(
-    'frames-short',
-    'stop',
-    uneven,
-    `${words(uneven, (clip) => clip.frames && `${counted(clip.frames.short, 'frame')} of ${clip.path.split('/').at(-1)}… ${clip.frames.short === 1 ? 'is' : 'are'} empty, cut off or shorter than all the others`)}. Look at them in the camera, and keep the card.`,
-  )
-  const raw = clips.filter((clip) => clip.frames && !clip.hasPicture && !clip.trouble)
-  say(
-    'raw',
-    'note',
-    raw,
-    `${counted(raw.length, 'clip')} of raw frames that nothing here can develop: copied and proved like all others, looked at in your own program.`,
-  )
-  const frames = new Set(clips.filter((clip) => clip.frames).map((clip) => clip.path))
-  const gaps = counterGaps(
-    clips.filter((clip) => !frames.has(clip.path)).map((clip) => clip.path),
-    others,
-  ).map(({ after: from, before: to, missing }) => ({ from, to, missing }))
-  for (const { from, to, ...gap } of gaps.slice(0, SINGLE_GAPS)) {
-    found.push({
-      kind: 'gap',
-      weight: 'ask',
-      paths: [from, to],
-      files: gap.missing,
-      key: findingKeyOf('gap', [from, to]),
-      sentence: `The counter jumps from ${from} to ${to}: ${counted(gap.missing, 'number')} missing. Deleted in the camera, on another card, or another mode?`,
-    })
-  }
-  const more = gaps.slice(SINGLE_GAPS)
-  if (more.length > 0) {
-    const paths = more.map(({ from, to }) => `${from} to ${to}`)
-    const missing = more.reduce((sum, gap) => sum + gap.missing, 0)
-    found.push({
-      kind: 'gap',
-      weight: 'ask',
-      paths: paths.slice(0, SHOWN_PATHS),
-      files: missing,
-      key: findingKeyOf('gap', paths),
-      sentence: `The counter jumps in ${counted(more.length, 'more place')}, from ${more[0]?.from} on: ${counted(missing, 'number')} missing. Deleted in the camera, on another card, or another mode?`,
-    })
-  }
-  const twice = clips.filter((clip) => clip.sameAs !== undefined)
-  say(
-    'twice',
-    'ask',
-    twice,
-    `${counted(twice.length, 'clip')} ${twice.length === 1 ? 'has' : 'have'} the content of another one on this card, as its length and samples of both tell: ${words(twice, (clip) => `${fileNameOf(clip.path)} that of ${fileNameOf(clip.sameAs ?? '')}`)}. All are copied.`,
-  )
-  const strayed = shootDay
-    ? clips.filter(
-        (clip) => clip.recordedAt && Math.abs(Date.parse(clip.recordedAt) - Date.parse(shootDay)) > 3 * DAY_MS,
-      )
-    : []
-  say(
-    'clock',
-    'ask',
-    strayed,
-    `${counted(strayed.length, 'clip')} recorded more than three days from the shoot of ${shootDay}. Was the camera’s clock reset?`,
-  )
-  const variable = clips.filter((clip) => clip.odd?.variable)
-  say(
-    'variable',
-    'note',
-    variable,
-    `${counted(variable.length, 'clip')} recorded at a variable rate. Proxies keep every frame’s time; a deliverable is put on one rate, and says which.`,
-  )
-  const interlaced = clips.filter((clip) => clip.odd?.interlaced)
-  say(
-    'interlaced',
-    'note',
-    interlaced,
-    `${counted(interlaced.length, 'clip')} interlaced: proxies and deliverables are made of whole frames.`,
-  )
-  const ranged = clips.filter((clip) => clip.odd?.curve)
-  say(
-    'high-range',
-    'note',
-    ranged,
-    `${counted(ranged.length, 'clip')} recorded in ${words(ranged, (clip) => clip.odd?.curve)} (BT.2100): to be tone-mapped while editing, before anything goes out in BT.709.`,
-  )
-  return found
 }
 
 const ENTRY_WORDS: Record<CountedKind, { readonly weight: FindingWeight; readonly say: (files: number) => string }> = {
