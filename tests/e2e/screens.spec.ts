@@ -337,8 +337,9 @@ test('in an empty world the next step is the first production, and a card says t
   const news = page.getByRole('region', { name: 'Just appeared' })
   await expect(news).toHaveText('A card appeared: “HERON”. Begin a production, so that it can be taken in.')
   await page.keyboard.press('n')
+  // The address is another before its page is there.
   await expect(page).toHaveURL(/:\d+\/$/)
-  await expect(heading(page)).toBeVisible()
+  await expect(heading(page)).toHaveText('No production yet.')
   await page.keyboard.press('n')
   await expect(page.locator('[data-primary]:focus')).toHaveText('New production')
   await page.keyboard.press('Shift+?')
