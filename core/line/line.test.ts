@@ -258,4 +258,12 @@ describe('the line', () => {
       undefined,
     ])
   })
+
+  it('says of the copies how far the second best of each load has come', () => {
+    const figure = (marks: LoadFacts['marks']) =>
+      lineOf({ ...filmed, loads: [{ ...load, marks }] }).find(({ station }) => station === 'copies')?.figure
+    expect([figure([2, 0]), figure([2, 1]), figure([2, 2]), figure([3, 3])]).toEqual([
+      ...['not copied twice', 'twice copied', 'twice verified', 'twice spot-played'],
+    ])
+  })
 })

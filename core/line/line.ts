@@ -44,7 +44,8 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
     },
     copies: {
       state: loads.length === 0 ? 'empty' : weakest >= 2 && !isTouched ? 'done' : 'open',
-      figure: loads.length === 0 ? 'nothing to copy' : `twice ${MARK_WORDS[weakest]}`,
+      figure:
+        loads.length === 0 ? 'nothing to copy' : weakest === 0 ? 'not copied twice' : `twice ${MARK_WORDS[weakest]}`,
       worry:
         loads.length > 0 && weakest < 2
           ? `${counted(loads.filter((load) => secondMark(load) < 2).length, 'load')} not safe`

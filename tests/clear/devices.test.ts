@@ -140,7 +140,7 @@ describe('mounted drives', () => {
       expect(clear).toMatchObject({ clear: false, sentence: expect.stringContaining('lie on the same drive') })
       expect(await line(plain, world.productionId)).toEqual({
         next: expect.stringContaining('to another drive: two copies on one drive'),
-        copies: { station: 'copies', state: 'open', figure: 'twice planned', worry: '1 load not safe' },
+        copies: { station: 'copies', state: 'open', figure: 'not copied twice', worry: '1 load not safe' },
       })
       // An image in memory, on a disk that is none: read through memory, and known to be.
       const image = join(memoryDrive(plain.root, 'ram'), 'image.img')

@@ -35,7 +35,7 @@ describe('clips that are reassigned to another production', () => {
     expect((await give([second?.id ?? ''], launch)).status).toBe(204)
 
     expect(await figures(world.productionId)).toMatchObject({ cards: '2 clips', proxies: '0 of 2' })
-    expect(await figures(launch)).toMatchObject({ cards: '1 clip', proxies: '0 of 1', copies: 'twice planned' })
+    expect(await figures(launch)).toMatchObject({ cards: '1 clip', proxies: '0 of 1', copies: 'not copied twice' })
     const load = await world.load()
     expect(load).toMatchObject({ clips: 3, clipsHere: 2 })
     expect(await loads(launch)).toMatchObject([{ id: load.id, clips: 3, clipsHere: 1, productionTitle: world.title }])
