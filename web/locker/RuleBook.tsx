@@ -1,4 +1,5 @@
 import { MAINS } from '../../core/shoot/rates'
+import { counted } from '../../core/units/quantity'
 import type { Typed } from '../../core/units/typed'
 import { gearApi, type PlanRulesBody } from '../../contract/gear'
 import { Answer } from '../parts/Answer'
@@ -25,7 +26,7 @@ function readShare(typed: string): Typed<number> {
 function Rules({ known, version }: { known: PlanRulesBody; version: string }) {
   const send = useSend(gearApi.setRules)
   const { value: rules, changed, seen, change, forget } = useDraft(known, version)
-  const spare = rules.spareCards === 0 ? 'no spare card' : `${rules.spareCards} more a camera`
+  const spare = rules.spareCards === 0 ? 'no spare card' : `${counted(rules.spareCards, 'spare card')} per camera`
   return (
     <form
       noValidate
@@ -42,7 +43,7 @@ function Rules({ known, version }: { known: PlanRulesBody; version: string }) {
           </Button>
         }
       >
-        Fill cards up to {Math.round(rules.fillLimit * 100)} %, with {spare}.
+        Fill cards up to {Math.round(rules.fillLimit * 100)} %, and take {spare}.
       </Answer>
       <Leaving when={changed} />
       <Outdated send={send} onLook={forget} />
