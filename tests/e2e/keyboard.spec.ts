@@ -1,5 +1,6 @@
 import { expect } from '@playwright/test'
 import { join } from 'node:path'
+import type { AppearedView } from '../../contract/noticed'
 import { cardFolder, debian, volumeFolder } from './bench'
 import { ownHouse, test } from './house'
 import { current, downTo, heading, pressNext, sayProduction, tabTo } from './keys'
@@ -155,4 +156,34 @@ test('a card travels through all seven stations with the keyboard alone', async 
 
   await page.keyboard.press('0')
   await expect(page.getByRole('link', { name: /Plover on the mast/ })).toBeVisible()
+})
+
+test('in an empty world the next step is the first production, and a card says that it waits for it', async ({
+  page,
+}) => {
+  const card: AppearedView = {
+    ...{ id: 'c', name: 'HERON', path: '/media/HERON', appearedAt: '' },
+    offer: { kind: 'card', sentence: 'A card appeared: “HERON”.' },
+  }
+  await page.route(/\/api\/productions(\?|$)/, (route) => route.fulfill({ json: { rows: [], next: null } }))
+  await page.route('**/api/appeared', (route) => route.fulfill({ json: [card] }))
+  await page.goto('/locker')
+  const news = page.getByRole('region', { name: 'Just appeared' })
+  await expect(news).toHaveText('A card appeared: “HERON”. Begin a production, so that it can be taken in.')
+  await page.keyboard.press('n')
+  // The address is another before its page is there.
+  await expect(page).toHaveURL(/:\d+\/$/)
+  await expect(heading(page)).toHaveText('No production yet.')
+  await page.keyboard.press('n')
+  await expect(page.locator('[data-primary]:focus')).toHaveText('New production')
+  await page.keyboard.press('Shift+?')
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.goto('/locker')
+  await expect(news).toBeVisible()
+  // Twice before anything is drawn anew.
+  await page.evaluate(() => {
+    for (let turn = 0; turn < 2; turn += 1) window.dispatchEvent(new KeyboardEvent('keydown', { key: 'n' }))
+  })
+  await expect(page.locator('[data-primary]:focus')).toHaveText('New production')
 })

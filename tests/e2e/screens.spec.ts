@@ -2,7 +2,6 @@ import { readFileSync } from 'node:fs'
 import { homedir } from 'node:os'
 import { expect, type Page } from '@playwright/test'
 import { STATION_NAMES, STATIONS } from '../../core/line/stations'
-import type { AppearedView } from '../../contract/noticed'
 import { expectAccessible } from './access'
 import { complaints, post, productionId } from './bench'
 import { ownHouse, test } from './house'
@@ -322,28 +321,6 @@ test('an empty station says what it is for and offers the first step', async ({ 
   }
   await page.getByRole('link', { name: 'Make a deliverable first' }).click()
   await expect(page).toHaveURL(/exports/)
-})
-
-test('in an empty world the next step is the first production, and a card says that it waits for it', async ({
-  page,
-}) => {
-  const card: AppearedView = {
-    ...{ id: 'c', name: 'HERON', path: '/media/HERON', appearedAt: '' },
-    offer: { kind: 'card', sentence: 'A card appeared: “HERON”.' },
-  }
-  await page.route(/\/api\/productions(\?|$)/, (route) => route.fulfill({ json: { rows: [], next: null } }))
-  await page.route('**/api/appeared', (route) => route.fulfill({ json: [card] }))
-  await page.goto('/locker')
-  const news = page.getByRole('region', { name: 'Just appeared' })
-  await expect(news).toHaveText('A card appeared: “HERON”. Begin a production, so that it can be taken in.')
-  await page.keyboard.press('n')
-  // The address is another before its page is there.
-  await expect(page).toHaveURL(/:\d+\/$/)
-  await expect(heading(page)).toHaveText('No production yet.')
-  await page.keyboard.press('n')
-  await expect(page.locator('[data-primary]:focus')).toHaveText('New production')
-  await page.keyboard.press('Shift+?')
-  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible()
 })
 
 test('a wrong folder is refused under its field, and nothing typed is lost', async ({ page, request }) => {

@@ -1,11 +1,30 @@
 import { execFileSync } from 'node:child_process'
-import { existsSync, lstatSync, readdirSync, statSync, symlinkSync, utimesSync, writeFileSync } from 'node:fs'
+import {
+  existsSync,
+  lstatSync,
+  readFileSync,
+  readdirSync,
+  statSync,
+  symlinkSync,
+  utimesSync,
+  writeFileSync,
+} from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { SourceGone, SourceSwapped } from '../../server/engine/copy/copyRun'
+import { rescueFile } from '../../server/engine/copy/rescue'
 import { FolderMedium } from '../../server/engine/medium/folder'
-import { deviceError, type ReadableFile } from '../../server/engine/medium/medium'
-import { copyCard, emptyBench, filledBench, simulated, treeDifference } from './fixtures'
+import { deviceError, type Medium, type ReadableFile, type WritableFile } from '../../server/engine/medium/medium'
+import { Stopped } from '../../server/engine/tool/stopped'
+import { copyCard, emptyBench, filledBench, simulated, treeDifference, type Bench } from './fixtures'
+
+/** All files under a folder, as paths; none where there is no folder. */
+const files = (folder: string): string[] =>
+  existsSync(folder)
+    ? readdirSync(folder, { recursive: true, withFileTypes: true })
+        .filter((entry) => entry.isFile())
+        .map((entry) => join(entry.parentPath, entry.name))
+    : []
 
 const kinds = (records: readonly { kind: string }[], kind: string) => records.filter((record) => record.kind === kind)
 
@@ -132,6 +151,58 @@ describe('a copy to two drives', () => {
     const [failed] = records.filter((record) => record.kind === 'destination-failed')
     expect(failed).toMatchObject({ destinationId: 'tide', reason: 'full' })
     expect(failed?.kind === 'destination-failed' && failed.missingBytes).toBeGreaterThan(9_000_000)
+  })
+
+  it('leaves nothing half-written on a drive, wherever it is stopped and whenever the card goes away', async () => {
+    const endings: Promise<Bench>[] = []
+    const end = async (card: (bench: Bench) => Medium, gate?: () => Promise<void>) => {
+      const bench = filledBench()
+      const copied = copyCard(card(bench), new FolderMedium(bench.slipway), new FolderMedium(bench.tide), gate)
+      await expect(copied).rejects.toThrow()
+      return bench
+    }
+    for (let calls = 1; calls <= 12; calls += 1) {
+      let open = calls
+      endings.push(
+        end(
+          (bench) => new FolderMedium(bench.card),
+          () => ((open -= 1) < 0 ? Promise.reject(new Stopped()) : Promise.resolve()),
+        ),
+      )
+    }
+    for (const afterBytes of [1_000_000, 9_000_000, 24_000_000])
+      endings.push(end((bench) => simulated(bench.card, { fault: { kind: 'unplug', afterBytes } })))
+    for (const { card, slipway, tide } of await Promise.all(endings)) {
+      const whole = files(card).map((path) => readFileSync(path))
+      for (const drive of [slipway, tide]) {
+        const left = files(join(drive, '.yendra')).map((path) => readFileSync(path))
+        for (const part of left)
+          expect(
+            whole.some((bytes) => bytes.equals(part)),
+            `${part.length} bytes`,
+          ).toBe(true)
+      }
+    }
+  })
+
+  it('leaves no half part on a drive that refuses to write', async () => {
+    const bench = filledBench()
+    await copyCard(new FolderMedium(bench.card), new FolderMedium(bench.slipway), new RefusesAfter(bench.tide, 3))
+    expect(files(join(bench.tide, '.yendra'))).toEqual([])
+  })
+
+  it('leaves nothing of a rescue that is stopped', async () => {
+    const bench = filledBench()
+    let open = 3
+    const medium = new FolderMedium(bench.tide)
+    const rescued = rescueFile({
+      ...{ source: new FolderMedium(bench.card), path: Buffer.from('DCIM/100CURLW/CURL0041.MP4') },
+      ...{ sizeBytes: 21_000_123, modifiedMs: 0 },
+      targets: [{ medium, part: Buffer.from('.yendra/parts/rescued'), to: Buffer.from('Rescued/CURL0041.MP4') }],
+      gate: () => ((open -= 1) < 0 ? Promise.reject(new Stopped()) : Promise.resolve()),
+    })
+    await expect(rescued).rejects.toThrow(Stopped)
+    expect(files(bench.tide)).toEqual([])
   })
 
   it('never overwrites a different file, and counts an equal one as proved', async () => {
@@ -284,5 +355,27 @@ class ShortNames extends FolderMedium {
   override publish(part: Buffer, path: Buffer): Promise<'named' | 'taken'> {
     if (path.toString().endsWith('EMPTY.TXT')) return Promise.reject(deviceError('ENAMETOOLONG', 'name too long'))
     return super.publish(part, path)
+  }
+}
+
+/** A drive that takes no more after so many blocks. */
+class RefusesAfter extends FolderMedium {
+  #taken = 0
+  constructor(
+    root: string,
+    readonly blocks: number,
+  ) {
+    super(root)
+  }
+
+  override async create(path: Buffer): Promise<WritableFile> {
+    const file = await super.create(path)
+    const write = (block: Uint8Array, position: number) => {
+      this.#taken += 1
+      return this.#taken > this.blocks
+        ? Promise.reject(deviceError('EIO', 'write failed'))
+        : file.write(block, position)
+    }
+    return { write, close: (time, durability) => file.close(time, durability), abandon: () => file.abandon() }
   }
 }

@@ -59,7 +59,12 @@ export interface CopyResult {
 }
 
 /** Copies a card to two media as the jobs do, and returns everything that was reported. */
-export async function copyCard(card: Medium, slipway: Medium, tide: Medium): Promise<CopyResult> {
+export async function copyCard(
+  card: Medium,
+  slipway: Medium,
+  tide: Medium,
+  gate: () => Promise<void> = () => Promise.resolve(),
+): Promise<CopyResult> {
   const entries = await walk(new FolderMedium(card.root))
   const files: SourceFile[] = entries
     .filter((entry) => entry.kind === 'file')
@@ -80,7 +85,7 @@ export async function copyCard(card: Medium, slipway: Medium, tide: Medium): Pro
       { id: 'slipway', medium: slipway, ...place },
       { id: 'tide', medium: tide, ...place },
     ],
-    gate: () => Promise.resolve(),
+    gate,
     onBytes: () => undefined,
     report: (found) => Promise.resolve(void records.push(...found)),
   })

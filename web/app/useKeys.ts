@@ -1,4 +1,4 @@
-import { useEffect } from 'react'
+import { useLayoutEffect, useRef } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 import { STATIONS } from '../../core/line/stations'
 import type { ProductionView } from '../../contract/productions'
@@ -12,6 +12,12 @@ interface Keys {
   readonly quiet: boolean
   readonly openPalette: () => void
   readonly openHelp: () => void
+}
+
+/** Where *n* leads while the page is not there yet, and whether it was pressed once more on the way. */
+interface Way {
+  readonly to: string | undefined
+  readonly again: boolean
 }
 
 /** Whether letters go into a field. */
@@ -39,14 +45,26 @@ export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): v
   const { data: here, isFetching, refetch } = useProduction(productionId)
   const { data: productions } = useProductions()
   const production = here ?? headlineOf(productions?.rows ?? [])
-  useEffect(() => {
+  const way = useRef<Way>({ to: undefined, again: false })
+  useLayoutEffect(() => {
+    const { to, again } = way.current
+    way.current = { to: undefined, again: false }
+    if (again && pathname === to) focusMainButton()
+  }, [pathname])
+  // What is heard and what is drawn change together: after the drawing a press would meet the page of before.
+  useLayoutEffect(() => {
+    const goTo = (target: string) => {
+      // At the right station already: put the finger on the button, press it with Enter.
+      if (pathname === target) focusMainButton()
+      else {
+        way.current = { to: target, again: way.current.to === target }
+        void navigate(target, { replace: window.location.pathname === target })
+      }
+    }
     const goNext = async (known: ProductionView) => {
       // While it is asked again, what is shown may be older than what the person has just done.
       const fresh = here && isFetching ? (await refetch({ cancelRefetch: false })).data : known
-      const target = nextPath(fresh ?? known)
-      // At the right station already: put the finger on the button, press it with Enter.
-      if (pathname === target) focusMainButton()
-      else void navigate(target)
+      goTo(nextPath(fresh ?? known))
     }
     const onKey = (event: KeyboardEvent) => {
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
@@ -65,8 +83,7 @@ export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): v
         void navigate(`/p/${production.id}/${STATIONS[Number(event.key) - 1]}`)
       else if (event.key === 'n' && production) void goNext(production)
       // In an empty world the first production comes next.
-      else if (event.key === 'n' && productions && pathname === '/') focusMainButton()
-      else if (event.key === 'n' && productions) void navigate('/')
+      else if (event.key === 'n' && productions) goTo('/')
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)

@@ -23,7 +23,18 @@ export const copyMemory = (destinations: number): CopyMemory => ({
  */
 export async function copyTree(order: CopyOrder): Promise<void> {
   const run = new CopyRun(order)
-  await run.prepare()
+  try {
+    await run.prepare()
+    await copyFiles(run)
+    await run.finish()
+  } catch (error) {
+    await run.giveUp()
+    throw error
+  }
+}
+
+async function copyFiles(run: CopyRun): Promise<void> {
+  const { order } = run
   const memory = order.memory ?? copyMemory(order.destinations.length)
   const byFolder = [...order.files].sort(
     (a, b) => Buffer.compare(parentOf(a.path), parentOf(b.path)) || Buffer.compare(a.path, b.path),
@@ -54,7 +65,6 @@ export async function copyTree(order: CopyOrder): Promise<void> {
   } finally {
     await line.empty()
   }
-  await run.finish()
 }
 
 /** While one batch is read back, the next is written already: the card and the drives are busy at the same time. */

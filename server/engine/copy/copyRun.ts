@@ -190,7 +190,8 @@ export class CopyRun {
     const gone = GONE.has(code) || (await isGone(to.medium))
     const reason = code === 'ENOSPC' || code === 'EDQUOT' ? 'full' : gone ? 'gone' : 'refused'
     // Parts of files that did not arrive are ours to remove, and count as room again; so do whole ones, which go before the next copy.
-    const staying = reason === 'full' ? await this.#removeParts(to).catch(() => 0) : 0
+    const left = gone ? 0 : await this.#removeParts(to).catch(() => 0)
+    const staying = reason === 'full' ? left : 0
     const room = reason === 'full' ? await to.medium.room().catch(() => undefined) : undefined
     return {
       kind: 'destination-failed',
@@ -244,5 +245,10 @@ export class CopyRun {
   async finish(): Promise<void> {
     await this.report([])
     await Promise.all(this.alive().map((to) => this.attempt(to, () => this.#removeParts(to))))
+  }
+
+  /** After a run that was cut: what it left half-written takes no room on the drives. */
+  async giveUp(): Promise<void> {
+    await Promise.all(this.alive().map((to) => this.#removeParts(to).catch(() => undefined)))
   }
 }

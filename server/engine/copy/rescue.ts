@@ -79,7 +79,10 @@ export async function rescueFile(order: RescueOrder): Promise<Rescued> {
   try {
     await take(0, sizeBytes, 0)
   } catch (error) {
-    for (const out of outs) await out.file.abandon().catch(() => undefined)
+    for (const { medium, part, file } of outs) {
+      await file.abandon().catch(() => undefined)
+      await medium.remove(part).catch(() => undefined)
+    }
     throw error
   } finally {
     await state.file?.close().catch(() => undefined)

@@ -12,6 +12,7 @@ import type { MeasuredMedium } from '../../engine/copy/measured'
 import { joinPath, type Medium } from '../../engine/medium/medium'
 import { setAside } from '../../engine/copy/publish'
 import { rescueFile } from '../../engine/copy/rescue'
+import { Stopped } from '../../engine/tool/stopped'
 import { CannotWork } from '../../media/cannotWork'
 import { fullPath } from '../../media/mediumOf'
 import type { Work } from '../work'
@@ -209,7 +210,10 @@ export class CopyPasses {
           part: joinPath(to.parts, Buffer.from('rescued')),
           to: joinPath(folder, file.path),
         })),
-      }).catch((error: unknown) => error)
+      }).catch((error: unknown) => {
+        if (error instanceof Stopped) throw error
+        return error
+      })
       troubles.push(rescueSentence(file, saved, source.name))
       if (!isRescued(saved)) continue
       const detail = { path: file.pathText, holes: saved.holes, rescuedBytes: saved.rescuedBytes }
