@@ -10,6 +10,7 @@ import {
   utimesSync,
   writeFileSync,
 } from 'node:fs'
+import { more } from '../more'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { LoadView, ReaderView } from '../../contract/cards'
@@ -140,7 +141,7 @@ describe('the second card of a camera with two slots', () => {
     expect(await world.readTwin()).toMatchObject({ state: 'failed', sentence: expect.stringContaining('in no reader') })
   })
 
-  it('both cards are never formatted on the word of each other', async () => {
+  more('both cards are never formatted on the word of each other', async () => {
     const world = await twoSlots()
     await world.reader()
     await world.copy({ volumeIds: [world.volumeIds[0]] })
@@ -167,7 +168,7 @@ describe('the second card of a camera with two slots', () => {
     expect((await world.copies()).twins).toMatchObject([{ formattedAt: expect.any(String) }])
   })
 
-  it('is not cleared on what was read of the other card: one bit may be right on it alone', async () => {
+  more('is not cleared on what was read of the other card: one bit may be right on it alone', async () => {
     const world = await twoSlots()
     await world.reader()
     await world.copy()
@@ -185,7 +186,7 @@ describe('the second card of a camera with two slots', () => {
     expect((await world.copies()).clear, reasonsOf(before)).toMatchObject({ clear: true })
   })
 
-  it('from which something was copied clears itself once it was read, and never the first card', async () => {
+  more('from which something was copied clears itself once it was read, and never the first card', async () => {
     const world = await twoSlots()
     await world.reader()
     // The first card is out of its reader: what is copied comes from the second.
@@ -209,7 +210,7 @@ describe('the second card of a camera with two slots', () => {
     expect((await world.formatted()).status).toBe(409)
   })
 
-  it('counts no more when another card with its ends takes its place and nothing can be compared', async (test) => {
+  more('counts no more when another card with its ends takes its place and nothing can be compared', async (test) => {
     if (!canMount) return test.skip()
     const image = filledImage(station.root, 'twin', () => undefined)
     const slot = new Slot(join(station.root, 'backup card slot'), image)
@@ -250,7 +251,7 @@ describe('the second card of a camera with two slots', () => {
     expect(back.loadId).toBe(id)
   })
 
-  it('a card with one clip more is a load of its own where the system tells file systems apart', async (test) => {
+  more('a card with one clip more is a load of its own where the system tells file systems apart', async (test) => {
     if (!canMount) return test.skip()
     const plugged = join(station.root, 'slots')
     mkdirSync(plugged)

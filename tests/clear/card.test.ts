@@ -54,7 +54,7 @@ describe('yes is answered from what the card lists now', () => {
     expect(said.status).toBe(409)
   })
 
-  it('a card with other contents under the same names, sizes and times is not the card that was copied', async () => {
+  more('a card with other contents under the same names, sizes and times is not the card that was copied', async () => {
     const world = await clearWorld(station)
     const before = new Map(
       readdirSync(join(world.card, 'DCIM/100CURLW')).map((name) => [
@@ -88,7 +88,7 @@ describe('yes is answered from what the card lists now', () => {
     expect((await world.load()).id).not.toBe(first)
   })
 
-  it('a card of the gear book is perhaps in use while a load of its name was given to none', async () => {
+  more('a card of the gear book is perhaps in use while a load of its name was given to none', async () => {
     const world = await newWorld(station)
     const made = await station.post('/cards', { name: 'curlew A', capacityBytes: 64e9, bytesPerSecond: 30e6 })
     await world.look()
@@ -111,7 +111,7 @@ describe('yes is answered from what the card lists now', () => {
     expect(formatted).toMatchObject({ state: 'empty', load: null, perhaps: null })
   })
 
-  it('a card that is scanned again is not opened clip by clip again, only what is new on it', async () => {
+  more('a card that is scanned again is not opened clip by clip again, only what is new on it', async () => {
     const world = await newWorld(station)
     const db = new pg.Client({ connectionString: station.databaseUrl })
     await db.connect()
@@ -137,7 +137,7 @@ describe('yes is answered from what the card lists now', () => {
     await db.end()
   })
 
-  it('the same files with all times shifted by whole hours are the same load', async () => {
+  more('the same files with all times shifted by whole hours are the same load', async () => {
     const world = await clearWorld(station)
     const first = (await world.load()).id
     for (const name of readdirSync(join(world.card, 'DCIM/100CURLW'))) {
@@ -152,21 +152,24 @@ describe('yes is answered from what the card lists now', () => {
     expect(clear.clear, clear.sentence).toBe(true)
   })
 
-  it('a folder that may not be opened and a path that is too long are named, hold back the yes, and everything else arrives', async () => {
-    const world = await newWorld(station)
-    // Source: PATH_MAX of Linux is 4096 bytes; names may have 255. Perl of Debian's base system walks down by itself.
-    const walkDown = 'my $d = "d" x 240; chdir shift; for (1 .. 20) { mkdir $d; chdir $d } open F, ">", "LOST.MP4"'
-    execFileSync('perl', ['-e', walkDown, world.card])
-    const look = await world.look()
-    expect(look.state, look.sentence ?? '').toBe('done')
-    const load = await world.load()
-    expect(load.findings.map((finding) => finding.kind)).toContain('special')
-    const copied = await world.copy()
-    expect(copied.state, copied.sentence ?? '').toBe('done')
-    expect(readdirSync(join(world.mirror(world.slipway), 'DCIM/100CURLW'))).toEqual(['CURL0041.MP4', 'CURL0042.MP4'])
-    await world.play()
-    await expectNotClear(world, /wrong and not settled/)
-  })
+  more(
+    'a folder that may not be opened and a path that is too long are named, hold back the yes, and everything else arrives',
+    async () => {
+      const world = await newWorld(station)
+      // Source: PATH_MAX of Linux is 4096 bytes; names may have 255. Perl of Debian's base system walks down by itself.
+      const walkDown = 'my $d = "d" x 240; chdir shift; for (1 .. 20) { mkdir $d; chdir $d } open F, ">", "LOST.MP4"'
+      execFileSync('perl', ['-e', walkDown, world.card])
+      const look = await world.look()
+      expect(look.state, look.sentence ?? '').toBe('done')
+      const load = await world.load()
+      expect(load.findings.map((finding) => finding.kind)).toContain('special')
+      const copied = await world.copy()
+      expect(copied.state, copied.sentence ?? '').toBe('done')
+      expect(readdirSync(join(world.mirror(world.slipway), 'DCIM/100CURLW'))).toEqual(['CURL0041.MP4', 'CURL0042.MP4'])
+      await world.play()
+      await expectNotClear(world, /wrong and not settled/)
+    },
+  )
 })
 
 describe('a copy under which the card changes', () => {
@@ -251,7 +254,7 @@ describe('a flipped bit', () => {
     await expectNotClear(world, /Tide/)
   })
 
-  it('is found by copying again: nothing is called equal that was not read', async () => {
+  more('is found by copying again: nothing is called equal that was not read', async () => {
     const world = await clearWorld(station)
     flipBit(join(world.mirror(world.slipway), 'DCIM/100CURLW/CURL0041.MP4'))
     const end = await world.copy()
@@ -269,7 +272,7 @@ describe('a flipped bit', () => {
 })
 
 describe('cards that were not prepared', () => {
-  it('pulled out in the middle of a look: says so, says no yes, and the next look is whole', async () => {
+  more('pulled out in the middle of a look: says so, says no yes, and the next look is whole', async () => {
     const names = Array.from({ length: 24 }, (_, at) => `CURL${String(at + 1).padStart(4, '0')}.MP4`)
     const world = await newWorld(station, names)
     const order = await station.post(`/readers/${world.readerId}/scan`, {
@@ -289,24 +292,27 @@ describe('cards that were not prepared', () => {
     expect((await world.clips('wrong')).length).toBe(0)
   })
 
-  it('two with the same names and other contents in one production: two loads, two mirrors, and neither hides the other', async () => {
-    const world = await newWorld(station, ['CURL0041.MP4'])
-    await world.look()
-    await world.copy()
-    const folder = join(world.card, 'DCIM/100CURLW')
-    renameSync(folder, `${world.root}/first`)
-    mkdirSync(folder)
-    writeFileSync(join(folder, 'CURL0041.MP4'), ownClip('the other card'))
-    expect(await world.look()).toMatchObject({ state: 'done' })
-    const { rows } = await station.get<Page<LoadView>>(`/productions/${world.productionId}/loads`)
-    expect(rows.map((load) => [load.label, load.whereabouts.state])).toEqual([
-      ['Curlew A (2)', 'nowhere'],
-      ['Curlew A', 'twice'],
-    ])
-    await world.copy()
-    const copied = (label: string) =>
-      readFileSync(join(world.slipway, world.title, 'Cards', label, 'DCIM/100CURLW/CURL0041.MP4'))
-    expect(copied('Curlew A').equals(readFileSync(join(world.root, 'first/CURL0041.MP4')))).toBe(true)
-    expect(copied('Curlew A (2)').equals(readFileSync(join(folder, 'CURL0041.MP4')))).toBe(true)
-  })
+  more(
+    'two with the same names and other contents in one production: two loads, two mirrors, and neither hides the other',
+    async () => {
+      const world = await newWorld(station, ['CURL0041.MP4'])
+      await world.look()
+      await world.copy()
+      const folder = join(world.card, 'DCIM/100CURLW')
+      renameSync(folder, `${world.root}/first`)
+      mkdirSync(folder)
+      writeFileSync(join(folder, 'CURL0041.MP4'), ownClip('the other card'))
+      expect(await world.look()).toMatchObject({ state: 'done' })
+      const { rows } = await station.get<Page<LoadView>>(`/productions/${world.productionId}/loads`)
+      expect(rows.map((load) => [load.label, load.whereabouts.state])).toEqual([
+        ['Curlew A (2)', 'nowhere'],
+        ['Curlew A', 'twice'],
+      ])
+      await world.copy()
+      const copied = (label: string) =>
+        readFileSync(join(world.slipway, world.title, 'Cards', label, 'DCIM/100CURLW/CURL0041.MP4'))
+      expect(copied('Curlew A').equals(readFileSync(join(world.root, 'first/CURL0041.MP4')))).toBe(true)
+      expect(copied('Curlew A (2)').equals(readFileSync(join(folder, 'CURL0041.MP4')))).toBe(true)
+    },
+  )
 })

@@ -111,7 +111,7 @@ const named = async (world: World) => new Map((await world.clips()).map((clip) =
 const detail = (id: string) => station.get<ClipDetail>(`/clips/${id}`)
 
 describe('a clip is what the editor sees', () => {
-  it('gathers proxies, thumbnails and sidecars of folders side by side, and parts again when one goes', async () => {
+  more('gathers proxies, thumbnails and sidecars of folders side by side, and parts again when one goes', async () => {
     const world = await newWorld(station, [])
     const made = ['-movflags', '+faststart', '-metadata', 'creation_time=2026-11-14T09:12:00Z', '-pix_fmt', 'yuv420p']
     ffmpeg(...picture('640x360', 2), '-c:v', 'libx264', ...made, onCard(world, 'CLIP/C0041.MP4'))
@@ -217,7 +217,7 @@ describe('a clip is what the editor sees', () => {
     expect((await world.look()).state).toBe('done')
   })
 
-  it('knows films by their content where the name says nothing, and names what it cannot look at', async () => {
+  more('knows films by their content where the name says nothing, and names what it cannot look at', async () => {
     const world = await newWorld(station, [])
     const made = ['-movflags', '+faststart', '-metadata', 'creation_time=2026-11-14T09:12:00Z', '-pix_fmt', 'yuv420p']
     ffmpeg(...picture('640x360', 2), '-c:v', 'libx264', ...made, onCard(world, 'DCIM/100CURLW/GX010041.MP4'))

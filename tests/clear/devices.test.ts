@@ -6,6 +6,8 @@ import type { ReaderView } from '../../contract/cards'
 import type { ProductionView } from '../../contract/productions'
 import { deviceOf, disksBelow } from '../../server/engine/medium/device'
 import { FolderMedium } from '../../server/engine/medium/folder'
+import { isLong } from '../long'
+import { more } from '../more'
 import {
   bind,
   canMount,
@@ -105,20 +107,23 @@ describe('the system’s tree of block devices', () => {
 })
 
 describe.skipIf(!canMount)('a card whose switch is on (needs root to mount)', () => {
-  it('is said to be write-protected, and scanned and copied like any other; one whose switch is off says nothing', async () => {
-    const card = protectedCard(station.root, 'switch', (at) => {
-      mkdirSync(join(at, 'DCIM/100CURLW'), { recursive: true })
-      writeFileSync(join(at, 'DCIM/100CURLW/CURL0301.MP4'), ownClip('switch'))
-    })
-    const drives = ['switch 1', 'switch 2'].map((name) => loopDrive(station.root, name))
-    const world = await newWorld(station, [], [drives[0] ?? '', drives[1] ?? ''], card)
-    const other = await newWorld(station, ['CURL0302.MP4'])
-    await Promise.all([world.look(), other.look()])
-    const readers = await station.get<ReaderView[]>('/readers')
-    const isProtected = (id: string) => readers.find((one) => one.id === id)?.writeProtected
-    expect([isProtected(world.readerId), isProtected(other.readerId)]).toEqual([true, false])
-    expect((await world.copy()).sentence).toContain('All 1 file proved')
-  })
+  more(
+    'is said to be write-protected, and scanned and copied like any other; one whose switch is off says nothing',
+    async () => {
+      const card = protectedCard(station.root, 'switch', (at) => {
+        mkdirSync(join(at, 'DCIM/100CURLW'), { recursive: true })
+        writeFileSync(join(at, 'DCIM/100CURLW/CURL0301.MP4'), ownClip('switch'))
+      })
+      const drives = ['switch 1', 'switch 2'].map((name) => loopDrive(station.root, name))
+      const world = await newWorld(station, [], [drives[0] ?? '', drives[1] ?? ''], card)
+      const other = await newWorld(station, ['CURL0302.MP4'])
+      await Promise.all([world.look(), other.look()])
+      const readers = await station.get<ReaderView[]>('/readers')
+      const isProtected = (id: string) => readers.find((one) => one.id === id)?.writeProtected
+      expect([isProtected(world.readerId), isProtected(other.readerId)]).toEqual([true, false])
+      expect((await world.copy()).sentence).toContain('All 1 file proved')
+    },
+  )
 })
 
 describe('mounted drives', () => {
@@ -130,7 +135,7 @@ describe('mounted drives', () => {
     })
   })
 
-  it.skipIf(!canMount)('needs root to mount: two disk images on one disk are one drive', async () => {
+  it.skipIf(!canMount || !isLong)('needs root to mount: two disk images on one disk are one drive', async () => {
     const plain = await startStation({ YENDRA_LOOPS: '' })
     try {
       const world = await worldOn(loopDrive(plain.root, 'image 1'), loopDrive(plain.root, 'image 2'), plain)
@@ -155,7 +160,7 @@ describe('mounted drives', () => {
     }
   })
 
-  it.skipIf(!canPartition)('needs root to mount: two partitions of one disk are one drive', async () => {
+  it.skipIf(!canPartition || !isLong)('needs root to mount: two partitions of one disk are one drive', async () => {
     const world = await worldOn(...partitionedDrive(station.root, 'one disk'))
     const { copies, clear } = await world.copies()
     expect(copies.map((copy) => copy.mark)).toEqual([3, 2])

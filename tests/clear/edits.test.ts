@@ -165,7 +165,7 @@ const acts: fc.Arbitrary<Act> = fc.oneof(
 describe('what people change', () => {
   it('is taken back one after the other, and done again, to the last row', async () => {
     let turned = 0
-    const numRuns = isLong ? 60 : 6
+    const numRuns = isLong ? 60 : 3
     await fc.assert(
       fc.asyncProperty(fc.array(acts, { minLength: 4, maxLength: 14 }), async (story) => {
         const states = [await everything()]

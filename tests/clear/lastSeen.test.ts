@@ -6,6 +6,7 @@ import type { ReaderView } from '../../contract/cards'
 import { openDatabase } from '../../server/db/connection'
 import { FolderMedium } from '../../server/engine/medium/folder'
 import { compareCard } from '../../server/media/compareCard'
+import { more } from '../more'
 import { canMount, loopDrive, putIn, Slot, takeOut, unmountAll } from './mounts'
 import { cleared, CLIPS, expectNotClear, FILMED_AT, slotWorld } from './slotWorld'
 import { clearWorld, ownClip, startStation, until, type Station } from './station'
@@ -42,66 +43,72 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
     expect((await world.copies()).clear.clear).toBe(true)
   })
 
-  it('gets none either where a file was rewritten with its size and time kept, in this stay or the next', async () => {
-    const world = await cleared(await slotWorld(station))
-    const path = join(world.card, 'DCIM/100CURLW', CLIPS[0])
-    const before = readFileSync(path)
-    const { size } = statSync(path)
-    const after = Buffer.from(before)
-    after.fill(0x21, size - 1_000_000, size - 999_000)
-    const write = (bytes: Buffer) => {
-      writeFileSync(path, bytes)
-      utimesSync(path, FILMED_AT, FILMED_AT)
-    }
-    write(after)
-    await expectNotClear(world, /rewritten/)
-    // The next step says so, too: something may lie there that no copy has.
-    const next = async () => (await station.get<ProductionView>(`/productions/${world.productionId}`)).next.sentence
-    expect(await next()).toContain('whole: files on it were rewritten')
-    world.slot.out()
-    await expectNotClear(world, /rewritten.*Its card is in no reader: put it in first/)
-    world.slot.putIn(world.image)
-    // One place in each clip mostly misses it.
-    await expectNotClear(world, /rewritten.*read the card whole|1 of 4 clips differs/)
-    const read = () => station.task(`/loads/${loadId}/card/read`)
-    const { loadId } = await world.copies()
-    expect((await read()).troubles).toEqual([expect.stringContaining(CLIPS[0])])
-    await expectNotClear(world, /1 of 4 files differs/)
-    await expectNotClear(world, /1 of 4 files differs/)
-    world.slot.change(world.image)
-    await expectNotClear(world, /read the card whole|1 of 4 clips differs/)
-    // As it was: read whole, it is the card again.
-    write(before)
-    expect((await read()).troubles).toEqual([])
-    const { clear } = await world.copies()
-    expect(clear.clear, clear.sentence).toBe(true)
-  })
+  more(
+    'gets none either where a file was rewritten with its size and time kept, in this stay or the next',
+    async () => {
+      const world = await cleared(await slotWorld(station))
+      const path = join(world.card, 'DCIM/100CURLW', CLIPS[0])
+      const before = readFileSync(path)
+      const { size } = statSync(path)
+      const after = Buffer.from(before)
+      after.fill(0x21, size - 1_000_000, size - 999_000)
+      const write = (bytes: Buffer) => {
+        writeFileSync(path, bytes)
+        utimesSync(path, FILMED_AT, FILMED_AT)
+      }
+      write(after)
+      await expectNotClear(world, /rewritten/)
+      // The next step says so, too: something may lie there that no copy has.
+      const next = async () => (await station.get<ProductionView>(`/productions/${world.productionId}`)).next.sentence
+      expect(await next()).toContain('whole: files on it were rewritten')
+      world.slot.out()
+      await expectNotClear(world, /rewritten.*Its card is in no reader: put it in first/)
+      world.slot.putIn(world.image)
+      // One place in each clip mostly misses it.
+      await expectNotClear(world, /rewritten.*read the card whole|1 of 4 clips differs/)
+      const read = () => station.task(`/loads/${loadId}/card/read`)
+      const { loadId } = await world.copies()
+      expect((await read()).troubles).toEqual([expect.stringContaining(CLIPS[0])])
+      await expectNotClear(world, /1 of 4 files differs/)
+      await expectNotClear(world, /1 of 4 files differs/)
+      world.slot.change(world.image)
+      await expectNotClear(world, /read the card whole|1 of 4 clips differs/)
+      // As it was: read whole, it is the card again.
+      write(before)
+      expect((await read()).troubles).toEqual([])
+      const { clear } = await world.copies()
+      expect(clear.clear, clear.sentence).toBe(true)
+    },
+  )
 
-  it('gets it as soon as it was read whole and is what was copied, whatever was seen of it a moment before', async () => {
-    const world = await cleared(await slotWorld(station))
-    const path = join(world.card, 'DCIM/100CURLW', CLIPS[0])
-    const before = readFileSync(path)
-    const write = (bytes: Buffer) => {
-      writeFileSync(path, bytes)
-      utimesSync(path, FILMED_AT, FILMED_AT)
-    }
-    // All but the ends, so that every place of it differs.
-    write(Buffer.from(before).fill(0x21, 70_000, before.length - 70_000))
-    world.slot.change(world.image)
-    await expectNotClear(world, /1 of 4 clips differs/)
-    write(before)
-    const { loadId } = await world.copies()
-    const read = async () => {
-      expect((await station.task(`/loads/${loadId}/card/read`)).troubles).toEqual([])
-      return (await world.copies()).clear
-    }
-    const first = await read()
-    // A busy machine may notice only while the card is read that it was written: that reading rightly says nothing of it.
-    const clear = first.sentence.includes('were rewritten') ? await read() : first
-    expect(clear.clear, clear.sentence).toBe(true)
-  })
+  more(
+    'gets it as soon as it was read whole and is what was copied, whatever was seen of it a moment before',
+    async () => {
+      const world = await cleared(await slotWorld(station))
+      const path = join(world.card, 'DCIM/100CURLW', CLIPS[0])
+      const before = readFileSync(path)
+      const write = (bytes: Buffer) => {
+        writeFileSync(path, bytes)
+        utimesSync(path, FILMED_AT, FILMED_AT)
+      }
+      // All but the ends, so that every place of it differs.
+      write(Buffer.from(before).fill(0x21, 70_000, before.length - 70_000))
+      world.slot.change(world.image)
+      await expectNotClear(world, /1 of 4 clips differs/)
+      write(before)
+      const { loadId } = await world.copies()
+      const read = async () => {
+        expect((await station.task(`/loads/${loadId}/card/read`)).troubles).toEqual([])
+        return (await world.copies()).clear
+      }
+      const first = await read()
+      // A busy machine may notice only while the card is read that it was written: that reading rightly says nothing of it.
+      const clear = first.sentence.includes('were rewritten') ? await read() : first
+      expect(clear.clear, clear.sentence).toBe(true)
+    },
+  )
 
-  it('gets none where a file was rewritten while nobody looked, in the reader or elsewhere', async () => {
+  more('gets none where a file was rewritten while nobody looked, in the reader or elsewhere', async () => {
     const world = await cleared(await slotWorld(station))
     const write = (root: string) => {
       const path = join(root, 'DCIM/100CURLW', CLIPS[2])
@@ -131,7 +138,7 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
     await expectNotClear(world, /rewritten|not the card that was copied/)
   })
 
-  it('that only its ends bear out is compared with its copies as soon as they are proved again', async () => {
+  more('that only its ends bear out is compared with its copies as soon as they are proved again', async () => {
     const world = await cleared(await slotWorld(station))
     world.slot.out()
     // Nothing that was proved lies there as it was: of the next card only the ends can be compared.
@@ -168,7 +175,7 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
     )
   })
 
-  it('keeps what was last seen of it, whatever a card with the same ends looks like meanwhile', async () => {
+  more('keeps what was last seen of it, whatever a card with the same ends looks like meanwhile', async () => {
     const world = await cleared(await slotWorld(station))
     writeFileSync(join(world.card, 'DCIM/100CURLW/CURL0045.MP4'), ownClip('one more'))
     await expectNotClear(world, /has 1 new clip/)
@@ -193,7 +200,7 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
     await expectNotClear(world, /has 1 new clip.*Its card is in no reader: put it in first/)
   })
 
-  it('gets none from the moment when copying it met other bytes than were proved', async () => {
+  more('gets none from the moment when copying it met other bytes than were proved', async () => {
     const world = await cleared(await slotWorld(station))
     const neap = loopDrive(station.root, 'neap')
     const made = await station.post('/volumes', {
@@ -218,7 +225,7 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
     await expectNotClear(world, /put it in first/)
   })
 
-  it('may be copied and scanned where nothing of it was proved yet', async () => {
+  more('may be copied and scanned where nothing of it was proved yet', async () => {
     const world = await slotWorld(station)
     await world.look()
     const path = join(world.card, 'DCIM/100CURLW', CLIPS[0])
@@ -230,7 +237,7 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
 })
 
 describe('a card that differs in few places', () => {
-  it('stays another one however often it is compared, and the right one stays right', async () => {
+  more('stays another one however often it is compared, and the right one stays right', async () => {
     const world = await clearWorld(station, CLIPS)
     const other = join(world.root, 'other')
     cpSync(world.card, other, { recursive: true })
@@ -268,7 +275,7 @@ describe('a card that differs in few places', () => {
 })
 
 describe.skipIf(!canMount)('two cards that list the same (needs root to mount)', () => {
-  it('are each known again as their own, whichever was scanned last', async () => {
+  more('are each known again as their own, whichever was scanned last', async () => {
     const world = await cleared(await slotWorld(station))
     const first = await world.load()
     world.slot.change(world.other)

@@ -13,6 +13,7 @@ import {
 import { join } from 'node:path'
 import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { more } from '../more'
 import { canMount, filledImage, Slot, unmountAll } from './mounts'
 import { newWorld, ownClip, startStation, type Station, type World } from './station'
 
@@ -46,7 +47,7 @@ describe('nothing with the bytes of an original is removed while it may be the l
   }
   const inView = (world: World) => join(world.slipway, world.title, 'Video')
 
-  it('a sorted view whose copies are gone keeps its files, and says why', async () => {
+  more('a sorted view whose copies are gone keeps its files, and says why', async () => {
     const world = await sortedWorld('copy')
     for (const drive of [world.slipway, world.tide]) rmSync(world.mirror(drive), { recursive: true })
     rmSync(join(world.card, 'DCIM'), { recursive: true })
@@ -60,7 +61,7 @@ describe('nothing with the bytes of an original is removed while it may be the l
     expect(readdirSync(inView(world))).toHaveLength(2)
   })
 
-  it('a second name goes while the copy stays, and stays when it is the last name', async () => {
+  more('a second name goes while the copy stays, and stays when it is the last name', async () => {
     const world = await sortedWorld('hard')
     rmSync(join(clipsOf(world.mirror(world.slipway)), 'CURL0042.MP4'))
     rmSync(join(clipsOf(world.mirror(world.tide)), 'CURL0042.MP4'))
@@ -71,7 +72,7 @@ describe('nothing with the bytes of an original is removed while it may be the l
     expect(existsSync(join(clipsOf(world.mirror(world.slipway)), 'CURL0041.MP4'))).toBe(true)
   })
 
-  it('copies that were read too long ago let nothing go', async () => {
+  more('copies that were read too long ago let nothing go', async () => {
     const world = await sortedWorld('copy')
     const db = new pg.Client({ connectionString: station.databaseUrl })
     await db.connect()
@@ -88,7 +89,7 @@ describe('nothing with the bytes of an original is removed while it may be the l
     expect(existsSync(inView(world)) ? readdirSync(inView(world)) : []).toEqual([])
   })
 
-  it('a whole part that a cut copy left stays until its file is proved; half a one does not', async () => {
+  more('a whole part that a cut copy left stays until its file is proved; half a one does not', async () => {
     const world = await newWorld(station, ['CURL0041.MP4', 'CURL0042.MP4'])
     await world.look()
     const db = new pg.Client({ connectionString: station.databaseUrl })
@@ -170,7 +171,7 @@ describe.skipIf(!canMount)('a dying card (needs root to mount)', () => {
     expect(copies.map((copy) => copy.filesCopied)).toEqual([3, 3])
   })
 
-  it('that keeps a reading waiting is given up for that file alone', async () => {
+  more('that keeps a reading waiting is given up for that file alone', async () => {
     const folder = join(station.root, 'hanging folder')
     const at = join(station.root, 'hanging card')
     for (const one of [clipsOf(folder), at]) mkdirSync(one, { recursive: true })

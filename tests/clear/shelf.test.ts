@@ -1,10 +1,11 @@
 import { readFileSync, renameSync } from 'node:fs'
 import { join } from 'node:path'
 import pg from 'pg'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect } from 'vitest'
 import type { DeliverableView } from '../../contract/exports'
 import type { Page } from '../../contract/page'
 import type { ProductionView } from '../../contract/productions'
+import { more } from '../more'
 import { clearWorld, startStation, thirdDrive, until, type Station } from './station'
 
 let station: Station
@@ -21,7 +22,7 @@ async function change(statement: string, values: unknown[]): Promise<void> {
 }
 
 describe('a film that fails a check', () => {
-  it('is never offered for the shelf, and goes there only with a word why', async () => {
+  more('is never offered for the shelf, and goes there only with a word why', async () => {
     const world = await clearWorld(station, ['CURL0041.MP4'])
     const { productionId, volumeIds, title, tide } = world
     const [clip] = await world.clips('playable')

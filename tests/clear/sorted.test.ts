@@ -79,7 +79,7 @@ describe('a sorted view of copies', () => {
     expect((await world.copies()).clear.clear).toBe(true)
   })
 
-  it('is offered as the next step with the names, as far as there is something to place', async () => {
+  more('is offered as the next step with the names, as far as there is something to place', async () => {
     const world = await newWorld(station, CLIPS)
     const next = async () => (await station.get<ProductionView>(`/productions/${world.productionId}`)).next.sentence
     await world.look()
@@ -121,7 +121,7 @@ describe('a sorted view of copies', () => {
     await until(next, (step) => !step.includes('sorted view'))
   })
 
-  it('takes names and hands, moves what is there, and takes the last change back', async () => {
+  more('takes names and hands, moves what is there, and takes the last change back', async () => {
     const { world, set } = await keptWorld()
     await sort(world)
     const clips = await world.clips()
@@ -165,7 +165,7 @@ describe('a sorted view of copies', () => {
     expect(readFileSync(join(inView(world), 'CURL0041.MP4'), 'utf8')).toBe('graded')
   })
 
-  it('only adds once a library lies beside the media', async () => {
+  more('only adds once a library lies beside the media', async () => {
     const { world } = await keptWorld()
     const [first, second, third] = await world.clips()
     await keep(third?.id ?? '', null)
@@ -206,7 +206,7 @@ describe('a sorted view of copies', () => {
     expect((await station.send('PUT', `${path(world)}/folders`, { clipIds, folder: 'nowhere' })).status).toBe(422)
   })
 
-  it('is whole after it was cut at any file, with nothing left over', async () => {
+  more('is whole after it was cut at any file, with nothing left over', async () => {
     for (const [turn, cutAt] of (isLong ? [1, 2, 3] : [1, 2]).entries()) {
       const { world } = await keptWorld()
       const clips = await world.clips()

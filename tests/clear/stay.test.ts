@@ -53,7 +53,7 @@ describe.skipIf(!canMount)('which card lies in a reader (needs root to mount)', 
     expect(await reasonsOf(world)).toMatch(/4 of 4 clips were compared at one place with .*\./)
   })
 
-  it('copying again mixes no other card into a copy that is there', async () => {
+  more('copying again mixes no other card into a copy that is there', async () => {
     const world = await cleared(await slotWorld(station))
     // What a cut copy leaves: some of the clips, on both drives.
     for (const drive of [world.slipway, world.tide])
@@ -88,7 +88,7 @@ describe.skipIf(!canMount)('which card lies in a reader (needs root to mount)', 
       ).toBe(true)
   })
 
-  it('without any copy that can be read it is compared with its ends, and drives that are away say so', async () => {
+  more('without any copy that can be read it is compared with its ends, and drives that are away say so', async () => {
     const world = await slotWorld(station)
     await world.look()
     world.slot.change(world.image)
@@ -136,7 +136,7 @@ describe.skipIf(!canMount)('what is mounted inside a copy (needs root to mount)'
     expect(offered.map((one) => one.path)).toContain(join(world.mirror(world.slipway), 'DCIM'))
   })
 
-  it('a mount that is there before the first copy takes nothing in', async () => {
+  more('a mount that is there before the first copy takes nothing in', async () => {
     const world = await newWorld(station, ['CURL0041.MP4'], twoDrives(station))
     await world.look()
     for (const drive of [world.slipway, world.tide]) {
@@ -148,7 +148,7 @@ describe.skipIf(!canMount)('what is mounted inside a copy (needs root to mount)'
     expect((await world.copies()).copies.map((copy) => copy.mark)).toEqual([0, 0])
   })
 
-  it('on a card hides what the card holds there: no look, and no yes', async () => {
+  more('on a card hides what the card holds there: no look, and no yes', async () => {
     const world = await clearWorldOn(twoDrives(station))
     bind(world.slipway, join(world.card, 'DCIM/100CURLW'))
     await expectNotClear(world, /mounted on the card in .*, at “DCIM\/100CURLW”/)
@@ -216,7 +216,7 @@ describe.skipIf(!canMount)('a file that was replaced with the same size and time
     expect(task?.title).toMatch(/1 file on Tide \d+ \(\d+\.?\d* kB/)
   })
 
-  it('counts again where it was only touched', async () => {
+  more('counts again where it was only touched', async () => {
     const world = await clearWorldOn(twoDrives(station))
     for (const name of ['CURL0041.MP4', 'CURL0042.MP4']) {
       const path = join(world.mirror(world.slipway), 'DCIM/100CURLW', name)
@@ -238,7 +238,7 @@ describe.skipIf(!canMount)('a file that was replaced with the same size and time
     expect(read[0]?.troubles).toEqual([])
   })
 
-  it('a second name that is ours is no doubt, one that is not is', async () => {
+  more('a second name that is ours is no doubt, one that is not is', async () => {
     const world = await clearWorldOn(twoDrives(station))
     for (const clip of await world.clips())
       await station.send('PUT', `/clips/${clip.id}/review`, { verdict: 'keep', ranges: [], note: '', shotId: null })
@@ -261,7 +261,7 @@ describe.skipIf(!canMount)('a file that was replaced with the same size and time
 })
 
 describe.skipIf(!canExfat)('times that move by whole hours (needs root to mount)', () => {
-  it('are a clock on exFAT, and no clip that was replaced meanwhile comes through', async () => {
+  more('are a clock on exFAT, and no clip that was replaced meanwhile comes through', async () => {
     const on: [string, string] = [exfatDrive(station.root, 'fat 1'), exfatDrive(station.root, 'fat 2')]
     const world = await newWorld(station, [...CLIPS], on)
     const settings = await station.get<Record<string, unknown>>('/settings')
@@ -304,54 +304,57 @@ describe.skipIf(!canMount)('what was tried by itself (needs root to mount)', () 
   const view = () => station.get<UnattendedView>('/unattended')
   const stateOf = async (reader: string) => (await view()).cards.find((card) => card.name === reader)
 
-  it('hangs on the stay: the next card shows no fault of the one before, and one that was pulled out is tried again', async () => {
-    const image = filledImage(station.root, `card of the night`, (at) => film(at, `night of the night`, 9_000_000))
-    const strange = filledImage(station.root, `strange of the night`, (at) =>
-      writeFileSync(join(at, 'X_1.BIN'), 'unknown'),
-    )
-    const slot = new Slot(join(station.root, `slot of the night`), image)
-    const world = await newWorld(station, [], twoDrives(station), slot.at)
-    const { name } = (await station.get<ReaderView[]>('/readers')).find((row) => row.id === world.readerId) ?? {
-      name: '',
-    }
-    // A look that fails since the card is pulled out.
-    const order = await station.post(`/readers/${world.readerId}/scan`, {
-      productionId: world.productionId,
-      label: 'Night',
-    })
-    slot.outAtOnce()
-    expect((await station.ended(String(order.body.taskId))).state).toBe('failed')
-    slot.putIn(strange)
-    expect(
-      await until(
-        () => stateOf(name),
-        (card) => card !== undefined,
-      ),
-    ).toMatchObject({ state: 'unknown' })
-    slot.change(image)
-    await world.look()
-    const camera = await station.post('/cameras', { name: 'Curlew of the night' })
-    await station.send('PUT', `/loads/${(await world.load()).id}/gear`, { cardId: null, cameraId: camera.body.id })
-    const rule = { productionId: world.productionId, volumeIds: world.volumeIds }
-    await station.send('PUT', '/unattended', { ...rule, on: true })
-    await until(
-      () =>
-        Promise.resolve(
-          existsSync(join(world.tide, '.yendra/parts')) && readdirSync(join(world.tide, '.yendra/parts')).length > 0,
+  more(
+    'hangs on the stay: the next card shows no fault of the one before, and one that was pulled out is tried again',
+    async () => {
+      const image = filledImage(station.root, `card of the night`, (at) => film(at, `night of the night`, 9_000_000))
+      const strange = filledImage(station.root, `strange of the night`, (at) =>
+        writeFileSync(join(at, 'X_1.BIN'), 'unknown'),
+      )
+      const slot = new Slot(join(station.root, `slot of the night`), image)
+      const world = await newWorld(station, [], twoDrives(station), slot.at)
+      const { name } = (await station.get<ReaderView[]>('/readers')).find((row) => row.id === world.readerId) ?? {
+        name: '',
+      }
+      // A look that fails since the card is pulled out.
+      const order = await station.post(`/readers/${world.readerId}/scan`, {
+        productionId: world.productionId,
+        label: 'Night',
+      })
+      slot.outAtOnce()
+      expect((await station.ended(String(order.body.taskId))).state).toBe('failed')
+      slot.putIn(strange)
+      expect(
+        await until(
+          () => stateOf(name),
+          (card) => card !== undefined,
         ),
-      (begun) => begun,
-    )
-    slot.outAtOnce()
-    await until(
-      () => station.get<TaskView[]>('/tasks'),
-      (tasks) => tasks.some((task) => task.kind === 'copy' && task.loadId !== null && task.state === 'failed'),
-    )
-    slot.putIn(image)
-    const end = await until(
-      () => stateOf(name),
-      (card) => card?.state === 'proved' || card?.state === 'wrong',
-    )
-    expect(end).toMatchObject({ state: 'proved' })
-    await station.send('PUT', '/unattended', { ...rule, on: false })
-  })
+      ).toMatchObject({ state: 'unknown' })
+      slot.change(image)
+      await world.look()
+      const camera = await station.post('/cameras', { name: 'Curlew of the night' })
+      await station.send('PUT', `/loads/${(await world.load()).id}/gear`, { cardId: null, cameraId: camera.body.id })
+      const rule = { productionId: world.productionId, volumeIds: world.volumeIds }
+      await station.send('PUT', '/unattended', { ...rule, on: true })
+      await until(
+        () =>
+          Promise.resolve(
+            existsSync(join(world.tide, '.yendra/parts')) && readdirSync(join(world.tide, '.yendra/parts')).length > 0,
+          ),
+        (begun) => begun,
+      )
+      slot.outAtOnce()
+      await until(
+        () => station.get<TaskView[]>('/tasks'),
+        (tasks) => tasks.some((task) => task.kind === 'copy' && task.loadId !== null && task.state === 'failed'),
+      )
+      slot.putIn(image)
+      const end = await until(
+        () => stateOf(name),
+        (card) => card?.state === 'proved' || card?.state === 'wrong',
+      )
+      expect(end).toMatchObject({ state: 'proved' })
+      await station.send('PUT', '/unattended', { ...rule, on: false })
+    },
+  )
 })

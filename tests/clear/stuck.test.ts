@@ -32,7 +32,7 @@ function film(world: World, path: string): void {
 }
 
 describe('a search for a free name ends', () => {
-  it('where three clips of one very long name go into one folder', async () => {
+  more('where three clips of one very long name go into one folder', async () => {
     const world = await newWorld(station, [])
     const name = `${'long name of a bow plank '.repeat(5).slice(0, 110)}.MP4`
     for (const folder of ['A', 'B', 'C']) film(world, `${folder}/${name}`)
@@ -76,22 +76,22 @@ describe('a search for a free name ends', () => {
 })
 
 describe('labels and checksum lists', () => {
-  it.each([
-    ['Card Y', 'Card Y.xxh64'],
-    ['Card Z.xxh64', 'Card Z'],
-  ])('“%s” and “%s” have lists of their own, and can both be checked', async (...labels) => {
-    const world = await newWorld(station, [])
-    for (const [turn, label] of labels.entries()) {
-      execFileSync('rm', ['-rf', join(world.card, 'DCIM')])
-      film(world, `DCIM/100CURLW/CURL000${turn}.MP4`)
-      await station.task(`/readers/${world.readerId}/scan`, { productionId: world.productionId, label })
-      expect((await world.copy()).sentence).toContain('All 1 file proved')
-    }
-    const cards = join(world.slipway, world.title, 'Cards')
-    const lists = readdirSync(cards, { withFileTypes: true }).filter((entry) => entry.isFile())
-    expect(lists).toHaveLength(2)
-    for (const { name } of lists) execFileSync('xxhsum', ['--strict', '--quiet', '-c', name], { cwd: cards })
-  })
+  it.each([['Card Y', 'Card Y.xxh64'], ...(isLong ? [['Card Z.xxh64', 'Card Z']] : [])])(
+    '“%s” and “%s” have lists of their own, and can both be checked',
+    async (...labels) => {
+      const world = await newWorld(station, [])
+      for (const [turn, label] of labels.entries()) {
+        execFileSync('rm', ['-rf', join(world.card, 'DCIM')])
+        film(world, `DCIM/100CURLW/CURL000${turn}.MP4`)
+        await station.task(`/readers/${world.readerId}/scan`, { productionId: world.productionId, label })
+        expect((await world.copy()).sentence).toContain('All 1 file proved')
+      }
+      const cards = join(world.slipway, world.title, 'Cards')
+      const lists = readdirSync(cards, { withFileTypes: true }).filter((entry) => entry.isFile())
+      expect(lists).toHaveLength(2)
+      for (const { name } of lists) execFileSync('xxhsum', ['--strict', '--quiet', '-c', name], { cwd: cards })
+    },
+  )
 
   it('write over nothing of anybody else’s', async () => {
     const world = await newWorld(station, ['CURL0041.MP4'])
@@ -126,7 +126,7 @@ async function onFullDisk<T>(event: string, act: () => Promise<T>): Promise<T> {
 }
 
 describe('a task whose end cannot be written', () => {
-  it('ends when it can be, and is not running for ever', async () => {
+  more('ends when it can be, and is not running for ever', async () => {
     const world = await newWorld(station, ['CURL0041.MP4'])
     await world.look()
     const { id: loadId } = await world.load()
@@ -177,18 +177,15 @@ describe('a task that nobody runs', () => {
     return id
   }
 
-  it.each(isLong ? (['queued', 'running'] as const) : (['running'] as const))(
-    'is found by time and goes on (%s)',
-    async (state) => {
-      const world = await newWorld(station, ['CURL0041.MP4'])
-      await world.look()
-      const id = await lost(state, world)
-      expect(await station.ended(id)).toMatchObject({
-        state: 'done',
-        sentence: expect.stringContaining('All 1 file proved'),
-      })
-    },
-  )
+  it.skipIf(!isLong).each(['queued', 'running'] as const)('is found by time and goes on (%s)', async (state) => {
+    const world = await newWorld(station, ['CURL0041.MP4'])
+    await world.look()
+    const id = await lost(state, world)
+    expect(await station.ended(id)).toMatchObject({
+      state: 'done',
+      sentence: expect.stringContaining('All 1 file proved'),
+    })
+  })
 
   it('can be stopped', async () => {
     const worker = station.worker()
@@ -206,7 +203,7 @@ describe('a task that nobody runs', () => {
 })
 
 describe.skipIf(process.getuid?.() !== 0)('a database that does not answer (needs root to hold it)', () => {
-  it('gets a no with its reason in time, and an answer when it is back', async () => {
+  more('gets a no with its reason in time, and an answer when it is back', async () => {
     const world = await newWorld(station, ['CURL0041.MP4'])
     await world.look()
     await world.copy()

@@ -6,6 +6,7 @@ import type { ReaderView } from '../../contract/cards'
 import type { LoadCopies } from '../../contract/copies'
 import type { Page } from '../../contract/page'
 import type { ProductionView } from '../../contract/productions'
+import { more } from '../more'
 import { newWorld, ownClip, startStation, until, type Station, type World } from './station'
 
 let station: Station
@@ -60,7 +61,7 @@ describe('taking a card in', () => {
     expect((await world.copies()).clear.clear).toBe(true)
   })
 
-  it('names no two cards alike, and files the next one with those that were filmed beside it', async () => {
+  more('names no two cards alike, and files the next one with those that were filmed beside it', async () => {
     const day = new Date('2026-06-01T10:00:00Z')
     const first = await newWorld(station, [])
     first.film('CURL0050.MP4', day)
@@ -82,7 +83,7 @@ describe('taking a card in', () => {
     expect(await station.get<Page<LoadCopies>>(`/productions/${other.productionId}/copies`)).toMatchObject({ rows: [] })
   })
 
-  it('is announced by the production that the day speaks for, and by no other', async () => {
+  more('is announced by the production that the day speaks for, and by no other', async () => {
     const world = await newWorld(station, [])
     const day = new Date('2027-03-03T12:00:00Z')
     const { body } = await station.post('/productions', {
@@ -113,7 +114,7 @@ describe('taking a card in', () => {
     expect((await copied(world.productionId, [2, 2]))?.label).toBe('Seen first')
   })
 
-  it('says what is missing where there is one drive, or none, and copies what it can', async () => {
+  more('says what is missing where there is one drive, or none, and copies what it can', async () => {
     for (const [n, drives] of [
       [1, 1],
       [0, 0],

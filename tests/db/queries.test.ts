@@ -20,6 +20,7 @@ import { listingDigest } from '../../server/engine/medium/walk'
 import { decidedPlan } from '../../server/facts/copyPlan'
 import { loadStates } from '../../server/facts/loadStates'
 import { productionFacts } from '../../server/facts/productions'
+import { more } from '../more'
 import { newVolume, testCluster } from './database'
 import { device, listed, proved } from './rows'
 
@@ -368,7 +369,7 @@ describe('what was said, and settings', () => {
 })
 
 describe('a production of 66 000 clips', () => {
-  it('is answered for, though no statement may bind more than 65 535 values', async () => {
+  more('is answered for, though no statement may bind more than 65 535 values', async () => {
     // Source: PostgreSQL protocol, Bind message: the number of parameters is an Int16.
     const { loadId, productionId } = await newLoad()
     await sql`with entry as (

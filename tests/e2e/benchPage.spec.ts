@@ -1,6 +1,6 @@
 import { expect } from '@playwright/test'
 import { choose, productionId } from './bench'
-import { ownHouse, test } from './house'
+import { more, ownHouse, test } from './house'
 
 ownHouse()
 
@@ -19,7 +19,7 @@ test('on the bench a drive is unplugged and plugged in again, and the stations f
   await expect(page.locator('[data-volume="Tide 2"]')).not.toContainText('not connected')
 })
 
-test('a fault is switched on and off, and the page says where one waits', async ({ page }) => {
+more('a fault is switched on and off, and the page says where one waits', async ({ page }) => {
   await page.goto('/bench')
   const slipway = page.getByRole('region', { name: 'Device Slipway' })
   await choose(page, slipway.getByLabel('Fault'), 'full')
@@ -34,7 +34,7 @@ test('a fault is switched on and off, and the page says where one waits', async 
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Practise here: every device is healthy.')
 })
 
-test('a card lies in the reader or in the box, never in both', async ({ page }) => {
+more('a card lies in the reader or in the box, never in both', async ({ page }) => {
   await page.goto('/bench')
   const reader = page.getByRole('heading', { name: /Bench reader/ })
   const other = (await reader.innerText()).includes('Field 1') ? 'Curlew A' : 'Field 1'

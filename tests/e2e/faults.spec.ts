@@ -17,7 +17,7 @@ import {
   volumeFolder,
   volumeIds,
 } from './bench'
-import { ownHouse, test } from './house'
+import { more, ownHouse, test } from './house'
 
 ownHouse()
 
@@ -48,7 +48,7 @@ async function copiesOf(request: APIRequestContext, load: LoadView) {
 
 test.describe.configure({ mode: 'serial' })
 
-test('a worker killed in mid-copy and started again ends as an undisturbed copy does', async ({ request }) => {
+more('a worker killed in mid-copy and started again ends as an undisturbed copy does', async ({ request }) => {
   const load = await scanOne(request, 'Curlew A', 'Steam-bending ribs')
   await post(request, `/bench/${await deviceId(request, 'Lantern')}/plug`)
   const [slipway = '', tide = '', lantern = ''] = await volumeIds(request, 'Slipway', 'Tide 2', 'Lantern')
@@ -151,7 +151,7 @@ test('a flipped bit is named with file and volume, and copying again mends it', 
   expect(debian('diff', ['-r', cardFolder('Field 1'), join(volumeFolder('Tide 1'), TITLE, 'Cards/Field 1')])).toBe('')
 })
 
-test('a full drive does not stop the other, and says how many bytes are missing', async ({ request }) => {
+more('a full drive does not stop the other, and says how many bytes are missing', async ({ request }) => {
   const load = await scanOne(request, 'Field 1')
   for (const name of ['Tide 2', 'Lantern']) rmSync(join(volumeFolder(name), TITLE), { recursive: true, force: true })
   const [tide = '', lantern = ''] = await volumeIds(request, 'Tide 2', 'Lantern')
@@ -203,23 +203,23 @@ test('a file of the person’s own is left alone, and set aside only when asked'
   }
 })
 
-test('that a drive may be pulled out is said when it is gone from the list, and not once it is back', async ({
-  page,
-  request,
-}) => {
-  await page.goto(`/p/${await productionId(request, TITLE)}/storage`)
-  const lantern = await deviceId(request, 'Lantern')
-  await post(request, `/bench/${lantern}/plug`)
-  await page.getByRole('button', { name: 'Let go of Lantern' }).click()
-  await expect(page.getByRole('button', { name: 'Let go of Lantern' })).toHaveCount(0)
-  // What has no plug is connected and cannot be pulled out.
-  await expect(page.getByRole('row', { name: /^Saltings bucket/ })).toBeVisible()
-  await expect(page.getByRole('button', { name: 'Let go of Saltings bucket' })).toHaveCount(0)
-  const [bucket] = await volumeIds(request, 'Saltings bucket')
-  expect(await post(request, `/volumes/${bucket}/let-go`)).toMatchObject({ status: 409 })
-  const said = page.getByText('Lantern may be pulled out.')
-  await expect(said).toBeVisible()
-  await post(request, `/bench/${lantern}/plug`)
-  await expect(page.getByRole('button', { name: 'Let go of Lantern' })).toBeVisible()
-  await expect(said).toHaveCount(0)
-})
+more(
+  'that a drive may be pulled out is said when it is gone from the list, and not once it is back',
+  async ({ page, request }) => {
+    await page.goto(`/p/${await productionId(request, TITLE)}/storage`)
+    const lantern = await deviceId(request, 'Lantern')
+    await post(request, `/bench/${lantern}/plug`)
+    await page.getByRole('button', { name: 'Let go of Lantern' }).click()
+    await expect(page.getByRole('button', { name: 'Let go of Lantern' })).toHaveCount(0)
+    // What has no plug is connected and cannot be pulled out.
+    await expect(page.getByRole('row', { name: /^Saltings bucket/ })).toBeVisible()
+    await expect(page.getByRole('button', { name: 'Let go of Saltings bucket' })).toHaveCount(0)
+    const [bucket] = await volumeIds(request, 'Saltings bucket')
+    expect(await post(request, `/volumes/${bucket}/let-go`)).toMatchObject({ status: 409 })
+    const said = page.getByText('Lantern may be pulled out.')
+    await expect(said).toBeVisible()
+    await post(request, `/bench/${lantern}/plug`)
+    await expect(page.getByRole('button', { name: 'Let go of Lantern' })).toBeVisible()
+    await expect(said).toHaveCount(0)
+  },
+)

@@ -2,7 +2,7 @@ import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, type Page } from '@playwright/test'
 import { cardFolder, complaints, debian, volumeFolder } from './bench'
-import { ownHouse, test } from './house'
+import { more, ownHouse, test } from './house'
 
 ownHouse()
 
@@ -95,7 +95,7 @@ test('the two copies equal the card, and xxhsum accepts the list beside each', (
   }
 })
 
-test('station 4 makes proxies that equal their originals frame by frame', async ({ page }) => {
+more('station 4 makes proxies that equal their originals frame by frame', async ({ page }) => {
   await page.goto('/')
   await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
   await station(page, 'Proxies').click()
@@ -129,7 +129,7 @@ test('station 4 makes proxies that equal their originals frame by frame', async 
   }
 })
 
-test('station 5 shows volumes with headroom, and the bytes of the production by class', async ({ page }) => {
+more('station 5 shows volumes with headroom, and the bytes of the production by class', async ({ page }) => {
   const said = complaints(page)
   await page.goto('/')
   await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
@@ -158,7 +158,7 @@ test('station 5 shows volumes with headroom, and the bytes of the production by 
   expect(said).toEqual([])
 })
 
-test('station 6 cuts a tall file from a dragged window, and the real file passes its check', async ({ page }) => {
+more('station 6 cuts a tall file from a dragged window, and the real file passes its check', async ({ page }) => {
   await page.goto('/')
   await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
   await station(page, 'Exports').click()
@@ -233,7 +233,7 @@ test('station 6 cuts a tall file from a dragged window, and the real file passes
   expect(worst).toBeGreaterThan(28)
 })
 
-test('station 7 writes a bag that sha256sum accepts', async ({ page }) => {
+more('station 7 writes a bag that sha256sum accepts', async ({ page }) => {
   await page.goto('/')
   await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
   await station(page, 'Shelf').click()
@@ -255,7 +255,7 @@ test('station 7 writes a bag that sha256sum accepts', async ({ page }) => {
   )
 })
 
-test('a formatted card is written down, and its clips coming back are said loudly', async ({ page }) => {
+more('a formatted card is written down, and its clips coming back are said loudly', async ({ page }) => {
   await page.goto('/')
   await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
   await station(page, 'Copies').click()

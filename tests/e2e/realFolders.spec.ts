@@ -137,7 +137,7 @@ test('a real card in a real folder is named, copied to real drives, played and c
   await expect(heading(page)).toContainText('Yes: this card may be formatted')
 })
 
-test('a batch of proxies is measured on a few seconds before it is made', async ({ page }) => {
+more('a batch of proxies is measured on a few seconds before it is made', async ({ page }) => {
   await page.goto(`/p/${production}/proxies`)
   const make = page.getByRole('button', { name: /Make 2 proxies/ })
   await expect(make).toContainText(/at most \d/)
@@ -146,29 +146,29 @@ test('a batch of proxies is measured on a few seconds before it is made', async 
   await expect(make).toBeEnabled()
 })
 
-test('a clip filmed since the look is noticed by itself, and nothing is cleared before it is copied', async ({
-  page,
-  request,
-}) => {
-  await page.goto(`/p/${production}/cards`)
-  await expect(heading(page)).toContainText('nothing wrong found')
-  film('CURL0003.MP4')
-  await expect(heading(page)).toContainText('“Curlew B” has 1 new clip', { timeout: 90_000 })
-  expect(await copyAgain(request)).toContain('The card has changed since it was scanned: 1 file new. Scan it again')
-  await page.getByRole('button', { name: 'Scan the card' }).click()
-  await expect(heading(page)).toContainText('“Curlew B”: 3 clips')
-  await page.keyboard.press('3')
-  await expect(heading(page)).toContainText('Not yet')
-  expect(await copyAgain(request)).toContain('All 5 files proved')
-  await expect(heading(page)).toContainText('Yes: this card may be formatted')
-  for (const drive of [mudflat, saltern]) {
-    // Source: diff of Debian's diffutils, xxhsum of Debian's xxhash.
-    expect(debian('diff', ['-r', slot, mirror(drive)])).toBe('')
-    expect(debian('xxhsum', ['-c', 'Curlew B.xxh64'], join(drive, 'Varnishing day/Cards')).match(/: OK/g)).toHaveLength(
-      5,
-    )
-  }
-})
+more(
+  'a clip filmed since the look is noticed by itself, and nothing is cleared before it is copied',
+  async ({ page, request }) => {
+    await page.goto(`/p/${production}/cards`)
+    await expect(heading(page)).toContainText('nothing wrong found')
+    film('CURL0003.MP4')
+    await expect(heading(page)).toContainText('“Curlew B” has 1 new clip', { timeout: 90_000 })
+    expect(await copyAgain(request)).toContain('The card has changed since it was scanned: 1 file new. Scan it again')
+    await page.getByRole('button', { name: 'Scan the card' }).click()
+    await expect(heading(page)).toContainText('“Curlew B”: 3 clips')
+    await page.keyboard.press('3')
+    await expect(heading(page)).toContainText('Not yet')
+    expect(await copyAgain(request)).toContain('All 5 files proved')
+    await expect(heading(page)).toContainText('Yes: this card may be formatted')
+    for (const drive of [mudflat, saltern]) {
+      // Source: diff of Debian's diffutils, xxhsum of Debian's xxhash.
+      expect(debian('diff', ['-r', slot, mirror(drive)])).toBe('')
+      expect(
+        debian('xxhsum', ['-c', 'Curlew B.xxh64'], join(drive, 'Varnishing day/Cards')).match(/: OK/g),
+      ).toHaveLength(5)
+    }
+  },
+)
 
 more(
   'no proof is taken over by a clip that was rewritten, and the copy of the old one is kept',
@@ -205,7 +205,7 @@ test('where clips can be played, one must be named', async ({ request }) => {
   ).toMatchObject({ status: 422, body: { field: 'clipId' } })
 })
 
-test('a copy that was moved away or damaged clears nothing', async ({ page, request }) => {
+more('a copy that was moved away or damaged clears nothing', async ({ page, request }) => {
   const { loadId } = await copiesOf(request)
   const said = () => post(request, `/loads/${loadId}/formatted`)
   await page.goto(`/p/${production}/copies`)
@@ -282,29 +282,29 @@ more('a reader that holds another card, or none, does not pass for the one that 
   })
 })
 
-test('a card of raw frames, which nothing here can play, is cleared by the person’s own eyes', async ({
-  page,
-  request,
-}) => {
-  for (const folder of [slot, mirror(mudflat), mirror(saltern)]) rmSync(folder, { recursive: true })
-  mkdirSync(join(slot, 'HERON'), { recursive: true })
-  const frames = ['-v', 'error', '-f', 'lavfi', '-i', 'testsrc2=s=64x36:r=25', '-frames:v', '3', '-c:v', 'tiff']
-  debian('ffmpeg', [...frames, join(slot, 'HERON/HERON_%03d.TIF')])
-  production = String((await post(request, '/productions', { title: 'Pole shots' })).body?.id)
-  await page.goto(`/p/${production}/cards`)
-  await page.getByLabel('Call it').fill('Heron C')
-  await choose(page, page.getByRole('combobox', { name: 'For which production' }), 'Pole shots')
-  await page.getByRole('button', { name: 'Scan the card' }).click()
-  await expect(heading(page)).toContainText('1 clip, 0.12 s: nothing wrong found.')
-  expect(await copyAgain(request)).toContain('All 3 files proved')
-  const { loadId, copies } = await copiesOf(request)
-  const played = (clipId: string | null) =>
-    post(request, `/loads/${loadId}/spot-plays`, { volumeId: copies[0]?.volumeId, clipId, seconds: 1 })
-  expect((await played('00000000-0000-4000-8000-000000000000')).status).toBe(404)
-  await page.keyboard.press('3')
-  await page.locator('[data-volume="Mudflat drive"]').getByRole('button', { name: 'Play from it' }).click()
-  await expect(page.getByRole('dialog')).toContainText('Pole shots/Cards/Heron C')
-  await page.getByRole('button', { name: 'I opened a file, and it is whole' }).click()
-  await expect(page.locator('[data-volume="Mudflat drive"]')).toHaveAttribute('data-mark', '3')
-  await expect(heading(page)).toContainText('Yes: this card may be formatted')
-})
+more(
+  'a card of raw frames, which nothing here can play, is cleared by the person’s own eyes',
+  async ({ page, request }) => {
+    for (const folder of [slot, mirror(mudflat), mirror(saltern)]) rmSync(folder, { recursive: true })
+    mkdirSync(join(slot, 'HERON'), { recursive: true })
+    const frames = ['-v', 'error', '-f', 'lavfi', '-i', 'testsrc2=s=64x36:r=25', '-frames:v', '3', '-c:v', 'tiff']
+    debian('ffmpeg', [...frames, join(slot, 'HERON/HERON_%03d.TIF')])
+    production = String((await post(request, '/productions', { title: 'Pole shots' })).body?.id)
+    await page.goto(`/p/${production}/cards`)
+    await page.getByLabel('Call it').fill('Heron C')
+    await choose(page, page.getByRole('combobox', { name: 'For which production' }), 'Pole shots')
+    await page.getByRole('button', { name: 'Scan the card' }).click()
+    await expect(heading(page)).toContainText('1 clip, 0.12 s: nothing wrong found.')
+    expect(await copyAgain(request)).toContain('All 3 files proved')
+    const { loadId, copies } = await copiesOf(request)
+    const played = (clipId: string | null) =>
+      post(request, `/loads/${loadId}/spot-plays`, { volumeId: copies[0]?.volumeId, clipId, seconds: 1 })
+    expect((await played('00000000-0000-4000-8000-000000000000')).status).toBe(404)
+    await page.keyboard.press('3')
+    await page.locator('[data-volume="Mudflat drive"]').getByRole('button', { name: 'Play from it' }).click()
+    await expect(page.getByRole('dialog')).toContainText('Pole shots/Cards/Heron C')
+    await page.getByRole('button', { name: 'I opened a file, and it is whole' }).click()
+    await expect(page.locator('[data-volume="Mudflat drive"]')).toHaveAttribute('data-mark', '3')
+    await expect(heading(page)).toContainText('Yes: this card may be formatted')
+  },
+)

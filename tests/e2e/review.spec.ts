@@ -17,7 +17,7 @@ import {
   volumeFolder,
   volumeIds,
 } from './bench'
-import { ownHouse, test } from './house'
+import { more, ownHouse, test } from './house'
 import { clips, current, downTo, heading } from './keys'
 
 ownHouse()
@@ -190,7 +190,7 @@ test('clips are watched, cut into ranges and chosen by keyboard alone', async ({
   expect(said).toEqual([])
 })
 
-test('frames a file each are looked at one by one', async ({ page, request }) => {
+more('frames a file each are looked at one by one', async ({ page, request }) => {
   await post(request, `/bench/${await deviceId(request, 'Bench reader')}/insert`, { card: 'Heron A' })
   await page.goto(`/p/${production}/cards/review`)
   await downTo(page, 'heron_000001.tif')
@@ -266,7 +266,7 @@ test('what is kept leaves as a timeline, a table and a contact sheet, from the c
   await expectAccessible(page, 'the contact sheet', 'day')
 })
 
-test('kept clips are sorted into folders by keys and by dragging, and that is taken back', async ({ page }) => {
+more('kept clips are sorted into folders by keys and by dragging, and that is taken back', async ({ page }) => {
   const said = complaints(page)
   await page.goto(`/p/${production}/cards/sorted`)
   await expect(heading(page)).toContainText('2 files to add')
@@ -303,7 +303,7 @@ test('kept clips are sorted into folders by keys and by dragging, and that is ta
   expect(said).toEqual([])
 })
 
-test('cards in two readers are copied one after the other, the most endangered first', async ({ page, request }) => {
+more('cards in two readers are copied one after the other, the most endangered first', async ({ page, request }) => {
   await post(request, `/bench/${await deviceId(request, 'Second reader')}/insert`, { card: 'Heron A' })
   await page.goto(`/p/${production}/copies`)
   await page.getByRole('link', { name: 'All cards at once' }).click()
@@ -328,38 +328,38 @@ test('cards in two readers are copied one after the other, the most endangered f
   await post(request, `/bench/${await deviceId(request, 'Second reader')}/eject`)
 })
 
-test('what no browser plays gets a preview, which can be taken away again; sound has its loudness', async ({
-  page,
-  request,
-}) => {
-  // A captured tape: MPEG-2 in its program stream, and a recorder's sound beside it.
-  debian('ffmpeg', [
-    ...['-v', 'error', '-f', 'lavfi', '-i', 'testsrc2=s=720x576:r=25:d=2', '-f', 'lavfi', '-i', 'sine=d=2'],
-    ...['-c:v', 'mpeg2video', '-c:a', 'mp2', '-f', 'avi', join(root, 'tape 1.avi')],
-  ])
-  debian('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', 'sine=d=3', join(root, 'voice.wav')])
-  const { body } = await post(request, '/readers', { name: 'Tape folder', path: root, sure: true })
-  await scan(request, String(body?.id), 'Tape 1')
+more(
+  'what no browser plays gets a preview, which can be taken away again; sound has its loudness',
+  async ({ page, request }) => {
+    // A captured tape: MPEG-2 in its program stream, and a recorder's sound beside it.
+    debian('ffmpeg', [
+      ...['-v', 'error', '-f', 'lavfi', '-i', 'testsrc2=s=720x576:r=25:d=2', '-f', 'lavfi', '-i', 'sine=d=2'],
+      ...['-c:v', 'mpeg2video', '-c:a', 'mp2', '-f', 'avi', join(root, 'tape 1.avi')],
+    ])
+    debian('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', 'sine=d=3', join(root, 'voice.wav')])
+    const { body } = await post(request, '/readers', { name: 'Tape folder', path: root, sure: true })
+    await scan(request, String(body?.id), 'Tape 1')
 
-  await page.setViewportSize({ width: 390, height: 844 })
-  await page.goto(`/p/${production}/cards/review`)
-  await downTo(page, 'tape 1.avi')
-  await page.getByRole('button', { name: 'Make a preview' }).click()
-  const film = page.locator('video')
-  await expect.poll(() => film.evaluate((one: HTMLVideoElement) => one.duration)).toBeCloseTo(2, 0)
-  await expect(page.getByText('A preview of the card in Tape folder')).toBeVisible()
-  await page.getByRole('button', { name: 'Remove previews' }).click()
-  await expect(page.getByRole('button', { name: 'Make a preview' })).toBeVisible()
+    await page.setViewportSize({ width: 390, height: 844 })
+    await page.goto(`/p/${production}/cards/review`)
+    await downTo(page, 'tape 1.avi')
+    await page.getByRole('button', { name: 'Make a preview' }).click()
+    const film = page.locator('video')
+    await expect.poll(() => film.evaluate((one: HTMLVideoElement) => one.duration)).toBeCloseTo(2, 0)
+    await expect(page.getByText('A preview of the card in Tape folder')).toBeVisible()
+    await page.getByRole('button', { name: 'Remove previews' }).click()
+    await expect(page.getByRole('button', { name: 'Make a preview' })).toBeVisible()
 
-  await downTo(page, 'voice.wav')
-  await expect(page.getByText('Sound, without a picture')).toBeVisible()
-  await expect(page.locator('section[aria-label^="Watching"] svg path').first()).toBeVisible()
-  const wider = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
-  expect(wider).toBeLessThanOrEqual(0)
-  await expectAccessible(page, 'the review on a phone', 'day')
-})
+    await downTo(page, 'voice.wav')
+    await expect(page.getByText('Sound, without a picture')).toBeVisible()
+    await expect(page.locator('section[aria-label^="Watching"] svg path').first()).toBeVisible()
+    const wider = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
+    expect(wider).toBeLessThanOrEqual(0)
+    await expectAccessible(page, 'the review on a phone', 'day')
+  },
+)
 
-test('a take in two files is watched and cut as one', async ({ page, request }) => {
+more('a take in two files is watched and cut as one', async ({ page, request }) => {
   for (const [at, name] of ['GX010061.MP4', 'GX020061.MP4'].entries())
     debian('ffmpeg', [
       ...['-v', 'error', '-f', 'lavfi', '-i', `testsrc2=s=320x180:r=25:d=1`, '-c:v', 'libx264', '-pix_fmt', 'yuv420p'],

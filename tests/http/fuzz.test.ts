@@ -8,9 +8,9 @@ import { bodiesNear } from './near'
 import { newWorld, startStation, type Station } from '../clear/station'
 
 /** Bodies that are tried at each endpoint. */
-const BODIES = isLong ? 300 : 40
+const BODIES = isLong ? 300 : 20
 /** Addresses that are tried at each question. */
-const QUESTIONS = isLong ? 60 : 20
+const QUESTIONS = isLong ? 60 : 10
 /** What Node.js takes of an address before it answers by itself. */
 const LONGEST_ADDRESS = 12_000
 const SEED = 20261125

@@ -5,8 +5,8 @@ import { startStation, type Station } from '../clear/station'
 import { walk } from './walk'
 
 /** Of the whole walk, in steps and in time; the long run gives its own. */
-const STEPS = Number(process.env.YENDRA_MODEL_STEPS ?? 300)
-const TIME_MS = Number(process.env.YENDRA_MODEL_MS ?? 90_000)
+const STEPS = Number(process.env.YENDRA_MODEL_STEPS ?? 120)
+const TIME_MS = Number(process.env.YENDRA_MODEL_MS ?? 36_000)
 /** One world of so many commands at most, then the next; a long run makes fewer worlds and stays longer in each. */
 const PORTION = Number(process.env.YENDRA_MODEL_PORTION ?? 60)
 /** Where a long run writes down what it did, and goes on from. */

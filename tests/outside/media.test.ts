@@ -12,6 +12,7 @@ import { parseTimecode, timecodeCount } from '../../core/units/timecode'
 import { measureFields } from '../../server/engine/probe/measureFields'
 import { framePicture } from '../../server/engine/picture/picture'
 import { probeFile } from '../../server/engine/probe/probe'
+import { isLong } from '../long'
 import { withCleanAperture } from './clap'
 import { MEDIA_FILES, mediaPath } from './mediaFiles'
 
@@ -264,7 +265,8 @@ const DISAGREEMENTS: readonly Disagreement[] = [
 describe(`the reader on ${MEDIA_FILES.length} files`, () => {
   it('agrees with both witnesses in every property, but where it is listed who is right', () => {
     const differing: string[] = []
-    for (const { name } of MEDIA_FILES) {
+    const asked = MEDIA_FILES.filter((_, at) => isLong || at % 2 === 0).map(({ name }) => name)
+    for (const name of asked) {
       const mine = ours(known(name))
       const path = mediaPath(name)
       for (const [witness, said] of Object.entries({ ffprobe: firstWitness(path), mediainfo: secondWitness(path) }))
@@ -272,7 +274,9 @@ describe(`the reader on ${MEDIA_FILES.length} files`, () => {
           if (value !== undefined && mine[property] !== value)
             differing.push(`${name}: ${property}, ${witness}: ${mine[property]} | ${value}`)
     }
-    const listed = DISAGREEMENTS.map(({ file, property, witness }) => `${file}: ${property}, ${witness}`)
+    const listed = DISAGREEMENTS.filter(({ file }) => asked.includes(file)).map(
+      ({ file, property, witness }) => `${file}: ${property}, ${witness}`,
+    )
     expect(differing.filter((one) => !listed.some((start) => one.startsWith(`${start}:`)))).toEqual([])
     expect(listed.filter((start) => !differing.some((one) => one.startsWith(`${start}:`)))).toEqual([])
   })

@@ -66,7 +66,7 @@ describe('a picture that is turned or mirrored', () => {
   )
   const stored = readFileSync(at('quarters.mp4').toString())
 
-  it.each(isLong ? MATRICES : MATRICES.filter(([a, b, c, d]) => a * d < b * c))(
+  it.each(isLong ? MATRICES : MATRICES.filter(([a, b, c, d]) => a * d < b * c).slice(0, 2))(
     'is read, kept in a proxy and set upright in a deliverable: %i %i %i %i',
     async (...matrix) => {
       const name = `matrix${matrix.join('')}.mp4`
