@@ -6,7 +6,6 @@ import type { AppearedView, NoticedFolders } from '../../contract/noticed'
 import type { Page } from '../../contract/page'
 import type { StorageView } from '../../contract/storage'
 import type { TaskView } from '../../contract/tasks'
-import { more } from '../more'
 import { canMount, loopDrive, putIn, takeOut, unmountAll } from './mounts'
 import { ownClip, startStation, until, type Station } from './station'
 
@@ -129,7 +128,7 @@ describe.skipIf(!canMount)('what is mounted (needs root)', () => {
     await untilGone('HERON')
   })
 
-  more('is a known volume wherever it appears, by its marker', async () => {
+  it('is a known volume wherever it appears, by its marker', async () => {
     const at = loopDrive(plugged, 'SLIPWAY')
     expect((await offerOf('SLIPWAY'))?.offer.kind).toBe('card or drive')
     const body = { name: 'Slipway', kind: 'edit', site: 'workshop', path: at }
