@@ -10,6 +10,7 @@ const ROOMS = {
   media: '^server/media/',
   observer: '^server/observer/',
   facts: '^server/facts/',
+  derived: '^server/derived/',
   enqueue: '^server/enqueue/',
   jobs: '^server/jobs/',
   http: '^server/http/',
@@ -18,7 +19,7 @@ const ROOMS = {
   programs: '^server/programs/',
 }
 
-const BELOW_JOBS = ['core', 'contract', 'db', 'engine', 'media', 'observer', 'facts', 'house']
+const BELOW_JOBS = ['core', 'contract', 'db', 'engine', 'media', 'observer', 'facts', 'derived', 'house']
 /** Who may import whom; a room may always import from itself. */
 const MAY_IMPORT = {
   core: [],
@@ -30,9 +31,10 @@ const MAY_IMPORT = {
   media: ['core', 'engine', 'db', 'house'],
   observer: ['core', 'media', 'db', 'house'],
   facts: ['core', 'contract', 'db', 'house'],
+  derived: ['core', 'db', 'house'],
   enqueue: ['core', 'contract', 'db', 'house'],
   jobs: ['enqueue', ...BELOW_JOBS],
-  http: ['enqueue', 'core', 'contract', 'db', 'facts', 'media', 'house'],
+  http: ['enqueue', 'core', 'contract', 'db', 'facts', 'derived', 'media', 'house'],
   bench: BELOW_JOBS,
   demo: BELOW_JOBS,
   programs: ['http', 'jobs', 'enqueue', 'bench', 'demo', ...BELOW_JOBS],

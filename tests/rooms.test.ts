@@ -14,6 +14,7 @@ const FORBIDDEN = [
   ['server/db/names.ts', 'server/engine/copy/copy.ts'],
   ['server/engine/medium/walk.ts', 'server/db/anyOf.ts'],
   ['server/facts/volumes.ts', 'server/media/mediumOf.ts'],
+  ['server/facts/rigs.ts', 'server/derived/rigs.ts'],
   ['server/http/context.ts', 'server/engine/copy/copy.ts'],
   ['server/http/context.ts', 'server/jobs/registry.ts'],
   ['server/http/app.ts', 'server/observer/observer.ts'],

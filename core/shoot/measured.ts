@@ -1,4 +1,5 @@
 import { median } from '../units/middle'
+import { counted } from '../units/quantity'
 
 /** Source: Iglewicz and Hoaglin, as given in the NIST/SEMATECH e-Handbook of Statistical Methods, 1.3.5.17. */
 const OUTLYING = 3.5
@@ -45,10 +46,36 @@ export interface Recorded {
 /** Bits per second of what was recorded. */
 export const recordedBitsPerSecond = ({ sizeBytes, seconds }: Recorded): number => (sizeBytes * 8) / seconds
 
+/** Less than this share apart counts as the same: figures are shown with one decimal of a percent. */
+const SAME_SHARE = 0.005
+
+/** A mode of the plan: what the gear book reckons with, and what clips came to, in bits per second. */
+export interface ModeMeasured {
+  readonly camera: string
+  readonly mode: string
+  readonly inUse: number
+  readonly learned: { readonly value: number; readonly guessed: boolean }
+}
+
+/** Whether what was learned of a mode is not what the gear book reckons with. */
+export const differsFromPlan = ({ learned, inUse }: Pick<ModeMeasured, 'learned' | 'inUse'>): boolean =>
+  !learned.guessed && Math.abs(learned.value / inUse - 1) >= SAME_SHARE
+
+/** What was learned of all modes of a plan, in one sentence. */
+export function measuredSentence(modes: readonly ModeMeasured[]): string {
+  const known = modes.filter((mode) => !mode.learned.guessed)
+  const other = known.filter(differsFromPlan)
+  const [first] = other
+  if (known.length === 0) return 'Nothing of this plan was measured yet.'
+  if (!first) return 'The gear book uses the measured figures.'
+  const more = other.length > 1 ? `, and ${counted(other.length - 1, 'other mode')} ${other.length === 2 ? 'differs' : 'differ'}` : ''
+  return `${first.mode} of ${first.camera} takes ${differenceWords(first.learned.value, first.inUse)} than it is planned with${more}.`
+}
+
 /** How far a measured figure is from the nominal one, in words: `9.0 % more`. */
 export function differenceWords(measured: number, nominal: number): string {
   const share = measured / nominal - 1
-  if (Math.abs(share) < 0.005) return 'as stated'
+  if (Math.abs(share) < SAME_SHARE) return 'as stated'
   return `${Math.abs(share * 100).toFixed(1)} % ${share > 0 ? 'more' : 'less'}`
 }
 

@@ -4,7 +4,7 @@ import { cameraByHabits } from '../../core/cards/files/habit'
 import type { Db } from '../db/connection'
 import { loadsById } from '../db/queries/cards'
 import { readers, type ReaderRow } from '../db/queries/readers'
-import { cameraHabits } from '../db/queries/unattended'
+import { cameraHabits } from './cameraHabits'
 import { gearNames, mayHold } from '../db/queries/waiting'
 import { once, type Asked } from './asked'
 

@@ -9,7 +9,7 @@ import type { Page } from '../../contract/page'
 import type { ReviewClip, ReviewView } from '../../contract/review'
 import { openDatabase } from '../../server/db/connection'
 import { putSeams } from '../../server/db/queries/clocks'
-import { renewSpans } from '../../server/facts/clocks'
+import { renewSpans } from '../../server/derived/clocks'
 import { more } from '../more'
 import { clipFile, newWorld, startStation, type Station, type World } from './station'
 

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import fc from 'fast-check'
 import { sql } from 'kysely'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { habitsOf } from '../../core/cards/files/habit'
 import type { Db } from '../../server/db/connection'
 import * as gear from '../../server/db/queries/gear'
 import * as locker from '../../server/db/queries/locker'
@@ -9,6 +10,7 @@ import * as measured from '../../server/db/queries/measured'
 import { addProduction, changeProduction, production, productionPage } from '../../server/db/queries/productions'
 import * as shoot from '../../server/db/queries/shoot'
 import { isHeld, isTaken } from '../../server/db/taken'
+import { cameraHabits } from '../../server/facts/cameraHabits'
 import { gearView } from '../../server/facts/gear'
 import { measuredView } from '../../server/facts/measured'
 import { testCluster } from './database'
@@ -227,4 +229,18 @@ describe('what was measured', () => {
     await sql`update load set clip_findings = '[{"kind": "clock"}]' where id = ${loadId}`.execute(db)
     expect(await measured.clocksOff(db, [camera.id])).toMatchObject([{ load: 'Curlew A' }])
   })
+})
+
+it('how files of a camera are called is what core makes of all their names, whatever their letters and numbers', async () => {
+  const [productionId, camera] = [await newProduction(), await newCamera()]
+  const paths = ['DCIM/100CURLW/Curl0041.mp4', 'DCIM/101CURLW/CURL9.MP4', 'Straße_07.mp4', 'M4ROOT/two\nlines1.XML']
+  await sql`with known as (
+      insert into load (production_id, label, camera_id, file_count, size_bytes, left_out)
+      values (${productionId}, 'Curlew A', ${camera.id}, 4, 4, 0) returning id)
+    insert into load_entry (load_id, path, path_text, kind, size_bytes, modified_ms)
+    select known.id, convert_to(name, 'UTF8'), name, 'file', 1, 0
+    from known, json_array_elements_text(${JSON.stringify(paths)}::json) name`.execute(db)
+  const known = (await cameraHabits(db)).find(({ cameraId }) => cameraId === camera.id)
+  expect(known?.habits.toSorted()).toEqual(habitsOf(paths).toSorted())
+  expect(known?.habits).toContain('STRASSE_#.MP#')
 })

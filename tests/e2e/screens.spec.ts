@@ -45,6 +45,25 @@ test('the key for the next step leads where the overview says, whatever stands a
   await expect(page).toHaveURL(new RegExp(`${there}$`))
 })
 
+test('the list of keys names those of the page that is open', async ({ page, request }) => {
+  const id = await productionId(request, 'Steam-bending ribs')
+  for (const [path, titles] of [
+    ['/cards', ['Table']],
+    ['/cards/review', ['Review']],
+    ['/cards/sorted', ['Folders of the sorted view']],
+    ['/exports', ['Crop window']],
+    ['/copies', []],
+  ] as const) {
+    await page.goto(`/p/${id}${path}`)
+    await expect(heading(page)).toBeVisible()
+    await page.keyboard.press('Shift+?')
+    const keys = page.getByRole('dialog', { name: 'Keys' })
+    await expect(keys.getByText('Go to a station of this production')).toBeVisible()
+    await expect(keys.getByRole('heading', { level: 3 })).toHaveText(titles)
+    await page.keyboard.press('Escape')
+  }
+})
+
 test('the theme is changed by one press and remembered', async ({ page }) => {
   await page.goto('/')
   const background = () => page.evaluate(() => getComputedStyle(document.documentElement).backgroundColor)

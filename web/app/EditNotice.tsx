@@ -3,6 +3,7 @@ import { editSentence, isTakenBack } from '../../core/units/edit'
 import { Button } from '../parts/controls/Button'
 import { hideLatest } from '../parts/asking/edits'
 import { isLayerOpen } from '../parts/layers/openLayers'
+import { EVERYWHERE, shortcutOf } from '../parts/shortcuts'
 import { Trouble } from '../parts/Trouble'
 import { useTakeBack } from '../parts/asking/useTakeBack'
 import { isTyping } from './useKeys'
@@ -15,13 +16,10 @@ export function EditNotice() {
   const [held, setHeld] = useState(false)
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || event.altKey || isTyping(event.target) || isLayerOpen()) return
-      const key = event.key.toLowerCase()
-      const isBack = key === 'z' && !event.shiftKey
-      const isAgain = (key === 'z' && event.shiftKey) || key === 'y'
-      if (!isBack && !isAgain) return
+      const pressed = shortcutOf(EVERYWHERE, event)
+      if ((pressed !== 'takeBack' && pressed !== 'doAgain') || isTyping(event.target) || isLayerOpen()) return
       event.preventDefault()
-      if (isBack) takeBack()
+      if (pressed === 'takeBack') takeBack()
       else doAgain()
     }
     window.addEventListener('keydown', onKey)
@@ -47,7 +45,7 @@ export function EditNotice() {
             <Button look="quiet" className="!px-1" disabled={busy} onClick={() => turn(latest.id)}>
               {isTakenBack(latest) ? 'Do it again' : 'Take it back'}
               <kbd className="figure inline-block text-quiet no-underline max-sm:hidden">
-                {isTakenBack(latest) ? 'Ctrl Shift Z' : 'Ctrl Z'}
+                {EVERYWHERE[isTakenBack(latest) ? 'doAgain' : 'takeBack'].shown}
               </kbd>
             </Button>
           )}

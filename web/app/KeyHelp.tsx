@@ -1,42 +1,36 @@
 import { useLocation } from 'react-router'
 import { Sheet } from '../parts/layers/Sheet'
-import { REVIEW_KEYS } from '../parts/player/reviewKeys'
+import { CROP, EVERYWHERE, FOLDERS, PLAYER, REVIEW, TABLE, type Shortcuts } from '../parts/shortcuts'
 
-const KEYS = [
-  ['1 – 7', 'Go to a station of this production'],
-  ['0', 'All productions'],
-  ['n', 'Go to the next step; again: to its button, Enter presses it'],
-  ['c', 'Take in the card that waits: read it, copy it twice, prove it'],
-  ['/ or Ctrl K', 'Find anything'],
-  ['?', 'These keys'],
-  ['Tab, Enter, Space', 'Through everything on the page, press, choose'],
-  ['Arrows', 'Move the crop window by 2 pixels, with Shift by 40; + and − change its size'],
-  ['Ctrl Z', 'Take back what you changed last; with Shift do it again'],
-  ['F8', 'To the news at the foot of the page; they stay while the focus is there'],
-  ['Escape', 'Close what is open'],
-] as const
+/** Keys of what a page has, by its address. */
+const OF_PAGES: readonly { readonly title: string; readonly page: RegExp; readonly keys: Shortcuts }[] = [
+  { title: 'Review', page: /\/cards\/review$/, keys: { ...PLAYER, ...REVIEW } },
+  { title: 'Folders of the sorted view', page: /\/cards\/sorted$/, keys: FOLDERS },
+  { title: 'Crop window', page: /\/exports$/, keys: CROP },
+  { title: 'Table', page: /\/(cards|proxies|storage|shelf)$/, keys: TABLE },
+]
 
-/** The list of keys: those that work everywhere, and those of the desk that is open. */
+/** The list of keys: those that work everywhere, and those of the page that is open. */
 export function KeyHelp({ onClose }: { onClose: () => void }) {
   const { pathname } = useLocation()
   return (
     <Sheet title="Keys" about="Everything works without a mouse." open onClose={onClose}>
-      <KeyList keys={KEYS} />
-      {pathname.endsWith('/cards/review') && (
-        <>
-          <h3 className="mt-6 mb-2 font-bold">Review</h3>
-          <KeyList keys={REVIEW_KEYS} />
-        </>
-      )}
+      <KeyList keys={EVERYWHERE} />
+      {OF_PAGES.filter(({ page }) => page.test(pathname)).map(({ title, keys }) => (
+        <section key={title} aria-label={title}>
+          <h3 className="mt-6 mb-2 font-bold">{title}</h3>
+          <KeyList keys={keys} />
+        </section>
+      ))}
     </Sheet>
   )
 }
 
-const KeyList = ({ keys: all }: { keys: readonly (readonly [string, string])[] }) => (
+const KeyList = ({ keys: all }: { keys: Shortcuts }) => (
   <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-2">
-    {all.map(([keys, what]) => (
-      <div key={keys} className="contents">
-        <dt className="figure whitespace-nowrap">{keys}</dt>
+    {Object.entries(all).map(([name, { shown, what }]) => (
+      <div key={name} className="contents">
+        <dt className="figure whitespace-nowrap">{shown}</dt>
         <dd>{what}</dd>
       </div>
     ))}

@@ -4,6 +4,7 @@ import { STATIONS } from '../../core/line/stations'
 import type { ProductionView } from '../../contract/productions'
 import { headlineOf, nextPath } from '../trade/headline'
 import { isLayerOpen } from '../parts/layers/openLayers'
+import { EVERYWHERE, shortcutOf } from '../parts/shortcuts'
 import { useProduction, useProductions } from '../trade/queries'
 
 interface Keys {
@@ -38,7 +39,7 @@ function takeIn(): void {
   else button?.click()
 }
 
-/** The keys that work everywhere: 0 and 1–7, n, c, ?, / and Ctrl K. */
+/** Answers to the keys that work everywhere, but for those that take back a change (`EditNotice.tsx`). */
 export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): void {
   const navigate = useNavigate()
   const { pathname } = useLocation()
@@ -67,23 +68,19 @@ export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): v
       goTo(nextPath(fresh ?? known))
     }
     const onKey = (event: KeyboardEvent) => {
-      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
+      const pressed = shortcutOf(EVERYWHERE, event)
+      if (!pressed || ((quiet || isTyping(event.target) || isLayerOpen()) && !event.ctrlKey && !event.metaKey)) return
+      if (pressed === 'find') {
         event.preventDefault()
         openPalette()
-        return
-      }
-      if (quiet || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target) || isLayerOpen()) return
-      if (event.key === '/') {
-        event.preventDefault()
-        openPalette()
-      } else if (event.key === '?') openHelp()
-      else if (event.key === 'c') takeIn()
-      else if (event.key === '0') void navigate('/')
-      else if (/^[1-7]$/.test(event.key) && production)
+      } else if (pressed === 'keys') openHelp()
+      else if (pressed === 'takeIn') takeIn()
+      else if (pressed === 'overview') void navigate('/')
+      else if (pressed === 'station' && production)
         void navigate(`/p/${production.id}/${STATIONS[Number(event.key) - 1]}`)
-      else if (event.key === 'n' && production) void goNext(production)
+      else if (pressed === 'next' && production) void goNext(production)
       // In an empty world the first production comes next.
-      else if (event.key === 'n' && productions) goTo('/')
+      else if (pressed === 'next' && productions) goTo('/')
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)

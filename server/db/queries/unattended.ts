@@ -1,10 +1,10 @@
 import { sql } from 'kysely'
 import type { Db } from '../connection'
 
-/** How files of each camera are called, from the newest loads that somebody said it filmed. */
-export async function cameraHabits(db: Db): Promise<{ cameraId: string; habits: string[] }[]> {
-  const { rows } = await sql<{ cameraId: string; habits: string[] }>`
-    select camera_id, array_agg(distinct upper(regexp_replace(regexp_replace(path_text, '^.*/', ''), '[0-9]+', '#', 'g'))) as habits
+/** Names of files of each camera, one of all that differ in their numbers alone, from the newest loads that somebody said it filmed. */
+export async function cameraFileNames(db: Db): Promise<{ cameraId: string; names: string[] }[]> {
+  const { rows } = await sql<{ cameraId: string; names: string[] }>`
+    select camera_id, array_agg(distinct regexp_replace(regexp_replace(path_text, '^.*/', ''), '[0-9]+', '0', 'g')) as names
     from (select id, camera_id from load where camera_id is not null order by scanned_at desc limit 60) known
     join load_entry on load_entry.load_id = known.id and load_entry.kind = 'file'
     group by camera_id`.execute(db)

@@ -1,5 +1,6 @@
 import type { ClipRange } from '../../../core/cards/review/review'
 import { fileAt } from '../../../core/cards/review/takeReview'
+import { PLAYER, shortcutOf, type Press } from '../shortcuts'
 
 const SPEEDS = [0.25, 0.5, 1, 1.5, 2, 4] as const
 
@@ -123,13 +124,14 @@ export class Playback {
   readonly loop = (looped: ClipRange | undefined): void => this.#show({ looped })
 
   /** Does what a key says; false when the key means nothing to a player. */
-  readonly key = ({ key, shiftKey }: { readonly key: string; readonly shiftKey: boolean }): boolean => {
-    const far = shiftKey ? Math.round(this.perSecond / this.stepBy) : 1
-    if (key === ' ') this.toggle()
-    else if (key === 'ArrowLeft') this.step(-far)
-    else if (key === 'ArrowRight') this.step(far)
-    else if (key === '+' || key === '=') this.faster(1)
-    else if (key === '-' || key === '−') this.faster(-1)
+  readonly key = (event: Press): boolean => {
+    const pressed = shortcutOf(PLAYER, event)
+    const far = event.shiftKey ? Math.round(this.perSecond / this.stepBy) : 1
+    if (pressed === 'play') this.toggle()
+    else if (pressed === 'back') this.step(-far)
+    else if (pressed === 'on') this.step(far)
+    else if (pressed === 'faster') this.faster(1)
+    else if (pressed === 'slower') this.faster(-1)
     else return false
     return true
   }

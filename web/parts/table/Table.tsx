@@ -2,6 +2,7 @@ import { getCoreRowModel, useReactTable, type ColumnDef, type RowSelectionState 
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { ArrowDown, ArrowUp } from 'lucide-react'
 import { useId, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type ReactNode } from 'react'
+import { shortcutOf, TABLE } from '../shortcuts'
 import { textsOf, type Column, type Sorting } from './tableColumn'
 import { TableFoot } from './TableFoot'
 import { FIRST_LINE, TableLine } from './TableLine'
@@ -84,26 +85,25 @@ export function Table<Row, Sort extends string>(props: TableProps<Row, Sort>) {
     if (event.target !== box.current) return
     const page = Math.max(1, Math.floor((box.current?.clientHeight ?? rowPx) / rowPx) - 1)
     const last = shownRows.length - 1
-    const steps: Partial<Record<string, number>> = {
-      ArrowDown: active + 1,
-      ArrowUp: active - 1,
-      PageDown: active + page,
-      PageUp: active - page,
-      Home: 0,
-      End: last,
+    const steps = {
+      ...{ down: active + 1, up: active - 1, pageDown: active + page, pageUp: active - page },
+      ...{ first: 0, last },
     }
-    const to = steps[event.key]
-    const control = event.ctrlKey || event.metaKey
-    if (to !== undefined) {
-      const at = Math.min(last, Math.max(0, to))
-      choose(at, event.shiftKey ? 'range' : control ? 'move' : 'alone')
+    const pressed = shortcutOf(TABLE, event)
+    const row = shownRows[active]?.original
+    if (!pressed) return
+    if (pressed === 'open') {
+      if (!onOpen || !row) return
+      onOpen(row)
+    } else if (pressed === 'choose') choose(Math.max(0, active), 'toggle')
+    else if (pressed === 'none') setSelection({})
+    else if (pressed === 'all') setSelection(between(0, last))
+    else if (pressed === 'copy') void copySelected()
+    else {
+      const at = Math.min(last, Math.max(0, steps[pressed]))
+      choose(at, event.shiftKey ? 'range' : event.ctrlKey || event.metaKey ? 'move' : 'alone')
       virtual.scrollToIndex(at)
-    } else if (event.key === 'Enter' && onOpen && shownRows[active]) onOpen(shownRows[active].original)
-    else if (event.key === ' ') choose(Math.max(0, active), 'toggle')
-    else if (event.key === 'Escape') setSelection({})
-    else if (control && event.key.toLowerCase() === 'a') setSelection(between(0, last))
-    else if (control && event.key.toLowerCase() === 'c') void copySelected()
-    else return
+    }
     event.preventDefault()
   }
 

@@ -2,6 +2,7 @@ import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react'
 import type { CropWindow } from '../../../core/exports/reframe'
 import { cardsApi } from '../../../contract/cards'
 import { addressOf } from '../../../contract/endpoint'
+import { CROP, shortcutOf } from '../../parts/shortcuts'
 import type { Master } from './master'
 
 interface CropStageProps {
@@ -15,12 +16,7 @@ interface CropStageProps {
 
 const FINE_PX = 2
 const COARSE_PX = 40
-const STEPS: Record<string, readonly [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-}
+const STEPS = { left: [-1, 0], right: [1, 0], up: [0, -1], down: [0, 1] } as const
 const ZOOM_STEP = 1.05
 export const MOST_ZOOM = 4
 
@@ -61,13 +57,15 @@ export function CropStage({ master, atSeconds, window, zoom, onMove, onZoom }: C
     return () => box?.removeEventListener('wheel', onWheel)
   }, [])
   const onKey = (event: KeyboardEvent) => {
-    const step = STEPS[event.key]
-    if (step) {
+    const pressed = shortcutOf(CROP, event)
+    if (!pressed) return
+    if (pressed === 'smaller') zoomBy(ZOOM_STEP)
+    else if (pressed === 'larger') zoomBy(1 / ZOOM_STEP)
+    else {
+      const [across, down] = STEPS[pressed]
       const reach = event.shiftKey ? COARSE_PX : FINE_PX
-      moveTo(centre.x + step[0] * reach, centre.y + step[1] * reach)
-    } else if (event.key === '+' || event.key === '=') zoomBy(ZOOM_STEP)
-    else if (event.key === '-' || event.key === '−') zoomBy(1 / ZOOM_STEP)
-    else return
+      moveTo(centre.x + across * reach, centre.y + down * reach)
+    }
     event.preventDefault()
   }
   const percent = (part: number, whole: number) => `${(100 * part) / whole}%`

@@ -1,7 +1,7 @@
 import { Trash2 } from 'lucide-react'
 import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
-import { differenceWords } from '../../../core/shoot/measured'
+import { differsFromPlan, measuredSentence } from '../../../core/shoot/measured'
 import {
   counted,
   formatBitRate,
@@ -42,19 +42,6 @@ interface FiguresProps {
   readonly productionId: string
 }
 
-/** Whether what was learned is not what the gear book reckons with. */
-const differs = (mode: MeasuredMode) => !mode.learned.guessed && Math.abs(mode.learned.value / mode.inUse - 1) > 0.005
-
-function sentenceOf(modes: readonly MeasuredMode[]): string {
-  const known = modes.filter((mode) => !mode.learned.guessed)
-  const other = known.filter(differs)
-  const [first] = other
-  if (known.length === 0) return 'Nothing of this plan was measured yet.'
-  if (!first) return 'The gear book uses the measured figures.'
-  const more = other.length > 1 ? `, and ${counted(other.length - 1, 'other mode')} differ` : ''
-  return `${first.mode} of ${first.camera} takes ${differenceWords(first.learned.value, first.inUse)} than it is planned with${more}.`
-}
-
 function Figures({ view, book, productionId }: FiguresProps) {
   const { modes, offload, expansion, unknownLoads } = view
   return (
@@ -74,7 +61,7 @@ function Figures({ view, book, productionId }: FiguresProps) {
           )
         }
       >
-        {sentenceOf(modes)}
+        {measuredSentence(modes)}
       </Answer>
       {modes.map((mode) => (
         <ModeFigures key={mode.modeId} mode={mode} book={book} />
@@ -178,7 +165,7 @@ function ModeFigures({ mode, book }: { mode: MeasuredMode; book: GearView }) {
               </>
             )}
           </span>
-          {differs(mode) && (
+          {differsFromPlan(mode) && (
             <Button disabled={send.isPending} onClick={take}>
               Reckon with {formatBitRate(learned.value)}
             </Button>

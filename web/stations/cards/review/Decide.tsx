@@ -8,6 +8,7 @@ import type { Shot } from '../../../../core/shoot/shots'
 import { Button } from '../../../parts/controls/Button'
 import { Choice } from '../../../parts/controls/Choice'
 import { IconButton } from '../../../parts/controls/IconButton'
+import { REVIEW } from '../../../parts/shortcuts'
 import { clock } from './marks'
 import { VERDICT_WORDS, VerdictMark } from './VerdictMark'
 
@@ -30,7 +31,6 @@ interface DecideProps {
 
 /** A choice cannot be empty. */
 const NO_SHOT = 'none'
-const KEYS = { keep: 'k', maybe: 'm', reject: 'r' } as const
 
 /** What is said of a clip: whether it is kept, which pieces of it, and a note. */
 export function Decide(props: DecideProps) {
@@ -45,7 +45,7 @@ export function Decide(props: DecideProps) {
             <Button
               key={verdict}
               aria-pressed={chosen}
-              aria-keyshortcuts={KEYS[verdict]}
+              aria-keyshortcuts={REVIEW[verdict].shown}
               className={`!px-2 ${chosen ? '!border-accent bg-wash' : ''}`}
               onClick={() => onChange({ verdict: chosen ? null : verdict })}
             >
@@ -66,22 +66,22 @@ export function Decide(props: DecideProps) {
       <div role="group" aria-label="A piece" className="mt-2 grid grid-cols-2 gap-2">
         <Button
           aria-pressed={begun !== undefined}
-          aria-keyshortcuts="i"
+          aria-keyshortcuts={REVIEW.begin.shown}
           disabled={clip.length === 0}
           className={`!px-2 ${begun !== undefined ? '!border-accent bg-wash' : ''}`}
           onClick={onBegin}
         >
           Begins here
         </Button>
-        <Button aria-keyshortcuts="o" disabled={clip.length === 0} className="!px-2" onClick={onEnd}>
+        <Button aria-keyshortcuts={REVIEW.end.shown} disabled={clip.length === 0} className="!px-2" onClick={onEnd}>
           Ends here
         </Button>
       </div>
       {begun !== undefined && <p className="py-2 text-sm text-quiet">Begun at {clock(begun, ticks)}.</p>}
       {review.ranges.length === 0 && begun === undefined ? (
         <p className="py-2 text-sm text-quiet">
-          The whole clip. By keys: <kbd className="figure">i</kbd> where a piece begins, <kbd className="figure">o</kbd>{' '}
-          where it ends.
+          The whole clip. By keys: <kbd className="figure">{REVIEW.begin.shown}</kbd> where a piece begins,{' '}
+          <kbd className="figure">{REVIEW.end.shown}</kbd> where it ends.
         </p>
       ) : (
         <ol aria-label="Ranges">

@@ -22,6 +22,7 @@ import { useProduction } from '../../../trade/queries'
 import { useAsk } from '../../../parts/asking/useAsk'
 import { usePages } from '../../../parts/table/usePages'
 import { usePlayer } from '../../../parts/player/usePlayer'
+import { REVIEW, shortcutOf } from '../../../parts/shortcuts'
 import { useSend } from '../../../parts/asking/useSend'
 import { ClipList } from './ClipList'
 import { Decide } from './Decide'
@@ -142,7 +143,6 @@ interface OneClipProps {
 }
 
 const NOWHERE: WatchView = { from: 'nowhere', place: '', volumeId: null, how: 'file' }
-const VERDICT_KEYS: Record<string, Verdict> = { k: 'keep', m: 'maybe', r: 'reject' }
 /** A copy of which so much was watched counts as played. */
 const ENOUGH_SECONDS = 1
 
@@ -177,28 +177,31 @@ function OneClip({ shots, clip, clips, reviews, onOpen }: OneClipProps) {
     change({ ranges: endedAt(review.ranges, frame, begun, clip) })
     setBegun(undefined)
   }
-  const acts: Record<string, () => void> = {
-    i: begin,
-    o: end,
-    x: () => {
+  const say = (verdict: Verdict) => change({ verdict: review.verdict === verdict ? null : verdict })
+  const acts: Record<keyof typeof REVIEW, () => void> = {
+    keep: () => say('keep'),
+    maybe: () => say('maybe'),
+    reject: () => say('reject'),
+    begin,
+    end,
+    remove: () => {
       setBegun(undefined)
       const under = rangeAt(review.ranges, frame)
       if (under) change({ ranges: review.ranges.filter((range) => range !== under) })
     },
-    l: () => playback.loop(looped ? undefined : rangeAt(review.ranges, frame)),
-    t: () => note.current?.focus(),
-    ArrowUp: () => go(-1),
-    ArrowDown: () => go(1),
-    Enter: () => {
+    loop: () => playback.loop(looped ? undefined : rangeAt(review.ranges, frame)),
+    note: () => note.current?.focus(),
+    before: () => go(-1),
+    after: () => go(1),
+    undecided: () => {
       const next = nextUndecided(clips, clip, reviews)
       if (next) onOpen(next)
     },
   }
   const onKey = (event: KeyboardEvent): boolean => {
-    const verdict = VERDICT_KEYS[event.key]
-    if (verdict) change({ verdict: review.verdict === verdict ? null : verdict })
-    else if (acts[event.key]) acts[event.key]?.()
-    else return playback.key(event)
+    const pressed = shortcutOf(REVIEW, event)
+    if (!pressed) return playback.key(event)
+    acts[pressed]()
     return true
   }
   useDeskKeys(onKey)

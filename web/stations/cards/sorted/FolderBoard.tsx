@@ -15,11 +15,9 @@ import { counted, formatBytes } from '../../../../core/units/quantity'
 import { cardsApi } from '../../../../contract/cards'
 import { addressOf } from '../../../../contract/endpoint'
 import { sortedApi, type SortedClip, type SortedView } from '../../../../contract/sorted'
+import { FOLDERS, shortcutOf } from '../../../parts/shortcuts'
 import { Trouble } from '../../../parts/Trouble'
 import { useSend } from '../../../parts/asking/useSend'
-
-/** Keys that put the marked clip somewhere. */
-const KEYS = { a: 'a-roll', b: 'b-roll' } as const
 
 /** Clips by the folder that they go into: dragged there, or sent by a key. */
 export function FolderBoard({ view, productionId }: { view: SortedView; productionId: string }) {
@@ -49,14 +47,17 @@ export function FolderBoard({ view, productionId }: { view: SortedView; producti
     list.current?.querySelector<HTMLElement>(`[data-clip="${clip.id}"]`)?.focus()
   }
   const press = (event: KeyboardEvent, clip: SortedClip) => {
-    if (event.ctrlKey || event.metaKey || event.altKey) return
-    const takes = KEYS[event.key as keyof typeof KEYS] as (typeof KEYS)[keyof typeof KEYS] | undefined
-    const folder = takes && template.find((one) => one.takes === takes)?.path
-    if (event.key === 'ArrowDown') mark(order[at + 1])
-    else if (event.key === 'ArrowUp') mark(order[at - 1])
-    else if (folder !== undefined) put(clip.id, folder)
-    else if (event.key === 'r') put(clip.id, null)
-    else return
+    const pressed = shortcutOf(FOLDERS, event)
+    if (!pressed) return
+    if (pressed === 'down') mark(order[at + 1])
+    else if (pressed === 'up') mark(order[at - 1])
+    else if (pressed === 'rules') put(clip.id, null)
+    else {
+      const takes = pressed === 'aRoll' ? 'a-roll' : 'b-roll'
+      const folder = template.find((one) => one.takes === takes)?.path
+      if (folder === undefined) return
+      put(clip.id, folder)
+    }
     event.preventDefault()
     event.stopPropagation()
   }
@@ -70,8 +71,8 @@ export function FolderBoard({ view, productionId }: { view: SortedView; producti
         Folders
       </h2>
       <p className="mb-3 text-quiet">
-        Drag a clip to another folder, or mark it and press <kbd>a</kbd> for A-roll, <kbd>b</kbd> for B-roll,{' '}
-        <kbd>r</kbd> to leave it to the rules.
+        Drag a clip to another folder, or mark it and press <kbd>{FOLDERS.aRoll.shown}</kbd> for A-roll,{' '}
+        <kbd>{FOLDERS.bRoll.shown}</kbd> for B-roll, <kbd>{FOLDERS.rules.shown}</kbd> to leave it to the rules.
       </p>
       <Trouble error={send.error} />
       <div ref={list}>
