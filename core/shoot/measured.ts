@@ -68,7 +68,10 @@ export function measuredSentence(modes: readonly ModeMeasured[]): string {
   const [first] = other
   if (known.length === 0) return 'Nothing of this plan was measured yet.'
   if (!first) return 'The gear book uses the measured figures.'
-  const more = other.length > 1 ? `, and ${counted(other.length - 1, 'other mode')} ${other.length === 2 ? 'differs' : 'differ'}` : ''
+  const more =
+    other.length > 1
+      ? `, and ${counted(other.length - 1, 'other mode')} ${other.length === 2 ? 'differs' : 'differ'}`
+      : ''
   return `${first.mode} of ${first.camera} takes ${differenceWords(first.learned.value, first.inUse)} than it is planned with${more}.`
 }
 
