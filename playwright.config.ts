@@ -6,7 +6,8 @@ const AFTER_A_DAY = ['everyScreen.spec.ts', 'screens.spec.ts', 'api.spec.ts']
 /** Debian's Chromium against servers that begin as a prepared house (`tests/e2e/house.ts`). */
 export default defineConfig({
   testDir: 'tests/e2e',
-  workers: 2,
+  // A page waits more than it works: with two, two processors were used to three fifths.
+  workers: 3,
   // No second try: what passes only then has failed.
   retries: 0,
   timeout: 480_000,
@@ -32,7 +33,7 @@ export default defineConfig({
       ],
     },
   },
-  // Houses first, then what begins in them, in any order and two files at a time.
+  // Houses first, then what begins in them, in any order and three files at a time.
   projects: [
     { name: 'demo', testMatch: 'demo.setup.ts' },
     { name: 'day', testMatch: 'day.setup.ts', dependencies: ['demo'] },

@@ -173,7 +173,7 @@ test('clips are watched, cut into ranges and chosen by keyboard alone', async ({
   await expect(ranges).toHaveCount(0)
   await expectAccessible(page, 'the review')
   await page.keyboard.press('?')
-  await expect(page.getByRole('dialog')).toContainText('Keep, maybe, reject')
+  await expect(page.getByRole('dialog')).toContainText('Keep; once more takes it back')
   await page.keyboard.press('Escape')
 
   const { rows } = (await (await request.get(`/api/productions/${production}/review`)).json()) as { rows: ReviewClip[] }
