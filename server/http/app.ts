@@ -6,7 +6,7 @@ import express, { Router, type Express, type Response } from 'express'
 import helmet from 'helmet'
 import { ENDPOINTS, EVENTS_PATH } from '../../contract/api'
 import { benchRoutes } from './beside/bench'
-import { readerRoutes } from './cards/readers'
+import { noticedRoutes, readerRoutes } from './cards/readers'
 import { cardRoutes } from './cards/routes'
 import { reviewRoutes } from './cards/review'
 import { rigRoutes } from './cards/rigs'
@@ -100,6 +100,7 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
     shotRoutes,
     dayRoutes,
     readerRoutes,
+    noticedRoutes,
     cardRoutes,
     reviewRoutes,
     rigRoutes,

@@ -1,4 +1,10 @@
-import { getCoreRowModel, useReactTable, type ColumnDef, type RowSelectionState } from '@tanstack/react-table'
+import {
+  getCoreRowModel,
+  useReactTable,
+  type ColumnDef,
+  type OnChangeFn,
+  type RowSelectionState,
+} from '@tanstack/react-table'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { ArrowDown, ArrowUp } from 'lucide-react'
 import { useId, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type ReactNode } from 'react'
@@ -6,6 +12,7 @@ import { shortcutOf, TABLE } from '../shortcuts'
 import { textsOf, type Column, type Sorting } from './tableColumn'
 import { TableFoot } from './TableFoot'
 import { FIRST_LINE, TableLine } from './TableLine'
+import { useMarkedRows } from './useMarkedRows'
 import { useNextPage, type MorePages } from './usePages'
 
 interface TableProps<Row, Sort extends string> {
@@ -33,24 +40,7 @@ interface TableProps<Row, Sort extends string> {
 export function Table<Row, Sort extends string>(props: TableProps<Row, Sort>) {
   const { label, columns, rows, rowId, rowData, rowPx, sorting, onSort, pages, actions, onOpen } = props
   const [selection, setSelection] = useState<RowSelectionState>({})
-  const defs = useMemo(
-    () =>
-      columns.map((column): ColumnDef<Row> => ({
-        id: column.key,
-        header: column.header,
-      })),
-    [columns],
-  )
-  const table = useReactTable({
-    data: rows as Row[],
-    columns: defs,
-    state: { rowSelection: selection },
-    onRowSelectionChange: setSelection,
-    getRowId: rowId,
-    getCoreRowModel: getCoreRowModel(),
-    manualSorting: true,
-    enableMultiRowSelection: true,
-  })
+  const table = useTable(columns, rows, rowId, selection, setSelection)
   const shownRows = table.getRowModel().rows
   const box = useRef<HTMLDivElement>(null)
   const virtual = useVirtualizer({
@@ -63,46 +53,22 @@ export function Table<Row, Sort extends string>(props: TableProps<Row, Sort>) {
   const { hasNextPage } = pages
   useNextPage(pages, items.at(-1)?.index ?? 0, shownRows.length)
 
-  const [active, setActive] = useState(-1)
-  const anchor = useRef(0)
   const id = useId()
   const idAt = (at: number) => `${id}-${shownRows[at]?.id ?? ''}`
-  const between = (from: number, to: number): RowSelectionState =>
-    Object.fromEntries(shownRows.slice(Math.min(from, to), Math.max(from, to) + 1).map((row) => [row.id, true]))
-  const choose = (at: number, how: 'alone' | 'toggle' | 'range' | 'move') => {
-    const row = shownRows[at]
-    if (!row) return
-    setActive(at)
-    if (how === 'range') setSelection(between(anchor.current, at))
-    else if (how === 'alone') setSelection({ [row.id]: true })
-    else if (how === 'toggle') row.toggleSelected()
-    if (how === 'alone' || how === 'toggle') anchor.current = at
-  }
-  const onPress = (event: MouseEvent, at: number) =>
-    choose(at, event.shiftKey ? 'range' : event.ctrlKey || event.metaKey ? 'toggle' : 'alone')
+  const marks = useMarkedRows({ rows: shownRows, setSelection })
+  const { active } = marks
   const onKey = (event: KeyboardEvent) => {
     // Buttons of the head answer to their own keys.
     if (event.target !== box.current) return
-    const page = Math.max(1, Math.floor((box.current?.clientHeight ?? rowPx) / rowPx) - 1)
-    const last = shownRows.length - 1
-    const steps = {
-      ...{ down: active + 1, up: active - 1, pageDown: active + page, pageUp: active - page },
-      ...{ first: 0, last },
-    }
-    const pressed = shortcutOf(TABLE, event)
     const row = shownRows[active]?.original
-    if (!pressed) return
+    const pressed = shortcutOf(TABLE, event)
+    if (!pressed || (pressed === 'open' && (!onOpen || !row))) return
     if (pressed === 'open') {
-      if (!onOpen || !row) return
-      onOpen(row)
-    } else if (pressed === 'choose') choose(Math.max(0, active), 'toggle')
-    else if (pressed === 'none') setSelection({})
-    else if (pressed === 'all') setSelection(between(0, last))
-    else if (pressed === 'copy') void copySelected()
+      if (row) onOpen?.(row)
+    } else if (pressed === 'copy') void copySelected()
     else {
-      const at = Math.min(last, Math.max(0, steps[pressed]))
-      choose(at, event.shiftKey ? 'range' : event.ctrlKey || event.metaKey ? 'move' : 'alone')
-      virtual.scrollToIndex(at)
+      const at = marks.press(pressed, event, Math.floor((box.current?.clientHeight ?? rowPx) / rowPx) - 1)
+      if (at !== undefined) virtual.scrollToIndex(at)
     }
     event.preventDefault()
   }
@@ -148,7 +114,7 @@ export function Table<Row, Sort extends string>(props: TableProps<Row, Sort>) {
             role="rowgroup"
             // A range of rows is meant, not of text.
             onMouseDown={(event) => event.shiftKey && event.preventDefault()}
-            onClick={(event) => onPress(event, lineOf(event))}
+            onClick={(event) => marks.pressAt(event, lineOf(event))}
             onDoubleClick={(event) => {
               const row = shownRows[lineOf(event)]
               if (row) onOpen?.(row.original)
@@ -181,6 +147,30 @@ export function Table<Row, Sort extends string>(props: TableProps<Row, Sort>) {
       </TableFoot>
     </>
   )
+}
+
+/** The rows as the table library keeps them: who is chosen, by id. Sorting is the server's. */
+function useTable<Row, Sort extends string>(
+  columns: readonly Column<Row, Sort>[],
+  rows: readonly Row[],
+  rowId: (row: Row) => string,
+  selection: RowSelectionState,
+  setSelection: OnChangeFn<RowSelectionState>,
+) {
+  const defs = useMemo(
+    () => columns.map((column): ColumnDef<Row> => ({ id: column.key, header: column.header })),
+    [columns],
+  )
+  return useReactTable({
+    data: rows as Row[],
+    columns: defs,
+    state: { rowSelection: selection },
+    onRowSelectionChange: setSelection,
+    getRowId: rowId,
+    getCoreRowModel: getCoreRowModel(),
+    manualSorting: true,
+    enableMultiRowSelection: true,
+  })
 }
 
 /** Which row was pressed, from 0; −1 between them. */

@@ -1,5 +1,3 @@
-import { timeIn, zoneHere } from '../../../core/units/day'
-import { Play, RefreshCw } from 'lucide-react'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { planWords } from '../../../core/copies/plan'
@@ -9,15 +7,13 @@ import { copiesApi, type CopyView, type LoadCopies } from '../../../contract/cop
 import type { VolumeView } from '../../../contract/storage'
 import { Button } from '../../parts/controls/Button'
 import { Choice } from '../../parts/controls/Choice'
-import { Hint } from '../../parts/layers/Hint'
-import { Mark } from '../../trade/Mark'
-import { Tick } from '../../parts/controls/Tick'
 import { Trouble } from '../../parts/Trouble'
 import { isOffered } from '../../trade/VolumeChoice'
 import { useSend } from '../../parts/asking/useSend'
 import { Wide } from '../../parts/Wide'
 import { usePlan } from './queries'
 import { toPlay } from './toPlay'
+import { VolumeRow } from './VolumeRow'
 
 interface CopyTableProps {
   readonly load: LoadCopies
@@ -78,59 +74,21 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
             </tr>
           </thead>
           <tbody>
-            {shown.map((volume) => {
-              const copy = load.copies.find((one) => one.volumeId === volume.id)
-              return (
-                <tr key={volume.id} data-volume={volume.name} data-mark={copy?.mark ?? 'none'}>
-                  <td>
-                    <Tick
-                      className="font-semibold"
-                      checked={chosen.has(volume.id)}
-                      disabled={busy || !volume.connected}
-                      onChange={() => toggle(volume.id)}
-                    >
-                      {volume.name}
-                    </Tick>
-                  </td>
-                  <td>
-                    <CopyMark copy={copy} volume={volume} onDifferent={sayDifferent} />
-                  </td>
-                  <td className="text-quiet max-sm:hidden">
-                    {volume.site}
-                    {!volume.connected && copy && <span className="block">not seen now</span>}
-                  </td>
-                  <td className="figure text-right whitespace-nowrap max-sm:hidden">
-                    {copy && `${copy.mirrorLost ? 0 : copy.filesCopied} of ${copy.filesWanted}`}
-                  </td>
-                  <td className="figure text-right max-sm:hidden">
-                    {copy && formatBytes(copy.mirrorLost ? 0 : copy.sizeBytes)}
-                  </td>
-                  <td className="figure text-quiet max-sm:hidden">{copy && <Proved copy={copy} />}</td>
-                  <td className="text-right !pr-0 whitespace-nowrap">
-                    {copy && copy.filesCopied > 0 && volume.connected && (
-                      <Hint words="Reads every file again, past the cache, and compares it with its proof">
-                        <Button
-                          look="quiet"
-                          className="!px-2"
-                          disabled={busy || check.isPending}
-                          aria-label={`Read again from ${volume.name}`}
-                          onClick={() => readAgain(volume.id)}
-                        >
-                          <RefreshCw className="size-4" aria-hidden />
-                          <span className="max-lg:sr-only">Read again</span>
-                        </Button>
-                      </Hint>
-                    )}
-                    {copy && copy.mark >= 1 && volume.connected && (
-                      <Button look={volume.id === unplayed ? 'primary' : 'plain'} onClick={() => onPlay(copy)}>
-                        <Play className="size-4" aria-hidden />
-                        <span className="max-sm:sr-only">Play from it</span>
-                      </Button>
-                    )}
-                  </td>
-                </tr>
-              )
-            })}
+            {shown.map((volume) => (
+              <VolumeRow
+                key={volume.id}
+                volume={volume}
+                copy={load.copies.find((one) => one.volumeId === volume.id)}
+                chosen={chosen.has(volume.id)}
+                busy={busy}
+                checking={check.isPending}
+                playsNext={volume.id === unplayed}
+                onChoose={() => toggle(volume.id)}
+                onReadAgain={() => readAgain(volume.id)}
+                onPlay={onPlay}
+                onDifferent={sayDifferent}
+              />
+            ))}
           </tbody>
         </table>
       </Wide>
@@ -192,67 +150,6 @@ const NoVolume = () => (
 
 /** The card itself, among the places that a copy can be read from. */
 const CARD = 'card'
-
-interface CopyMarkProps {
-  readonly copy: CopyView | undefined
-  readonly volume: VolumeView
-  readonly onDifferent: (volumeId: string, otherVolumeId: string) => void
-}
-
-/** The mark, and what is to be said of the drive it lies on. */
-function CopyMark({ copy, volume, onDifferent }: CopyMarkProps) {
-  if (!copy) return <span className="text-quiet">{volume.connected ? '' : 'not connected'}</span>
-  if (copy.mirrorLost) return <span className="text-stop">gone from the volume</span>
-  return (
-    <>
-      <Mark mark={copy.mark} />
-      {copy.filesVerifiedFromCache > 0 && (
-        <span className="block text-sm text-doubt">read back, perhaps from memory</span>
-      )}
-      {copy.filesMissing > 0 && (
-        <span className="block text-sm text-stop">{counted(copy.filesMissing, 'file')} no longer as proved</span>
-      )}
-      {copy.filesDoubted > 0 && (
-        <span className="block text-sm text-doubt">
-          {counted(copy.filesDoubted, 'file')} perhaps replaced: read again by itself
-        </span>
-      )}
-      {copy.mounted.length > 0 && (
-        <span className="block text-sm text-stop">another file system is mounted inside it</span>
-      )}
-      {copy.sharesDriveWith.length > 0 && (
-        <span className="block text-sm text-doubt">same drive as {copy.sharesDriveWith.join(' and ')}</span>
-      )}
-      {copy.saidDifferentFrom.length > 0 && (
-        <span className="block text-sm text-quiet">
-          another drive than {copy.saidDifferentFrom.join(' and ')}, as you said
-        </span>
-      )}
-      {copy.mayShareDriveWith.map((other) => (
-        <Button
-          key={other.volumeId}
-          look="quiet"
-          className="!min-h-0 !px-0 !py-0 text-left text-sm !font-normal"
-          onClick={() => onDifferent(copy.volumeId, other.volumeId)}
-        >
-          It is another drive than {other.volumeName}
-        </Button>
-      ))}
-    </>
-  )
-}
-
-const when = (at: string) => timeIn(zoneHere(), at)
-
-function Proved({ copy }: { copy: CopyView }) {
-  const { lastVerifiedAt, readAgainAt } = copy
-  return (
-    <>
-      {lastVerifiedAt && when(lastVerifiedAt)}
-      {readAgainAt && <span className="block text-sm">read again {when(readAgainAt)}</span>}
-    </>
-  )
-}
 
 const SHOWN = 8
 

@@ -24,63 +24,109 @@ interface ShotPapersProps {
   readonly names: ShotNames
 }
 
-const MOST_BYTES = 2_000_000
-
 /** How the list leaves for the location and comes back: on paper, as a table, and as a page for a phone. */
 export function ShotPapers({ productionId, shots, names }: ShotPapersProps) {
-  const { data: production } = useProduction(productionId)
-  const { data: day } = useDay(productionId)
-  const add = useSend(shootApi.addShots)
-  const give = useSend(shootApi.giveTicks)
   const [said, setSaid] = useState<readonly string[]>([])
   const [fault, setFault] = useState<Error | null>(null)
-  const [preview, setPreview] = useState<ReadTable>()
-  const table = useRef<HTMLInputElement>(null)
-  const ticks = useRef<HTMLInputElement>(null)
-  const title = production?.title ?? 'Production'
-  const file = fileTitle(title)
-
-  const opened = (
-    event: ChangeEvent<HTMLInputElement>,
-    read: (text: string, file: string, encoding: string) => void,
-  ) => {
-    const chosen = event.target.files?.[0]
-    event.target.value = ''
-    if (!chosen) return
+  const table = useShotTable({ productionId, shots, names, onSaid: setSaid })
+  const ticks = useTicksBack(productionId, setSaid)
+  const anew = () => {
     setSaid([])
     setFault(null)
-    if (chosen.size > MOST_BYTES) {
-      setFault(new Error(`${chosen.name} is far too large for a shot list. Choose another file.`))
-      return
-    }
-    chosen
-      .arrayBuffer()
-      .catch(() => {
-        throw new Error(`${chosen.name} could not be read. Choose it again.`)
-      })
-      .then((bytes) => {
-        const { text, encoding } = tableText(new Uint8Array(bytes))
-        read(text, chosen.name, encoding)
-      })
-      .catch((error: unknown) => setFault(error instanceof Error ? error : new Error(String(error))))
   }
+  return (
+    <section aria-label="To the location and back" className="mt-6">
+      <div className="flex flex-wrap gap-3">
+        {shots.length > 0 && (
+          <>
+            <TakeAlong productionId={productionId} shots={shots} names={names} />
+            <OpenFile
+              label="Ticks of a phone"
+              accept=".json,application/json"
+              onBegin={anew}
+              onFault={setFault}
+              onRead={({ text }) => ticks.read(text)}
+            >
+              Take ticks back
+            </OpenFile>
+          </>
+        )}
+        <OpenFile
+          label="Shots as CSV"
+          accept=".csv,text/csv,text/plain"
+          onBegin={anew}
+          onFault={setFault}
+          onRead={table.read}
+        >
+          Add from CSV
+        </OpenFile>
+      </div>
+      {table.preview && (
+        <ShotPreview
+          table={table.preview}
+          names={names}
+          busy={table.busy}
+          error={table.error}
+          onAdd={table.addAll}
+          onClose={table.close}
+        />
+      )}
+      <Trouble error={fault ?? (table.preview ? null : table.error) ?? ticks.error} />
+      <Said lines={said} />
+    </section>
+  )
+}
 
-  const readTable = (text: string, name: string, encoding: string) => {
+function TakeAlong({ productionId, shots, names }: ShotPapersProps) {
+  const { data: production } = useProduction(productionId)
+  const { data: day } = useDay(productionId)
+  const title = production?.title ?? 'Production'
+  const file = fileTitle(title)
+  const when = [day?.shootOn, day?.place].filter(Boolean).join(', ')
+  const page = () => shotPage({ productionId, title, when, file: `${file} ticks.json`, shots, ...names })
+  return (
+    <Menu
+      label="Take it along"
+      entries={[
+        {
+          label: 'On paper',
+          note: 'to print, with boxes to tick',
+          icon: Printer,
+          to: `/print/${productionId}/shots`,
+        },
+        {
+          label: 'On a phone',
+          note: 'one page that works without a network and gives its ticks back',
+          icon: Smartphone,
+          onSelect: () => saveText(`${file} shots.html`, page(), 'text/html'),
+        },
+        ...tableEntries('a shot', (how) => saveText(`${file} shots.csv`, csv(shotRows(shots, names), how), 'text/csv')),
+      ]}
+    />
+  )
+}
+
+/** Shots from a table: what of it is new is shown before any of it is added. */
+function useShotTable({ productionId, shots, names, onSaid }: ShotPapersProps & { onSaid: (lines: string[]) => void }) {
+  const add = useSend(shootApi.addShots)
+  const [preview, setPreview] = useState<ReadTable>()
+  const read = ({ text, name, encoding }: OpenedFile) => {
     const { data } = Papa.parse<string[]>(text, { skipEmptyLines: true })
-    const read = shotsFromRows(data, names)
-    if (read.shots.length === 0) {
-      setFault(new Error('No shot is in this file. It needs one shot per line, its name first.'))
-      return
-    }
-    const fresh = shotsNotOn(shots, read.shots)
-    const known = read.shots.length - fresh.length
+    const found = shotsFromRows(data, names)
+    if (found.shots.length === 0)
+      throw new Error('No shot is in this file. It needs one shot per line, its name first.')
+    const fresh = shotsNotOn(shots, found.shots)
+    const known = found.shots.length - fresh.length
     const already =
       known > 0 ? [`${counted(known, 'shot')} of the file ${known === 1 ? 'is' : 'are'} on the list already.`] : []
-    if (fresh.length === 0) setSaid([...already, ...read.faults])
-    else setPreview({ file: name, encoding: encoding.toUpperCase(), fresh, said: [...already, ...read.faults] })
+    const said = [...already, ...found.faults]
+    if (fresh.length === 0) onSaid(said)
+    else setPreview({ file: name, encoding: encoding.toUpperCase(), fresh, said })
   }
-
-  const addAll = ({ fresh, said: known }: ReadTable) =>
+  const close = () => setPreview(undefined)
+  const addAll = () => {
+    if (!preview) return
+    const { fresh, said } = preview
     add.mutate(
       {
         params: { id: productionId },
@@ -88,107 +134,90 @@ export function ShotPapers({ productionId, shots, names }: ShotPapersProps) {
       },
       {
         onSuccess: () => {
-          setPreview(undefined)
-          setSaid([`${counted(fresh.length, 'shot')} added at the end.`, ...known])
+          close()
+          onSaid([`${counted(fresh.length, 'shot')} added at the end.`, ...said])
         },
       },
     )
+  }
+  return { read, preview, addAll, close, busy: add.isPending, error: add.error }
+}
 
-  const readTicks = (text: string) => {
+/** What was ticked on a phone without a network. */
+function useTicksBack(productionId: string, onSaid: (lines: string[]) => void) {
+  const give = useSend(shootApi.giveTicks)
+  const read = (text: string) => {
     const given = ticksOf(text)
-    if (!given) {
-      setFault(new Error('These are no ticks of a shot list. Choose the file that the phone gave back.'))
-      return
-    }
+    if (!given) throw new Error('These are no ticks of a shot list. Choose the file that the phone gave back.')
     give.mutate(
       { params: { id: productionId }, body: given },
       {
         onSuccess: ({ changed, unknown }) =>
-          setSaid([
+          onSaid([
             `${counted(changed, 'shot')} changed${unknown > 0 ? `; ${counted(unknown, 'shot')} of the file ${unknown === 1 ? 'is' : 'are'} no longer on the list` : ''}.`,
           ]),
       },
     )
   }
+  return { read, error: give.error }
+}
 
-  const when = [day?.shootOn, day?.place].filter(Boolean).join(', ')
+interface OpenedFile {
+  readonly text: string
+  readonly name: string
+  /** As the Encoding Standard names it. */
+  readonly encoding: string
+}
+
+interface OpenFileProps {
+  readonly label: string
+  readonly accept: string
+  readonly onBegin: () => void
+  /** May throw with a sentence. */
+  readonly onRead: (file: OpenedFile) => void
+  readonly onFault: (error: Error) => void
+  readonly children: string
+}
+
+const MOST_BYTES = 2_000_000
+
+/** A button that opens a text file, in whatever encoding it is. */
+function OpenFile({ label, accept, onBegin, onRead, onFault, children }: OpenFileProps) {
+  const input = useRef<HTMLInputElement>(null)
+  const open = async (file: File) => {
+    if (file.size > MOST_BYTES) throw new Error(`${file.name} is far too large for a shot list. Choose another file.`)
+    const bytes = await file.arrayBuffer().catch(() => {
+      throw new Error(`${file.name} could not be read. Choose it again.`)
+    })
+    onRead({ ...tableText(new Uint8Array(bytes)), name: file.name })
+  }
+  const onChange = (event: ChangeEvent<HTMLInputElement>) => {
+    const file = event.target.files?.[0]
+    event.target.value = ''
+    if (!file) return
+    onBegin()
+    void open(file).catch((error: unknown) => onFault(error instanceof Error ? error : new Error(String(error))))
+  }
   return (
-    <section aria-label="To the location and back" className="mt-6">
-      <div className="flex flex-wrap gap-3">
-        {shots.length > 0 && (
-          <>
-            <Menu
-              label="Take it along"
-              entries={[
-                {
-                  label: 'On paper',
-                  note: 'to print, with boxes to tick',
-                  icon: Printer,
-                  to: `/print/${productionId}/shots`,
-                },
-                {
-                  label: 'On a phone',
-                  note: 'one page that works without a network and gives its ticks back',
-                  icon: Smartphone,
-                  onSelect: () =>
-                    saveText(
-                      `${file} shots.html`,
-                      shotPage({ productionId, title, when, file: `${file} ticks.json`, shots, ...names }),
-                      'text/html',
-                    ),
-                },
-                ...tableEntries('a shot', (how) =>
-                  saveText(`${file} shots.csv`, csv(shotRows(shots, names), how), 'text/csv'),
-                ),
-              ]}
-            />
-            <Button onClick={() => ticks.current?.click()}>
-              <FileUp className="size-4" aria-hidden />
-              Take ticks back
-            </Button>
-          </>
-        )}
-        <Button onClick={() => table.current?.click()}>
-          <FileUp className="size-4" aria-hidden />
-          Add from CSV
-        </Button>
-      </div>
-      <input
-        ref={table}
-        type="file"
-        accept=".csv,text/csv,text/plain"
-        aria-label="Shots as CSV"
-        hidden
-        onChange={(event) => opened(event, readTable)}
-      />
-      <input
-        ref={ticks}
-        type="file"
-        accept=".json,application/json"
-        aria-label="Ticks of a phone"
-        hidden
-        onChange={(event) => opened(event, readTicks)}
-      />
-      {preview && (
-        <ShotPreview
-          table={preview}
-          names={names}
-          busy={add.isPending}
-          error={add.error}
-          onAdd={() => addAll(preview)}
-          onClose={() => setPreview(undefined)}
-        />
-      )}
-      <Trouble error={fault ?? (preview ? null : add.error) ?? give.error} />
-      {said.length > 0 && (
-        <div role="status" className="mt-3 max-w-2xl">
-          {said.slice(0, MOST_SAID).map((line) => (
-            <p key={line}>{line}</p>
-          ))}
-          {said.length > MOST_SAID && <p className="text-quiet">And {said.length - MOST_SAID} more.</p>}
-        </div>
-      )}
-    </section>
+    <>
+      <Button onClick={() => input.current?.click()}>
+        <FileUp className="size-4" aria-hidden />
+        {children}
+      </Button>
+      <input ref={input} type="file" accept={accept} aria-label={label} hidden onChange={onChange} />
+    </>
+  )
+}
+
+function Said({ lines }: { lines: readonly string[] }) {
+  if (lines.length === 0) return null
+  return (
+    <div role="status" className="mt-3 max-w-2xl">
+      {lines.slice(0, MOST_SAID).map((line) => (
+        <p key={line}>{line}</p>
+      ))}
+      {lines.length > MOST_SAID && <p className="text-quiet">And {lines.length - MOST_SAID} more.</p>}
+    </div>
   )
 }
 
