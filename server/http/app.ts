@@ -11,6 +11,7 @@ import { cardRoutes } from './cards/routes'
 import { reviewRoutes } from './cards/review'
 import { rigRoutes } from './cards/rigs'
 import { sortedRoutes } from './cards/sorted'
+import { watchRoutes } from './cards/watch'
 import type { Context } from './context'
 import { accessKey } from './accessKey'
 import { editRoutes } from './beside/edits'
@@ -103,6 +104,7 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
     noticedRoutes,
     cardRoutes,
     reviewRoutes,
+    watchRoutes,
     rigRoutes,
     sortedRoutes,
     copyRoutes,

@@ -1,24 +1,18 @@
 import { Router } from 'express'
 import { TIME_TICKS, type ClipReview } from '../../../core/cards/review/review'
 import { counted } from '../../../core/units/quantity'
-import { previewTitle, reviewApi, type ReviewBody, type WatchView, type Waveform } from '../../../contract/review'
+import { reviewApi, type ReviewBody } from '../../../contract/review'
 import { isShotOf, nameableRows, putNames, putReviews, reviewPage, unmatchedShotsOf } from '../../db/queries/review'
 import { otherLenses } from '../../db/queries/rigs'
 import { takeOf } from '../../db/queries/takes'
 import { tellChanged } from '../../db/queries/tasks'
 import { recounted, reviewClips, reviewOf, saidOfFiles, selectsOf, wholeTake } from '../../facts/review'
-import { filmOf, filmstripOf, placeOf, waveOf } from '../../media/looked'
-import { plays } from '../../media/play'
-import { previewsKept, previewSize, removePreviews } from '../../media/previews'
-import { watchPlace } from '../../media/watch'
 import type { Context } from '../context'
-import { sendFile } from '../copies/play'
-import { orderTask } from '../orderTask'
 import { conflict, invalid, notFound } from '../problem'
 import { productionOf } from '../productionOf'
-import { serve, serveStream } from '../route'
+import { serve } from '../route'
 import { undoably } from '../undoably'
-import { clipOf, watchableOf } from './clipOf'
+import { clipOf } from './clipOf'
 
 const reviewsOf = (ids: readonly string[]) => [{ table: 'review', by: 'media_file_id', ids }] as const
 
@@ -74,49 +68,6 @@ export function reviewRoutes(context: Context): Router {
     await tellChanged(db, 'review', ...(take.review.verdict === body.verdict ? [] : (['productions'] as const)))
   })
 
-  serve(router, reviewApi.watch, async ({ params }): Promise<WatchView> => {
-    const clip = await watchableOf(db, params.id)
-    const [place, preview] = [await watchPlace(db, clip), await previewSize(clip.id)]
-    const where = {
-      from: place?.from ?? 'nowhere',
-      place: place?.name ?? '',
-      volumeId: place?.volumeId ?? null,
-    } as const
-    if (clip.probe.sequence) return { ...where, how: 'frames' }
-    if (plays(clip.probe)) return { ...where, how: 'file' }
-    return { ...where, how: preview > 0 ? 'preview' : 'preview-needed' }
-  })
-
-  serveStream(router, reviewApi.film, async ({ params, req, res }) =>
-    sendFile(await filmOf(db, await watchableOf(db, params.id)), req, res),
-  )
-
-  serveStream(router, reviewApi.strip, async ({ params, res }) => {
-    const picture = await filmstripOf(db, await watchableOf(db, params.id))
-    if (!picture) throw notFound('A filmstrip of that clip')
-    res.type('image/jpeg').set('Cache-Control', 'private, max-age=86400').send(picture)
-  })
-
-  serve(
-    router,
-    reviewApi.wave,
-    async ({ params }) => JSON.parse((await waveOf(db, await watchableOf(db, params.id))).toString()) as Waveform,
-  )
-
-  serve(router, reviewApi.preview, async ({ params, req }) => {
-    const clip = await watchableOf(db, params.id)
-    if (clip.probe.sequence) throw conflict(`${clip.name} begins a run of frames; a preview is made of films alone.`)
-    await placeOf(db, clip)
-    const order = {
-      kind: 'preview',
-      title: previewTitle(clip.name),
-      productionId: clip.productionId,
-      loadId: clip.loadId,
-      input: { clipId: clip.id },
-    } as const
-    return { taskId: await orderTask(context, req, order, `A preview of ${clip.name} is being made already.`) }
-  })
-
   serve(router, reviewApi.selects, async ({ params }) =>
     selectsOf(db, context.host, (await productionOf(db, params.id)).id),
   )
@@ -143,13 +94,6 @@ export function reviewRoutes(context: Context): Router {
     if (clash !== undefined)
       throw conflict(`Two clips would be called “${clash}”. Choose a pattern that tells them apart.`)
     await tellChanged(db, 'review', 'productions')
-  })
-
-  serve(router, reviewApi.previews, () => previewsKept())
-
-  serve(router, reviewApi.removePreviews, async () => {
-    await removePreviews()
-    await tellChanged(db, 'review', 'copies')
   })
 
   return router

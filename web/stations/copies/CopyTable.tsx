@@ -94,21 +94,7 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
       </Wide>
       <Troubles load={load} />
       <div className="mt-5 flex flex-wrap items-end gap-3">
-        {load.sources.length > 0 && (
-          <Choice
-            label="Read from"
-            className="w-64"
-            value={from}
-            onChange={setSource}
-            options={[
-              { value: CARD, label: load.card ? `The card in ${load.card.readerName}` : 'The card, when it is put in' },
-              ...load.sources.map((one) => ({
-                value: one.volumeId,
-                label: `${one.volumeName}, ${counted(one.files, 'proved file')}`,
-              })),
-            ]}
-          />
-        )}
+        <SourceChoice load={load} value={from} onChange={setSource} />
         <Button
           look={verified < 2 ? 'primary' : 'plain'}
           disabled={busy || chosen.size === 0 || copy.isPending || (fromId !== null && chosen.has(fromId))}
@@ -131,6 +117,32 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
       </p>
       <Trouble error={copy.error ?? check.error ?? different.error} />
     </>
+  )
+}
+
+interface SourceChoiceProps {
+  readonly load: LoadCopies
+  readonly value: string
+  readonly onChange: (source: string) => void
+}
+
+/** The card, or a drive with a proved copy, where there is one. */
+function SourceChoice({ load, value, onChange }: SourceChoiceProps) {
+  if (load.sources.length === 0) return null
+  return (
+    <Choice
+      label="Read from"
+      className="w-64"
+      value={value}
+      onChange={onChange}
+      options={[
+        { value: CARD, label: load.card ? `The card in ${load.card.readerName}` : 'The card, when it is put in' },
+        ...load.sources.map((one) => ({
+          value: one.volumeId,
+          label: `${one.volumeName}, ${counted(one.files, 'proved file')}`,
+        })),
+      ]}
+    />
   )
 }
 

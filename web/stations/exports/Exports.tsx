@@ -82,9 +82,7 @@ function Framing({ master, productionId, onChoose }: ChosenProps & { master: Mas
   const [destinationId, setDestinationId] = useState('tall-short')
   const [choice, setChoice] = useState<DeliveryChoice>(USUAL_CHOICE)
   const [volume, setVolume] = useState<string>()
-  const [at, setAt] = useState<number>()
-  // Under the hand; the frame itself is fetched when it is let go.
-  const [sliding, setSliding] = useState<number>()
+  const [at, setAt] = useState(master.seconds / 3)
   const [placed, setPlaced] = useState<Placement>(middleOf(master))
   const destination = destinationOf(destinationId) ?? DESTINATIONS[0]
   const task = tasks.find((one) => one.kind === 'render' && one.productionId === productionId)
@@ -107,36 +105,19 @@ function Framing({ master, productionId, onChoose }: ChosenProps & { master: Mas
           <CropStage
             key={clip.id}
             master={master}
-            atSeconds={at ?? master.seconds / 3}
+            atSeconds={at}
             window={window}
             zoom={placed.zoom}
             onMove={(centre) => setPlaced({ ...placed, centre })}
             onZoom={(zoom) => setPlaced({ ...placed, zoom })}
           />
-          <div className="mt-3">
-            <Slide
-              label="Frame at"
-              min={0}
-              max={Math.max(0.04, master.seconds - 0.05)}
-              step={0.04}
-              value={sliding ?? at ?? master.seconds / 3}
-              onChange={setSliding}
-              onSettled={(seconds) => {
-                setAt(seconds)
-                setSliding(undefined)
-              }}
-              words={`${(sliding ?? at ?? master.seconds / 3).toFixed(2)} s`}
-            />
-            <Slide
-              label="Closer"
-              min={1}
-              max={MOST_ZOOM}
-              step={0.05}
-              value={placed.zoom}
-              onChange={(zoom) => setPlaced({ ...placed, zoom })}
-              words={`${Math.round(placed.zoom * 100)} %`}
-            />
-          </div>
+          <Slides
+            master={master}
+            at={at}
+            zoom={placed.zoom}
+            onAt={setAt}
+            onZoom={(zoom) => setPlaced({ ...placed, zoom })}
+          />
           <p className="mt-1 text-sm text-quiet">
             Dashed: strips at top and bottom that a destination’s own controls often cover. Keep faces and titles
             between them.
@@ -189,5 +170,45 @@ function Framing({ master, productionId, onChoose }: ChosenProps & { master: Mas
       )}
       <Deliverables productionId={productionId} />
     </>
+  )
+}
+
+interface SlidesProps {
+  readonly master: Master
+  readonly at: number
+  readonly zoom: number
+  readonly onAt: (seconds: number) => void
+  readonly onZoom: (zoom: number) => void
+}
+
+/** Which frame is shown, and how close the window is. */
+function Slides({ master, at, zoom, onAt, onZoom }: SlidesProps) {
+  // Under the hand; the frame itself is fetched when it is let go.
+  const [sliding, setSliding] = useState<number>()
+  return (
+    <div className="mt-3">
+      <Slide
+        label="Frame at"
+        min={0}
+        max={Math.max(0.04, master.seconds - 0.05)}
+        step={0.04}
+        value={sliding ?? at}
+        onChange={setSliding}
+        onSettled={(seconds) => {
+          onAt(seconds)
+          setSliding(undefined)
+        }}
+        words={`${(sliding ?? at).toFixed(2)} s`}
+      />
+      <Slide
+        label="Closer"
+        min={1}
+        max={MOST_ZOOM}
+        step={0.05}
+        value={zoom}
+        onChange={onZoom}
+        words={`${Math.round(zoom * 100)} %`}
+      />
+    </div>
   )
 }

@@ -73,10 +73,6 @@ function Sheet({ productionId, view, takeSeconds }: SheetProps) {
   const zoneWrong = !isTimeZone(day.timeZone)
   const warnings = zoneWrong ? [] : dayWarnings(asked)
   const incomplete = day.calls.some((call) => call.what.trim() === '')
-  const setCall = (at: number, more: Partial<Call>) =>
-    change({ calls: day.calls.map((call, place) => (place === at ? { ...call, ...more } : call)) })
-  const last = inOrder(day.calls).at(-1)
-  const next = last ? Math.min(23 * 60 + 55, (minutesOf(last.at) ?? 0) + last.minutes) : 9 * 60
   const keep = () =>
     send.mutate(
       { params: { id: productionId }, body: { ...day, calls: inOrder(day.calls) }, ...seen },
@@ -116,36 +112,66 @@ function Sheet({ productionId, view, takeSeconds }: SheetProps) {
         </ul>
       )}
       <DayAxis calls={day.calls} />
-      <div className="mt-5 grid gap-x-4 sm:grid-cols-[10rem_1fr_14rem]">
-        <Field
-          label="Shoot day"
-          type="date"
-          value={day.shootOn}
-          onChange={(event) => change({ shootOn: event.target.value })}
-        />
-        <Field
-          label="Place"
-          value={day.place}
-          maxLength={200}
-          onChange={(event) => change({ place: event.target.value })}
-        />
-        <Field
-          label="Time zone"
-          value={day.timeZone}
-          list="time-zones"
-          fault={zoneWrong ? 'Choose a zone from the list, such as Europe/Lisbon.' : undefined}
-          onChange={(event) => change({ timeZone: event.target.value })}
-        />
-        <datalist id="time-zones">
-          {Intl.supportedValuesOf('timeZone').map((zone) => (
-            <option key={zone} value={zone} />
-          ))}
-        </datalist>
-      </div>
+      <Where day={day} zoneWrong={zoneWrong} onChange={change} />
+      <Calls calls={day.calls} onChange={(calls) => change({ calls })} />
+    </form>
+  )
+}
+
+interface WhereProps {
+  readonly day: DayBody
+  readonly zoneWrong: boolean
+  readonly onChange: (more: Partial<DayBody>) => void
+}
+
+function Where({ day, zoneWrong, onChange }: WhereProps) {
+  return (
+    <div className="mt-5 grid gap-x-4 sm:grid-cols-[10rem_1fr_14rem]">
+      <Field
+        label="Shoot day"
+        type="date"
+        value={day.shootOn}
+        onChange={(event) => onChange({ shootOn: event.target.value })}
+      />
+      <Field
+        label="Place"
+        value={day.place}
+        maxLength={200}
+        onChange={(event) => onChange({ place: event.target.value })}
+      />
+      <Field
+        label="Time zone"
+        value={day.timeZone}
+        list="time-zones"
+        fault={zoneWrong ? 'Choose a zone from the list, such as Europe/Lisbon.' : undefined}
+        onChange={(event) => onChange({ timeZone: event.target.value })}
+      />
+      <datalist id="time-zones">
+        {Intl.supportedValuesOf('timeZone').map((zone) => (
+          <option key={zone} value={zone} />
+        ))}
+      </datalist>
+    </div>
+  )
+}
+
+interface CallsProps {
+  readonly calls: readonly Call[]
+  readonly onChange: (calls: Call[]) => void
+}
+
+/** What begins when; a new call begins where the last one ends. */
+function Calls({ calls, onChange }: CallsProps) {
+  const setCall = (at: number, more: Partial<Call>) =>
+    onChange(calls.map((call, place) => (place === at ? { ...call, ...more } : call)))
+  const last = inOrder(calls).at(-1)
+  const next = last ? Math.min(23 * 60 + 55, (minutesOf(last.at) ?? 0) + last.minutes) : 9 * 60
+  return (
+    <>
       <fieldset>
         <legend className="mb-1 font-bold">Calls</legend>
         <ol className="border-t border-ink">
-          {day.calls.map((call, at) => (
+          {calls.map((call, at) => (
             <li key={at} className="flex flex-wrap items-start gap-3 border-b border-rule py-2">
               <Cell
                 label={`Time of call ${at + 1}`}
@@ -172,19 +198,16 @@ function Sheet({ productionId, view, takeSeconds }: SheetProps) {
               <IconButton
                 icon={Trash2}
                 label={`Remove call ${at + 1}`}
-                onClick={() => change({ calls: day.calls.filter((_, place) => place !== at) })}
+                onClick={() => onChange(calls.filter((_, place) => place !== at))}
               />
             </li>
           ))}
         </ol>
       </fieldset>
-      <Button
-        className="mt-3"
-        onClick={() => change({ calls: [...day.calls, { at: clockOf(next), what: '', minutes: 30 }] })}
-      >
+      <Button className="mt-3" onClick={() => onChange([...calls, { at: clockOf(next), what: '', minutes: 30 }])}>
         <Plus className="size-4" aria-hidden />
         Add a call
       </Button>
-    </form>
+    </>
   )
 }
