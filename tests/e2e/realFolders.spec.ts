@@ -277,7 +277,7 @@ more('a reader that holds another card, or none, does not pass for the one that 
   await expect(heading(page)).toContainText('No card is in the reader', { timeout: 90_000 })
   mkdirSync(card, { recursive: true })
   film('CURL0004.MP4')
-  await expect(heading(page)).toContainText('“left slot” is in the reader and has not been scanned', {
+  await expect(heading(page)).toContainText('A card is in left slot and has not been scanned', {
     timeout: 90_000,
   })
 })
