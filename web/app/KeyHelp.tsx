@@ -10,15 +10,15 @@ const OF_PAGES: readonly { readonly title: string; readonly page: RegExp; readon
   { title: 'Table', page: /\/(cards|proxies|storage|shelf)$/, keys: TABLE },
 ]
 
-/** The list of keys: those that work everywhere, and those of the page that is open. */
+/** The list of keys: those of the page that is open, then those that work everywhere. */
 export function KeyHelp({ onClose }: { onClose: () => void }) {
   const { pathname } = useLocation()
+  const here = OF_PAGES.filter(({ page }) => page.test(pathname))
   return (
     <Sheet title="Keys" about="Everything works without a mouse." open onClose={onClose}>
-      <KeyList keys={EVERYWHERE} />
-      {OF_PAGES.filter(({ page }) => page.test(pathname)).map(({ title, keys }) => (
-        <section key={title} aria-label={title}>
-          <h3 className="mt-6 mb-2 font-bold">{title}</h3>
+      {[...here, { title: 'Everywhere', keys: EVERYWHERE }].map(({ title, keys }) => (
+        <section key={title} aria-label={title} className="mb-6 last:mb-0">
+          <h3 className="mb-2 font-bold">{title}</h3>
           <KeyList keys={keys} />
         </section>
       ))}
@@ -27,10 +27,10 @@ export function KeyHelp({ onClose }: { onClose: () => void }) {
 }
 
 const KeyList = ({ keys: all }: { keys: Shortcuts }) => (
-  <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-2">
+  <dl className="grid grid-cols-[7rem_1fr] gap-x-4 gap-y-2">
     {Object.entries(all).map(([name, { shown, what }]) => (
       <div key={name} className="contents">
-        <dt className="figure whitespace-nowrap">{shown}</dt>
+        <dt className="figure">{shown}</dt>
         <dd>{what}</dd>
       </div>
     ))}
