@@ -12,6 +12,7 @@ import {
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, type APIRequestContext, type Page } from '@playwright/test'
+import type { ClipView, ReaderView } from '../../contract/cards'
 import type { LoadCopies } from '../../contract/copies'
 import type { Page as ListPage } from '../../contract/page'
 import { expectAccessible } from './access'
@@ -191,6 +192,13 @@ more(
     expect(debian('find', [join(mudflat, 'Set aside'), '-name', 'CURL0002.MP4', '-size', `${size}c`]).trim()).not.toBe(
       '',
     )
+    // Which clip was played before is up to chance; one that was rewritten counts as played no more.
+    const { rows } = (await (
+      await request.get(`/api/productions/${production}/clips?show=playable&limit=50`)
+    ).json()) as ListPage<ClipView>
+    const clipId = rows.find(({ name }) => name === 'CURL0001.MP4')?.id
+    const { loadId, copies } = await copiesOf(request)
+    await post(request, `/loads/${loadId}/spot-plays`, { volumeId: copies[0]?.volumeId, clipId, seconds: 1 })
     expect((await copiesOf(request)).clear.sentence).toContain('wrong and not settled')
     await page.getByRole('button', { name: 'I can do without it' }).click()
     await expect(heading(page)).toContainText('1 problem settled by you, nothing else wrong')
@@ -285,10 +293,15 @@ more('a reader that holds another card, or none, does not pass for the one that 
 more(
   'a card of raw frames, which nothing here can play, is cleared by the person’s own eyes',
   async ({ page, request }) => {
+    const inSlot = async () =>
+      ((await (await request.get('/api/readers')).json()) as ReaderView[]).find(({ name }) => name === 'left slot')
     for (const folder of [slot, mirror(mudflat), mirror(saltern)]) rmSync(folder, { recursive: true })
+    // Whoever presses before it is noticed that another card lies there is asked to press again.
+    await expect.poll(async () => (await inSlot())?.state, { timeout: 90_000 }).not.toBe('card')
     mkdirSync(join(slot, 'HERON'), { recursive: true })
     const frames = ['-v', 'error', '-f', 'lavfi', '-i', 'testsrc2=s=64x36:r=25', '-frames:v', '3', '-c:v', 'tiff']
     debian('ffmpeg', [...frames, join(slot, 'HERON/HERON_%03d.TIF')])
+    await expect.poll(async () => (await inSlot())?.state, { timeout: 90_000 }).toBe('card')
     production = String((await post(request, '/productions', { title: 'Pole shots' })).body?.id)
     await page.goto(`/p/${production}/cards`)
     await page.getByLabel('Call it').fill('Heron C')
