@@ -52,6 +52,7 @@ test('the list of keys names those of the page that is open', async ({ page, req
     ['/cards/review', ['Review']],
     ['/cards/sorted', ['Folders of the sorted view']],
     ['/exports', ['Crop window']],
+    ['/proxies', []],
     ['/copies', []],
   ] as const) {
     await page.goto(`/p/${id}${path}`)

@@ -7,7 +7,7 @@ const OF_PAGES: readonly { readonly title: string; readonly page: RegExp; readon
   { title: 'Review', page: /\/cards\/review$/, keys: { ...PLAYER, ...REVIEW } },
   { title: 'Folders of the sorted view', page: /\/cards\/sorted$/, keys: FOLDERS },
   { title: 'Crop window', page: /\/exports$/, keys: CROP },
-  { title: 'Table', page: /\/(cards|proxies|storage|shelf)$/, keys: TABLE },
+  { title: 'Table', page: /\/(cards|storage|shelf)$/, keys: TABLE },
 ]
 
 /** The list of keys: those of the page that is open, then those that work everywhere. */

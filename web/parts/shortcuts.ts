@@ -3,7 +3,7 @@ export interface Shortcut {
   /** How the key is called in the list. */
   readonly shown: string
   readonly what: string
-  /** Presses as `pressOf` names them; none for what the browser does by itself. */
+  /** Presses as `pressOf` names them; none for what the browser or a part does by itself. */
   readonly presses: readonly string[]
 }
 
