@@ -148,7 +148,9 @@ export const cardBody = object({
 export type CardBody = InferType<typeof cardBody>
 
 /** What belongs to no single production and has a name only. */
-export const namedBody = object({ name: named('thing') }).noUnknown()
+export const namedBody = object({
+  name: text().required('Give it a name.').max(60, 'Keep the name under 60 characters.'),
+}).noUnknown()
 
 /** What of a volume can be changed: its name, what it is used for, and where it is kept. */
 export const volumeBody = object({

@@ -1,13 +1,12 @@
 import { useState } from 'react'
 import type { MediaKind } from '../../core/shoot/gear'
 import type { CameraKind } from '../../core/shoot/mode'
-import { exactBytes, parseBytes } from '../../core/units/quantity'
-import { gearApi, type CameraView } from '../../contract/gear'
-import { Choice } from '../parts/controls/Choice'
-import { Field } from '../parts/controls/Field'
-import { FormSheet, NameField } from '../parts/layers/FormSheet'
+import { exactBytes, readBytes } from '../../core/units/quantity'
+import { cameraBody, gearApi, type CameraView } from '../../contract/gear'
 import { Tick } from '../parts/controls/Tick'
-import { UnitField } from '../parts/controls/UnitField'
+import { FormChoice, FormField, FormName, FormTick, FormUnit } from '../parts/form/fields'
+import { numberIn, numberOr, useTyped } from '../parts/form/useTyped'
+import { FormSheet } from '../parts/layers/FormSheet'
 import { useSend } from '../parts/asking/useSend'
 
 const KINDS: readonly { value: CameraKind; label: string }[] = [
@@ -24,30 +23,38 @@ const MEDIA: readonly { value: MediaKind; label: string }[] = [
 ]
 
 /** What is usual for a kind, until somebody says otherwise. */
-const usualMedia = (kind: CameraKind): MediaKind => (kind === 'phone' ? 'internal' : kind === 'deck' ? 'tape' : 'cards')
+const usualMedia = (kind: string): MediaKind => (kind === 'phone' ? 'internal' : kind === 'deck' ? 'tape' : 'cards')
+
+/** A whole number of minutes, as `numberOr` reads it. */
+const readMinutes = (text: string) =>
+  /^\s*\d{1,4}\s*$/.test(text) ? { value: Number(text) } : { fault: 'A whole number of minutes.' }
+
+const typedOf = (camera: CameraView | undefined) => ({
+  name: camera?.name ?? '',
+  kind: camera?.kind ?? 'camera',
+  media: camera?.media ?? 'cards',
+  internalBytes: camera && camera.internalBytes > 0 ? exactBytes(camera.internalBytes) : '128 GB',
+  slots: camera?.slots ?? 1,
+  spans: camera?.spans ?? true,
+  batteryMinutes: camera && camera.batteryMinutes > 0 ? String(camera.batteryMinutes) : '',
+})
 
 /** A new camera, recorder, phone or deck, or a change of one. */
 export function CameraForm({ camera, onClose }: { camera: CameraView | undefined; onClose: () => void }) {
   const add = useSend(gearApi.addCamera)
   const change = useSend(gearApi.changeCamera)
   const [seen] = useState(camera?.version)
-  const [name, setName] = useState(camera?.name ?? '')
-  const [kind, setKind] = useState<CameraKind>(camera?.kind ?? 'camera')
-  const [media, setMedia] = useState<MediaKind>(camera?.media ?? 'cards')
-  const [inside, setInside] = useState(camera && camera.internalBytes > 0 ? exactBytes(camera.internalBytes) : '128 GB')
-  const [slots, setSlots] = useState<1 | 2>(camera?.slots ?? 1)
-  const [spans, setSpans] = useState(camera?.spans ?? true)
-  const [battery, setBattery] = useState(camera && camera.batteryMinutes > 0 ? String(camera.batteryMinutes) : '')
-  const [tried, setTried] = useState(false)
-  const internalBytes = media === 'internal' ? parseBytes(inside) : 0
-  const batteryMinutes = battery.trim() === '' ? 0 : /^\d{1,4}$/.test(battery.trim()) ? Number(battery) : undefined
-  const save = () => {
-    setTried(true)
-    if (name.trim() === '' || internalBytes === undefined || batteryMinutes === undefined) return
-    const body = { name, kind, media, internalBytes, slots, spans, batteryMinutes }
+  const { control, handleSubmit, setValue, watch } = useTyped(cameraBody, typedOf(camera), (typed) => ({
+    ...typed,
+    // What stands in a field that is not shown does not count.
+    internalBytes: typed.media === 'internal' ? numberIn(typed.internalBytes, readBytes) : 0,
+    batteryMinutes: numberOr(typed.batteryMinutes, readMinutes, 0),
+  }))
+  const [media, slots] = watch(['media', 'slots'])
+  const save = handleSubmit((body) => {
     if (camera) change.mutate({ params: { id: camera.id }, body, seen }, { onSuccess: onClose })
     else add.mutate({ params: {}, body }, { onSuccess: onClose })
-  }
+  })
   return (
     <FormSheet
       title={camera ? `Change ${camera.name}` : 'Add a camera'}
@@ -58,52 +65,33 @@ export function CameraForm({ camera, onClose }: { camera: CameraView | undefined
       busy={add.isPending || change.isPending}
       error={add.error ?? change.error}
     >
-      <NameField value={name} onChange={setName} tried={tried} />
+      <FormName control={control} name="name" />
       <div className="grid gap-x-4 sm:grid-cols-2">
-        <Choice
+        <FormChoice
+          control={control}
+          name="kind"
           label="It is a"
           className="mb-5"
-          value={kind}
-          onChange={(value) => {
-            const next = KINDS.find((one) => one.value === value)?.value ?? 'camera'
-            setKind(next)
-            setMedia(usualMedia(next))
-          }}
           options={KINDS}
+          onChosen={(kind) => setValue('media', usualMedia(kind))}
         />
-        <Choice
-          label="Records on"
-          className="mb-5"
-          value={media}
-          onChange={(value) => setMedia(MEDIA.find((one) => one.value === value)?.value ?? 'cards')}
-          options={MEDIA}
-        />
-        {media === 'internal' && (
-          <UnitField
-            label="Room inside"
-            unit="bytes"
-            typed={inside}
-            wrong={false}
-            value={inside}
-            onChange={(event) => setInside(event.target.value)}
-          />
-        )}
-        <Field
+        <FormChoice control={control} name="media" label="Records on" className="mb-5" options={MEDIA} />
+        {media === 'internal' && <FormUnit control={control} name="internalBytes" label="Room inside" unit="bytes" />}
+        <FormField
+          control={control}
+          name="batteryMinutes"
           label="A battery lasts, in minutes"
-          value={battery}
           hint="Leave it empty where you do not know."
-          fault={batteryMinutes === undefined ? 'A whole number of minutes.' : undefined}
-          onChange={(event) => setBattery(event.target.value)}
         />
       </div>
       {media === 'cards' && (
         <div className="mb-5 flex flex-col gap-2">
-          <Tick checked={slots === 2} onChange={(two) => setSlots(two ? 2 : 1)}>
+          <Tick checked={slots === 2} onChange={(two) => setValue('slots', two ? 2 : 1)}>
             It has two slots
           </Tick>
-          <Tick checked={spans} onChange={setSpans}>
+          <FormTick control={control} name="spans">
             A take goes on on the next card when one is full
-          </Tick>
+          </FormTick>
         </div>
       )}
     </FormSheet>

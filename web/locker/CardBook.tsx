@@ -3,17 +3,17 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { CARD_STATE_WORDS, PERHAPS_WORDS } from '../../core/shoot/gear'
 import { SPEED_CLASSES, speedClassOf } from '../../core/shoot/recording'
-import { counted, exactBytes, formatBytes, parseBytes } from '../../core/units/quantity'
-import { gearApi, type CardLoadView, type CardView } from '../../contract/gear'
+import { counted, exactBytes, formatBytes, readBytes } from '../../core/units/quantity'
+import { cardBody, gearApi, type CardLoadView, type CardView } from '../../contract/gear'
 import { Answer } from '../parts/Answer'
 import { Ask } from '../parts/asking/Ask'
 import { Button } from '../parts/controls/Button'
-import { Choice } from '../parts/controls/Choice'
 import { Empty } from '../parts/Empty'
-import { FormSheet, NameField } from '../parts/layers/FormSheet'
+import { FormChoice, FormName, FormUnit } from '../parts/form/fields'
+import { numberIn, useTyped } from '../parts/form/useTyped'
+import { FormSheet } from '../parts/layers/FormSheet'
 import { IconButton } from '../parts/controls/IconButton'
 import { useGear } from '../trade/queries'
-import { UnitField } from '../parts/controls/UnitField'
 import { useSend } from '../parts/asking/useSend'
 import { Wide } from '../parts/Wide'
 import { PutAway } from './PutAway'
@@ -134,19 +134,20 @@ function CardForm({ card, onClose }: { card: CardView | undefined; onClose: () =
   const add = useSend(gearApi.addCard)
   const change = useSend(gearApi.changeCard)
   const [seen] = useState(card?.version)
-  const [name, setName] = useState(card?.name ?? '')
-  const [size, setSize] = useState(card ? exactBytes(card.capacityBytes) : '128 GB')
-  const [speed, setSpeed] = useState(String(card?.bytesPerSecond ?? 30e6))
-  const [tried, setTried] = useState(false)
-  const capacityBytes = parseBytes(size)
+  const { control, handleSubmit } = useTyped(
+    cardBody,
+    {
+      name: card?.name ?? '',
+      capacityBytes: card ? exactBytes(card.capacityBytes) : '128 GB',
+      bytesPerSecond: String(card?.bytesPerSecond ?? 30e6),
+    },
+    (typed) => ({ ...typed, capacityBytes: numberIn(typed.capacityBytes, readBytes) }),
+  )
   const own = card && !SPEED_CLASSES.some((one) => one.bytesPerSecond === card.bytesPerSecond)
-  const save = () => {
-    setTried(true)
-    if (name.trim() === '' || !capacityBytes || capacityBytes < 1e6) return
-    const body = { name, capacityBytes, bytesPerSecond: Number(speed) }
+  const save = handleSubmit((body) => {
     if (card) change.mutate({ params: { id: card.id }, body, seen }, { onSuccess: onClose })
     else add.mutate({ params: {}, body }, { onSuccess: onClose })
-  }
+  })
   return (
     <FormSheet
       title={card ? `Change ${card.name}` : 'Add a card'}
@@ -157,21 +158,14 @@ function CardForm({ card, onClose }: { card: CardView | undefined; onClose: () =
       busy={add.isPending || change.isPending}
       error={add.error ?? change.error}
     >
-      <NameField value={name} onChange={setName} tried={tried} />
+      <FormName control={control} name="name" />
       <div className="grid gap-x-4 sm:grid-cols-2">
-        <UnitField
-          label="Holds"
-          unit="bytes"
-          typed={size}
-          wrong={capacityBytes !== undefined && capacityBytes < 1e6}
-          value={size}
-          onChange={(event) => setSize(event.target.value)}
-        />
-        <Choice
+        <FormUnit control={control} name="capacityBytes" label="Holds" unit="bytes" />
+        <FormChoice
+          control={control}
+          name="bytesPerSecond"
           label="Speed class"
           className="mb-5"
-          value={speed}
-          onChange={setSpeed}
           options={[
             ...SPEED_CLASSES.map((one) => ({
               value: String(one.bytesPerSecond),

@@ -1,10 +1,10 @@
-import { useState } from 'react'
 import { counted } from '../../core/units/quantity'
-import { gearApi } from '../../contract/gear'
+import { gearApi, namedBody } from '../../contract/gear'
 import { Answer } from '../parts/Answer'
 import { Ask } from '../parts/asking/Ask'
 import { Button } from '../parts/controls/Button'
-import { Field } from '../parts/controls/Field'
+import { FormField } from '../parts/form/fields'
+import { useTyped } from '../parts/form/useTyped'
 import { Leaving } from '../parts/layers/Leaving'
 import { useLocker } from '../trade/queries'
 import { Trouble } from '../parts/Trouble'
@@ -39,26 +39,21 @@ export function ClientBook() {
 
 function NewClient() {
   const send = useSend(gearApi.addClient)
-  const [name, setName] = useState('')
+  const { control, handleSubmit, watch, reset } = useTyped(namedBody, { name: '' })
+  const isEmpty = watch('name').trim() === ''
+  const save = handleSubmit((body) => send.mutate({ params: {}, body }, { onSuccess: () => reset() }))
   return (
-    <form
-      noValidate
-      className="mt-6 max-w-3xl"
-      onSubmit={(event) => {
-        event.preventDefault()
-        if (name.trim() !== '') send.mutate({ params: {}, body: { name } }, { onSuccess: () => setName('') })
-      }}
-    >
-      <Leaving when={name.trim() !== ''} />
+    <form noValidate className="mt-6 max-w-3xl" onSubmit={(event) => void save(event)}>
+      <Leaving when={!isEmpty} />
       <div className="flex flex-wrap items-end gap-3">
-        <Field
+        <FormField
+          control={control}
+          name="name"
           label="Another client"
           className="-mb-[1.375rem] w-64"
-          value={name}
           maxLength={60}
-          onChange={(event) => setName(event.target.value)}
         />
-        <Button type="submit" disabled={send.isPending || name.trim() === ''}>
+        <Button type="submit" disabled={send.isPending || isEmpty}>
           Add the client
         </Button>
       </div>

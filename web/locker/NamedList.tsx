@@ -1,8 +1,10 @@
 import { Pencil } from 'lucide-react'
 import { useState, type ReactNode } from 'react'
 import type { Endpoint } from '../../contract/endpoint'
-import type { NamedView } from '../../contract/gear'
-import { FormSheet, NameField } from '../parts/layers/FormSheet'
+import { namedBody, type NamedView } from '../../contract/gear'
+import { FormName } from '../parts/form/fields'
+import { useTyped } from '../parts/form/useTyped'
+import { FormSheet } from '../parts/layers/FormSheet'
 import { IconButton } from '../parts/controls/IconButton'
 import { useSend } from '../parts/asking/useSend'
 import { PutAway } from './PutAway'
@@ -55,20 +57,18 @@ interface RenameProps {
 export function Rename({ row, rename, onClose }: RenameProps) {
   const send = useSend(rename)
   const [seen] = useState(row.version)
-  const [name, setName] = useState(row.name)
+  const { control, handleSubmit } = useTyped(namedBody, { name: row.name })
   return (
     <FormSheet
       title={`Rename ${row.name}`}
       about="Only its name changes; everything known of it stays."
       onClose={onClose}
-      onSave={() => {
-        if (name.trim() !== '') send.mutate({ params: { id: row.id }, body: { name }, seen }, { onSuccess: onClose })
-      }}
+      onSave={handleSubmit((body) => send.mutate({ params: { id: row.id }, body, seen }, { onSuccess: onClose }))}
       save="Save the name"
       busy={send.isPending}
       error={send.error}
     >
-      <NameField value={name} onChange={setName} tried />
+      <FormName control={control} name="name" />
     </FormSheet>
   )
 }

@@ -1,21 +1,26 @@
 import { X } from 'lucide-react'
-import { useState } from 'react'
+import { object, string } from 'yup'
 import { noticedApi } from '../../contract/noticed'
 import { Ask } from '../parts/asking/Ask'
 import { Button } from '../parts/controls/Button'
-import { Field } from '../parts/controls/Field'
+import { FormField } from '../parts/form/fields'
+import { useTyped } from '../parts/form/useTyped'
 import { IconButton } from '../parts/controls/IconButton'
 import { Leaving } from '../parts/layers/Leaving'
 import { Trouble } from '../parts/Trouble'
 import { useAsk } from '../parts/asking/useAsk'
 import { useSend } from '../parts/asking/useSend'
 
+/** The list of folders is judged as a whole by the API; here one is added to it. */
+const oneFolder = object({ folder: string().trim().required('Give the folder.') })
+
 /** Folders, beside the usual ones, in which whatever is mounted is noticed by itself. */
 export function NoticedFolders() {
   const send = useSend(noticedApi.setFolders)
-  const [typed, setTyped] = useState('')
+  const { control, handleSubmit, watch, reset } = useTyped(oneFolder, { folder: '' })
+  const isEmpty = watch('folder').trim() === ''
   const keep = (folders: readonly string[]) =>
-    send.mutate({ params: {}, body: { folders: [...folders] } }, { onSuccess: () => setTyped('') })
+    send.mutate({ params: {}, body: { folders: [...folders] } }, { onSuccess: () => reset() })
   return (
     <section aria-labelledby="noticed" className="max-w-3xl">
       <h2 id="noticed" className="mt-8 mb-1">
@@ -26,7 +31,7 @@ export function NoticedFolders() {
         noticed by itself, and so is what is mounted in the folders named here. Until you say that it is a card, only
         the names in its top folder and its free space are read.
       </p>
-      <Leaving when={typed.trim() !== ''} />
+      <Leaving when={!isEmpty} />
       <Ask query={useAsk(noticedApi.folders, {})}>
         {({ folders }) => (
           <>
@@ -44,19 +49,16 @@ export function NoticedFolders() {
             </ul>
             <form
               className="mt-3 flex flex-wrap items-end gap-3"
-              onSubmit={(event) => {
-                event.preventDefault()
-                keep([...folders, typed.trim()])
-              }}
+              onSubmit={(event) => void handleSubmit(({ folder }) => keep([...folders, folder]))(event)}
             >
-              <Field
+              <FormField
+                control={control}
+                name="folder"
                 label="Another folder"
                 className="-mb-[1.375rem] w-80 max-w-full"
                 placeholder="/mnt"
-                value={typed}
-                onChange={(event) => setTyped(event.target.value)}
               />
-              <Button type="submit" disabled={send.isPending || typed.trim() === ''}>
+              <Button type="submit" disabled={send.isPending || isEmpty}>
                 Notice there too
               </Button>
             </form>

@@ -1,9 +1,9 @@
 import { useState } from 'react'
-import { gearApi, type LockerView } from '../../contract/gear'
+import { gearApi, volumeBody, type LockerView } from '../../contract/gear'
 import { VOLUME_KINDS } from '../../contract/storage'
-import { Choice } from '../parts/controls/Choice'
-import { Field } from '../parts/controls/Field'
-import { FormSheet, NameField } from '../parts/layers/FormSheet'
+import { FormChoice, FormField, FormName } from '../parts/form/fields'
+import { useTyped } from '../parts/form/useTyped'
+import { FormSheet } from '../parts/layers/FormSheet'
 import { useSend } from '../parts/asking/useSend'
 import { VOLUME_WORDS } from '../trade/volumeWords'
 
@@ -11,10 +11,8 @@ import { VOLUME_WORDS } from '../trade/volumeWords'
 export function VolumeSheet({ volume, onClose }: { volume: LockerView['volumes'][number]; onClose: () => void }) {
   const send = useSend(gearApi.changeVolume)
   const [seen] = useState(volume.version)
-  const [name, setName] = useState(volume.name)
-  const [kind, setKind] = useState(volume.kind)
-  const [site, setSite] = useState(volume.site)
-  const whole = name.trim() !== '' && site.trim() !== ''
+  const { name, kind, site } = volume
+  const { control, handleSubmit } = useTyped(volumeBody, { name, kind, site })
   return (
     <FormSheet
       title={`Change ${volume.name}`}
@@ -24,29 +22,21 @@ export function VolumeSheet({ volume, onClose }: { volume: LockerView['volumes']
           : 'It is known again by its marker, wherever it is mounted.'
       }
       onClose={onClose}
-      onSave={() => {
-        if (whole) send.mutate({ params: { id: volume.id }, body: { name, kind, site }, seen }, { onSuccess: onClose })
-      }}
+      onSave={handleSubmit((body) => send.mutate({ params: { id: volume.id }, body, seen }, { onSuccess: onClose }))}
       save="Save the change"
       busy={send.isPending}
       error={send.error}
     >
-      <NameField value={name} onChange={setName} tried />
+      <FormName control={control} name="name" />
       <div className="grid gap-x-4 sm:grid-cols-2">
-        <Choice
+        <FormChoice
+          control={control}
+          name="kind"
           label="Used as"
           className="mb-5"
-          value={kind}
-          onChange={(value) => setKind(VOLUME_KINDS.find((one) => one === value) ?? kind)}
           options={VOLUME_KINDS.map((one) => ({ value: one, label: VOLUME_WORDS[one] }))}
         />
-        <Field
-          label="Kept at"
-          value={site}
-          maxLength={60}
-          fault={site.trim() === '' ? 'Say where it is kept.' : undefined}
-          onChange={(event) => setSite(event.target.value)}
-        />
+        <FormField control={control} name="site" label="Kept at" maxLength={60} />
       </div>
     </FormSheet>
   )

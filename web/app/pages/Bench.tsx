@@ -1,12 +1,21 @@
 import { useState } from 'react'
-import { BENCH_FAULTS, benchApi, type BenchDeviceView, type BenchFault, type BenchView } from '../../../contract/bench'
-import { formatByteRate, formatBytes, parseBytes } from '../../../core/units/quantity'
+import type { InferType } from 'yup'
+import {
+  BENCH_FAULTS,
+  benchApi,
+  faultOrder,
+  type BenchDeviceView,
+  type BenchFault,
+  type BenchView,
+} from '../../../contract/bench'
+import { formatByteRate, formatBytes, readBytes } from '../../../core/units/quantity'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/asking/Ask'
 import { Button } from '../../parts/controls/Button'
 import { Empty } from '../../parts/Empty'
 import { Choice } from '../../parts/controls/Choice'
-import { UnitField } from '../../parts/controls/UnitField'
+import { FormChoice, FormUnit } from '../../parts/form/fields'
+import { numberIn, useTyped } from '../../parts/form/useTyped'
 import { Trouble } from '../../parts/Trouble'
 import { useAsk } from '../../parts/asking/useAsk'
 import { useInPieces } from '../../parts/asking/useInPieces'
@@ -129,14 +138,6 @@ function DeviceRow({ device }: { device: BenchDeviceView }) {
   const plug = useSend(benchApi.plug)
   const unplug = useSend(benchApi.unplug)
   const arm = useSend(benchApi.fault)
-  const [kind, setKind] = useState<BenchFault>(
-    device.fault !== 'none' ? device.fault : device.role === 'reader' ? 'read-error' : 'flip-bit',
-  )
-  const [after, setAfter] = useState('20 MB')
-  const afterBytes = parseBytes(after)
-  const faults = BENCH_FAULTS.filter(
-    (fault) => fault !== 'none' && (device.role === 'volume' || fault === 'read-error' || fault === 'unplug'),
-  )
   return (
     <section
       aria-label={`Device ${device.name}`}
@@ -159,42 +160,52 @@ function DeviceRow({ device }: { device: BenchDeviceView }) {
         {device.folder && <p className="figure text-sm break-all text-quiet">{device.folder}</p>}
         <Trouble error={arm.error ?? plug.error ?? unplug.error} />
       </div>
-      <form
-        className="flex flex-wrap items-end gap-2"
-        onSubmit={(event) => {
-          event.preventDefault()
-          if (afterBytes !== undefined) arm.mutate({ params: { id: device.id }, body: { kind, afterBytes } })
-        }}
-      >
-        <Choice
-          label="Fault"
-          className="w-60"
-          value={kind}
-          onChange={(next) => setKind(next as BenchFault)}
-          options={faults.map((fault) => ({ value: fault, label: FAULT_WORDS[fault] }))}
-        />
-        <UnitField
-          label="After"
-          unit="bytes"
-          className="-mb-[1.375rem] w-44"
-          typed={after}
-          wrong={false}
-          value={after}
-          onChange={(event) => setAfter(event.target.value)}
-        />
-        <Button type="submit">Switch on</Button>
-        {device.fault !== 'none' && (
-          <Button onClick={() => arm.mutate({ params: { id: device.id }, body: { kind: 'none', afterBytes: 0 } })}>
-            Switch off
-          </Button>
-        )}
-        <Button
-          aria-label={`${device.plugged ? 'Unplug' : 'Plug in'} ${device.name}`}
-          onClick={() => (device.plugged ? unplug : plug).mutate({ params: { id: device.id } })}
-        >
-          {device.plugged ? 'Unplug' : 'Plug in'}
-        </Button>
-      </form>
+      <FaultForm device={device} arm={arm} plug={device.plugged ? unplug : plug} />
     </section>
+  )
+}
+
+interface FaultFormProps {
+  readonly device: BenchDeviceView
+  readonly arm: ReturnType<typeof useSend<'/bench/:id/fault', InferType<typeof faultOrder>, undefined, undefined>>
+  /** Plugs it in or out, whichever it is not. */
+  readonly plug: ReturnType<typeof useSend<'/bench/:id/plug' | '/bench/:id/unplug', undefined, undefined, undefined>>
+}
+
+/** Which fault a device gets, after how many bytes. */
+function FaultForm({ device, arm, plug }: FaultFormProps) {
+  const usual = device.role === 'reader' ? 'read-error' : 'flip-bit'
+  const { control, handleSubmit } = useTyped(
+    faultOrder,
+    { kind: device.fault === 'none' ? usual : device.fault, afterBytes: '20 MB' },
+    (typed) => ({ ...typed, afterBytes: numberIn(typed.afterBytes, readBytes) }),
+  )
+  const faults = BENCH_FAULTS.filter(
+    (fault) => fault !== 'none' && (device.role === 'volume' || fault === 'read-error' || fault === 'unplug'),
+  )
+  const save = handleSubmit((body) => arm.mutate({ params: { id: device.id }, body }))
+  return (
+    <form noValidate className="flex flex-wrap items-end gap-2" onSubmit={(event) => void save(event)}>
+      <FormChoice
+        control={control}
+        name="kind"
+        label="Fault"
+        className="w-60"
+        options={faults.map((fault) => ({ value: fault, label: FAULT_WORDS[fault] }))}
+      />
+      <FormUnit control={control} name="afterBytes" label="After" unit="bytes" className="-mb-[1.375rem] w-44" />
+      <Button type="submit">Switch on</Button>
+      {device.fault !== 'none' && (
+        <Button onClick={() => arm.mutate({ params: { id: device.id }, body: { kind: 'none', afterBytes: 0 } })}>
+          Switch off
+        </Button>
+      )}
+      <Button
+        aria-label={`${device.plugged ? 'Unplug' : 'Plug in'} ${device.name}`}
+        onClick={() => plug.mutate({ params: { id: device.id } })}
+      >
+        {device.plugged ? 'Unplug' : 'Plug in'}
+      </Button>
+    </form>
   )
 }

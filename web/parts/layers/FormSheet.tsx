@@ -1,6 +1,5 @@
 import type { ReactNode } from 'react'
 import { Button } from '../controls/Button'
-import { Field } from '../controls/Field'
 import { Sheet } from './Sheet'
 import { Trouble } from '../Trouble'
 
@@ -10,7 +9,7 @@ interface FormSheetProps {
   readonly width?: string
   readonly onClose: () => void
   /** Called by Enter in a field and by the button; what cannot be kept yet says so under its field. */
-  readonly onSave: () => void
+  readonly onSave: () => Promise<void>
   /** What the button does, in words. */
   readonly save: string
   readonly busy: boolean
@@ -29,7 +28,7 @@ export function FormSheet(props: FormSheetProps) {
         noValidate
         onSubmit={(event) => {
           event.preventDefault()
-          onSave()
+          void onSave()
         }}
       >
         {children}
@@ -44,23 +43,3 @@ export function FormSheet(props: FormSheetProps) {
     </Sheet>
   )
 }
-
-interface NameFieldProps {
-  readonly value: string
-  readonly onChange: (name: string) => void
-  /** Somebody has tried to keep it: a missing name is said from then on. */
-  readonly tried: boolean
-  readonly most?: number
-}
-
-/** The name of something, which comes first and has the focus. */
-export const NameField = ({ value, onChange, tried, most = 60 }: NameFieldProps) => (
-  <Field
-    label="Name"
-    value={value}
-    maxLength={most}
-    fault={tried && value.trim() === '' ? 'Give it a name.' : undefined}
-    onChange={(event) => onChange(event.target.value)}
-    autoFocus
-  />
-)

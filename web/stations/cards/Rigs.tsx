@@ -1,8 +1,9 @@
 import { useState } from 'react'
-import { rigsApi, type RigCard, type RigsView } from '../../../contract/rigs'
+import { newRig, rigsApi, type RigCard, type RigsView } from '../../../contract/rigs'
 import { counted } from '../../../core/units/quantity'
 import { Button } from '../../parts/controls/Button'
-import { Field } from '../../parts/controls/Field'
+import { FormField } from '../../parts/form/fields'
+import { useTyped } from '../../parts/form/useTyped'
 import { Sheet } from '../../parts/layers/Sheet'
 import { Tick } from '../../parts/controls/Tick'
 import { Trouble } from '../../parts/Trouble'
@@ -82,9 +83,14 @@ interface TieSheetProps {
 
 function TieSheet({ productionId, known, first, onClose }: TieSheetProps) {
   const send = useSend(rigsApi.tie)
-  const [name, setName] = useState('')
-  const [chosen, setChosen] = useState(first.map((card) => card.loadId))
-  const toggle = (id: string) => setChosen((now) => (now.includes(id) ? now.filter((one) => one !== id) : [...now, id]))
+  const { control, handleSubmit, setValue, watch } = useTyped(newRig, {
+    name: '',
+    loadIds: first.map((card) => card.loadId),
+  })
+  const [name, chosen] = watch(['name', 'loadIds'])
+  const toggle = (id: string) =>
+    setValue('loadIds', chosen.includes(id) ? chosen.filter((one) => one !== id) : [...chosen, id])
+  const save = handleSubmit((body) => send.mutate({ params: { id: productionId }, body }, { onSuccess: onClose }))
   const cards = [...known.loose].sort((a, b) => a.label.localeCompare(b.label, 'en', { numeric: true }))
   return (
     <Sheet
@@ -93,13 +99,8 @@ function TieSheet({ productionId, known, first, onClose }: TieSheetProps) {
       open
       onClose={onClose}
     >
-      <form
-        onSubmit={(event) => {
-          event.preventDefault()
-          send.mutate({ params: { id: productionId }, body: { name, loadIds: chosen } }, { onSuccess: onClose })
-        }}
-      >
-        <Field label="Name of the rig" value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />
+      <form noValidate onSubmit={(event) => void save(event)}>
+        <FormField control={control} name="name" label="Name of the rig" maxLength={60} />
         <ul className="my-4 space-y-1.5" aria-label="Cards">
           {cards.map((card) => (
             <li key={card.loadId} className="flex items-center gap-3">

@@ -1,10 +1,10 @@
-import { useState } from 'react'
 import { Link } from 'react-router'
-import { formatLength, parseLength } from '../../../core/units/quantity'
+import { number, object, string } from 'yup'
+import { formatLength, parseLength, readLength } from '../../../core/units/quantity'
 import type { GearView } from '../../../contract/gear'
 import { Button } from '../../parts/controls/Button'
-import { Choice } from '../../parts/controls/Choice'
-import { Field } from '../../parts/controls/Field'
+import { FormChoice, FormField } from '../../parts/form/fields'
+import { numberIn, useTyped } from '../../parts/form/useTyped'
 import { Sheet } from '../../parts/layers/Sheet'
 
 interface AddCameraProps {
@@ -13,14 +13,22 @@ interface AddCameraProps {
   readonly onClose: () => void
 }
 
+const LENGTH_FAULT = 'Write it as 20 min, 1h20 or 2:30, at most a day.'
+const cameraAndMinutes = object({
+  cameraId: string().required(),
+  seconds: number().required().typeError(LENGTH_FAULT).min(1, LENGTH_FAULT).max(86_400, LENGTH_FAULT),
+})
+
 /** A camera of the gear book and its minutes: the rest is as it was last time. */
 export function AddCamera({ book, onAdd, onClose }: AddCameraProps) {
   const cameras = book.cameras.filter((camera) => !camera.away && camera.modes.some((mode) => !mode.away))
-  const [cameraId, setCameraId] = useState(cameras[0]?.id ?? '')
-  const [typed, setTyped] = useState('')
-  const [tried, setTried] = useState(false)
-  const seconds = parseLength(typed)
-  const usable = seconds !== undefined && seconds >= 1 && seconds <= 86_400
+  const { control, handleSubmit, watch } = useTyped(
+    cameraAndMinutes,
+    { cameraId: cameras[0]?.id ?? '', seconds: '' },
+    (typed) => ({ ...typed, seconds: numberIn(typed.seconds, readLength) }),
+  )
+  const seconds = parseLength(watch('seconds'))
+  const add = handleSubmit((chosen) => onAdd(chosen.cameraId, chosen.seconds))
   return (
     <Sheet
       title="Add a camera"
@@ -37,31 +45,21 @@ export function AddCamera({ book, onAdd, onClose }: AddCameraProps) {
           , with one mode that it records in.
         </p>
       ) : (
-        <form
-          noValidate
-          onSubmit={(event) => {
-            event.preventDefault()
-            setTried(true)
-            if (usable) onAdd(cameraId, seconds)
-          }}
-        >
+        <form noValidate onSubmit={(event) => void add(event)}>
           <div className="grid gap-x-4 sm:grid-cols-2">
-            <Choice
+            <FormChoice
+              control={control}
+              name="cameraId"
               label="Camera"
               className="mb-5"
-              value={cameraId}
-              onChange={setCameraId}
               options={cameras.map((camera) => ({ value: camera.id, label: camera.name }))}
             />
-            <Field
+            <FormField
+              control={control}
+              name="seconds"
               label="Minutes of a take"
               placeholder="20 min, 1h20, 2:30"
-              value={typed}
               hint={seconds === undefined ? undefined : `that is ${formatLength(seconds)}`}
-              fault={
-                usable || (typed === '' && !tried) ? undefined : 'Write it as 20 min, 1h20 or 2:30, at most a day.'
-              }
-              onChange={(event) => setTyped(event.target.value)}
               autoFocus
             />
           </div>

@@ -1,28 +1,18 @@
 import { Trash2 } from 'lucide-react'
-import { useState, type ReactNode } from 'react'
+import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import { differsFromPlan, measuredSentence } from '../../../core/shoot/measured'
-import {
-  counted,
-  formatBitRate,
-  formatBytes,
-  formatByteRate,
-  formatLength,
-  parseBytes,
-  parseLength,
-} from '../../../core/units/quantity'
+import { counted, formatBitRate, formatBytes, formatByteRate, formatLength } from '../../../core/units/quantity'
 import { gearApi, type GearView } from '../../../contract/gear'
 import { shootApi, type MeasuredMode, type MeasuredView } from '../../../contract/shoot'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/asking/Ask'
 import { Button } from '../../parts/controls/Button'
-import { Field } from '../../parts/controls/Field'
 import { IconButton } from '../../parts/controls/IconButton'
-import { Leaving } from '../../parts/layers/Leaving'
 import { useGear } from '../../trade/queries'
 import { Trouble } from '../../parts/Trouble'
-import { UnitField } from '../../parts/controls/UnitField'
 import { useSend } from '../../parts/asking/useSend'
+import { OffloadForm } from './OffloadForm'
 import { useMeasured } from './queries'
 
 /** What modes, cards and raw frames really came to, beside what was stated. */
@@ -201,80 +191,5 @@ function ModeFigures({ mode, book }: { mode: MeasuredMode; book: GearView }) {
         </ul>
       )}
     </section>
-  )
-}
-
-function OffloadForm({ productionId }: { productionId: string }) {
-  const send = useSend(shootApi.addOffload)
-  const [typed, setTyped] = useState({ label: '', size: '', time: '', exported: '' })
-  const [tried, setTried] = useState(false)
-  const size = parseBytes(typed.size)
-  const time = typed.time.trim() === '' ? null : parseLength(typed.time)
-  const exported = typed.exported.trim() === '' ? null : parseBytes(typed.exported)
-  const nothing = time === null && exported === null
-  const set = (name: keyof typeof typed) => (event: { target: { value: string } }) =>
-    setTyped((before) => ({ ...before, [name]: event.target.value }))
-  const save = () => {
-    setTried(true)
-    if (!size || typed.label.trim() === '' || time === undefined || exported === undefined || nothing) return
-    send.mutate(
-      {
-        params: { id: productionId },
-        body: {
-          label: typed.label,
-          sizeBytes: size,
-          seconds: time === null ? null : Math.max(1, Math.round(time)),
-          exportedBytes: exported,
-        },
-      },
-      {
-        onSuccess: () => {
-          setTyped({ label: '', size: '', time: '', exported: '' })
-          setTried(false)
-        },
-      },
-    )
-  }
-  const unit = (name: 'size' | 'time' | 'exported', label: string, kind: 'bytes' | 'length') => (
-    <UnitField
-      label={label}
-      unit={kind}
-      optional={name !== 'size' || !tried}
-      typed={typed[name]}
-      wrong={false}
-      value={typed[name]}
-      onChange={set(name)}
-    />
-  )
-  return (
-    <form
-      noValidate
-      aria-label="A card that was emptied elsewhere"
-      className="mt-8 max-w-3xl border-t border-ink pt-4"
-      onSubmit={(event) => {
-        event.preventDefault()
-        save()
-      }}
-    >
-      <Leaving when={Object.values(typed).some((text) => text.trim() !== '')} />
-      <h2 className="mb-3">A card that was emptied elsewhere</h2>
-      <div className="grid gap-x-4 sm:grid-cols-4">
-        <Field
-          label="Card"
-          value={typed.label}
-          maxLength={80}
-          fault={tried && typed.label.trim() === '' ? 'Name it.' : undefined}
-          onChange={set('label')}
-        />
-        {unit('size', 'Held', 'bytes')}
-        {unit('time', 'Took', 'length')}
-        {unit('exported', 'After export', 'bytes')}
-      </div>
-      {tried && nothing && <p className="mb-3 text-stop">Give the time it took, the bytes after export, or both.</p>}
-      <Trouble error={send.error} />
-      <Button type="submit" disabled={send.isPending}>
-        Write it down
-      </Button>
-    </form>
   )
 }

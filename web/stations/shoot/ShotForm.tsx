@@ -1,12 +1,14 @@
 import { useState } from 'react'
+import { useController } from 'react-hook-form'
+import { number } from 'yup'
 import { DESTINATIONS } from '../../../core/exports/destination'
 import { MOST_PASSES } from '../../../core/shoot/shots'
-import { shootApi, type ShotView } from '../../../contract/shoot'
+import { shootApi, shotBody, type ShotView } from '../../../contract/shoot'
 import { Button } from '../../parts/controls/Button'
-import { Choice } from '../../parts/controls/Choice'
-import { Field } from '../../parts/controls/Field'
-import { FormSheet, NameField } from '../../parts/layers/FormSheet'
 import { Tick } from '../../parts/controls/Tick'
+import { FormChoice, FormField, FormName } from '../../parts/form/fields'
+import { numberIn, useTyped, type TypedForm } from '../../parts/form/useTyped'
+import { FormSheet } from '../../parts/layers/FormSheet'
 import { useSend } from '../../parts/asking/useSend'
 
 interface ShotFormProps {
@@ -18,32 +20,38 @@ interface ShotFormProps {
 
 const NO_CAMERA = 'none'
 
+const PASSES_FAULT = `A whole number from 1 to ${MOST_PASSES}.`
+const shotAndPasses = shotBody.shape({
+  passes: number().required().typeError(PASSES_FAULT).min(1, PASSES_FAULT).max(MOST_PASSES, PASSES_FAULT),
+})
+
+const readPasses = (text: string) => (/^\s*\d{1,2}\s*$/.test(text) ? { value: Number(text) } : { fault: PASSES_FAULT })
+
+const typedOf = (shot: ShotView | undefined) => ({
+  name: shot?.name ?? '',
+  cameraId: shot?.cameraId ?? NO_CAMERA,
+  deliverables: [...(shot?.deliverables ?? [])],
+  notes: shot?.notes ?? '',
+  passes: '1',
+})
+
 /** A new shot, or the passes of one performance, or a change of a shot. */
 export function ShotForm({ productionId, shot, cameras, onClose }: ShotFormProps) {
   const add = useSend(shootApi.addShots)
   const change = useSend(shootApi.changeShot)
   const remove = useSend(shootApi.removeShot)
   const [seen] = useState(shot?.version)
-  const [name, setName] = useState(shot?.name ?? '')
-  const [cameraId, setCameraId] = useState(shot?.cameraId ?? NO_CAMERA)
-  const [deliverables, setDeliverables] = useState(shot?.deliverables ?? [])
-  const [notes, setNotes] = useState(shot?.notes ?? '')
-  const [passes, setPasses] = useState('1')
-  const [tried, setTried] = useState(false)
-  const count = /^\d{1,2}$/.test(passes.trim()) ? Number(passes) : 0
-  const countWrong = count < 1 || count > MOST_PASSES
-  const error = add.error ?? change.error ?? remove.error
-  const save = () => {
-    setTried(true)
-    if (name.trim() === '' || countWrong) return
-    const body = { name, cameraId: cameraId === NO_CAMERA ? null : cameraId, deliverables: [...deliverables], notes }
-    if (shot) change.mutate({ params: { id: shot.id }, body, seen }, { onSuccess: onClose })
-    else
-      add.mutate(
-        { params: { id: productionId }, body: { shots: [{ ...body, filmedAt: null }], passes: count } },
-        { onSuccess: onClose },
-      )
-  }
+  const { control, handleSubmit, watch } = useTyped(shotAndPasses, typedOf(shot), (typed) => ({
+    ...typed,
+    cameraId: typed.cameraId === NO_CAMERA ? null : typed.cameraId,
+    passes: numberIn(typed.passes, readPasses),
+  }))
+  const count = Number(watch('passes'))
+  const save = handleSubmit(({ passes, ...body }) => {
+    if (shot) return change.mutate({ params: { id: shot.id }, body, seen }, { onSuccess: onClose })
+    const shots = [{ ...body, filmedAt: null }]
+    add.mutate({ params: { id: productionId }, body: { shots, passes } }, { onSuccess: onClose })
+  })
   return (
     <FormSheet
       title={shot ? `Change “${shot.name}”` : 'Add a shot'}
@@ -54,9 +62,9 @@ export function ShotForm({ productionId, shot, cameras, onClose }: ShotFormProps
       }
       onClose={onClose}
       onSave={save}
-      save={shot ? 'Save the change' : count > 1 && !countWrong ? `Add ${count} shots` : 'Add the shot'}
+      save={shot ? 'Save the change' : count > 1 && count <= MOST_PASSES ? `Add ${count} shots` : 'Add the shot'}
       busy={add.isPending || change.isPending}
-      error={error}
+      error={add.error ?? change.error ?? remove.error}
       more={
         shot && (
           <Button
@@ -69,44 +77,44 @@ export function ShotForm({ productionId, shot, cameras, onClose }: ShotFormProps
         )
       }
     >
-      <NameField value={name} onChange={setName} tried={tried} most={120} />
+      <FormName control={control} name="name" most={120} />
       <div className="grid gap-x-4 sm:grid-cols-2">
-        <Choice
+        <FormChoice
+          control={control}
+          name="cameraId"
           label="Camera"
           className="mb-5"
-          value={cameraId}
-          onChange={setCameraId}
           options={[
             { value: NO_CAMERA, label: 'any camera' },
             ...cameras.map((camera) => ({ value: camera.id, label: camera.name })),
           ]}
         />
-        {!shot && (
-          <Field
-            label="Times it is filmed"
-            value={passes}
-            fault={countWrong ? `A whole number from 1 to ${MOST_PASSES}.` : undefined}
-            onChange={(event) => setPasses(event.target.value)}
-          />
-        )}
+        {!shot && <FormField control={control} name="passes" label="Times it is filmed" />}
       </div>
-      <fieldset className="mb-4">
-        <legend className="mb-1 text-sm font-semibold">For</legend>
-        <div className="grid gap-y-1.5 sm:grid-cols-2">
-          {DESTINATIONS.map((to) => (
-            <Tick
-              key={to.id}
-              checked={deliverables.includes(to.id)}
-              onChange={(checked) =>
-                setDeliverables(checked ? [...deliverables, to.id] : deliverables.filter((one) => one !== to.id))
-              }
-            >
-              {to.name}
-            </Tick>
-          ))}
-        </div>
-      </fieldset>
-      <Field label="Notes" value={notes} maxLength={500} onChange={(event) => setNotes(event.target.value)} />
+      <Destinations control={control} />
+      <FormField control={control} name="notes" label="Notes" maxLength={500} />
     </FormSheet>
+  )
+}
+
+/** What a shot is filmed for. */
+function Destinations<Body>({ control }: Pick<TypedForm<ReturnType<typeof typedOf>, Body>, 'control'>) {
+  const { field } = useController({ control, name: 'deliverables' })
+  const wanted = field.value
+  return (
+    <fieldset className="mb-4">
+      <legend className="mb-1 text-sm font-semibold">For</legend>
+      <div className="grid gap-y-1.5 sm:grid-cols-2">
+        {DESTINATIONS.map(({ id, name }) => (
+          <Tick
+            key={id}
+            checked={wanted.includes(id)}
+            onChange={(checked) => field.onChange(checked ? [...wanted, id] : wanted.filter((one) => one !== id))}
+          >
+            {name}
+          </Tick>
+        ))}
+      </div>
+    </fieldset>
   )
 }

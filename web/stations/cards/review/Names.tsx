@@ -1,10 +1,11 @@
-import { useState } from 'react'
+import { object, string } from 'yup'
 import { NAME_PARTS, namesBy, patternFault, USUAL_PATTERN, type NamedClip } from '../../../../core/cards/review/naming'
 import { counted } from '../../../../core/units/quantity'
 import { reviewApi } from '../../../../contract/review'
 import { Ask } from '../../../parts/asking/Ask'
 import { Button } from '../../../parts/controls/Button'
-import { Field } from '../../../parts/controls/Field'
+import { FormField } from '../../../parts/form/fields'
+import { useTyped } from '../../../parts/form/useTyped'
 import { FormSheet } from '../../../parts/layers/FormSheet'
 import { useAsk } from '../../../parts/asking/useAsk'
 import { useSend } from '../../../parts/asking/useSend'
@@ -29,11 +30,20 @@ export function Names(props: NamesProps) {
 
 const SHOWN = 200
 
+const patternTyped = object({
+  pattern: string()
+    .defined()
+    .test('pattern', (pattern, { createError }) => {
+      const fault = patternFault(pattern)
+      return fault === undefined || createError({ message: fault })
+    }),
+})
+
 function Pattern({ productionId, clips, onClose }: NamesProps & { clips: readonly NamedClip[] }) {
   const send = useSend(reviewApi.setNames)
-  const [pattern, setPattern] = useState(USUAL_PATTERN)
-  const fault = patternFault(pattern)
-  const changes = fault === undefined ? namesBy(pattern, clips) : []
+  const { control, handleSubmit, watch } = useTyped(patternTyped, { pattern: USUAL_PATTERN })
+  const pattern = watch('pattern')
+  const changes = patternFault(pattern) === undefined ? namesBy(pattern, clips) : []
   const open = changes.filter(({ from, to }) => from !== to)
   const give = (names: readonly GivenName[]) => {
     send.mutate({ params: { id: productionId }, body: { names: [...names] } }, { onSuccess: onClose })
@@ -45,7 +55,9 @@ function Pattern({ productionId, clips, onClose }: NamesProps & { clips: readonl
       about="Names are those of the sorted view and of what leaves for an editing program. The mirror of the card keeps the camera’s names."
       width="max-w-3xl"
       onClose={onClose}
-      onSave={() => open.length > 0 && give(open.map(({ id, to }) => ({ id, name: to })))}
+      onSave={handleSubmit(() => {
+        if (open.length > 0) give(open.map(({ id, to }) => ({ id, name: to })))
+      })}
       save={open.length === 0 ? 'Nothing changes' : `Give ${counted(open.length, 'name')}`}
       busy={send.isPending || open.length === 0}
       error={send.error}
@@ -57,17 +69,16 @@ function Pattern({ productionId, clips, onClose }: NamesProps & { clips: readonl
         )
       }
     >
-      <Field
+      <FormField
+        control={control}
+        name="pattern"
         label="Pattern"
         className="mb-2"
-        value={pattern}
         maxLength={200}
         spellCheck={false}
-        fault={fault}
         hint={Object.entries(NAME_PARTS)
           .map(([part, what]) => `{${part}} ${what}`)
           .join(', ')}
-        onChange={(event) => setPattern(event.target.value)}
       />
       <table className="mb-5 w-full text-sm">
         <thead>
