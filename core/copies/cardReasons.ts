@@ -17,7 +17,10 @@ export function backupCardReasons({ twins, rules, now }: ClearQuestion, counting
           sentence: `${name} counts as a copy while it lies in a reader: read whole ${ageOf(twin, now)}, equal to what was copied.`,
         }
       if (twin.filesMismatched > 0)
-        return { met, sentence: `${name} is not what was copied: ${counted(twin.filesMismatched, 'file')} differ.` }
+        return {
+          met,
+          sentence: `${name} is not what was copied: ${counted(twin.filesMismatched, 'file differs', 'files differ')}.`,
+        }
       if (!twin.connected)
         return { met, sentence: `${name} is in no reader now: it counts as a copy only where it can be seen.` }
       if (markOf(twin, rules) === 1)
@@ -49,7 +52,7 @@ export function backupCardAsked({ askedTwin, readFromTwin, rules }: ClearQuestio
     return [{ met: true, sentence: 'Every file of this card was read, and is what was copied.' }]
   const sentence =
     askedTwin.filesMismatched > 0
-      ? `This card is not what was copied: ${counted(askedTwin.filesMismatched, 'file')} differ. Keep it.`
+      ? `This card is not what was copied: ${counted(askedTwin.filesMismatched, 'file differs', 'files differ')}. Keep it.`
       : 'What was copied was read from its backup card; of this card only samples were. Read it whole first.'
   return [{ met: false, sentence }]
 }

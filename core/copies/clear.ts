@@ -260,4 +260,4 @@ function cardReasons(question: ClearQuestion): Reason[] {
 
 /** Sentences that begin with the name of a volume keep it as it is. */
 const lowerFirst = (text: string) =>
-  /^(No|Nobody|You|The|A|What|This) /.test(text) ? text.charAt(0).toLowerCase() + text.slice(1) : text
+  /^(No|Nobody|You|The|A|What|This|Files) /.test(text) ? text.charAt(0).toLowerCase() + text.slice(1) : text
