@@ -3,7 +3,8 @@ export function isDay(text: string): boolean {
   const parts = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text)
   if (!parts) return false
   const at = new Date(Date.UTC(Number(parts[1]), Number(parts[2]) - 1, Number(parts[3])))
-  return Number(parts[1]) >= 1 && at.toISOString().slice(0, 10) === text
+  // Years before 100 are moved to the twentieth century by `Date.UTC`, and are no days of this house.
+  return at.toISOString().slice(0, 10) === text
 }
 
 /** Whether a zone is known by this IANA name. */
