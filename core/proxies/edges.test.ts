@@ -192,12 +192,12 @@ describe('a proxy against its original', () => {
       testFacts({ video: testPicture({ startSeconds: 2 }), audio: testSound({ startSeconds: 2 }) }),
       testFacts({ video: half() }),
     )
-    expect(both.find((line) => line.includes('against'))).toMatch(/^\+/)
+    expect(both.find((line) => line.includes('Sound against'))).toMatch(/^\+/)
     const older = {
       ...testFacts({ video: half(), audio: testSound({ startSeconds: 9 }) }),
       version: original.version - 1,
     }
-    expect(checked(testFacts({ video }), older).some((line) => line.includes('against'))).toBe(false)
+    expect(checked(testFacts({ video }), older).some((line) => line.includes('Sound against'))).toBe(false)
     const unlike = { seconds: 4, unlike: 1, firstUnlike: 2, steps: 0 }
     const named = (sounds: (typeof unlike)[]) =>
       checked(original, { ...original, video: half() }, { frames: 100, errors: 0, times: undefined, sounds }).filter(
