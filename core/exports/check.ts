@@ -121,7 +121,7 @@ function timeChecks(
       Math.abs(video.frames - frames) <= slack,
       `${frames}${slack > 0 ? ' ± 1' : ''}`,
       grid
-        ? `${video.frames}, of the master’s ${master.frames} ${grid.doubled} doubled and ${grid.dropped} dropped`
+        ? `${video.frames}, of the master’s ${master.frames} frames ${grid.doubled} doubled and ${grid.dropped} dropped`
         : String(video.frames),
     ),
     fileCheck(

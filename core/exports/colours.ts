@@ -59,7 +59,8 @@ export function masterColours(video: VideoTrack, choice: ColourChoice): MasterCo
     return { matrix: video.matrix ?? 'gbr', primaries: video.primaries ?? '', transfer, range, assumed: undefined }
   const family = FAMILIES[choice === 'stated' ? usualColours(video) : choice]
   const rgb = video.chroma === 'RGB'
-  const partly = choice === 'stated' && (video.matrix ?? video.primaries) !== undefined
+  const says = (video.matrix ?? video.primaries) !== undefined
+  const partly = choice === 'stated' && says
   // A file that states one of the two means the other alike.
   const stated = video.matrix && video.matrix !== 'gbr' ? video.matrix : video.primaries
   const matrix = rgb ? 'gbr' : partly ? matrixFor(stated, family) : family.matrix
@@ -71,7 +72,7 @@ export function masterColours(video: VideoTrack, choice: ColourChoice): MasterCo
     range,
     assumed: partly
       ? `The colours are stated in part (${colourTags(video)}); the rest is assumed to match.`
-      : coloursStated(video)
+      : says
         ? `The file states ${colourTags(video)}; you chose ${family.name}.`
         : `The colours are not stated; treated as ${family.name}.`,
   }
