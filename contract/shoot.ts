@@ -106,6 +106,8 @@ export const ticksBody = object({
     .required('There are no ticks in this file.'),
 }).noUnknown()
 
+export type ShotTick = InferType<typeof ticksBody>['ticks'][number]
+
 export interface ShotView extends Shot {
   readonly version: string
 }

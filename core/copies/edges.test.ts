@@ -10,24 +10,23 @@ import { copyPlan, fewerKept, moreInTheWay, planFault, planWords, type CopyTarge
 import { proposeVolumes } from './proposal'
 import { copy } from './testCopy'
 
+const cable = { port: '1-2', bitsPerSecond: 5e9 }
+const hub = { port: 'usb1', bitsPerSecond: 10e9 }
 const disk: DeviceIdentity = {
   ...{ fileSystem: '8:1', disks: ['serial-1', 'serial-2'], known: true, pastCache: true },
-  bus: [
-    { port: '1-2', bitsPerSecond: 5e9 },
-    { port: 'usb1', bitsPerSecond: 10e9 },
-  ],
+  bus: [cable, hub],
 }
 
 describe('a device', () => {
   it('is described as before only where all of it is', () => {
-    expect(sameDevice(disk, { ...disk, disks: [...disk.disks], bus: [...disk.bus!] })).toBe(true)
+    expect(sameDevice(disk, { ...disk, disks: [...disk.disks], bus: [cable, hub] })).toBe(true)
     // What a link carries may be negotiated anew; where it is plugged in is another place.
-    expect(sameDevice(disk, { ...disk, bus: disk.bus!.map(({ port }) => ({ port, bitsPerSecond: 480e6 })) })).toBe(true)
+    expect(sameDevice(disk, { ...disk, bus: [{ ...cable, bitsPerSecond: 480e6 }, hub] })).toBe(true)
     const { bus: _, ...noBus } = disk
     const others: (DeviceIdentity | undefined)[] = [
       { ...disk, fileSystem: '8:2' },
       { ...disk, disks: ['serial-1'] },
-      { ...disk, bus: [{ port: '1-3', bitsPerSecond: 5e9 }, disk.bus![1]!] },
+      { ...disk, bus: [{ port: '1-3', bitsPerSecond: 5e9 }, hub] },
       { ...disk, known: false },
       { ...disk, pastCache: false },
       noBus,
@@ -321,9 +320,13 @@ describe('a night', () => {
       { volumeId: 'Slipway', name: 'Slipway', connected: true, beforeBytes: 10e9, afterBytes: 10e9, missingBytes: 7e9 },
       { volumeId: 'Tide', name: 'Tide', connected: true, beforeBytes: 10e9, afterBytes: 6e9, missingBytes: 0 },
     ])
-    const away = nightPlan([card('a')], [{ ...rooms[0]!, freeBytes: undefined }], () => ({
-      ...{ volumes: [planned('Slipway')], seconds: 1, bottleneck: undefined },
-    }))
+    const away = nightPlan(
+      [card('a')],
+      rooms.slice(0, 1).map((room) => ({ ...room, freeBytes: undefined })),
+      () => ({
+        ...{ volumes: [planned('Slipway')], seconds: 1, bottleneck: undefined },
+      }),
+    )
     expect(away.volumes[0]).toMatchObject({ beforeBytes: undefined, afterBytes: undefined })
     expect(
       nightSentence(

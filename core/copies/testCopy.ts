@@ -1,4 +1,4 @@
-import type { ClearQuestion } from './clear'
+import { clearToFormat, type ClearQuestion } from './clear'
 import type { CopyFacts } from './mark'
 
 /** A whole proved copy, for tests. */
@@ -47,4 +47,16 @@ export const home: ClearQuestion = {
   formattedAt: undefined,
   saidButThere: undefined,
   olderSince: undefined,
+}
+
+/** What stands on the page: the answer, then each reason, `+` where it is met. Sentences are read whole, so that one that is lost, doubled or in the wrong number is seen. */
+export function said(more: Partial<ClearQuestion>): string {
+  const answer = clearToFormat({ ...home, ...more })
+  const lines = [
+    answer.sentence,
+    ...answer.reasons.map((reason) => `${reason.met ? '+' : '-'} ${reason.sentence}`),
+    answer.caution,
+    ...answer.sampleFirst.map((volume) => `sample ${volume}`),
+  ]
+  return lines.join('\n')
 }

@@ -130,6 +130,12 @@ function person(canvas: Canvas, x: number, y: number, size: number, coat: Colour
 
 /** The workshop: boarded wall, a window on the water, a clinker hull on trestles with `ribs` of eleven ribs bent in. */
 export function workshop(canvas: Canvas, ribs: number): void {
+  room(canvas)
+  hull(canvas, ribs)
+  person(canvas, 0.52, 0.93, 0.6, [46, 96, 110])
+}
+
+function room(canvas: Canvas): void {
   canvas.gradient(0, 0.74, [122, 98, 74], [92, 70, 52])
   for (let board = 0; board < 15; board += 1)
     canvas.polygon(
@@ -184,6 +190,9 @@ export function workshop(canvas: Canvas, ribs: number): void {
     [0.69, 0.055],
   ] as const)
     canvas.ellipse(x, 0.33 - radius * 2, radius * 0.5, radius, [196, 190, 180])
+}
+
+function hull(canvas: Canvas, ribs: number): void {
   canvas.polygon(
     [
       [0.2, 0.56],
@@ -222,11 +231,16 @@ export function workshop(canvas: Canvas, ribs: number): void {
       ],
       [84, 62, 42],
     )
-  person(canvas, 0.52, 0.93, 0.6, [46, 96, 110])
 }
 
 /** The estuary at low water: mud, a creek, a dinghy drawn up, and somebody walking to it. */
 export function estuary(canvas: Canvas, evening: number): void {
+  lowWater(canvas, evening)
+  dinghy(canvas)
+  person(canvas, 0.24, 0.9, 0.36, [178, 60, 44])
+}
+
+function lowWater(canvas: Canvas, evening: number): void {
   canvas.gradient(
     0,
     0.45,
@@ -268,6 +282,9 @@ export function estuary(canvas: Canvas, evening: number): void {
     ],
     [142, 158, 158],
   )
+}
+
+function dinghy(canvas: Canvas): void {
   canvas.polygon(
     [
       [0.3, 0.7],
@@ -312,5 +329,4 @@ export function estuary(canvas: Canvas, evening: number): void {
       ],
       [106, 112, 60],
     )
-  person(canvas, 0.24, 0.9, 0.36, [178, 60, 44])
 }

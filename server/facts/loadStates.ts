@@ -57,7 +57,8 @@ export interface LoadState {
     | {
         readonly readerName: string
         readonly isKnown: boolean
-        /** Files on it were rewritten. */ readonly isTouched: boolean
+        /** Files on it were rewritten. */
+        readonly isTouched: boolean
       }
     | undefined
   readonly twins: readonly BackupCardState[]
@@ -76,7 +77,13 @@ const unfinishedScan = (label: string) => `The scan of “${label}” did not fi
 
 /** Findings, copies, clear-to-format and format state of loads, from rows alone, in a fixed number of questions. */
 export async function loadStates(db: Db, loads: readonly LoadRow[], asked: Asked): Promise<LoadState[]> {
-  const { now, looked } = asked
+  const rows = await readRows(db, loads, asked)
+  return loads.map((load) => stateOf(load, rows, asked))
+}
+
+type Rows = Awaited<ReturnType<typeof readRows>>
+
+async function readRows(db: Db, loads: readonly LoadRow[], asked: Asked) {
   const ids = loads.map((load) => load.id)
   // Which looks are under way is read before what they wrote: one that ends meanwhile has written all of it.
   const [looking, counts, answers, formatted, seen, backupCardRows] = await Promise.all([
@@ -106,81 +113,97 @@ export async function loadStates(db: Db, loads: readonly LoadRow[], asked: Asked
   const said = pairs.flatMap(({ volumeId, otherVolumeId }) =>
     volumeId && otherVolumeId ? [[volumeId, otherVolumeId] as const] : [],
   )
-  return loads.map((load) => {
-    const formats = formatted.filter((one) => one.loadId === load.id)
-    const twins = backupCardStates(load, backupCardRows, inReaders, stays, formats)
-    const holding = inReaders.find((reader) => reader.loadId === load.id && reader.twinId === null)
-    const askedTwin = holding ? undefined : twins.find((twin) => twin.reader)
-    const format = askedTwin ? askedTwin.format : formats.find((one) => one.twinId === null)
-    const look = seen.find((one) => one.loadId === load.id)
-    const seenAt = askedTwin ? askedTwin.seenAt : look?.at
-    const saidButThere = format !== undefined && (holding ?? askedTwin?.reader)?.same === true
-    const returned = saidButThere || (format !== undefined && seenAt !== undefined && seenAt > format.at)
-    const findings = findingsOf(
-      load,
-      counts.filter((count) => count.loadId === load.id),
-      answers.filter((answer) => answer.loadId === load.id),
-      returned ? `the ${askedTwin ? 'backup card' : 'card'} of “${load.label}”` : undefined,
-    )
-    const facts = withRelations(copyFacts(load, copyRows), said)
-    const there = holding ?? askedTwin?.reader
-    const known = there && cardKnown(load, there, stays, comparisons, facts)
-    const isLooking = isLookedAt(load, holding, looking)
-    const unfinished = load.lookDone ? null : isLooking ? underWay(load.label) : unfinishedScan(load.label)
-    // What the observer wrote of a look that had not ended is no news while it goes on.
-    const difference = there && isLooking && !load.lookDone ? underWay(load.label) : there?.difference
-    const isProved = facts.some((copy) => copy.filesVerified + copy.filesVerifiedFromCache > 0)
-    const lastSeen = there
-      ? undefined
-      : lastSeenSentence(load.label, load.cardDifference, isProved && load.cardDoubtedAt !== null)
-    const knownAt = lastKnown.find((one) => one.loadId === load.id)?.at
-    const forgotten =
-      there || older === null || (knownAt && knownAt > new Date(older)) ? undefined : forgottenSentence(load.label)
-    const question: ClearQuestion = {
-      copies: facts,
-      twins: askedTwin ? [] : twins.filter((twin) => !twin.isFormatted).map((twin) => twin.facts),
-      askedTwin: askedTwin?.facts,
-      readFromTwin: load.readFromTwin,
-      policy: settings.policy,
-      rules: settings,
-      atHome: settings.atHome,
-      cardInReader: there?.same === true,
-      cardKnown: known,
-      cardDifference: difference ?? lastSeen ?? forgotten ?? unfinished ?? undefined,
-      cardStanding: { device: there?.device ?? look?.device ?? undefined, connected: there !== undefined },
-      saidDifferent: said,
-      filesLeftOut: load.leftOut,
-      thingsWrong: openStops(findings),
-      formattedAt: returned ? undefined : format?.at.toISOString(),
-      olderSince: older ?? undefined,
-      now,
-      looked,
-      saidButThere: saidButThere ? there?.name : undefined,
-    }
-    return {
-      load,
-      isLooking,
-      findings,
-      copies: facts,
-      clear: clearToFormat(question),
-      apart: marksApart(question),
-      settings,
-      formattedAt: format?.at.toISOString(),
-      formattedAgainst: format?.against ?? undefined,
-      returned,
-      saidButThere,
-      lastSeen,
-      card: there
-        ? {
-            readerName: there.name,
-            isKnown: known?.how !== undefined,
-            isTouched: known?.how === undefined && known?.touched === true,
-          }
-        : undefined,
-      twins,
-      asked: askedTwin,
-    }
-  })
+  const read = { looking, counts, answers, formatted, seen, backupCardRows }
+  return { ...read, settings, inReaders, copyRows, older, stays, comparisons, lastKnown, said }
+}
+
+function stateOf(load: LoadRow, rows: Rows, { now, looked }: Asked): LoadState {
+  const { settings, said, older } = rows
+  const place = placeOf(load, rows)
+  const { twins, asked, format, there, saidButThere, returned } = place
+  const findings = findingsOf(
+    load,
+    rows.counts.filter((count) => count.loadId === load.id),
+    rows.answers.filter((answer) => answer.loadId === load.id),
+    returned ? `the ${asked ? 'backup card' : 'card'} of “${load.label}”` : undefined,
+  )
+  const copies = withRelations(copyFacts(load, rows.copyRows), said)
+  const known = there && cardKnown(load, there, rows.stays, rows.comparisons, copies)
+  const isLooking = isLookedAt(load, place.holding, rows.looking)
+  const lastSeen = there ? undefined : lastSeenOf(load, copies)
+  const question: ClearQuestion = {
+    copies,
+    twins: asked ? [] : twins.filter((twin) => !twin.isFormatted).map((twin) => twin.facts),
+    askedTwin: asked?.facts,
+    readFromTwin: load.readFromTwin,
+    policy: settings.policy,
+    rules: settings,
+    atHome: settings.atHome,
+    cardInReader: there?.same === true,
+    cardKnown: known,
+    cardDifference: differenceOf(load, rows, { there, isLooking, lastSeen }),
+    cardStanding: { device: there?.device ?? place.look?.device ?? undefined, connected: there !== undefined },
+    saidDifferent: said,
+    filesLeftOut: load.leftOut,
+    thingsWrong: openStops(findings),
+    formattedAt: returned ? undefined : format?.at.toISOString(),
+    olderSince: older ?? undefined,
+    ...{ now, looked },
+    saidButThere: saidButThere ? there?.name : undefined,
+  }
+  return {
+    ...{ load, isLooking, findings, copies, settings, returned, saidButThere, lastSeen, twins, asked },
+    clear: clearToFormat(question),
+    apart: marksApart(question),
+    formattedAt: format?.at.toISOString(),
+    formattedAgainst: format?.against ?? undefined,
+    card: there && {
+      readerName: there.name,
+      isKnown: known?.how !== undefined,
+      isTouched: known?.how === undefined && known?.touched === true,
+    },
+  }
+}
+
+/** Where a load’s card lies, or the backup card that is asked about, and what was said of a format of it. */
+function placeOf(load: LoadRow, { formatted, backupCardRows, inReaders, stays, seen }: Rows) {
+  const formats = formatted.filter((one) => one.loadId === load.id)
+  const twins = backupCardStates(load, backupCardRows, inReaders, stays, formats)
+  const holding = inReaders.find((reader) => reader.loadId === load.id && reader.twinId === null)
+  const asked = holding ? undefined : twins.find((twin) => twin.reader)
+  const there = holding ?? asked?.reader
+  const format = asked ? asked.format : formats.find((one) => one.twinId === null)
+  const look = seen.find((one) => one.loadId === load.id)
+  const seenAt = asked ? asked.seenAt : look?.at
+  const saidButThere = format !== undefined && there?.same === true
+  const returned = saidButThere || (format !== undefined && seenAt !== undefined && seenAt > format.at)
+  return { twins, holding, asked, there, format, look, saidButThere, returned }
+}
+
+/** What speaks against a card that is in no reader. */
+function lastSeenOf(load: LoadRow, copies: readonly CopyFacts[]): string | undefined {
+  const isProved = copies.some((copy) => copy.filesVerified + copy.filesVerifiedFromCache > 0)
+  return lastSeenSentence(load.label, load.cardDifference, isProved && load.cardDoubtedAt !== null)
+}
+
+interface Seen {
+  readonly there: ReaderRow | undefined
+  readonly isLooking: boolean
+  readonly lastSeen: string | undefined
+}
+
+/** How the card differs from what was copied, by what is known best: what lies there, what was last seen, or nothing at all. */
+function differenceOf(
+  load: LoadRow,
+  { older, lastKnown }: Rows,
+  { there, isLooking, lastSeen }: Seen,
+): string | undefined {
+  // What the observer wrote of a look that had not ended is no news while it goes on.
+  const difference = there && isLooking && !load.lookDone ? underWay(load.label) : there?.difference
+  const knownAt = lastKnown.find((one) => one.loadId === load.id)?.at
+  const isForgotten = !there && older !== null && !(knownAt && knownAt > new Date(older))
+  const unfinished = load.lookDone ? undefined : isLooking ? underWay(load.label) : unfinishedScan(load.label)
+  return difference ?? lastSeen ?? (isForgotten ? forgottenSentence(load.label) : undefined) ?? unfinished
 }
 
 /** What is known of the card that lies in a reader, in this stay of it. */

@@ -40,77 +40,31 @@ export async function productionFacts(
   // Nobody asks for the gear of productions that plan nothing.
   const gearRows = plans.length > 0 ? await gearRowsOf(db, asked) : undefined
   const others = gearRows?.loads.filter(({ id }) => !loads.some((load) => load.id === id)) ?? []
-  const loadFacts = await loadStates(db, [...loads, ...others], asked)
-  const gear = gearRows && gearOf(gearRows, loadFacts)
+  const states = await loadStates(db, [...loads, ...others], asked)
+  const gear = gearRows && gearOf(gearRows, states)
   const waiting = await waitingCards(db, asked)
   return new Map(
     productions.map((production) => {
-      const part = new Map(parts.flatMap((one) => (one.productionId === production.id ? [[one.loadId, one]] : [])))
-      const isOwn = ({ load }: LoadState) => load.productionId === production.id
-      const own = loadFacts.filter((state) => isOwn(state) || (part.get(state.load.id)?.clips ?? 0) > 0)
-      const proxies = proxyCounts([...part.values()])
-      const plan = plans.find((one) => one.productionId === production.id)
-      const budget = plan && gear ? budgetOf(plan, gear, production) : undefined
-      const rendered = deliverables.find((row) => row.productionId === production.id)
-      const shelved = bags.find((row) => row.productionId === production.id)
-      const size = bytes.filter((row) => row.productionId === production.id)
-      const used = new Set(size.map((row) => row.volumeId))
+      const isOf = (row: { readonly productionId: string }) => row.productionId === production.id
+      const ownParts = new Map(parts.filter(isOf).map((one) => [one.loadId, one]))
+      const own = states.filter(({ load }) => isOf(load) || (ownParts.get(load.id)?.clips ?? 0) > 0)
+      const size = bytes.filter(isOf)
       const closed = own.length === 0 && size.length > 0
       // A card of which nothing tells for whom it is may be for any of them.
-      const here = closed
-        ? []
-        : waiting.filter(({ belongs }) => belongs === undefined || belongs.productionId === production.id)
-      const lookedAt = here.filter(({ reader }) => looking.has(reader.id)).length
+      const here = closed ? [] : waiting.filter(({ belongs }) => belongs === undefined || isOf(belongs))
+      const cardsLooking = here.filter(({ reader }) => looking.has(reader.id)).length
+      const plan = plans.find(isOf)
       const facts: ProductionFacts = {
-        plan: {
-          cameras: budget?.cameras.length ?? 0,
-          sizeBytes: budget?.sizeBytes ?? 0,
-          cards: budget?.cards ?? 0,
-          tooSlow: budget?.tooSlow.length ?? 0,
-          notClear: (budget?.notClear.length ?? 0) + (budget?.promised.length ?? 0),
-          missing: budget?.missing ?? 0,
-        },
-        cardsWaiting: here.length - lookedAt,
-        cardsLooking: lookedAt,
+        plan: planFacts(plan && gear ? budgetOf(plan, gear, production) : undefined),
+        cardsWaiting: here.length - cardsLooking,
+        cardsLooking,
         loads: own.map((state) => ({
-          id: state.load.id,
-          label: state.load.label,
-          clips: part.get(state.load.id)?.clips ?? 0,
-          // What is asked of a card is asked where it was read.
-          stops: isOwn(state) ? openStops(state.findings) : 0,
-          questions: isOwn(state) ? openQuestions(state.findings) : 0,
-          ...state.apart,
-          clear: state.clear.clear,
-          formatted: state.formattedAt !== undefined && !state.returned,
-          unseen: state.lastSeen !== undefined,
-          touched: state.card?.isTouched === true,
-          looking: state.isLooking && !state.load.lookDone,
+          ...loadFacts(state, isOf(state.load)),
+          clips: ownParts.get(state.load.id)?.clips ?? 0,
         })),
-        proxies: {
-          wanted: proxies.wanted,
-          made: proxies.equal + proxies.differ + proxies.unchecked,
-          failed: proxies.differ,
-          unchecked: proxies.unchecked,
-          without: proxies.without,
-        },
-        storage: {
-          sizeBytes: sum(size, (row) => row.sizeBytes),
-          tightVolume: drives.find(
-            (drive) => !drive.away && drive.connected && used.has(drive.id) && drive.budget.state !== 'roomy',
-          )?.name,
-        },
-        exports: {
-          made: rendered?.made ?? 0,
-          failed: rendered?.failed ?? 0,
-          unshelved: rendered?.unshelved ?? 0,
-        },
-        bags: {
-          written: shelved?.written ?? 0,
-          verified: shelved?.verified ?? 0,
-          single: (rendered?.shelves ?? []).filter(
-            (ids) => ids.length > 0 && onOneDrive(drives.filter((drive) => ids.includes(drive.id))),
-          ).length,
-        },
+        proxies: proxyFacts(proxyCounts([...ownParts.values()])),
+        storage: storageFacts(size, drives),
+        ...shelfFacts(deliverables.find(isOf), bags.find(isOf), drives),
         review: reviewed.get(production.id) ?? UNREVIEWED,
         closed,
       }
@@ -118,6 +72,66 @@ export async function productionFacts(
     }),
   )
 }
+
+const planFacts = (budget: ReturnType<typeof budgetOf> | undefined): ProductionFacts['plan'] => ({
+  cameras: budget?.cameras.length ?? 0,
+  sizeBytes: budget?.sizeBytes ?? 0,
+  cards: budget?.cards ?? 0,
+  tooSlow: budget?.tooSlow.length ?? 0,
+  notClear: (budget?.notClear.length ?? 0) + (budget?.promised.length ?? 0),
+  missing: budget?.missing ?? 0,
+})
+
+/** What is asked of a card is asked where it was read: in the production that is its own. */
+const loadFacts = (state: LoadState, isOwn: boolean) => ({
+  id: state.load.id,
+  label: state.load.label,
+  stops: isOwn ? openStops(state.findings) : 0,
+  questions: isOwn ? openQuestions(state.findings) : 0,
+  ...state.apart,
+  clear: state.clear.clear,
+  formatted: state.formattedAt !== undefined && !state.returned,
+  unseen: state.lastSeen !== undefined,
+  touched: state.card?.isTouched === true,
+  looking: state.isLooking && !state.load.lookDone,
+})
+
+const proxyFacts = (counts: ReturnType<typeof proxyCounts>): ProductionFacts['proxies'] => ({
+  wanted: counts.wanted,
+  made: counts.equal + counts.differ + counts.unchecked,
+  failed: counts.differ,
+  unchecked: counts.unchecked,
+  without: counts.without,
+})
+
+type Drives = Awaited<ReturnType<typeof volumeViews>>
+
+const storageFacts = (size: Awaited<ReturnType<typeof knownBytes>>, drives: Drives): ProductionFacts['storage'] => ({
+  sizeBytes: sum(size, (row) => row.sizeBytes),
+  tightVolume: drives.find(
+    (drive) =>
+      !drive.away && drive.connected && size.some((row) => row.volumeId === drive.id) && drive.budget.state !== 'roomy',
+  )?.name,
+})
+
+const shelfFacts = (
+  rendered: Awaited<ReturnType<typeof deliverableCounts>>[number] | undefined,
+  shelved: Awaited<ReturnType<typeof bagCounts>>[number] | undefined,
+  drives: Drives,
+): Pick<ProductionFacts, 'exports' | 'bags'> => ({
+  exports: {
+    made: rendered?.made ?? 0,
+    failed: rendered?.failed ?? 0,
+    unshelved: rendered?.unshelved ?? 0,
+  },
+  bags: {
+    written: shelved?.written ?? 0,
+    verified: shelved?.verified ?? 0,
+    single: (rendered?.shelves ?? []).filter(
+      (ids) => ids.length > 0 && onOneDrive(drives.filter((drive) => ids.includes(drive.id))),
+    ).length,
+  },
+})
 
 const UNREVIEWED = { decided: false, named: 0, unnamed: 0, placed: 0, unplaced: 0 }
 

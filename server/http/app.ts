@@ -6,6 +6,7 @@ import express, { Router, type Express, type Response } from 'express'
 import helmet from 'helmet'
 import { ENDPOINTS, EVENTS_PATH } from '../../contract/api'
 import { benchRoutes } from './beside/bench'
+import { pictureRoutes } from './cards/pictures'
 import { noticedRoutes, readerRoutes } from './cards/readers'
 import { cardRoutes } from './cards/routes'
 import { reviewRoutes } from './cards/review'
@@ -49,7 +50,39 @@ const NO_FEATURES = ['camera', 'microphone', 'geolocation', 'payment', 'usb', 'd
   .map((name) => `${name}=()`)
   .join(', ')
 
-/** The whole HTTP side: guard, door, API, and the built pages. */
+/** What a page may load, and from where: itself, and nothing else. */
+const headers = () =>
+  helmet({
+    strictTransportSecurity: false,
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'none'"],
+        scriptSrc: ["'self'"],
+        styleSrc: ["'self'", (_req, res) => `'nonce-${(res as Response).locals.nonce as string}'`],
+        // The chart library draws its export pictures from blobs and data.
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        mediaSrc: ["'self'"],
+        fontSrc: ["'self'"],
+        connectSrc: ["'self'"],
+        workerSrc: ["'self'"],
+        manifestSrc: ["'self'"],
+        baseUri: ["'none'"],
+        formAction: ["'none'"],
+        frameAncestors: ["'none'"],
+        objectSrc: ["'none'"],
+      },
+    },
+  })
+
+const ROUTES = [
+  ...[productionRoutes, gearRoutes, lockerRoutes, planRoutes, shotRoutes, dayRoutes],
+  ...[readerRoutes, noticedRoutes, cardRoutes, pictureRoutes, reviewRoutes, watchRoutes, rigRoutes, sortedRoutes],
+  ...[copyRoutes, proxyRoutes, storageRoutes, folderRoutes, exportRoutes, shelfRoutes],
+  ...[editRoutes, taskRoutes, stateRoutes, searchRoutes, benchRoutes],
+]
+
+/** The whole HTTP side: guard, access key, API, and the built pages. */
 export function createApp(context: Context, events: EventStream, { webFolder, listening, key }: Outside): Express {
   const app = express()
   app.disable('x-powered-by')
@@ -58,30 +91,7 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
     res.locals.nonce = randomBytes(16).toString('base64')
     next()
   })
-  app.use(
-    helmet({
-      strictTransportSecurity: false,
-      contentSecurityPolicy: {
-        useDefaults: false,
-        directives: {
-          defaultSrc: ["'none'"],
-          scriptSrc: ["'self'"],
-          styleSrc: ["'self'", (_req, res) => `'nonce-${(res as Response).locals.nonce as string}'`],
-          // The chart library draws its export pictures from blobs and data.
-          imgSrc: ["'self'", 'data:', 'blob:'],
-          mediaSrc: ["'self'"],
-          fontSrc: ["'self'"],
-          connectSrc: ["'self'"],
-          workerSrc: ["'self'"],
-          manifestSrc: ["'self'"],
-          baseUri: ["'none'"],
-          formAction: ["'none'"],
-          frameAncestors: ["'none'"],
-          objectSrc: ["'none'"],
-        },
-      },
-    }),
-  )
+  app.use(headers())
   if (key !== undefined) app.use(accessKey(key))
   app.get(`/api${EVENTS_PATH}`, events.route)
   app.use(compression())
@@ -93,35 +103,15 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
   app.use(onlyJson)
   // Not strict: whatever is JSON reaches the schema, which has the better sentence.
   app.use('/api', express.json({ limit: '1mb', strict: false }))
-  for (const routes of [
-    productionRoutes,
-    gearRoutes,
-    lockerRoutes,
-    planRoutes,
-    shotRoutes,
-    dayRoutes,
-    readerRoutes,
-    noticedRoutes,
-    cardRoutes,
-    reviewRoutes,
-    watchRoutes,
-    rigRoutes,
-    sortedRoutes,
-    copyRoutes,
-    proxyRoutes,
-    storageRoutes,
-    folderRoutes,
-    exportRoutes,
-    shelfRoutes,
-    editRoutes,
-    taskRoutes,
-    stateRoutes,
-    searchRoutes,
-    benchRoutes,
-  ]) {
-    app.use('/api', routes(context))
-  }
+  for (const routes of ROUTES) app.use('/api', routes(context))
   app.use('/api', missing)
+  servePages(app, webFolder)
+  app.use(missing)
+  app.use(answerProblem)
+  return app
+}
+
+function servePages(app: Express, webFolder: string): void {
   app.use('/assets', express.static(join(webFolder, 'assets'), { immutable: true, maxAge: '1y' }), missing)
   app.use(express.static(webFolder, { index: false }))
   const page = readFileSync(join(webFolder, 'index.html'), 'utf8')
@@ -132,9 +122,6 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
       .set('Permissions-Policy', NO_FEATURES)
       .send(page.replaceAll('__NONCE__', res.locals.nonce as string))
   })
-  app.use(missing)
-  app.use(answerProblem)
-  return app
 }
 
 /** A path that exists, asked in a way that it does not know, in whatever format: 405, with the ways that it does. */

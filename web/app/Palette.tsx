@@ -34,55 +34,9 @@ const keyOf = (entry: Entry, at: number) => `${entry.group} ${entry.name} ${at}`
 
 /** Finds productions, stations, clips, volumes and actions by typing a few letters. */
 export default function Palette({ onClose, productionId }: { onClose: () => void; productionId: string | undefined }) {
-  const navigate = useNavigate()
   const [typed, setTyped] = useState('')
   const [chosen, setChosen] = useState<string>()
-  const q = useDeferredValue(typed.trim())
-  const { data: hits = [] } = useAsk(searchApi.find, {}, { query: { q }, placeholderData: (before) => before })
-  const { data } = useProductions()
-  const hasBench = useHasBench()
-  const productions = data?.rows ?? []
-  const current = productionId ?? productions[0]?.id
-  const go = (path: string) => () => void navigate(path)
-  const stations: Entry[] = current
-    ? STATIONS.map((station, at) => ({
-        group: 'Stations',
-        name: STATION_NAMES[station],
-        more: String(at + 1),
-        run: go(`/p/${current}/${station}`),
-      }))
-    : []
-  const desks: Entry[] = current
-    ? STATIONS.flatMap((station) =>
-        (DESKS[station] ?? []).map(({ id, name }) => ({
-          group: 'Desks',
-          name,
-          more: STATION_NAMES[station],
-          run: go(`/p/${current}/${station}/${id}`),
-        })),
-      )
-    : []
-  const actions: Entry[] = [
-    { group: 'Actions', name: 'All productions', more: '0', run: go('/') },
-    { group: 'Actions', name: 'New production', run: go('/?new') },
-    { group: 'Actions', name: 'Locker: gear, cards, drives, sites, clients, rules', run: go('/locker') },
-    ...(hasBench ? [{ group: 'Actions', name: 'Bench: insert cards, cause faults', run: go('/bench') }] : []),
-    { group: 'Actions', name: 'Change between day and night', run: switchTheme },
-  ]
-  const placeOf = ({ kind, productionId: owner }: SearchHit) => {
-    if (kind === 'volume') return current ? `/p/${current}/storage` : '/'
-    const next = productions.find((one) => one.id === owner)?.next.station ?? 'shoot'
-    return `/p/${owner}/${kind === 'clip' ? 'cards' : next}`
-  }
-  const entries: Entry[] = [
-    ...stations.filter((entry) => begins(entry.name, typed)),
-    ...(typed.trim() === '' ? [] : desks.filter((entry) => begins(entry.name, typed))),
-    // Until the answer comes, what was found for fewer letters is narrowed down.
-    ...hits
-      .filter((hit) => begins(`${hit.name} ${hit.more}`, typed))
-      .map((hit) => ({ group: GROUPS[hit.kind], name: hit.name, more: hit.more, run: go(placeOf(hit)) })),
-    ...actions.filter((entry) => begins(entry.name, typed)),
-  ]
+  const entries = useEntries(typed, productionId)
   const keys = entries.map(keyOf)
   return (
     <Overlay onClose={onClose} className="top-[12vh] max-w-xl">
@@ -117,18 +71,7 @@ export default function Palette({ onClose, productionId }: { onClose: () => void
                 .map((entry, at) => ({ entry, key: keyOf(entry, at) }))
                 .filter(({ entry }) => entry.group === group)
                 .map(({ entry, key }) => (
-                  <Command.Item
-                    key={key}
-                    value={key}
-                    onSelect={() => {
-                      entry.run()
-                      onClose()
-                    }}
-                    className="flex cursor-pointer justify-between gap-4 rounded-box px-3 py-1.5 data-[selected=true]:bg-wash"
-                  >
-                    {entry.name}
-                    <span className="figure text-quiet">{entry.more}</span>
-                  </Command.Item>
+                  <Found key={key} value={key} entry={entry} onClose={onClose} />
                 ))}
             </Command.Group>
           ))}
@@ -137,3 +80,73 @@ export default function Palette({ onClose, productionId }: { onClose: () => void
     </Overlay>
   )
 }
+
+function Found({ value, entry, onClose }: { value: string; entry: Entry; onClose: () => void }) {
+  return (
+    <Command.Item
+      value={value}
+      onSelect={() => {
+        entry.run()
+        onClose()
+      }}
+      className="flex cursor-pointer justify-between gap-4 rounded-box px-3 py-1.5 data-[selected=true]:bg-wash"
+    >
+      {entry.name}
+      <span className="figure text-quiet">{entry.more}</span>
+    </Command.Item>
+  )
+}
+
+/** What fits the letters that were typed, in the order in which it is offered. */
+function useEntries(typed: string, productionId: string | undefined): Entry[] {
+  const navigate = useNavigate()
+  const q = useDeferredValue(typed.trim())
+  const { data: hits = [] } = useAsk(searchApi.find, {}, { query: { q }, placeholderData: (before) => before })
+  const { data } = useProductions()
+  const hasBench = useHasBench()
+  const productions = data?.rows ?? []
+  const current = productionId ?? productions[0]?.id
+  const go = (path: string) => () => void navigate(path)
+  const placeOf = ({ kind, productionId: owner }: SearchHit) => {
+    if (kind === 'volume') return current ? `/p/${current}/storage` : '/'
+    const next = productions.find((one) => one.id === owner)?.next.station ?? 'shoot'
+    return `/p/${owner}/${kind === 'clip' ? 'cards' : next}`
+  }
+  const { stations, desks } = current ? placesOf(current, go) : { stations: [], desks: [] }
+  return [
+    ...stations.filter((entry) => begins(entry.name, typed)),
+    ...(typed.trim() === '' ? [] : desks.filter((entry) => begins(entry.name, typed))),
+    // Until the answer comes, what was found for fewer letters is narrowed down.
+    ...hits
+      .filter((hit) => begins(`${hit.name} ${hit.more}`, typed))
+      .map((hit) => ({ group: GROUPS[hit.kind], name: hit.name, more: hit.more, run: go(placeOf(hit)) })),
+    ...actionsOf(hasBench, go).filter((entry) => begins(entry.name, typed)),
+  ]
+}
+
+type Go = (path: string) => () => void
+
+const placesOf = (productionId: string, go: Go): { readonly stations: Entry[]; readonly desks: Entry[] } => ({
+  stations: STATIONS.map((station, at) => ({
+    group: 'Stations',
+    name: STATION_NAMES[station],
+    more: String(at + 1),
+    run: go(`/p/${productionId}/${station}`),
+  })),
+  desks: STATIONS.flatMap((station) =>
+    (DESKS[station] ?? []).map(({ id, name }) => ({
+      group: 'Desks',
+      name,
+      more: STATION_NAMES[station],
+      run: go(`/p/${productionId}/${station}/${id}`),
+    })),
+  ),
+})
+
+const actionsOf = (hasBench: boolean, go: Go): Entry[] => [
+  { group: 'Actions', name: 'All productions', more: '0', run: go('/') },
+  { group: 'Actions', name: 'New production', run: go('/?new') },
+  { group: 'Actions', name: 'Locker: gear, cards, drives, sites, clients, rules', run: go('/locker') },
+  ...(hasBench ? [{ group: 'Actions', name: 'Bench: insert cards, cause faults', run: go('/bench') }] : []),
+  { group: 'Actions', name: 'Change between day and night', run: switchTheme },
+]

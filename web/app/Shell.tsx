@@ -35,9 +35,6 @@ export function Shell() {
   const connected = useServerEvents()
   const [open, setOpen] = useState<'none' | 'palette' | 'help'>('none')
   const productionId = useMatch('/p/:productionId/*')?.params.productionId
-  const theme = useTheme()
-  const hasBench = useHasBench()
-  const themeWords = theme === 'night' ? 'Change to day' : 'Change to night'
   const close = () => setOpen('none')
   useEffect(() => void Promise.all([loadPalette(), loadKeyHelp()]), [])
   useKeptFocus()
@@ -52,40 +49,7 @@ export function Shell() {
       <a href="#page" className="sr-only focus:not-sr-only">
         Go to the page
       </a>
-      <header className="flex items-center justify-between gap-4 pt-3 pb-4" data-screen-only>
-        <Link to="/" className="flex items-center gap-2.5 text-lg font-bold" aria-label="Yendra: all productions">
-          <img src="/mark.svg" alt="" className="size-7" /> Yendra
-        </Link>
-        <div className="flex items-center gap-1">
-          <Button look="plain" onClick={() => setOpen('palette')} aria-keyshortcuts="Control+K">
-            <Search className="size-4" aria-hidden />
-            <span className="font-normal text-quiet max-sm:sr-only">Find anything</span>
-            <kbd className="figure hidden text-quiet sm:inline" aria-hidden>
-              Ctrl K
-            </kbd>
-          </Button>
-          <Link to="/locker" className="inline-flex min-h-9 items-center gap-1.5 px-2.5 font-semibold">
-            <Archive className="size-4" aria-hidden />
-            <span className="max-sm:sr-only">Locker</span>
-          </Link>
-          {hasBench && (
-            <Link to="/bench" className="inline-flex min-h-9 items-center gap-1.5 px-2.5 font-semibold">
-              <FlaskConical className="size-4" aria-hidden />
-              <span className="max-sm:sr-only">Bench</span>
-            </Link>
-          )}
-          <Hint words={themeWords}>
-            <Button look="quiet" onClick={switchTheme} aria-label={themeWords} className="!px-2">
-              {theme === 'night' ? <Sun className="size-4.5" aria-hidden /> : <Moon className="size-4.5" aria-hidden />}
-            </Button>
-          </Hint>
-          <Hint words="Keys that work everywhere">
-            <Button look="quiet" onClick={() => setOpen('help')} aria-label="Keys" className="!px-2">
-              <CircleHelp className="size-4.5" aria-hidden />
-            </Button>
-          </Hint>
-        </div>
-      </header>
+      <Head onFind={() => setOpen('palette')} onHelp={() => setOpen('help')} />
       {!connected && (
         <p role="status" className="mb-3 border-l-4 border-doubt bg-sheet px-3 py-2">
           Yendra does not answer. Work under way goes on or is resumed; this page reconnects by itself.
@@ -116,5 +80,48 @@ export function Shell() {
       )}
       <ScrollRestoration />
     </div>
+  )
+}
+
+/** Name, search, and what is there on every page. */
+function Head({ onFind, onHelp }: { onFind: () => void; onHelp: () => void }) {
+  const theme = useTheme()
+  const hasBench = useHasBench()
+  const themeWords = theme === 'night' ? 'Change to day' : 'Change to night'
+  return (
+    <header className="flex items-center justify-between gap-4 pt-3 pb-4" data-screen-only>
+      <Link to="/" className="flex items-center gap-2.5 text-lg font-bold" aria-label="Yendra: all productions">
+        <img src="/mark.svg" alt="" className="size-7" /> Yendra
+      </Link>
+      <div className="flex items-center gap-1">
+        <Button look="plain" onClick={onFind} aria-keyshortcuts="Control+K">
+          <Search className="size-4" aria-hidden />
+          <span className="font-normal text-quiet max-sm:sr-only">Find anything</span>
+          <kbd className="figure hidden text-quiet sm:inline" aria-hidden>
+            Ctrl K
+          </kbd>
+        </Button>
+        <Link to="/locker" className="inline-flex min-h-9 items-center gap-1.5 px-2.5 font-semibold">
+          <Archive className="size-4" aria-hidden />
+          <span className="max-sm:sr-only">Locker</span>
+        </Link>
+        {hasBench && (
+          <Link to="/bench" className="inline-flex min-h-9 items-center gap-1.5 px-2.5 font-semibold">
+            <FlaskConical className="size-4" aria-hidden />
+            <span className="max-sm:sr-only">Bench</span>
+          </Link>
+        )}
+        <Hint words={themeWords}>
+          <Button look="quiet" onClick={switchTheme} aria-label={themeWords} className="!px-2">
+            {theme === 'night' ? <Sun className="size-4.5" aria-hidden /> : <Moon className="size-4.5" aria-hidden />}
+          </Button>
+        </Hint>
+        <Hint words="Keys that work everywhere">
+          <Button look="quiet" onClick={onHelp} aria-label="Keys" className="!px-2">
+            <CircleHelp className="size-4.5" aria-hidden />
+          </Button>
+        </Hint>
+      </div>
+    </header>
   )
 }

@@ -30,8 +30,9 @@ it('reads what was typed, and writes it into the fields again without a loss', (
   expect(modeTyped(raw)?.picture).toMatchObject({ bitsPerSecond: 0, rawBitsPerSample: 12, rawHeaderBytes: 4000 })
   expect(modeTyped(sound)).toMatchObject({ picture: null, audioBitsPerSecond: 2_304_000, measuredBitsPerSecond: null })
   for (const typed of [coded, raw, sound]) {
-    const mode = modeTyped(typed)!
-    expect(modeTyped(typedOf(mode))).toEqual(mode)
+    const mode = modeTyped(typed)
+    expect(mode && modeTyped(typedOf(mode))).toEqual(mode)
+    expect(mode).toBeDefined()
   }
 })
 

@@ -10,15 +10,12 @@ import { addSaid } from '../../db/queries/said'
 import { tellChanged } from '../../db/queries/tasks'
 import { clipFiles, clipView } from '../../facts/clips'
 import { loadStates, type LoadState } from '../../facts/loadStates'
-import { picturesFolder } from '../../home'
-import { stillOf } from '../../media/looked'
 import { originalOf } from '../../media/originals'
 import type { Context } from '../context'
 import { orderTask } from '../orderTask'
 import { notFound } from '../problem'
 import { productionOf } from '../productionOf'
-import { serve, serveStream } from '../route'
-import { watchableOf } from './clipOf'
+import { serve } from '../route'
 
 const loadView = ({ load, isLooking, findings, copies, settings }: LoadState, clipsHere: number): LoadView => ({
   id: load.id,
@@ -38,7 +35,7 @@ const loadView = ({ load, isLooking, findings, copies, settings }: LoadState, cl
   cameraId: load.cameraId,
 })
 
-/** Station 2: loads, clips, their pictures. */
+/** Station 2: loads and clips. */
 export function cardRoutes(context: Context): Router {
   const { db, host } = context
   const router = Router()
@@ -107,32 +104,6 @@ export function cardRoutes(context: Context): Router {
   serve(router, cardsApi.moveClock, async ({ params, body: { shiftMs } }) => {
     if (!(await moveClock(db, params.id, shiftMs))) throw notFound('That load')
     await tellChanged(db, 'cards', 'review', 'productions')
-  })
-
-  serveStream(
-    router,
-    cardsApi.picture,
-    ({ params, res }) =>
-      new Promise((done, fail) => {
-        res.sendFile(`${params.id}.jpg`, { root: picturesFolder(), maxAge: '1h' }, (error) => {
-          if (error && !res.headersSent) fail(notFound('A picture of that clip'))
-          else done()
-        })
-      }),
-  )
-
-  serveStream(router, cardsApi.frame, async ({ params, query: { at }, res }) => {
-    const clip = await watchableOf(db, params.id)
-    // Whoever scrubs on asks for the next frame: this one is wanted no more.
-    const gone = new AbortController()
-    res.on('close', () => gone.abort())
-    const picture = await stillOf(db, clip, at, gone.signal).catch((error: unknown) => {
-      if (gone.signal.aborted) return undefined
-      throw error
-    })
-    if (gone.signal.aborted) return
-    if (!picture) throw notFound('A picture of that clip')
-    res.type('image/jpeg').set('Cache-Control', 'private, max-age=600').send(picture)
   })
 
   return router

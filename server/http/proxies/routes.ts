@@ -1,4 +1,4 @@
-import { Router } from 'express'
+import { Router, type Request } from 'express'
 import { proxiesApi } from '../../../contract/proxies'
 import * as cards from '../../db/queries/cards'
 import { cardParts } from '../../db/queries/given'
@@ -67,27 +67,7 @@ export function proxyRoutes(context: Context): Router {
     const [first] = wanted
     if (first !== undefined) await originalOf(db, first)
     if (!(await volume(db, host, volumeId))) throw notFound('That volume')
-    const taskIds = []
-    for (const clipId of new Set(wanted)) {
-      const clip = await cards.clip(db, clipId)
-      if (!clip) throw notFound('One of these clips')
-      const { productionId: owner, loadId, name } = clip
-      const order = {
-        kind: 'proxy',
-        title: `Proxy of ${name}`,
-        productionId: owner,
-        loadId,
-        input: { clipId, volumeId },
-      } as const
-      const id = await orderTask(context, req, order, `A proxy of ${name} is being made already.`, ` ${clipId}`).catch(
-        (error: unknown) => {
-          // Of many, those that are under way already need no second order.
-          if (error instanceof ProblemError && wanted.length > 1) return undefined
-          throw error
-        },
-      )
-      if (id !== undefined) taskIds.push(id)
-    }
+    const taskIds = await orderProxies(context, req, wanted, volumeId)
     // Whoever orders one by name wants it again.
     if (clipIds) {
       await sayWithoutProxy(db, clipIds, false)
@@ -123,4 +103,33 @@ export function proxyRoutes(context: Context): Router {
   }
 
   return router
+}
+
+/** Orders a proxy of each clip, and gives the tasks; of many, those that are under way already need no second order. */
+async function orderProxies(
+  context: Context,
+  req: Request,
+  clipIds: readonly string[],
+  volumeId: string,
+): Promise<string[]> {
+  const taskIds: string[] = []
+  for (const clipId of new Set(clipIds)) {
+    const clip = await cards.clip(context.db, clipId)
+    if (!clip) throw notFound('One of these clips')
+    const { productionId, loadId, name } = clip
+    const order = {
+      kind: 'proxy',
+      title: `Proxy of ${name}`,
+      productionId,
+      loadId,
+      input: { clipId, volumeId },
+    } as const
+    const isMade = `A proxy of ${name} is being made already.`
+    const id = await orderTask(context, req, order, isMade, ` ${clipId}`).catch((error: unknown) => {
+      if (error instanceof ProblemError && clipIds.length > 1) return undefined
+      throw error
+    })
+    if (id !== undefined) taskIds.push(id)
+  }
+  return taskIds
 }

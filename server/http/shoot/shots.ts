@@ -1,6 +1,6 @@
 import { Router } from 'express'
 import { passes } from '../../../core/shoot/shots'
-import { shootApi, type ShotView } from '../../../contract/shoot'
+import { shootApi, type ShotTick, type ShotView } from '../../../contract/shoot'
 import * as shoot from '../../db/queries/shoot'
 import { tellChanged } from '../../db/queries/tasks'
 import { isHeld } from '../../db/taken'
@@ -28,15 +28,6 @@ export function shotRoutes({ db }: Context): Router {
     const shot = await shoot.shot(db, id)
     if (!shot) throw notFound('That shot')
     return shot
-  }
-
-  async function kept<T>(write: () => Promise<T>): Promise<T> {
-    try {
-      return await write()
-    } catch (error) {
-      if (isHeld(error)) throw invalid('That camera is not in the gear book.', 'cameraId')
-      throw error
-    }
   }
 
   serve(router, shootApi.shots, async ({ params }) => {
@@ -98,22 +89,34 @@ export function shotRoutes({ db }: Context): Router {
     const { id, title } = await productionOf(db, params.id)
     if (body.productionId !== id)
       throw invalid(`These are ticks of another production, not of “${title}”.`, 'productionId')
-    const ticked = new Map((await shoot.shotsOf(db, id)).map((shot) => [shot.id, shot.filmedAt?.toISOString() ?? null]))
-    const mine = body.ticks.filter((tick) => ticked.has(tick.shotId))
-    const news = mine.filter((tick) => ticked.get(tick.shotId) !== timeOf(tick.filmedAt))
-    await undoably(
-      { db, res },
-      ofList(id),
-      `${counted(news.length, 'tick')} taken over from the phone.`,
-      async (tx) => {
-        for (const { shotId, filmedAt } of news) await shoot.tickShot(tx, shotId, filmedAt)
-      },
-    )
+    const { news, unknown } = newTicks(await shoot.shotsOf(db, id), body.ticks)
+    const taken = `${counted(news.length, 'tick')} taken over from the phone.`
+    await undoably({ db, res }, ofList(id), taken, async (tx) => {
+      for (const { shotId, filmedAt } of news) await shoot.tickShot(tx, shotId, filmedAt)
+    })
     await changed()
-    return { changed: news.length, unknown: body.ticks.length - mine.length }
+    return { changed: news.length, unknown }
   })
 
   return router
+}
+
+/** Writes a shot; refused where its camera is none of the gear book. */
+async function kept<T>(write: () => Promise<T>): Promise<T> {
+  try {
+    return await write()
+  } catch (error) {
+    if (isHeld(error)) throw invalid('That camera is not in the gear book.', 'cameraId')
+    throw error
+  }
+}
+
+/** Ticks of a phone that differ from what is known, and how many are of shots that this list has not. */
+function newTicks(shots: Awaited<ReturnType<typeof shoot.shotsOf>>, ticks: readonly ShotTick[]) {
+  const known = new Map(shots.map((shot) => [shot.id, shot.filmedAt?.toISOString() ?? null]))
+  const mine = ticks.filter((tick) => known.has(tick.shotId))
+  const news = mine.filter((tick) => known.get(tick.shotId) !== timeOf(tick.filmedAt))
+  return { news, unknown: ticks.length - mine.length }
 }
 
 const timeOf = (at: string | null) => (at === null ? null : new Date(at).toISOString())

@@ -4,7 +4,7 @@ import { fileTitle } from '../../../core/units/fileTitle'
 import { counted, formatBytes } from '../../../core/units/quantity'
 import { clip as clipRow } from '../../db/queries/cards'
 import { addFileProofs } from '../../db/queries/proofs'
-import { deliverable } from '../../db/queries/exports'
+import { deliverable, type DeliverableRow } from '../../db/queries/exports'
 import { addNote } from '../../db/queries/journal'
 import { volume as volumeRow } from '../../db/queries/volumes'
 import { production } from '../../db/queries/productions'
@@ -38,34 +38,21 @@ async function runBag({ db, host, attemptId, control, progress }: Work, input: T
     )
   const { name, medium } = await targetVolume(db, input.volumeId, entry.sizeBytes * 1.01 + 1e6)
   const fileName = entry.name.toString()
-  const destinationName = destinationOf(made.destinationId)?.name ?? made.destinationId
   const place = { volumeId: input.volumeId, identifier: made.id, gate: control.gate }
   const { folder, left } = await freeFolder(db, medium, `${owner.folder}/Shelf/${fileTitle(stemOf(fileName))}`, place)
   let bytes = 0
   const total = entry.sizeBytes * 2
   progress.set({ done: 0, total, unit: 'bytes' })
-  const today = new Date().toISOString().slice(0, 10)
-  const note = [
-    `Production: ${owner.title}`,
-    `Destination: ${destinationName}`,
-    `Master: ${clip.pathText} of “${clip.loadLabel}”`,
-    `Window: ${made.cropWindow.widthPx}×${made.cropWindow.heightPx} at ${made.cropWindow.x}, ${made.cropWindow.y}`,
-    `Made: ${made.madeAt.toISOString()}`,
-    ...(passes(made) ? [] : [`It fails a check, and was put on the shelf all the same: ${input.why ?? ''}`]),
-    '',
-    'Check: sha256sum --strict -c manifest-sha256.txt, in the folder of this bag.',
-    '',
-  ].join('\n')
   const order = {
     target: medium,
     folder: Buffer.from(folder),
     parts: partsOf(attemptId),
     gate: control.gate,
     payload: [{ medium: source, path, name: fileName, modifiedMs: entry.modifiedMs }],
-    notes: [{ name: 'about this film.txt', text: note }],
+    notes: [{ name: 'about this film.txt', text: filmNote(made, owner.title, clip, input.why) }],
     info: [
-      ['Bagging-Date', today] as const,
-      ['External-Description', `${owner.title}, ${destinationName}`] as const,
+      ['Bagging-Date', new Date().toISOString().slice(0, 10)] as const,
+      ['External-Description', `${owner.title}, ${destinationName(made)}`] as const,
       ['External-Identifier', made.id] as const,
     ],
     onBytes: (more: number) => {
@@ -74,48 +61,68 @@ async function runBag({ db, host, attemptId, control, progress }: Work, input: T
     },
   } satisfies BagOrder
   const written = left ?? (await writeBag(order))
-  const sizeBytes = written.files.reduce((sum, file) => sum + file.sizeBytes, 0)
-  const { volumeId } = input
+  await keepBag({ db, attemptId }, { made, input, folder, medium }, written)
+  return {
+    sentence: `A bag with ${counted(written.files.length, 'file')}, ${formatBytes(sizeOf(written))}, is on ${name}${written.fromMedium ? ', every file read back and equal' : '; it could only be read back through memory, so it is not proved'}.`,
+    troubles: [],
+  }
+}
+
+type MasterRow = NonNullable<Awaited<ReturnType<typeof clipRow>>>
+
+/** What lies beside the film, for whoever opens the bag without this house. */
+const filmNote = (made: DeliverableRow, title: string, clip: MasterRow, why: string | undefined): string =>
+  [
+    `Production: ${title}`,
+    `Destination: ${destinationName(made)}`,
+    `Master: ${clip.pathText} of “${clip.loadLabel}”`,
+    `Window: ${made.cropWindow.widthPx}×${made.cropWindow.heightPx} at ${made.cropWindow.x}, ${made.cropWindow.y}`,
+    `Made: ${made.madeAt.toISOString()}`,
+    ...(passes(made) ? [] : [`It fails a check, and was put on the shelf all the same: ${why ?? ''}`]),
+    '',
+    'Check: sha256sum --strict -c manifest-sha256.txt, in the folder of this bag.',
+    '',
+  ].join('\n')
+
+const destinationName = ({ destinationId }: DeliverableRow) => destinationOf(destinationId)?.name ?? destinationId
+
+interface PlacedBag {
+  readonly made: DeliverableRow
+  readonly input: TaskInput<'bag'>
+  readonly folder: string
+  readonly medium: Medium
+}
+
+/** Keeps a written bag with its proofs, all or nothing. */
+async function keepBag(
+  { db, attemptId }: Pick<Work, 'db' | 'attemptId'>,
+  { made, input: { volumeId, why }, folder, medium }: PlacedBag,
+  written: WrittenBag,
+): Promise<void> {
+  const { productionId } = made
   const times = new Map<string, number>()
   for (const file of written.files)
     times.set(file.path, (await medium.entry(Buffer.from(`${folder}/${file.path}`)))?.modifiedMs ?? 0)
   await inTransaction(db, async (tx) => {
     const { id } = await addBag(tx, {
-      productionId: owner.id,
-      deliverableId: made.id,
-      volumeId,
-      path: folder,
+      ...{ productionId, deliverableId: made.id, volumeId, path: folder },
       fileCount: written.files.length,
-      sizeBytes,
+      sizeBytes: sizeOf(written),
       verifiedAt: written.fromMedium ? new Date() : null,
     })
     await addFileProofs(
       tx,
       written.files.map((file) => ({
-        what: 'bag',
-        volumeId,
-        path: `${folder}/${file.path}`,
-        algorithm: 'sha256',
-        hash: file.sha256,
-        sizeBytes: file.sizeBytes,
-        modifiedMs: times.get(file.path) ?? 0,
-        pastCache: written.fromMedium,
-        runId: attemptId,
-        bagId: id,
+        ...{ what: 'bag', volumeId, path: `${folder}/${file.path}`, algorithm: 'sha256', hash: file.sha256 },
+        ...{ sizeBytes: file.sizeBytes, modifiedMs: times.get(file.path) ?? 0 },
+        ...{ pastCache: written.fromMedium, runId: attemptId, bagId: id },
       })),
     )
-    await addNote(tx, {
-      kind: 'shelved',
-      productionId: owner.id,
-      volumeId,
-      detail: { path: folder, why: input.why ?? '' },
-    })
+    await addNote(tx, { kind: 'shelved', productionId, volumeId, detail: { path: folder, why: why ?? '' } })
   })
-  return {
-    sentence: `A bag with ${counted(written.files.length, 'file')}, ${formatBytes(sizeBytes)}, is on ${name}${written.fromMedium ? ', every file read back and equal' : '; it could only be read back through memory, so it is not proved'}.`,
-    troubles: [],
-  }
 }
+
+const sizeOf = ({ files }: WrittenBag) => files.reduce((sum, file) => sum + file.sizeBytes, 0)
 
 interface BagPlace {
   readonly volumeId: string

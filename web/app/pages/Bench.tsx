@@ -51,8 +51,6 @@ export default function Bench() {
 }
 
 function Devices({ bench }: { bench: BenchView }) {
-  const insert = useSend(benchApi.insert)
-  const eject = useSend(benchApi.eject)
   const armed = bench.devices.filter((device) => device.fault !== 'none')
   const readers = bench.devices.filter((device) => device.role === 'reader')
   const [chosen, setChosen] = useState<string>()
@@ -65,7 +63,6 @@ function Devices({ bench }: { bench: BenchView }) {
           ? 'Practise here: every device is healthy.'
           : `A fault waits in ${armed.map((device) => device.name).join(' and ')}.`}
       </Answer>
-      <Trouble error={insert.error ?? eject.error} />
       <div className="mb-2 flex flex-wrap items-end justify-between gap-4">
         <div>
           {readers.map((reader) => (
@@ -84,6 +81,25 @@ function Devices({ bench }: { bench: BenchView }) {
           />
         )}
       </div>
+      <CardBox bench={bench} into={into?.id} />
+      <h2 className="mb-1">Devices and their faults</h2>
+      <div>
+        {devices.map((device) => (
+          <DeviceRow key={device.id} device={device} />
+        ))}
+      </div>
+    </>
+  )
+}
+
+/** The cards of the bench: in a reader, or in their box. */
+function CardBox({ bench, into }: { bench: BenchView; into: string | undefined }) {
+  const insert = useSend(benchApi.insert)
+  const eject = useSend(benchApi.eject)
+  const readers = bench.devices.filter((device) => device.role === 'reader')
+  return (
+    <>
+      <Trouble error={insert.error ?? eject.error} />
       <table className="mb-9">
         <thead>
           <tr>
@@ -112,8 +128,10 @@ function Devices({ bench }: { bench: BenchView }) {
                   ) : (
                     <Button
                       aria-label={`Put in ${card.name}`}
-                      disabled={!into}
-                      onClick={() => into && insert.mutate({ params: { id: into.id }, body: { card: card.name } })}
+                      disabled={into === undefined}
+                      onClick={() =>
+                        into !== undefined && insert.mutate({ params: { id: into }, body: { card: card.name } })
+                      }
                     >
                       Put in
                     </Button>
@@ -124,12 +142,6 @@ function Devices({ bench }: { bench: BenchView }) {
           })}
         </tbody>
       </table>
-      <h2 className="mb-1">Devices and their faults</h2>
-      <div>
-        {devices.map((device) => (
-          <DeviceRow key={device.id} device={device} />
-        ))}
-      </div>
     </>
   )
 }

@@ -57,36 +57,24 @@ export function Table<Row, Sort extends string>(props: TableProps<Row, Sort>) {
   const idAt = (at: number) => `${id}-${shownRows[at]?.id ?? ''}`
   const marks = useMarkedRows({ rows: shownRows, setSelection })
   const { active } = marks
+  const { copied, copy } = useCopying(
+    columns,
+    rows.filter((row) => selection[rowId(row)]),
+  )
   const onKey = (event: KeyboardEvent) => {
     // Buttons of the head answer to their own keys.
     if (event.target !== box.current) return
     const row = shownRows[active]?.original
-    const pressed = shortcutOf(TABLE, event)
-    if (!pressed || (pressed === 'open' && (!onOpen || !row))) return
-    if (pressed === 'open') {
-      if (row) onOpen?.(row)
-    } else if (pressed === 'copy') void copySelected()
-    else {
-      const at = marks.press(pressed, event, Math.floor((box.current?.clientHeight ?? rowPx) / rowPx) - 1)
-      if (at !== undefined) virtual.scrollToIndex(at)
-    }
-    event.preventDefault()
+    const used = pressKey(event, marks, {
+      rowsInSight: Math.floor((box.current?.clientHeight ?? rowPx) / rowPx),
+      scrollTo: virtual.scrollToIndex,
+      open: row && onOpen ? () => onOpen(row) : undefined,
+      copy: () => void copy(),
+    })
+    if (used) event.preventDefault()
   }
-
   const selected = useMemo(() => shownRows.flatMap((row) => (selection[row.id] ? row.id : [])), [shownRows, selection])
-  const [copied, setCopied] = useState(0)
-  const copySelected = async () => {
-    const chosen = rows.filter((row) => selection[rowId(row)])
-    await navigator.clipboard.writeText(
-      textsOf(columns, chosen)
-        .map((line) => line.join('\t'))
-        .join('\n'),
-    )
-    setCopied(chosen.length)
-  }
   if (rows.length === 0) return null
-  const before = items[0]?.start ?? 0
-  const after = virtual.getTotalSize() - (items.at(-1)?.end ?? 0)
   return (
     <>
       <div
@@ -101,15 +89,7 @@ export function Table<Row, Sort extends string>(props: TableProps<Row, Sort>) {
         className="max-h-[34rem] overflow-auto"
       >
         <table role="presentation" className="min-w-[62rem] table-fixed">
-          <thead role="rowgroup" className="sticky top-0 z-10 bg-paper">
-            {table.getHeaderGroups().map((group) => (
-              <tr key={group.id} role="row">
-                {columns.map((column) => (
-                  <Head key={column.key} column={column} sorting={sorting} onSort={onSort} />
-                ))}
-              </tr>
-            ))}
-          </thead>
+          <Heads columns={columns} sorting={sorting} onSort={onSort} />
           <tbody
             role="rowgroup"
             // A range of rows is meant, not of text.
@@ -120,33 +100,54 @@ export function Table<Row, Sort extends string>(props: TableProps<Row, Sort>) {
               if (row) onOpen?.(row.original)
             }}
           >
-            <Gap px={before} />
+            <Gap px={items[0]?.start ?? 0} />
             {items.flatMap(({ index }) => {
               const row = shownRows[index]
               if (!row) return []
-              return (
-                <TableLine
-                  key={row.id}
-                  id={idAt(index)}
-                  at={index}
-                  row={row.original}
-                  columns={columns}
-                  rowData={rowData}
-                  rowPx={rowPx}
-                  isActive={index === active}
-                  isSelected={selection[row.id] ?? false}
-                />
-              )
+              const marked = { isActive: index === active, isSelected: selection[row.id] ?? false }
+              const line = { id: idAt(index), at: index, row: row.original, columns, rowData, rowPx }
+              return <TableLine key={row.id} {...line} {...marked} />
             })}
-            <Gap px={after} />
+            <Gap px={virtual.getTotalSize() - (items.at(-1)?.end ?? 0)} />
           </tbody>
         </table>
       </div>
-      <TableFoot {...props} selected={selected.length} copied={copied} onCopy={() => void copySelected()}>
+      <TableFoot {...props} selected={selected.length} copied={copied} onCopy={() => void copy()}>
         {actions?.(selected)}
       </TableFoot>
     </>
   )
+}
+
+interface KeyUse {
+  readonly rowsInSight: number
+  readonly scrollTo: (at: number) => void
+  readonly open: (() => void) | undefined
+  readonly copy: () => void
+}
+
+/** Does what a key of the table says; whether it says anything. */
+function pressKey(event: KeyboardEvent, marks: ReturnType<typeof useMarkedRows>, use: KeyUse): boolean {
+  const pressed = shortcutOf(TABLE, event)
+  if (!pressed || (pressed === 'open' && !use.open)) return false
+  if (pressed === 'open') use.open?.()
+  else if (pressed === 'copy') use.copy()
+  else {
+    const at = marks.press(pressed, event, use.rowsInSight - 1)
+    if (at !== undefined) use.scrollTo(at)
+  }
+  return true
+}
+
+/** Copies rows as text, their columns apart by tabs; `copied` is how many were. */
+function useCopying<Row, Sort extends string>(columns: readonly Column<Row, Sort>[], chosen: readonly Row[]) {
+  const [copied, setCopied] = useState(0)
+  const copy = async () => {
+    const lines = textsOf(columns, chosen).map((line) => line.join('\t'))
+    await navigator.clipboard.writeText(lines.join('\n'))
+    setCopied(chosen.length)
+  }
+  return { copied, copy }
 }
 
 /** The rows as the table library keeps them: who is chosen, by id. Sorting is the server's. */
@@ -184,6 +185,20 @@ const Gap = ({ px }: { px: number }) =>
       <td role="presentation" style={{ height: px, padding: 0, border: 0 }} />
     </tr>
   ) : null
+
+interface HeadsProps<Row, Sort extends string> extends Omit<HeadProps<Row, Sort>, 'column'> {
+  readonly columns: readonly Column<Row, Sort>[]
+}
+
+const Heads = <Row, Sort extends string>({ columns, ...sorted }: HeadsProps<Row, Sort>) => (
+  <thead role="rowgroup" className="sticky top-0 z-10 bg-paper">
+    <tr role="row">
+      {columns.map((column) => (
+        <Head key={column.key} column={column} {...sorted} />
+      ))}
+    </tr>
+  </thead>
+)
 
 interface HeadProps<Row, Sort extends string> {
   readonly column: Column<Row, Sort>

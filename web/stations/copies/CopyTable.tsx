@@ -22,10 +22,9 @@ interface CopyTableProps {
   readonly onPlay: (copy: CopyView) => void
 }
 
+/** Where a load lies and where it is copied to, with the orders that copy it. */
 export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
   const copy = useSend(copiesApi.copy)
-  const check = useSend(copiesApi.check)
-  const different = useSend(copiesApi.differentDrives)
   const params = { id: load.loadId }
   const [choice, setChoice] = useState<ReadonlySet<string>>()
   const held = load.copies.filter((one) => one.mark >= 2)
@@ -40,21 +39,68 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
     if (!next.delete(id)) next.add(id)
     setChoice(next)
   }
-  const holds = (volume: VolumeView) => load.copies.some((copy) => copy.volumeId === volume.id)
-  // Where it lies already comes first, then where it could go.
-  const shown = [...volumes.filter(holds), ...volumes.filter((volume) => !holds(volume) && isOffered(volume))]
-  const verified = held.length
   const conflicts = load.copies.some((copy) => copy.filesInConflict + copy.filesMismatched > 0)
   // While another choice is planned, the plan that is shown is of the one before.
   const decisions = plan.isPlaceholderData ? null : (plan.data?.decisions ?? null)
   const start = (setAside: boolean) =>
     copy.mutate({ params, body: { from: fromId, volumeIds: [...chosen], setAside, decisions } })
+  const names = volumes.filter((volume) => chosen.has(volume.id)).map((volume) => volume.name)
+  const fromName = load.sources.find((one) => one.volumeId === fromId)?.volumeName
+  const shown = shownVolumes(load, volumes)
+  if (shown.length === 0) return <NoVolume />
+  return (
+    <>
+      <Volumes load={load} shown={shown} chosen={chosen} busy={busy} onChoose={toggle} onPlay={onPlay} />
+      <Troubles load={load} />
+      <div className="mt-5 flex flex-wrap items-end gap-3">
+        <SourceChoice load={load} value={from} onChange={setSource} />
+        <Button
+          look={held.length < 2 ? 'primary' : 'plain'}
+          disabled={busy || chosen.size === 0 || copy.isPending || (fromId !== null && chosen.has(fromId))}
+          onClick={() => start(false)}
+        >
+          {names.length === 0 ? 'Choose a volume for one more copy' : `Copy to ${names.join(' and ')}, and prove it`}
+        </Button>
+        {conflicts && (
+          <Button disabled={busy} onClick={() => start(true)}>
+            Set the other files aside, and copy again
+          </Button>
+        )}
+      </div>
+      <p className="mt-2 text-quiet" aria-live="polite">
+        {counted(load.fileCount, 'file')}, {formatBytes(load.sizeBytes)},{' '}
+        {fromName === undefined
+          ? 'read once from the card, which is never written to.'
+          : `read from ${fromName}, and proved there again while it is read.`}
+        {chosen.size > 0 && plan.data && !busy && ` ${planWords(plan.data)}`}
+      </p>
+      <Trouble error={copy.error} />
+    </>
+  )
+}
+
+/** Where it lies already comes first, then where it could go. */
+function shownVolumes(load: LoadCopies, volumes: readonly VolumeView[]): readonly VolumeView[] {
+  const holds = (volume: VolumeView) => load.copies.some((copy) => copy.volumeId === volume.id)
+  return [...volumes.filter(holds), ...volumes.filter((volume) => !holds(volume) && isOffered(volume))]
+}
+
+interface VolumesProps {
+  readonly load: LoadCopies
+  readonly shown: readonly VolumeView[]
+  readonly chosen: ReadonlySet<string>
+  readonly busy: boolean
+  readonly onChoose: (volumeId: string) => void
+  readonly onPlay: (copy: CopyView) => void
+}
+
+function Volumes({ load, shown, chosen, busy, onChoose, onPlay }: VolumesProps) {
+  const check = useSend(copiesApi.check)
+  const different = useSend(copiesApi.differentDrives)
+  const params = { id: load.loadId }
   const readAgain = (volumeId: string) => check.mutate({ params, body: { volumeIds: [volumeId], how: 'whole' } })
   const sayDifferent = (volumeId: string, otherVolumeId: string) =>
     different.mutate({ params: {}, body: { volumeId, otherVolumeId } })
-  const names = volumes.filter((volume) => chosen.has(volume.id)).map((volume) => volume.name)
-  const fromName = load.sources.find((one) => one.volumeId === fromId)?.volumeName
-  if (shown.length === 0) return <NoVolume />
   const unplayed = toPlay(load)?.volumeId
   return (
     <>
@@ -83,7 +129,7 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
                 busy={busy}
                 checking={check.isPending}
                 playsNext={volume.id === unplayed}
-                onChoose={() => toggle(volume.id)}
+                onChoose={() => onChoose(volume.id)}
                 onReadAgain={() => readAgain(volume.id)}
                 onPlay={onPlay}
                 onDifferent={sayDifferent}
@@ -92,30 +138,7 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
           </tbody>
         </table>
       </Wide>
-      <Troubles load={load} />
-      <div className="mt-5 flex flex-wrap items-end gap-3">
-        <SourceChoice load={load} value={from} onChange={setSource} />
-        <Button
-          look={verified < 2 ? 'primary' : 'plain'}
-          disabled={busy || chosen.size === 0 || copy.isPending || (fromId !== null && chosen.has(fromId))}
-          onClick={() => start(false)}
-        >
-          {names.length === 0 ? 'Choose a volume for one more copy' : `Copy to ${names.join(' and ')}, and prove it`}
-        </Button>
-        {conflicts && (
-          <Button disabled={busy} onClick={() => start(true)}>
-            Set the other files aside, and copy again
-          </Button>
-        )}
-      </div>
-      <p className="mt-2 text-quiet" aria-live="polite">
-        {counted(load.fileCount, 'file')}, {formatBytes(load.sizeBytes)},{' '}
-        {fromName === undefined
-          ? 'read once from the card, which is never written to.'
-          : `read from ${fromName}, and proved there again while it is read.`}
-        {chosen.size > 0 && plan.data && !busy && ` ${planWords(plan.data)}`}
-      </p>
-      <Trouble error={copy.error ?? check.error ?? different.error} />
+      <Trouble error={check.error ?? different.error} />
     </>
   )
 }

@@ -35,7 +35,6 @@ interface LoadPanelProps {
 
 /** One load: why it is or is not clear, how far each copy has come, and the copying itself. */
 export function LoadPanel({ load, productionId, taken = false }: LoadPanelProps) {
-  const send = useSend(copiesApi.check)
   const { data: tasks = [] } = useTasks()
   const storage = useStorage(productionId)
   const [playing, setPlaying] = useState<CopyView>()
@@ -48,53 +47,11 @@ export function LoadPanel({ load, productionId, taken = false }: LoadPanelProps)
   }
   const task = workOn(tasks, load.loadId)
   const busy = task !== undefined && isOpen(task)
-  const readSample = () =>
-    send.mutate({
-      params: { id: load.loadId },
-      body: { volumeIds: [...load.clear.sampleFirst], how: 'sample' },
-    })
   // What has happened is written down, also against the answer.
   const mayAsk = !load.formattedAt && !load.clear.clear && load.copies.some((copy) => copy.mark >= 1)
   return (
     <>
-      {load.formattedAgainst && (
-        <p className="mb-6 font-semibold text-stop">
-          It was written down as formatted against this answer: {load.formattedAgainst}
-        </p>
-      )}
-      {(load.formattedAt !== null || load.saidButThere) && <TakeBack load={load} />}
-      {!load.formattedAt && (
-        <ul className="mb-6 space-y-1.5" aria-label="Reasons">
-          {load.clear.reasons.map((reason) => (
-            <li key={reason.sentence} className="flex gap-2.5">
-              {reason.met ? (
-                <Check className="mt-0.5 size-5 shrink-0 text-good" aria-label="met" />
-              ) : (
-                <X className="mt-0.5 size-5 shrink-0 text-stop" aria-label="not met" />
-              )}
-              <span>{reason.sentence}</span>
-            </li>
-          ))}
-        </ul>
-      )}
-      {!load.formattedAt && (
-        <p className="mb-6 flex flex-wrap gap-3 empty:hidden">
-          {load.clear.sampleFirst.length > 0 && (
-            <Button look="primary" disabled={busy || send.isPending} onClick={readSample}>
-              Read a sample again
-            </Button>
-          )}
-          {load.card !== null && load.copies.some((copy) => copy.filesCopied > 0) && load.asked === null && (
-            <ReadCard load={load} busy={busy} wanted={!load.card.isKnown} />
-          )}
-          {load.clear.clear && (
-            <Button look="danger" onClick={() => setFormatting(true)}>
-              I formatted it, in the camera …
-            </Button>
-          )}
-        </p>
-      )}
-      <Trouble error={send.error} />
+      <Answers load={load} busy={busy} onFormat={() => setFormatting(true)} />
       {task && (
         <div className="mb-6 border-y border-rule py-3" aria-live="polite">
           <TaskLine task={task} />
@@ -124,6 +81,61 @@ export function LoadPanel({ load, productionId, taken = false }: LoadPanelProps)
         />
       )}
       {formatting && <FormatSheet load={load} onClose={() => setFormatting(false)} />}
+    </>
+  )
+}
+
+interface AnswersProps {
+  readonly load: LoadCopies
+  readonly busy: boolean
+  readonly onFormat: () => void
+}
+
+/** Why it is or is not clear, and what can be done about it at once. */
+function Answers({ load, busy, onFormat }: AnswersProps) {
+  const send = useSend(copiesApi.check)
+  const { clear } = load
+  const readSample = () =>
+    send.mutate({ params: { id: load.loadId }, body: { volumeIds: [...clear.sampleFirst], how: 'sample' } })
+  const asksForCard = load.card !== null && load.copies.some((copy) => copy.filesCopied > 0) && load.asked === null
+  return (
+    <>
+      {load.formattedAgainst && (
+        <p className="mb-6 font-semibold text-stop">
+          It was written down as formatted against this answer: {load.formattedAgainst}
+        </p>
+      )}
+      {(load.formattedAt !== null || load.saidButThere) && <TakeBack load={load} />}
+      {!load.formattedAt && (
+        <ul className="mb-6 space-y-1.5" aria-label="Reasons">
+          {clear.reasons.map((reason) => (
+            <li key={reason.sentence} className="flex gap-2.5">
+              {reason.met ? (
+                <Check className="mt-0.5 size-5 shrink-0 text-good" aria-label="met" />
+              ) : (
+                <X className="mt-0.5 size-5 shrink-0 text-stop" aria-label="not met" />
+              )}
+              <span>{reason.sentence}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+      {!load.formattedAt && (
+        <p className="mb-6 flex flex-wrap gap-3 empty:hidden">
+          {clear.sampleFirst.length > 0 && (
+            <Button look="primary" disabled={busy || send.isPending} onClick={readSample}>
+              Read a sample again
+            </Button>
+          )}
+          {asksForCard && <ReadCard load={load} busy={busy} wanted={load.card?.isKnown !== true} />}
+          {clear.clear && (
+            <Button look="danger" onClick={onFormat}>
+              I formatted it, in the camera …
+            </Button>
+          )}
+        </p>
+      )}
+      <Trouble error={send.error} />
     </>
   )
 }

@@ -1,4 +1,4 @@
-import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react'
+import { useEffect, useRef, type KeyboardEvent, type PointerEvent, type RefObject } from 'react'
 import type { CropWindow } from '../../../core/exports/reframe'
 import { cardsApi } from '../../../contract/cards'
 import { addressOf } from '../../../contract/endpoint'
@@ -21,53 +21,11 @@ const ZOOM_STEP = 1.05
 export const MOST_ZOOM = 4
 
 /** A real frame of the master with the crop window on it: drag it, or move it with the keys. */
-export function CropStage({ master, atSeconds, window, zoom, onMove, onZoom }: CropStageProps) {
+export function CropStage(props: CropStageProps) {
+  const { master, atSeconds, window } = props
   const stage = useRef<HTMLDivElement>(null)
-  const grip = useRef<{ x: number; y: number } | undefined>(undefined)
-  const centre = { x: window.x + window.widthPx / 2, y: window.y + window.heightPx / 2 }
-
-  const inSource = (event: PointerEvent) => {
-    const box = stage.current?.getBoundingClientRect()
-    if (!box) return centre
-    return {
-      x: ((event.clientX - box.left) / box.width) * master.widthPx,
-      y: ((event.clientY - box.top) / box.height) * master.heightPx,
-    }
-  }
-  // The centre is kept where the window can follow, so that a drag past the edge does not have to be taken back.
-  const moveTo = (x: number, y: number) =>
-    onMove({
-      x: Math.min(Math.max(x, window.widthPx / 2), master.widthPx - window.widthPx / 2),
-      y: Math.min(Math.max(y, window.heightPx / 2), master.heightPx - window.heightPx / 2),
-    })
-  const zoomBy = (factor: number) => onZoom(Math.min(MOST_ZOOM, Math.max(1, zoom * factor)))
   const frame = useRef<HTMLDivElement>(null)
-  const turn = useRef(zoomBy)
-  useEffect(() => {
-    turn.current = zoomBy
-  })
-  useEffect(() => {
-    const box = frame.current
-    // Not passive, so that the page stays where it is while the window grows.
-    const onWheel = (event: WheelEvent) => {
-      event.preventDefault()
-      turn.current(event.deltaY < 0 ? ZOOM_STEP : 1 / ZOOM_STEP)
-    }
-    box?.addEventListener('wheel', onWheel, { passive: false })
-    return () => box?.removeEventListener('wheel', onWheel)
-  }, [])
-  const onKey = (event: KeyboardEvent) => {
-    const pressed = shortcutOf(CROP, event)
-    if (!pressed) return
-    if (pressed === 'smaller') zoomBy(ZOOM_STEP)
-    else if (pressed === 'larger') zoomBy(1 / ZOOM_STEP)
-    else {
-      const [across, down] = STEPS[pressed]
-      const reach = event.shiftKey ? COARSE_PX : FINE_PX
-      moveTo(centre.x + across * reach, centre.y + down * reach)
-    }
-    event.preventDefault()
-  }
+  const hands = useHands(props, stage, frame)
   const percent = (part: number, whole: number) => `${(100 * part) / whole}%`
   return (
     <div
@@ -104,23 +62,81 @@ export function CropStage({ master, atSeconds, window, zoom, onMove, onZoom }: C
           width: percent(window.widthPx, master.widthPx),
           height: percent(window.heightPx, master.heightPx),
         }}
-        onKeyDown={onKey}
-        onPointerDown={(event) => {
-          const point = inSource(event)
-          grip.current = { x: point.x - centre.x, y: point.y - centre.y }
-          event.currentTarget.setPointerCapture(event.pointerId)
-        }}
-        onPointerMove={(event) => {
-          if (!grip.current) return
-          const point = inSource(event)
-          moveTo(point.x - grip.current.x, point.y - grip.current.y)
-        }}
-        onPointerUp={() => (grip.current = undefined)}
-        onPointerCancel={() => (grip.current = undefined)}
+        {...hands}
       >
         <span className="pointer-events-none absolute inset-x-0 top-0 h-[12%] border-b border-dashed border-[#fff]/70" />
         <span className="pointer-events-none absolute inset-x-0 bottom-0 h-[18%] border-t border-dashed border-[#fff]/70" />
       </div>
     </div>
   )
+}
+
+/** The window follows the pointer, the wheel and the keys. */
+function useHands(
+  { master, window, zoom, onMove, onZoom }: CropStageProps,
+  stage: RefObject<HTMLDivElement | null>,
+  frame: RefObject<HTMLDivElement | null>,
+) {
+  const grip = useRef<{ x: number; y: number } | undefined>(undefined)
+  const centre = { x: window.x + window.widthPx / 2, y: window.y + window.heightPx / 2 }
+  const inSource = (event: PointerEvent) => {
+    const box = stage.current?.getBoundingClientRect()
+    if (!box) return centre
+    return {
+      x: ((event.clientX - box.left) / box.width) * master.widthPx,
+      y: ((event.clientY - box.top) / box.height) * master.heightPx,
+    }
+  }
+  // The centre is kept where the window can follow, so that a drag past the edge does not have to be taken back.
+  const moveTo = (x: number, y: number) =>
+    onMove({
+      x: Math.min(Math.max(x, window.widthPx / 2), master.widthPx - window.widthPx / 2),
+      y: Math.min(Math.max(y, window.heightPx / 2), master.heightPx - window.heightPx / 2),
+    })
+  const zoomBy = (factor: number) => onZoom(Math.min(MOST_ZOOM, Math.max(1, zoom * factor)))
+  useWheel(frame, (up) => zoomBy(up ? ZOOM_STEP : 1 / ZOOM_STEP))
+  const letGo = () => (grip.current = undefined)
+  return {
+    onKeyDown: (event: KeyboardEvent) => {
+      const pressed = shortcutOf(CROP, event)
+      if (!pressed) return
+      if (pressed === 'smaller') zoomBy(ZOOM_STEP)
+      else if (pressed === 'larger') zoomBy(1 / ZOOM_STEP)
+      else {
+        const [across, down] = STEPS[pressed]
+        const reach = event.shiftKey ? COARSE_PX : FINE_PX
+        moveTo(centre.x + across * reach, centre.y + down * reach)
+      }
+      event.preventDefault()
+    },
+    onPointerDown: (event: PointerEvent) => {
+      const point = inSource(event)
+      grip.current = { x: point.x - centre.x, y: point.y - centre.y }
+      event.currentTarget.setPointerCapture(event.pointerId)
+    },
+    onPointerMove: (event: PointerEvent) => {
+      if (!grip.current) return
+      const point = inSource(event)
+      moveTo(point.x - grip.current.x, point.y - grip.current.y)
+    },
+    onPointerUp: letGo,
+    onPointerCancel: letGo,
+  }
+}
+
+/** The wheel over a box. Not passive, so that the page stays where it is while the window grows. */
+function useWheel(box: RefObject<HTMLDivElement | null>, onTurn: (up: boolean) => void) {
+  const turn = useRef(onTurn)
+  useEffect(() => {
+    turn.current = onTurn
+  })
+  useEffect(() => {
+    const element = box.current
+    const onWheel = (event: WheelEvent) => {
+      event.preventDefault()
+      turn.current(event.deltaY < 0)
+    }
+    element?.addEventListener('wheel', onWheel, { passive: false })
+    return () => element?.removeEventListener('wheel', onWheel)
+  }, [box])
 }

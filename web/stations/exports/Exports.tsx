@@ -1,6 +1,6 @@
 import { useState } from 'react'
-import { DESTINATIONS, destinationOf } from '../../../core/exports/destination'
-import { deliveryPlan, USUAL_CHOICE, type DeliveryChoice } from '../../../core/exports/plan'
+import { DESTINATIONS, destinationOf, type Destination } from '../../../core/exports/destination'
+import { deliveryPlan, USUAL_CHOICE, type DeliveryChoice, type DeliveryPlan } from '../../../core/exports/plan'
 import { isInvented, reframe } from '../../../core/exports/reframe'
 import { framingSentence } from '../../../core/exports/sentence'
 import { exportsApi } from '../../../contract/exports'
@@ -75,13 +75,9 @@ const middleOf = (master: Master): Placement => ({
 })
 
 function Framing({ master, productionId, onChoose }: ChosenProps & { master: Master }) {
-  const send = useSend(exportsApi.render)
-  const { data: storage } = useStorage(productionId)
   const { data: tasks = [] } = useTasks()
-  const { clip } = master
   const [destinationId, setDestinationId] = useState('tall-short')
   const [choice, setChoice] = useState<DeliveryChoice>(USUAL_CHOICE)
-  const [volume, setVolume] = useState<string>()
   const [at, setAt] = useState(master.seconds / 3)
   const [placed, setPlaced] = useState<Placement>(middleOf(master))
   const destination = destinationOf(destinationId) ?? DESTINATIONS[0]
@@ -90,7 +86,6 @@ function Framing({ master, productionId, onChoose }: ChosenProps & { master: Mas
   const { window } = reframe(master, destination, placed.zoom, placed.centre)
   const plan = deliveryPlan(master.facts, destination, window, choice)
   if (!plan) return null
-  const volumeId = volume ?? preferredVolume(storage?.volumes ?? [], 'edit')
   const busy = task !== undefined && isOpen(task)
   const why =
     plan.fault ??
@@ -99,11 +94,11 @@ function Framing({ master, productionId, onChoose }: ChosenProps & { master: Mas
       : 'Drag the window or use the arrow keys; it keeps the destination’s aspect, on even pixels.')
   return (
     <>
-      <Answer why={why}>{framingSentence(plan, clip.name)}</Answer>
+      <Answer why={why}>{framingSentence(plan, master.clip.name)}</Answer>
       <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[1fr_20rem]">
         <div className="min-w-0">
           <CropStage
-            key={clip.id}
+            key={master.clip.id}
             master={master}
             atSeconds={at}
             window={window}
@@ -123,45 +118,17 @@ function Framing({ master, productionId, onChoose }: ChosenProps & { master: Mas
             between them.
           </p>
         </div>
-        <div>
-          <ClipChoice
-            label="Master"
-            className="mb-3"
-            productionId={productionId}
-            from={{ show: 'film' }}
-            value={clip}
-            onChange={(next) => onChoose(next.id)}
-            words={(one) => `${one.name}, ${one.widthPx}×${one.heightPx}`}
-          />
-          <Choice
-            label="Destination"
-            className="mb-4"
-            value={destinationId}
-            onChange={setDestinationId}
-            options={DESTINATIONS.map((one) => ({
-              value: one.id,
-              label: `${one.name}, ${one.widthPx}×${one.heightPx}`,
-            }))}
-          />
-          <Measure master={master} plan={plan} />
-          <Choices facts={master.facts} choice={choice} onChange={setChoice} />
-          <div className="mt-4 flex flex-wrap items-end gap-3">
-            {storage && <VolumeChoice label="Onto" volumes={storage.volumes} value={volumeId} onChange={setVolume} />}
-            <Button
-              look="primary"
-              disabled={busy || send.isPending || !volumeId || plan.fault !== undefined}
-              onClick={() =>
-                send.mutate({
-                  params: {},
-                  body: { clipId: clip.id, destinationId, volumeId, window, ...choice },
-                })
-              }
-            >
-              Render it
-            </Button>
-          </div>
-          <Trouble error={send.error} />
-        </div>
+        <Orders
+          productionId={productionId}
+          master={master}
+          destination={destination}
+          plan={plan}
+          choice={choice}
+          busy={busy}
+          onMaster={onChoose}
+          onDestination={setDestinationId}
+          onChoice={setChoice}
+        />
       </div>
       {task && (busy || task.state === 'failed') && (
         <div className="mt-6 border-y border-rule py-3">
@@ -170,6 +137,66 @@ function Framing({ master, productionId, onChoose }: ChosenProps & { master: Mas
       )}
       <Deliverables productionId={productionId} />
     </>
+  )
+}
+
+interface OrdersProps {
+  readonly productionId: string
+  readonly master: Master
+  readonly destination: Destination
+  readonly plan: DeliveryPlan
+  readonly choice: DeliveryChoice
+  /** One is being rendered. */
+  readonly busy: boolean
+  readonly onMaster: (clipId: string) => void
+  readonly onDestination: (id: string) => void
+  readonly onChoice: (choice: DeliveryChoice) => void
+}
+
+/** What is rendered, where it goes and onto which volume. */
+function Orders(props: OrdersProps) {
+  const { productionId, master, destination, plan, choice, busy, onMaster, onDestination, onChoice } = props
+  const { clip } = master
+  const send = useSend(exportsApi.render)
+  const { data: storage } = useStorage(productionId)
+  const [volume, setVolume] = useState<string>()
+  const volumeId = volume ?? preferredVolume(storage?.volumes ?? [], 'edit')
+  const body = { clipId: clip.id, destinationId: destination.id, volumeId, window: plan.window, ...choice }
+  return (
+    <div>
+      <ClipChoice
+        label="Master"
+        className="mb-3"
+        productionId={productionId}
+        from={{ show: 'film' }}
+        value={clip}
+        onChange={(next) => onMaster(next.id)}
+        words={(one) => `${one.name}, ${one.widthPx}×${one.heightPx}`}
+      />
+      <Choice
+        label="Destination"
+        className="mb-4"
+        value={destination.id}
+        onChange={onDestination}
+        options={DESTINATIONS.map((one) => ({
+          value: one.id,
+          label: `${one.name}, ${one.widthPx}×${one.heightPx}`,
+        }))}
+      />
+      <Measure master={master} plan={plan} />
+      <Choices facts={master.facts} choice={choice} onChange={onChoice} />
+      <div className="mt-4 flex flex-wrap items-end gap-3">
+        {storage && <VolumeChoice label="Onto" volumes={storage.volumes} value={volumeId} onChange={setVolume} />}
+        <Button
+          look="primary"
+          disabled={busy || send.isPending || !volumeId || plan.fault !== undefined}
+          onClick={() => send.mutate({ params: {}, body })}
+        >
+          Render it
+        </Button>
+      </div>
+      <Trouble error={send.error} />
+    </div>
   )
 }
 

@@ -6,6 +6,7 @@ import { counted, formatBytes } from '../../../core/units/quantity'
 import { cardsApi } from '../../../contract/cards'
 import { addressOf } from '../../../contract/endpoint'
 import { proxiesApi, type ProxiesAsked, type ProxyCounts, type ProxyView } from '../../../contract/proxies'
+import type { StorageView } from '../../../contract/storage'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/asking/Ask'
 import { Button } from '../../parts/controls/Button'
@@ -51,15 +52,9 @@ interface ProxiesProps {
 }
 
 function Making({ counts, productionId }: ProxiesProps) {
-  const send = useSend(proxiesApi.make)
-  const estimate = useSend(proxiesApi.estimate)
-  const recheck = useSend(proxiesApi.recheck)
-  const without = useSend(proxiesApi.doWithout)
   const { data: storage } = useStorage(productionId)
   const { data: tasks = [] } = useTasks()
-  const [choice, setChoice] = useState<string>()
   const open = counts.wanted - counts.equal - counts.unchecked
-  const volumeId = choice ?? preferredVolume(storage?.volumes ?? [], 'edit')
   const ours = tasks.filter(
     (task) =>
       (task.kind === 'proxy' || task.kind === 'estimate' || task.kind === 'recheck') &&
@@ -74,47 +69,18 @@ function Making({ counts, productionId }: ProxiesProps) {
         action={
           open + counts.unchecked > 0 &&
           storage && (
-            <div className="flex flex-wrap items-end gap-3">
-              {counts.unchecked > 0 && (
-                <Button
-                  look="primary"
-                  disabled={working.length > 0 || recheck.isPending}
-                  onClick={() => recheck.mutate({ params: { id: productionId } })}
-                >
-                  Compare {counted(counts.unchecked, 'proxy', 'proxies')} now
-                </Button>
-              )}
-              <VolumeChoice label="Onto" volumes={storage.volumes} value={volumeId} onChange={setChoice} />
-              <Button
-                look={counts.unchecked > 0 ? undefined : 'primary'}
-                disabled={working.length > 0 || send.isPending || !volumeId}
-                onClick={() => send.mutate({ params: {}, body: { productionId, volumeId } })}
-              >
-                Make {counted(open, 'proxy', 'proxies')}, {expectedText(counts)}
-              </Button>
-              {open > 0 && (
-                <Button
-                  disabled={working.length > 0 || without.isPending}
-                  onClick={() => without.mutate({ params: {}, body: { productionId, without: true } })}
-                >
-                  Edit without {open === 1 ? 'it' : 'them'}
-                </Button>
-              )}
-              {!counts.expected && (
-                <Button
-                  disabled={working.length > 0 || estimate.isPending}
-                  onClick={() => estimate.mutate({ params: { id: productionId } })}
-                >
-                  Measure a few seconds first
-                </Button>
-              )}
-            </div>
+            <Orders
+              counts={counts}
+              open={open}
+              productionId={productionId}
+              storage={storage}
+              busy={working.length > 0}
+            />
           )
         }
       >
         {proxySentence({ ...counts, making: working.filter((task) => task.kind === 'proxy').length })}
       </Answer>
-      <Trouble error={send.error ?? estimate.error ?? recheck.error ?? without.error} />
       {working.length > 0 && (
         <div className="mb-6 space-y-3 border-y border-rule py-3">
           {working
@@ -132,6 +98,57 @@ function Making({ counts, productionId }: ProxiesProps) {
         </div>
       )}
     </>
+  )
+}
+
+interface OrdersProps extends ProxiesProps {
+  /** Clips that have no proxy, or one that differs. */
+  readonly open: number
+  readonly storage: StorageView
+  readonly busy: boolean
+}
+
+/** What can be ordered: to compare, to make, to do without, or to measure first what it comes to. */
+function Orders({ counts, open, productionId, storage, busy }: OrdersProps) {
+  const send = useSend(proxiesApi.make)
+  const estimate = useSend(proxiesApi.estimate)
+  const recheck = useSend(proxiesApi.recheck)
+  const without = useSend(proxiesApi.doWithout)
+  const [choice, setChoice] = useState<string>()
+  const volumeId = choice ?? preferredVolume(storage.volumes, 'edit')
+  const params = { id: productionId }
+  return (
+    <div>
+      <div className="flex flex-wrap items-end gap-3">
+        {counts.unchecked > 0 && (
+          <Button look="primary" disabled={busy || recheck.isPending} onClick={() => recheck.mutate({ params })}>
+            Compare {counted(counts.unchecked, 'proxy', 'proxies')} now
+          </Button>
+        )}
+        <VolumeChoice label="Onto" volumes={storage.volumes} value={volumeId} onChange={setChoice} />
+        <Button
+          look={counts.unchecked > 0 ? undefined : 'primary'}
+          disabled={busy || send.isPending || !volumeId}
+          onClick={() => send.mutate({ params: {}, body: { productionId, volumeId } })}
+        >
+          Make {counted(open, 'proxy', 'proxies')}, {expectedText(counts)}
+        </Button>
+        {open > 0 && (
+          <Button
+            disabled={busy || without.isPending}
+            onClick={() => without.mutate({ params: {}, body: { productionId, without: true } })}
+          >
+            Edit without {open === 1 ? 'it' : 'them'}
+          </Button>
+        )}
+        {!counts.expected && (
+          <Button disabled={busy || estimate.isPending} onClick={() => estimate.mutate({ params })}>
+            Measure a few seconds first
+          </Button>
+        )}
+      </div>
+      <Trouble error={send.error ?? estimate.error ?? recheck.error ?? without.error} />
+    </div>
   )
 }
 
@@ -177,22 +194,12 @@ function ProxyList({ counts, productionId }: ProxiesProps) {
 function ProxyRow({ proxy }: { proxy: ProxyView }) {
   const rate = parseFrameRate(proxy.rate)
   const without = useSend(proxiesApi.doWithout)
-  const failing = proxy.made?.checks.filter((check) => !check.pass).length ?? 0
   return (
     <div className="border-b border-rule" data-proxy={proxy.clipName} data-state={proxy.made?.state}>
       <details className="group py-3">
         <summary className="grid list-none grid-cols-[auto_1fr] items-center gap-x-4 gap-y-1 md:grid-cols-[auto_7rem_11rem_1fr_13rem]">
           <ChevronRight className="size-4 text-quiet transition-transform group-open:rotate-90" aria-hidden />
-          {proxy.pictureMade ? (
-            <img
-              src={addressOf(cardsApi.picture, { id: proxy.clipId })}
-              alt=""
-              loading="lazy"
-              className="h-14 w-25 rounded-box object-cover"
-            />
-          ) : (
-            <span className="h-14 w-25 border border-dashed border-rule" />
-          )}
+          <Picture proxy={proxy} />
           <span className="max-md:col-start-2">
             <span className="figure block font-semibold">{proxy.clipName}</span>
             <span className="text-sm text-quiet">{[proxy.loadLabel, ...proxy.remarks.slice(0, 2)].join(', ')}</span>
@@ -205,19 +212,7 @@ function ProxyRow({ proxy }: { proxy: ProxyView }) {
             </span>
           </span>
           <span className="max-md:col-start-2">
-            {proxy.without ? (
-              <span className="text-quiet">edited without one</span>
-            ) : proxy.made ? (
-              proxy.made.state === 'equal' ? (
-                <span className="text-good">equal in all {proxy.made.checks.length} checks</span>
-              ) : proxy.made.state === 'unchecked' ? (
-                <span className="text-quiet">sound not compared yet</span>
-              ) : (
-                <strong className="text-stop">{counted(failing, 'check')} failed</strong>
-              )
-            ) : (
-              <span className="text-quiet">not made</span>
-            )}
+            <StateWords proxy={proxy} />
           </span>
         </summary>
         <div className="mt-3 pl-8">
@@ -254,4 +249,25 @@ function ProxyRow({ proxy }: { proxy: ProxyView }) {
       </details>
     </div>
   )
+}
+
+const Picture = ({ proxy }: { proxy: ProxyView }) =>
+  proxy.pictureMade ? (
+    <img
+      src={addressOf(cardsApi.picture, { id: proxy.clipId })}
+      alt=""
+      loading="lazy"
+      className="h-14 w-25 rounded-box object-cover"
+    />
+  ) : (
+    <span className="h-14 w-25 border border-dashed border-rule" />
+  )
+
+function StateWords({ proxy: { made, without } }: { proxy: ProxyView }) {
+  if (without) return <span className="text-quiet">edited without one</span>
+  if (!made) return <span className="text-quiet">not made</span>
+  if (made.state === 'equal') return <span className="text-good">equal in all {made.checks.length} checks</span>
+  if (made.state === 'unchecked') return <span className="text-quiet">sound not compared yet</span>
+  const failing = made.checks.filter((check) => !check.pass).length
+  return <strong className="text-stop">{counted(failing, 'check')} failed</strong>
 }

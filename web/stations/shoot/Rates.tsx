@@ -98,27 +98,7 @@ function Desk({ planned, book }: { planned: readonly Planned[]; book: GearView }
           onChange={(event) => setOther(event.target.value)}
         />
       </div>
-      {answers.length > 0 && (
-        <Wide label="Rates">
-          <table className="min-w-[46rem]">
-            <thead>
-              <tr>
-                <th className="text-right">Rate</th>
-                <th>Filmed by</th>
-                <th className="text-right">Slower</th>
-                <th className="text-right">Shutter</th>
-                <th>Under lamps</th>
-                <th>What to do</th>
-              </tr>
-            </thead>
-            <tbody>
-              {answers.map(({ rate, cameras, answer }) => (
-                <RateRow key={frameRateLabel(rate)} rate={rate} cameras={cameras} answer={answer} />
-              ))}
-            </tbody>
-          </table>
-        </Wide>
-      )}
+      {answers.length > 0 && <RateTable answers={answers} />}
       <p className="mt-5 max-w-3xl text-sm text-quiet">
         A shutter of half a frame gives natural motion; the nearest stop of cameras is shown. Lamps on the mains flicker
         twice in each period, and an exposure of whole flickers looks alike in every frame. Film and deliver at one
@@ -134,7 +114,31 @@ const FLICKER: Record<RateAnswer['flicker'], string> = {
   'no-shutter': 'no steady shutter',
 }
 
-function RateRow({ rate, cameras, answer }: { rate: FrameRate; cameras: readonly string[]; answer: RateAnswer }) {
+type Answered = Planned & { readonly answer: RateAnswer }
+
+const RateTable = ({ answers }: { answers: readonly Answered[] }) => (
+  <Wide label="Rates">
+    <table className="min-w-[46rem]">
+      <thead>
+        <tr>
+          <th className="text-right">Rate</th>
+          <th>Filmed by</th>
+          <th className="text-right">Slower</th>
+          <th className="text-right">Shutter</th>
+          <th>Under lamps</th>
+          <th>What to do</th>
+        </tr>
+      </thead>
+      <tbody>
+        {answers.map((one) => (
+          <RateRow key={frameRateLabel(one.rate)} {...one} />
+        ))}
+      </tbody>
+    </table>
+  </Wide>
+)
+
+function RateRow({ rate, cameras, answer }: Answered) {
   const { shutter, slowFactor: slow } = answer
   const exact = Number(shutter.exact.toFixed(1))
   return (

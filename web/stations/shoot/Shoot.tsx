@@ -99,26 +99,7 @@ function Plan({ productionId, view, book }: PlanProps) {
           book={book}
           onClose={close}
           onAdd={(cameraId, seconds) => {
-            const camera = gear.cameras.find((one) => one.id === cameraId)
-            if (camera)
-              draft.change((plan) =>
-                choose(
-                  withTakes(
-                    plan,
-                    {
-                      camera,
-                      seconds,
-                      cards: book.cards.filter((card) => !card.away),
-                      before: [...plan.takes, ...view.last.takes].find((one) => one.cameraId === cameraId),
-                      cardsBefore: view.last.cameras.find((one) => one.cameraId === cameraId),
-                    },
-                    book.rules,
-                  ),
-                  gear,
-                  book,
-                  productionId,
-                ),
-              )
+            draft.change((plan) => withCamera(plan, { cameraId, seconds, view, gear, book, productionId }))
             close()
           }}
         />
@@ -128,6 +109,28 @@ function Plan({ productionId, view, book }: PlanProps) {
       )}
     </>
   )
+}
+
+interface AddedCamera {
+  readonly cameraId: string
+  readonly seconds: number
+  readonly view: PlanView
+  readonly gear: PlanGear
+  readonly book: GearView
+  readonly productionId: string
+}
+
+/** A plan with one camera more, recorded as it was last time, and cards for it. */
+function withCamera(plan: RecordingPlan, { cameraId, seconds, view, gear, book, productionId }: AddedCamera) {
+  const camera = gear.cameras.find((one) => one.id === cameraId)
+  if (!camera) return plan
+  const added = {
+    ...{ camera, seconds },
+    cards: book.cards.filter((card) => !card.away),
+    before: [...plan.takes, ...view.last.takes].find((one) => one.cameraId === cameraId),
+    cardsBefore: view.last.cameras.find((one) => one.cameraId === cameraId),
+  }
+  return choose(withTakes(plan, added, book.rules), gear, book, productionId)
 }
 
 /** Chooses cards: first such as nobody counts on, then such as another day does, since one can be emptied in between. */

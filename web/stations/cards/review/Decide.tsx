@@ -34,8 +34,7 @@ const NO_SHOT = 'none'
 
 /** What is said of a clip: whether it is kept, which pieces of it, and a note. */
 export function Decide(props: DecideProps) {
-  const { clip, review, ticks, noteBox, shots, nextShot, onChange, onGo, begun, onBegin, onEnd } = props
-  const expected = review.shotId === null && review.verdict !== 'reject' ? nextShot : undefined
+  const { clip, review, noteBox, onChange } = props
   return (
     <section aria-label={`What is said of ${clip.name}`} className="min-w-0">
       <div role="group" aria-label="Verdict" className="grid grid-cols-3 gap-2">
@@ -62,6 +61,17 @@ export function Decide(props: DecideProps) {
           whole.
         </p>
       )}
+      <Ranges {...props} />
+      <ShotOf {...props} />
+      <Note key={clip.id} value={review.note} box={noteBox} onKeep={(note) => onChange({ note })} />
+    </section>
+  )
+}
+
+/** The pieces of a clip that are wanted. */
+function Ranges({ clip, review, ticks, begun, onBegin, onEnd, onChange, onGo }: DecideProps) {
+  return (
+    <>
       <h2 className="mt-5 border-b border-ink pb-1 text-base font-bold">Ranges</h2>
       <div role="group" aria-label="A piece" className="mt-2 grid grid-cols-2 gap-2">
         <Button
@@ -106,6 +116,15 @@ export function Decide(props: DecideProps) {
           ))}
         </ol>
       )}
+    </>
+  )
+}
+
+/** Which shot of the list a clip is. */
+function ShotOf({ review, shots, nextShot, onChange }: DecideProps) {
+  const expected = review.shotId === null && review.verdict !== 'reject' ? nextShot : undefined
+  return (
+    <>
       {shots.length > 0 && (
         <Choice
           label="Shot"
@@ -126,8 +145,7 @@ export function Decide(props: DecideProps) {
           </Button>
         </p>
       )}
-      <Note key={clip.id} value={review.note} box={noteBox} onKeep={(note) => onChange({ note })} />
-    </section>
+    </>
   )
 }
 

@@ -41,11 +41,11 @@ interface WatchProps {
 }
 
 /** One take: its film, its sound under it, and where it is watched from. */
-export function Watch({ clip, file, watch, player, ticks, ranges, begun }: WatchProps) {
+export function Watch(props: WatchProps) {
+  const { clip, file, watch, player, ticks, ranges, begun } = props
   const peaks = usePeaks(clip, watch !== undefined && watch.from !== 'nowhere')
-  const { frame, playing, speed, looped, playback } = player
+  const { frame, playback } = player
   const setFilm = useCallback((film: HTMLVideoElement | null) => playback.setFilm(film), [playback])
-  const under = rangeAt(ranges, frame)
   const isThere = watch !== undefined && watch.from !== 'nowhere'
   const plays = isThere && (watch.how === 'file' || watch.how === 'preview')
   const isRun = isThere && watch.how === 'frames'
@@ -96,39 +96,55 @@ export function Watch({ clip, file, watch, player, ticks, ranges, begun }: Watch
             },
           })}
       />
-      <div className="mt-2 flex flex-wrap items-center gap-x-1 gap-y-2">
-        <IconButton icon={StepBack} label="One frame back" hint="←" onClick={() => playback.step(-1)} />
-        <IconButton
-          icon={playing ? Pause : Play}
-          label={playing ? 'Hold' : 'Play'}
-          hint="Space"
-          disabled={!plays && !isRun}
-          onClick={playback.toggle}
-        />
-        <IconButton icon={StepForward} label="One frame on" hint="→" onClick={() => playback.step(1)} />
-        <IconButton
-          icon={Repeat}
-          label={looped ? 'Play on' : 'Play this range again and again'}
-          hint="l"
-          aria-pressed={looped !== undefined}
-          disabled={!looped && !under}
-          className={looped ? 'text-accent' : ''}
-          onClick={() => playback.loop(looped ? undefined : under)}
-        />
-        <span className="figure ml-2">{clock(frame, ticks)}</span>
-        <span className="figure text-quiet">of {clock(clip.length, ticks)}</span>
-        {speed !== 1 && <span className="figure ml-3">{speed}× speed</span>}
-        {isRun && drawn > 0 && (
-          <span className="ml-3 text-sm text-quiet">{drawnWords(drawn, ticks.num / ticks.den)}</span>
-        )}
-        {file.trouble === null && watch && (
-          <span className="ml-auto text-sm text-quiet">
-            {clip.files.length > 1 && `File ${player.file + 1} of ${clip.files.length}. `}
-            {placeWords(watch)}
-          </span>
-        )}
-      </div>
+      <Controls {...props} plays={plays} isRun={isRun} drawn={drawn} />
     </section>
+  )
+}
+
+interface ControlsProps extends WatchProps {
+  readonly plays: boolean
+  readonly isRun: boolean
+  /** Frames a second that are seen of a run. */
+  readonly drawn: number
+}
+
+/** From frame to frame, on and on, or one range again and again; and where the film comes from. */
+function Controls({ clip, file, watch, player, ticks, ranges, plays, isRun, drawn }: ControlsProps) {
+  const { frame, playing, speed, looped, playback } = player
+  const under = rangeAt(ranges, frame)
+  return (
+    <div className="mt-2 flex flex-wrap items-center gap-x-1 gap-y-2">
+      <IconButton icon={StepBack} label="One frame back" hint="←" onClick={() => playback.step(-1)} />
+      <IconButton
+        icon={playing ? Pause : Play}
+        label={playing ? 'Hold' : 'Play'}
+        hint="Space"
+        disabled={!plays && !isRun}
+        onClick={playback.toggle}
+      />
+      <IconButton icon={StepForward} label="One frame on" hint="→" onClick={() => playback.step(1)} />
+      <IconButton
+        icon={Repeat}
+        label={looped ? 'Play on' : 'Play this range again and again'}
+        hint="l"
+        aria-pressed={looped !== undefined}
+        disabled={!looped && !under}
+        className={looped ? 'text-accent' : ''}
+        onClick={() => playback.loop(looped ? undefined : under)}
+      />
+      <span className="figure ml-2">{clock(frame, ticks)}</span>
+      <span className="figure text-quiet">of {clock(clip.length, ticks)}</span>
+      {speed !== 1 && <span className="figure ml-3">{speed}× speed</span>}
+      {isRun && drawn > 0 && (
+        <span className="ml-3 text-sm text-quiet">{drawnWords(drawn, ticks.num / ticks.den)}</span>
+      )}
+      {file.trouble === null && watch && (
+        <span className="ml-auto text-sm text-quiet">
+          {clip.files.length > 1 && `File ${player.file + 1} of ${clip.files.length}. `}
+          {placeWords(watch)}
+        </span>
+      )}
+    </div>
   )
 }
 
