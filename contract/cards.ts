@@ -53,7 +53,7 @@ export interface ReaderView {
   readonly stay: string | null
   /** The load that this card is known to hold, when it was looked at since it was inserted. */
   readonly loadId: string | null
-  /** It is not the card that was looked at, but its twin: another one with the same content. */
+  /** It is not the card that was looked at, but its backup card: another one with the same content. */
   readonly isTwin: boolean
   /** How it differs from what was looked at, in words. */
   readonly difference: string | null

@@ -34,7 +34,7 @@ export const checkOrder = object({
 /** That the card was formatted; `anyway` when the answer was not yes, which is written down as well. */
 export const formattedOrder = object({
   anyway: boolean().default(false),
-  /** The twin that is meant, where the answer is about one. */
+  /** The backup card that is meant, where the answer is about one. */
   twinId: id('That is no backup card.').nullable().default(null),
 }).noUnknown()
 
@@ -116,7 +116,7 @@ export interface LoadCopies {
   /** Clips that can be played from a copy. */
   readonly playable: number
   readonly twins: readonly BackupCardView[]
-  /** The twin that the answer is about, where only that one lies in a reader. */
+  /** The backup card that the answer is about, where only that one lies in a reader. */
   readonly asked: string | null
   /** It was said to be formatted, and lies in a reader with all that was on it. */
   readonly saidButThere: boolean
@@ -166,7 +166,7 @@ export const copiesApi = {
   copyAll: order()('POST', '/productions/:id/night', { changes: ['copies', 'tasks'], body: nightOrder }),
   /** Takes out of the queue what has not begun. */
   emptyQueue: order()('DELETE', '/productions/:id/night', { changes: ['copies', 'tasks'] }),
-  /** Reads a twin that lies in a reader, whole, and compares it with what was proved of the load. */
+  /** Reads a backup card that lies in a reader, whole, and compares it with what was proved of the load. */
   readTwin: order<Ordered>()('POST', '/loads/:id/twins/:twinId/read', { status: 202, changes: ['copies', 'tasks'] }),
   check: order<Ordered>()('POST', '/loads/:id/checks', { status: 202, changes: ['copies', 'tasks'], body: checkOrder }),
   /** A clip of one copy: the file itself in pieces, or a quick film of it where no browser can play it. */

@@ -5,31 +5,34 @@ import type { ClearQuestion, Reason } from './clearQuestion'
 import { markOf, type CopyFacts } from './mark'
 
 /** What is said of cards with the same content, while they are wanted as copies. */
-export function backupCardReasons({ twins, rules, now }: ClearQuestion, counting: readonly CopyFacts[]): Reason[] {
+export function backupCardReasons(
+  { backupCards, rules, now }: ClearQuestion,
+  counting: readonly CopyFacts[],
+): Reason[] {
   const met = counting.length >= 2
-  return twins
-    .filter((twin) => !met || counting.includes(twin))
-    .map((twin) => {
-      const name = upperFirst(twin.volumeName)
-      if (counting.includes(twin))
+  return backupCards
+    .filter((backup) => !met || counting.includes(backup))
+    .map((backup) => {
+      const name = upperFirst(backup.volumeName)
+      if (counting.includes(backup))
         return {
           met: true,
-          sentence: `${name} counts as a copy while it lies in a reader: read whole ${ageOf(twin, now)}, equal to what was copied.`,
+          sentence: `${name} counts as a copy while it lies in a reader: read whole ${ageOf(backup, now)}, equal to what was copied.`,
         }
-      if (twin.filesMismatched > 0)
+      if (backup.filesMismatched > 0)
         return {
           met,
-          sentence: `${name} is not what was copied: ${counted(twin.filesMismatched, 'file differs', 'files differ')}.`,
+          sentence: `${name} is not what was copied: ${counted(backup.filesMismatched, 'file differs', 'files differ')}.`,
         }
-      if (!twin.connected)
+      if (!backup.connected)
         return { met, sentence: `${name} is in no reader now: it counts as a copy only where it can be seen.` }
-      if (markOf(twin, rules) === 1)
+      if (markOf(backup, rules) === 1)
         return { met, sentence: `${name} could only be read through memory, perhaps not from the card.` }
-      const copied = markOf(twin, rules) >= 2
+      const copied = markOf(backup, rules) >= 2
       return {
         met,
         sentence: copied
-          ? `${name} was read ${ageOf(twin, now)}: read it again, and it counts as a copy.`
+          ? `${name} was read ${ageOf(backup, now)}: read it again, and it counts as a copy.`
           : `${name} holds the same files, but only samples of it were read: read it whole, and it counts as a copy.`,
       }
     })
@@ -38,9 +41,9 @@ export function backupCardReasons({ twins, rules, now }: ClearQuestion, counting
 const upperFirst = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 /** Whether the very bytes of the card that is asked about were read, where there are two of it. */
-export function backupCardAsked({ askedTwin, readFromTwin, rules }: ClearQuestion): Reason[] {
-  if (!askedTwin)
-    return readFromTwin
+export function backupCardAsked({ askedBackupCard, readFromBackupCard, rules }: ClearQuestion): Reason[] {
+  if (!askedBackupCard)
+    return readFromBackupCard
       ? [
           {
             met: false,
@@ -48,11 +51,11 @@ export function backupCardAsked({ askedTwin, readFromTwin, rules }: ClearQuestio
           },
         ]
       : []
-  if (markOf(askedTwin, rules) >= 2)
+  if (markOf(askedBackupCard, rules) >= 2)
     return [{ met: true, sentence: 'Every file of this card was read, and is what was copied.' }]
   const sentence =
-    askedTwin.filesMismatched > 0
-      ? `This card is not what was copied: ${counted(askedTwin.filesMismatched, 'file differs', 'files differ')}. Keep it.`
+    askedBackupCard.filesMismatched > 0
+      ? `This card is not what was copied: ${counted(askedBackupCard.filesMismatched, 'file differs', 'files differ')}. Keep it.`
       : 'What was copied was read from its backup card; of this card only samples were. Read it whole first.'
   return [{ met: false, sentence }]
 }

@@ -112,8 +112,8 @@ it('says what is known of the card itself', () => {
 })
 
 it('says what a card with the same content is good for', () => {
-  const twin = copy('the backup card “Curlew B”')
-  const twins: Partial<CopyFacts>[] = [
+  const backup = copy('the backup card “Curlew B”')
+  const backupCards: Partial<CopyFacts>[] = [
     {},
     { filesCopied: 0, filesVerified: 0 },
     { filesCopied: 8, filesVerified: 8, filesMismatched: 1 },
@@ -121,7 +121,7 @@ it('says what a card with the same content is good for', () => {
     { filesVerified: 0, filesVerifiedFromCache: 9 },
     { firstVerifiedAt: OLD },
   ]
-  const own = twins.map((more) => said({ copies: [first], twins: [{ ...twin, ...more }] }))
+  const own = backupCards.map((more) => said({ copies: [first], backupCards: [{ ...backup, ...more }] }))
   expect(own.join('\n\n')).toMatchInlineSnapshot(`
     "Yes: this card may be formatted, in the camera.
     + 2 verified copies (Slipway; the backup card “Curlew B”), read back from the medium; two are needed.
@@ -165,14 +165,15 @@ it('says what a card with the same content is good for', () => {
     + You are at your own desk.
     Do not format, delete or rewrite when you are very tired: this list is still here in the morning."
   `)
-  expect(said({ copies: [first, second], twins: [twin, copy('the backup card “Curlew C”')] })).toMatchInlineSnapshot(`
+  expect(said({ copies: [first, second], backupCards: [backup, copy('the backup card “Curlew C”')] }))
+    .toMatchInlineSnapshot(`
     "Yes: this card may be formatted, in the camera.
     + 2 verified copies (Slipway; Tide 1), read back from the medium; two are needed.
     + A clip was played from Slipway.
     + You are at your own desk.
     Do it in the camera, rested, with this screen open. Formatting cannot be undone."
   `)
-  expect(said({ copies: [first], twins: [twin, copy('the backup card “Curlew C”', { connected: false })] }))
+  expect(said({ copies: [first], backupCards: [backup, copy('the backup card “Curlew C”', { connected: false })] }))
     .toMatchInlineSnapshot(`
     "Yes: this card may be formatted, in the camera.
     + 2 verified copies (Slipway; the backup card “Curlew B”), read back from the medium; two are needed.
@@ -182,11 +183,11 @@ it('says what a card with the same content is good for', () => {
     Do it in the camera, rested, with this screen open. Formatting cannot be undone. Keep the backup card “Curlew B” as it is: it is one of the two copies."
   `)
   const asked: Partial<ClearQuestion>[] = [
-    { askedTwin: twin },
-    { askedTwin: { ...twin, filesMismatched: 1 } },
-    { askedTwin: { ...twin, filesMismatched: 2 } },
-    { askedTwin: { ...twin, filesVerified: 8 } },
-    { readFromTwin: true },
+    { askedBackupCard: backup },
+    { askedBackupCard: { ...backup, filesMismatched: 1 } },
+    { askedBackupCard: { ...backup, filesMismatched: 2 } },
+    { askedBackupCard: { ...backup, filesVerified: 8 } },
+    { readFromBackupCard: true },
   ]
   expect(asked.map((more) => said(more).split('\n').slice(0, 2).join('\n')).join('\n\n')).toMatchInlineSnapshot(`
     "Yes: this card may be formatted, in the camera.
@@ -218,8 +219,8 @@ it('says after the format what is left', () => {
       after([first, copy('Tide 1', { filesVerified: 8 })]),
       after([copy('Slipway', { connected: false })]),
       after([copy('Slipway', { device }), copy('Tide 1', { device })]),
-      after([first], { twins: [copy('the backup card')] }),
-      after([first], { twins: [copy('the backup card', { connected: false })] }),
+      after([first], { backupCards: [copy('the backup card')] }),
+      after([first], { backupCards: [copy('the backup card', { connected: false })] }),
       said({ saidButThere: 'left slot' }),
     ].join('\n\n'),
   ).toMatchInlineSnapshot(`

@@ -29,9 +29,9 @@ export function clearToFormat(question: ClearQuestion): ClearAnswer {
     }
   const whole = question.copies.filter((copy) => markOf(copy, question.rules) >= 2)
   const stale = whole.filter((copy) => !isFresh(copy, question))
-  const twin = countingBackupCard(question)
+  const backup = countingBackupCard(question)
   const volumes = whole.filter((copy) => !stale.includes(copy))
-  const counting = twin && volumes.length < 2 ? [...volumes, twin] : volumes
+  const counting = backup && volumes.length < 2 ? [...volumes, backup] : volumes
   const reasons = [
     // What is wrong comes before what is missing: it says why a copy does not count.
     ...scanReasons(question),
@@ -50,7 +50,7 @@ export function clearToFormat(question: ClearQuestion): ClearAnswer {
       : `Not yet: ${lowerFirst(open[0]?.sentence ?? '')}`,
     reasons,
     caution: clear
-      ? `Do it in the camera, rested, with this screen open. Formatting cannot be undone.${twin && counting.includes(twin) ? ` Keep ${twin.volumeName} as it is: it is one of the two copies.` : ''}`
+      ? `Do it in the camera, rested, with this screen open. Formatting cannot be undone.${backup && counting.includes(backup) ? ` Keep ${backup.volumeName} as it is: it is one of the two copies.` : ''}`
       : 'Do not format, delete or rewrite when you are very tired: this list is still here in the morning.',
     sampleFirst: stale.filter((copy) => copy.connected && !isOlderThan(copy, question)).map((copy) => copy.volumeId),
   }
@@ -80,12 +80,12 @@ function afterFormat(question: ClearQuestion): Pick<ClearAnswer, 'sentence' | 'c
 }
 
 /**
- * The twin that is one of the two copies: read whole, in a reader now, and never more than one, since a card is made to be
+ * The backup card that is one of the two copies: read whole, in a reader now, and never more than one, since a card is made to be
  * written over. Common practice, no source.
  */
-function countingBackupCard({ twins, rules, ...question }: ClearQuestion): CopyFacts | undefined {
-  return twins.find(
-    (twin) => twin.connected && markOf(twin, rules) >= 2 && isFresh(twin, { ...question, twins, rules }),
+function countingBackupCard({ backupCards, rules, ...question }: ClearQuestion): CopyFacts | undefined {
+  return backupCards.find(
+    (backup) => backup.connected && markOf(backup, rules) >= 2 && isFresh(backup, { ...question, backupCards, rules }),
   )
 }
 

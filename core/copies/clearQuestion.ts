@@ -11,12 +11,12 @@ export interface ClearRules extends MarkRule {
 
 export interface ClearQuestion {
   readonly copies: readonly CopyFacts[]
-  /** Other cards with the same content that nobody said were formatted; none where a twin itself is asked about. */
-  readonly twins: readonly CopyFacts[]
-  /** The twin that is asked about, where it is not the load’s own card: what was copied was read from that one. */
-  readonly askedTwin: CopyFacts | undefined
-  /** Something was copied from a twin: then that is not known to be what lies on the load’s own card. */
-  readonly readFromTwin: boolean
+  /** Other cards with the same content that nobody said were formatted; none where a backup card itself is asked about. */
+  readonly backupCards: readonly CopyFacts[]
+  /** The backup card that is asked about, where it is not the load’s own card: what was copied was read from that one. */
+  readonly askedBackupCard: CopyFacts | undefined
+  /** Something was copied from a backup card: then that is not known to be what lies on the load’s own card. */
+  readonly readFromBackupCard: boolean
   readonly policy: ClearPolicy
   readonly rules: ClearRules
   /** Whether the person says they are at their own desk now. */

@@ -48,15 +48,17 @@ describe('clear to format', () => {
       sentence: expect.stringContaining('one proved copy is all there is: on Slipway'),
       caution: 'Copy from Slipway to another drive, once it is connected.',
     })
-    expect(after([copy('Slipway'), lost], { twins: [copy('the backup card')] }).sentence).toContain('The next scan')
+    expect(after([copy('Slipway'), lost], { backupCards: [copy('the backup card')] }).sentence).toContain(
+      'The next scan',
+    )
     expect(after([lost]).sentence).toContain('no whole proved copy is left')
   })
 
   it('counts one backup card that was read whole and lies in a reader, and no more than one', () => {
     // Common practice, no source: a second card is a copy until it is written over.
-    const twin = copy('the backup card “Curlew B”')
+    const backup = copy('the backup card “Curlew B”')
     const once = { ...home, copies: [copy('Slipway', played)] }
-    const yes = clearToFormat({ ...once, twins: [twin] })
+    const yes = clearToFormat({ ...once, backupCards: [backup] })
     expect(yes.clear).toBe(true)
     expect(yes.caution).toContain('Keep the backup card “Curlew B” as it is')
     for (const [less, words] of [
@@ -67,22 +69,22 @@ describe('clear to format', () => {
       [{ filesVerified: 0, filesVerifiedFromCache: 9 }, /through memory/],
       [{ device: copy('Slipway').device }, /same drive/],
     ] as const) {
-      const no = clearToFormat({ ...once, twins: [{ ...twin, ...less }] })
+      const no = clearToFormat({ ...once, backupCards: [{ ...backup, ...less }] })
       expect(no.clear, no.sentence).toBe(false)
       expect(no.reasons.map((reason) => reason.sentence).join(' ')).toMatch(words)
     }
-    const two = clearToFormat({ ...once, copies: [], twins: [twin, copy('the backup card “Curlew C”')] })
+    const two = clearToFormat({ ...once, copies: [], backupCards: [backup, copy('the backup card “Curlew C”')] })
     expect(two.clear).toBe(false)
     // What was copied was read from the other card: this one is cleared only when it was read too.
-    expect(clearToFormat({ ...home, askedTwin: twin }).clear).toBe(true)
+    expect(clearToFormat({ ...home, askedBackupCard: backup }).clear).toBe(true)
     for (const less of [{ filesCopied: 0, filesVerified: 0 }, { filesMismatched: 1 }])
-      expect(clearToFormat({ ...home, askedTwin: { ...twin, ...less } }).sentence).toMatch(
+      expect(clearToFormat({ ...home, askedBackupCard: { ...backup, ...less } }).sentence).toMatch(
         /^Not yet: (what was copied was read from its backup card|this card is not what was copied)/i,
       )
-    expect(clearToFormat({ ...home, readFromTwin: true }).sentence).toContain('of this card only samples were')
-    expect(clearToFormat({ ...home, askedTwin: twin, readFromTwin: true }).clear).toBe(true)
+    expect(clearToFormat({ ...home, readFromBackupCard: true }).sentence).toContain('of this card only samples were')
+    expect(clearToFormat({ ...home, askedBackupCard: backup, readFromBackupCard: true }).clear).toBe(true)
     // Two volumes need no backup card, and say nothing of it.
-    expect(clearToFormat({ ...home, twins: [twin] }).caution).not.toContain('backup card')
+    expect(clearToFormat({ ...home, backupCards: [backup] }).caution).not.toContain('backup card')
   })
 
   it('counts no copy whose folder is gone, and says so', () => {

@@ -29,9 +29,9 @@ export const played = { spotPlayedAt: '2026-11-14T22:10:00Z' }
 /** Two proved copies on two drives, one of them played, at home: clear. */
 export const home: ClearQuestion = {
   copies: [copy('Slipway', played), copy('Tide 1')],
-  twins: [],
-  askedTwin: undefined,
-  readFromTwin: false,
+  backupCards: [],
+  askedBackupCard: undefined,
+  readFromBackupCard: false,
   policy: 'at-home-only',
   atHome: true,
   cardInReader: false,

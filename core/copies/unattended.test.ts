@@ -87,8 +87,8 @@ describe('the camera of a card', () => {
     expect(cameraByHabits(habitsOf(['DCIM/101CURLW/CURL0990.MP4', 'DCIM/101CURLW/CURL0990.XML']), known)).toBe('curlew')
     expect(cameraByHabits(habitsOf(['X/HERON_0001.MP4']), known)).toBeUndefined()
     // What two cameras share tells neither, and what every phone writes tells none.
-    const twins = ['a', 'b'].map((cameraId) => ({ cameraId, habits: ['CURL#.MP#'] }))
-    expect(cameraByHabits(['CURL#.MP#'], twins)).toBeUndefined()
+    const backupCards = ['a', 'b'].map((cameraId) => ({ cameraId, habits: ['CURL#.MP#'] }))
+    expect(cameraByHabits(['CURL#.MP#'], backupCards)).toBeUndefined()
     expect(
       cameraByHabits(habitsOf(['20261114_091200.MP4']), [{ cameraId: 'phone', habits: ['#_#.MP#'] }]),
     ).toBeUndefined()

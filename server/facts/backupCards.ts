@@ -33,7 +33,7 @@ function isReadCard(row: BackupCardRow, reader: ReaderRow, stays: readonly StayR
   return !isNameless(row.key) && stay?.twinId === row.id && stay.knownHow === 'compared'
 }
 
-/** The twins of a load, from rows. A reading counts for what the card listed then: one that lists something else was not read. */
+/** The backup cards of a load, from rows. A reading counts for what the card listed then: one that lists something else was not read. */
 export function backupCardStates(
   load: LoadRow,
   rows: readonly BackupCardRow[],

@@ -52,7 +52,7 @@ export interface LoadState {
   readonly saidButThere: boolean
   /** What was last seen of its card, which is in no reader now, where that speaks against a yes. */
   readonly lastSeen: string | undefined
-  /** Where its card, or the twin that is asked about, lies now, and whether it is known to be that card. */
+  /** Where its card, or the backup card that is asked about, lies now, and whether it is known to be that card. */
   readonly card:
     | {
         readonly readerName: string
@@ -62,7 +62,7 @@ export interface LoadState {
       }
     | undefined
   readonly twins: readonly BackupCardState[]
-  /** The twin that the answer is about: it lies in a reader, and the load’s own card does not. */
+  /** The backup card that the answer is about: it lies in a reader, and the load’s own card does not. */
   readonly asked: BackupCardState | undefined
 }
 
@@ -102,7 +102,7 @@ async function readRows(db: Db, loads: readonly LoadRow[], asked: Asked) {
     olderSince(db),
   ])
   const isOneOf = ({ loadId, twinId }: ReaderRow) =>
-    (loadId !== null && ids.includes(loadId)) || backupCardRows.some((twin) => twin.id === twinId)
+    (loadId !== null && ids.includes(loadId)) || backupCardRows.some((one) => one.id === twinId)
   const stayIds = inReaders.filter(isOneOf).flatMap((reader) => reader.stayId ?? [])
   const [stays, comparisons, lastKnown] = await Promise.all([
     stayIds.length > 0 ? staysById(db, stayIds) : [],
@@ -133,9 +133,9 @@ function stateOf(load: LoadRow, rows: Rows, { now, looked }: Asked): LoadState {
   const lastSeen = there ? undefined : lastSeenOf(load, copies)
   const question: ClearQuestion = {
     copies,
-    twins: asked ? [] : twins.filter((twin) => !twin.isFormatted).map((twin) => twin.facts),
-    askedTwin: asked?.facts,
-    readFromTwin: load.readFromTwin,
+    backupCards: asked ? [] : twins.filter((one) => !one.isFormatted).map((one) => one.facts),
+    askedBackupCard: asked?.facts,
+    readFromBackupCard: load.readFromTwin,
     policy: settings.policy,
     rules: settings,
     atHome: settings.atHome,
@@ -170,7 +170,7 @@ function placeOf(load: LoadRow, { formatted, backupCardRows, inReaders, stays, s
   const formats = formatted.filter((one) => one.loadId === load.id)
   const twins = backupCardStates(load, backupCardRows, inReaders, stays, formats)
   const holding = inReaders.find((reader) => reader.loadId === load.id && reader.twinId === null)
-  const asked = holding ? undefined : twins.find((twin) => twin.reader)
+  const asked = holding ? undefined : twins.find((one) => one.reader)
   const there = holding ?? asked?.reader
   const format = asked ? asked.format : formats.find((one) => one.twinId === null)
   const look = seen.find((one) => one.loadId === load.id)

@@ -16,7 +16,7 @@ export async function nightOf(
   volumeIds: readonly string[],
 ): Promise<Night> {
   const [inReaders, known] = await Promise.all([readers(db), volumes(db, host)])
-  // Of a card and its twin the card itself is read.
+  // Of a card and its backup card the card itself is read.
   const held = inReaders
     .filter((row) => row.host === host && row.state === 'card' && row.same && row.loadId !== null)
     .sort((a, b) => Number(a.twinId !== null) - Number(b.twinId !== null))

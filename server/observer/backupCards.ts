@@ -25,7 +25,7 @@ interface OwnLoad {
   readonly lookDone: boolean
 }
 
-/** The twin that a card with the content of a load is; `undefined` where it is the load’s own card. */
+/** The backup card that a card with the content of a load is; `undefined` where it is the load’s own card. */
 export async function backupCardOf(
   db: Db,
   held: Held,
@@ -33,7 +33,7 @@ export async function backupCardOf(
   times: 'equal' | 'times',
 ): Promise<string | undefined> {
   const inReaders = await readers(db)
-  const known = (await backupCardsOf(db, [load.id])).map((twin) => twin.key)
+  const known = (await backupCardsOf(db, [load.id])).map((card) => card.key)
   const own = inReaders.find((row) => row.id === load.readerId)
   const heldNow = own?.state === 'card' && own.loadId === load.id && own.same && own.twinId === null
   const { stay } = held

@@ -53,8 +53,8 @@ export async function whichLoad(
   const files = listing.files.map((file) => ({ ...file, path: file.pathText }))
   const paths = files.map((file) => file.path)
   const known = (await loadsLike(db, paths)).filter(({ id }) => !not.has(id))
-  const twin = await backupCardAmong(db, held, files, known)
-  if (twin) return { kind: 'backup', load: twin.load, twinId: twin.id }
+  const backup = await backupCardAmong(db, held, files, known)
+  if (backup) return { kind: 'backup', load: backup.load, twinId: backup.id }
   for (const { id, shiftMs } of recogniseLoads(files, await sameCards(db, held, known))) {
     if (!(await equal(id, shiftMs))) continue
     const [load] = await loadsById(db, [id])

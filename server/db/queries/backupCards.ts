@@ -4,12 +4,12 @@ import type { Db } from '../connection'
 /** A second card with the content of a load was seen; a new stay of a known one counts as seen anew. Returns its id. */
 export const putBackupCard = (
   db: Db,
-  twin: { readonly loadId: string; readonly key: string; readonly name: string; readonly exact: boolean },
+  card: { readonly loadId: string; readonly key: string; readonly name: string; readonly exact: boolean },
 ) =>
   db
     .insertInto('twin')
-    .values(twin)
-    .onConflict((at) => at.columns(['loadId', 'key']).doUpdateSet({ name: twin.name, exact: twin.exact }))
+    .values(card)
+    .onConflict((at) => at.columns(['loadId', 'key']).doUpdateSet({ name: card.name, exact: card.exact }))
     .returning('id')
     .executeTakeFirstOrThrow()
 
@@ -41,7 +41,7 @@ export const backupCardsOf = (db: Db, loadIds: readonly string[]) =>
 
 export type BackupCardRow = Awaited<ReturnType<typeof backupCardsOf>>[number]
 
-/** A twin was read whole. */
+/** A backup card was read whole. */
 export const addBackupCardReading = (
   db: Db,
   values: {
@@ -56,6 +56,6 @@ export const addBackupCardReading = (
   },
 ) => db.insertInto('twinReading').values(values).execute()
 
-/** A copy of a load begins to read its twin: of its own card only samples are known from then on. */
+/** A copy of a load begins to read its backup card: of its own card only samples are known from then on. */
 export const noteReadFromBackupCard = (db: Db, loadId: string) =>
   db.updateTable('load').set({ readFromTwin: true }).where('id', '=', loadId).execute()

@@ -182,7 +182,7 @@ export const clip = (db: Db, id: string) =>
 /** Whether another clip of the load has the same folder and the same name up to its ending. */
 export const hasNamesake = async (db: Db, clip: { loadId: string; pathText: string }): Promise<boolean> => {
   const stem = withoutEnding(clip.pathText).toLowerCase()
-  const twin = await db
+  const other = await db
     .selectFrom('mediaFile')
     .select('id')
     .where('loadId', '=', clip.loadId)
@@ -190,7 +190,7 @@ export const hasNamesake = async (db: Db, clip: { loadId: string; pathText: stri
     .where('pathText', '<>', clip.pathText)
     .where(sql<boolean>`lower(regexp_replace(path_text, '\.[^./]*$', '')) = ${stem}`)
     .executeTakeFirst()
-  return twin !== undefined
+  return other !== undefined
 }
 
 /** What lay on the card at the latest look. */

@@ -9,7 +9,7 @@ export interface NewSaid {
   readonly volumeId?: string
   readonly otherVolumeId?: string
   readonly entryId?: number
-  /** The twin that was meant. */
+  /** The backup card that was meant. */
   readonly twinId?: string
   readonly against?: string
   readonly detail?: object
@@ -34,7 +34,7 @@ export const answersOf = async (db: Db, loadIds: readonly string[]) =>
       .execute()
   ).map(({ loadId, detail }) => ({ loadId, ...(detail as { key: string; answer: string | null }) }))
 
-/** The latest time that the cards of loads, and the twins of those, were said to be formatted, and it was not taken back. */
+/** The latest time that the cards of loads, and the backup cards of those, were said to be formatted, and it was not taken back. */
 export const formattedOf = async (db: Db, loadIds: readonly string[]) =>
   (
     await db

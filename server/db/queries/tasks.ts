@@ -58,8 +58,8 @@ export async function addTask<K extends TaskKind>(db: Db, task: NewTask<K>): Pro
     .returning('id')
     .executeTakeFirst()
   if (made) return { id: made.id, isNew: true }
-  const twin = task.idempotencyKey && (await taskByKey(db, task.idempotencyKey))
-  if (twin) return { id: twin.id, isNew: false }
+  const earlier = task.idempotencyKey && (await taskByKey(db, task.idempotencyKey))
+  if (earlier) return { id: earlier.id, isNew: false }
   throw new TaskOpen()
 }
 

@@ -77,19 +77,19 @@ export function readingRoutes(router: Router, context: Context): void {
 
   serve(router, copiesApi.readTwin, async ({ params: { id, twinId }, req }) => {
     const load = await loadOf(context, id)
-    const twin = (await backupCardsOf(context.db, [load.id])).find((one) => one.id === twinId)
-    if (!twin) throw notFound('That backup card')
+    const backup = (await backupCardsOf(context.db, [load.id])).find((one) => one.id === twinId)
+    if (!backup) throw notFound('That backup card')
     const taskId = await orderTask(
       context,
       req,
       {
         kind: 'twin',
-        title: `Read the backup card “${twin.name}” of “${load.label}”`,
+        title: `Read the backup card “${backup.name}” of “${load.label}”`,
         productionId: load.productionId,
         loadId: load.id,
         input: { loadId: load.id, twinId },
       },
-      `The backup card “${twin.name}” is being read already. Wait for it, or stop it first.`,
+      `The backup card “${backup.name}” is being read already. Wait for it, or stop it first.`,
     )
     return { taskId }
   })

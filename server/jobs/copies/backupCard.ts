@@ -14,7 +14,7 @@ import { readerContent } from '../../media/mediumOf'
 import type { Job, Work, WorkEnd } from '../work'
 
 /**
- * Reads a card whole and compares it with what was proved of its load: a twin is a copy from then on, while it lies there; the
+ * Reads a card whole and compares it with what was proved of its load: a backup card is a copy from then on, while it lies there; the
  * load’s own card is known to be that card in this stay.
  */
 export const twin: Job<'twin'> = { kind: 'twin', run: runBackupCard }

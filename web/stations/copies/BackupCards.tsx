@@ -33,19 +33,19 @@ export function BackupCards({ load, busy }: { load: LoadCopies; busy: boolean })
         reader and was read whole; what is on it may be written over any day, so a second volume is better.
       </p>
       <ul className="divide-y divide-rule border-y border-rule">
-        {load.twins.map((twin) => (
-          <li key={twin.id} data-twin={twin.name} className="flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
-            <strong>{twin.name}</strong>
-            <span className="grow">{backupCardWords(twin, load.fileCount)}</span>
-            {twin.readerName !== null && twin.formattedAt === null && (
+        {load.twins.map((card) => (
+          <li key={card.id} data-twin={card.name} className="flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
+            <strong>{card.name}</strong>
+            <span className="grow">{backupCardWords(card, load.fileCount)}</span>
+            {card.readerName !== null && card.formattedAt === null && (
               <Button
                 disabled={busy || !isProved || send.isPending}
-                onClick={() => send.mutate({ params: { id: load.loadId, twinId: twin.id } })}
+                onClick={() => send.mutate({ params: { id: load.loadId, twinId: card.id } })}
               >
                 <CopyCheck className="size-4" aria-hidden />
                 {!isProved
                   ? 'Read it once the card is copied'
-                  : twin.readAt === null
+                  : card.readAt === null
                     ? 'Read it whole'
                     : 'Read it again'}
               </Button>

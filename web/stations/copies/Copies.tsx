@@ -16,8 +16,8 @@ const urgency = (load: LoadCopies) =>
 
 /** The card that the answer is about. */
 function askedName({ label, twins, asked }: LoadCopies): string {
-  const twin = twins.find((one) => one.id === asked)
-  return twin ? `“${twin.name}”, the backup card of “${label}”` : `“${label}”`
+  const backup = twins.find((one) => one.id === asked)
+  return backup ? `“${backup.name}”, the backup card of “${label}”` : `“${label}”`
 }
 
 /** Station 3: is it copied, is it proved, may the card be formatted? */

@@ -9,13 +9,13 @@ export function FormatSheet({ load, onClose }: { load: LoadCopies; onClose: () =
   const send = useSend(copiesApi.formatted)
   const safe = load.copies.filter((copy) => copy.mark >= 2)
   const against = !load.clear.clear
-  const twin = load.twins.find((one) => one.id === load.asked)
+  const backup = load.twins.find((one) => one.id === load.asked)
   const kept = load.twins.filter(
     (one) => one.id !== load.asked && one.readerName !== null && one.filesEqual === load.fileCount,
   )
   return (
     <Confirm
-      title={`Is ${twin ? `the backup card “${twin.name}”` : 'the card'} of “${load.label}” formatted?`}
+      title={`Is ${backup ? `the backup card “${backup.name}”` : 'the card'} of “${load.label}” formatted?`}
       about="Yendra does not format anything. You do it, in the camera; here it is written down, and the next clips on this card start a new load."
       action={against ? 'It is formatted: write it down against the answer' : 'Write down that I formatted it'}
       onAction={() =>
