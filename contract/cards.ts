@@ -8,7 +8,7 @@ import { ask, order, stream, type Ordered } from './endpoint'
 import { pageQuery, typedFilter, type Page } from './page'
 import type { Registered } from './storage'
 
-/** For which production a card is looked at, and what it is to be called; the name of a card that is known stays. */
+/** For which production a card is scanned, and what it is to be called; the name of a card that is known stays. */
 export const scanOrder = object({
   productionId: id('Choose a production.').required('Choose a production.'),
   /** Without one it gets the name that was proposed. */
@@ -51,17 +51,17 @@ export interface ReaderView {
   readonly cardName: string | null
   /** From when it was put in until it is taken out. */
   readonly stay: string | null
-  /** The load that this card is known to hold, when it was looked at since it was inserted. */
+  /** The load that this card is known to hold, when it was scanned since it was inserted. */
   readonly loadId: string | null
-  /** It is not the card that was looked at, but its backup card: another one with the same content. */
+  /** It is not the card that was scanned, but its backup card: another one with the same content. */
   readonly isTwin: boolean
-  /** How it differs from what was looked at, in words. */
+  /** How it differs from what was scanned, in words. */
   readonly difference: string | null
   /** Nothing can write on it here: its switch is on. */
   readonly writeProtected: boolean
-  /** A look at it is under way. */
+  /** A scan of it is under way. */
   readonly looking: boolean
-  /** Of a card that nobody has looked at: what it would be called, and the production that it is most likely for. */
+  /** Of a card that nobody has scanned: what it would be called, and the production that it is most likely for. */
   readonly proposed: {
     readonly label: string
     readonly production: { readonly id: string; readonly title: string; readonly why: string } | null
@@ -113,7 +113,7 @@ export interface ClipDetail extends ClipView {
   readonly toolLines: readonly string[]
 }
 
-/** A card as it was looked at, with what is odd about it, heaviest first. Its clips are a list of their own. */
+/** A card as it was scanned, with what is odd about it, heaviest first. Its clips are a list of their own. */
 export interface LoadView {
   readonly id: string
   /** The production that the card was read for; clips of it may belong to others. */
@@ -184,12 +184,12 @@ export const frameTime = object({
     .default(0),
 }).noUnknown()
 
-/** Station 2. 404 for what is not known; 409 where a card is just being looked at. */
+/** Station 2. 404 for what is not known; 409 where a card is just being scanned. */
 export const cardsApi = {
   readers: ask<readonly ReaderView[]>()('cards', '/readers'),
   /** Registers a folder where cards appear. 422 on `path` or `name`. */
   addReader: order<Registered>()('POST', '/readers', { status: 201, changes: ['cards'], body: newReader }),
-  /** Looks at the card in a reader. 409 while it is being looked at. */
+  /** Scans the card in a reader. 409 while it is being scanned. */
   look: order<Ordered>()('POST', '/readers/:id/scan', {
     status: 202,
     changes: ['cards', 'tasks', 'productions'],
@@ -215,7 +215,7 @@ export const cardsApi = {
     changes: ['cards', 'review', 'productions', 'proxies', 'copies', 'storage'],
     body: reassignedClips,
   }),
-  /** The picture that was taken at the look, JPEG. */
+  /** The picture that was taken at the scan, JPEG. */
   picture: stream('/clips/:id/picture'),
   /** One frame of the original, JPEG, from any connected copy, else from its card in a reader. */
   frame: stream('/clips/:id/frame', frameTime),

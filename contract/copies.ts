@@ -128,7 +128,7 @@ export interface LoadCopies {
 
 /** A night of copies as it is planned, and what of it waits already. */
 export interface NightView extends Night {
-  /** Cards in readers that nobody has looked at, or that have changed since. */
+  /** Cards in readers that nobody has scanned, or that have changed since. */
   readonly unlooked: readonly string[]
   /** Labels of loads that wait, the next one first. */
   readonly queue: readonly string[]
@@ -154,7 +154,7 @@ export interface CopyPlanView extends CopyPlan {
 
 /** Station 3. 404 for what is not known; 409 where the same work is under way, or the answer is no. */
 export const copiesApi = {
-  /** What is true of loads and their copies, the newest first; what comes near a yes is looked at first. */
+  /** What is true of loads and their copies, the newest first; what comes near a yes is scanned first. */
   all: ask<Page<LoadCopies>>()('copies', '/productions/:id/copies', pageQuery(['made'], {}, { rows: 20, down: true })),
   /** What a copy to these volumes would do, and how long it would take. */
   plan: ask<CopyPlanView>()('copies', '/loads/:id/plan', planQuery),

@@ -25,7 +25,7 @@ export type NoticedFolders = InferType<typeof noticedFolders>
 /** Cards and drives that appear by themselves. 404 for what was taken out meanwhile. */
 export const noticedApi = {
   all: ask<readonly AppearedView[]>()('cards', '/appeared'),
-  /** Adds it as a reader and looks at its card, in one. 422 where it cannot be a reader. */
+  /** Adds it as a reader and scans its card, in one. 422 where it cannot be a reader. */
   look: order<Ordered>()('POST', '/appeared/:id/look', { status: 202, changes: ['cards', 'tasks'], body: scanOrder }),
   /** Adds it as a reader, so that it is read for which production its card may be. 422 where it cannot be a reader. */
   read: order<Made>()('POST', '/appeared/:id/reader', { status: 201, changes: ['cards'] }),

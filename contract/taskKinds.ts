@@ -23,7 +23,7 @@ export const TASK_KINDS = {
     }),
     subject: (input: { readerId: string }) => input.readerId,
   },
-  /** Follows a look by itself where files do not say how they are scanned. */
+  /** Follows a scan by itself where files do not say how they are scanned. */
   measure: {
     station: 'cards',
     line: 'pictures',

@@ -3,7 +3,7 @@ import type { BigCard, BigState } from '../core/copies/unattended'
 import { id, ids } from './id'
 import { ask, order } from './endpoint'
 
-/** Whether cards of known cameras are looked at and copied by themselves, for which production and to which volumes. */
+/** Whether cards of known cameras are scanned and copied by themselves, for which production and to which volumes. */
 export const unattendedRule = object({
   on: boolean().required('Say whether it is on.'),
   productionId: id('Choose a production.').nullable().defined('Choose a production.'),

@@ -60,7 +60,7 @@ export function backupCardAsked({ askedBackupCard, readFromBackupCard, rules }: 
   return [{ met: false, sentence }]
 }
 
-/** In each stay in a reader the card is another one until it was looked at or compared. */
+/** In each stay in a reader the card is another one until it was scanned or compared. */
 export function knownReasons({ cardKnown, cardDifference }: ClearQuestion): Reason[] {
   if (!cardKnown) return []
   const { readerName, how, compared, touched, swapsSeen } = cardKnown

@@ -22,7 +22,7 @@ export interface ClearQuestion {
   /** Whether the person says they are at their own desk now. */
   readonly atHome: boolean
   readonly cardInReader: boolean
-  /** How the card in the reader differs from what was looked at, in words; it may be another card of the same names. */
+  /** How the card in the reader differs from what was scanned, in words; it may be another card of the same names. */
   readonly cardDifference: string | undefined
   /** How the card in the reader is known to be the one that was copied; `undefined` while none lies in a reader. */
   readonly cardKnown: CardKnown | undefined

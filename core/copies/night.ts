@@ -114,7 +114,7 @@ export function nightPlan(
   }
 }
 
-/** The night in one sentence; `clock` gives the time of day after so many seconds, `unlooked` are cards that nobody has looked at. */
+/** The night in one sentence; `clock` gives the time of day after so many seconds, `unlooked` are cards that nobody has scanned. */
 export function nightSentence(
   night: Night,
   clock: (seconds: number) => string,

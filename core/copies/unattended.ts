@@ -6,7 +6,7 @@ export interface WatchedCard {
   /** The rule is switched on: else nothing is promised. */
   readonly ruleOn: boolean
   readonly looking: boolean
-  /** Why the latest look at it failed. */
+  /** Why the latest scan of it failed. */
   readonly scanFault: string | undefined
   /** It is of a camera that filmed an earlier load. */
   readonly cameraKnown: boolean
@@ -20,7 +20,7 @@ export interface WatchedCard {
         readonly played: boolean
         /** Share of a copy that is under way, 0–1. */
         readonly copying: number | undefined
-        /** How the copy since the latest look ended that did not give two proved copies. */
+        /** How the copy since the latest scan ended that did not give two proved copies. */
         readonly copyFault: string | undefined
       }
     | undefined

@@ -12,9 +12,9 @@ export interface ProductionFacts {
     /** Cards too few. */
     readonly missing: number
   }
-  /** Cards that lie in a reader and have not been looked at since they were inserted. */
+  /** Cards that lie in a reader and have not been scanned since they were inserted. */
   readonly cardsWaiting: number
-  /** Cards that are being looked at for the first time. */
+  /** Cards that are being scanned for the first time. */
   readonly cardsLooking: number
   readonly loads: readonly LoadFacts[]
   readonly proxies: {
@@ -67,10 +67,10 @@ export interface LoadFacts {
   readonly perhapsOneDrive: boolean
   readonly clear: boolean
   readonly formatted: boolean
-  /** Its card is in no reader, and was last seen with something that nobody looked at. */
+  /** Its card is in no reader, and was last seen with something that nobody scanned. */
   readonly unseen: boolean
   /** Its card lies in a reader, and files on it were rewritten since: only reading it whole tells what they are. */
   readonly touched: boolean
-  /** It is being looked at for the first time: nothing of it can be copied yet. */
+  /** It is being scanned for the first time: nothing of it can be copied yet. */
   readonly looking: boolean
 }

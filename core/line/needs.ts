@@ -29,7 +29,7 @@ export const secondMark = (load: LoadFacts): Mark => load.marks[1] ?? 0
 
 const say = (grade: Grade, station: Station, sentence: string): Need => ({ grade, station, sentence })
 
-/** What is not safe of loads, the worst first: on one drive or none, not looked at to the end, or with something that nobody saw. */
+/** What is not safe of loads, the worst first: on one drive or none, not scanned to the end, or with something that nobody saw. */
 function unsafeLoads(loads: readonly LoadFacts[], isLookedAt: boolean): Need[] {
   const looking = loads.find((load) => load.looking)
   return [

@@ -2,7 +2,7 @@ import type { MissingFrames } from '../cards/files/frameRuns'
 import type { FrameRate } from '../units/frameRate'
 import type { Cadence } from './cadence'
 
-/** Facts of an older reader are read again at the next look, since it knew less. */
+/** Facts of an older reader are read again at the next scan, since it knew less. */
 export const FACTS_VERSION = 3
 
 /**

@@ -1,10 +1,10 @@
 import type { Db } from '../db/connection'
 
-/** By whom, when, and with or without a fresh look it is asked. Made anew for each answer. */
+/** By whom, when, and with or without a fresh scan it is asked. Made anew for each answer. */
 export interface Asked {
   readonly host: string
   readonly now: number
-  /** False when the observer was asked for a look and did not answer. */
+  /** False when the observer was asked for a scan and did not answer. */
   readonly looked: boolean
 }
 

@@ -36,7 +36,7 @@ export interface CopyState extends CopyFacts {
 /** Everything that is true of a load now. */
 export interface LoadState {
   readonly load: LoadRow
-  /** A look at its card is under way, or waits to be. */
+  /** A scan of its card is under way, or waits to be. */
   readonly isLooking: boolean
   readonly findings: readonly Finding[]
   readonly copies: readonly CopyState[]
@@ -66,7 +66,7 @@ export interface LoadState {
   readonly asked: BackupCardState | undefined
 }
 
-/** Whether the look that is under way in its reader is at its card: it lies there, or became known by that look. */
+/** Whether the scan that is under way in its reader is at its card: it lies there, or became known by that scan. */
 function isLookedAt(load: LoadRow, holding: ReaderRow | undefined, looking: ReadonlyMap<string, Date>): boolean {
   const since = looking.get(holding?.id ?? load.readerId ?? '')
   return since !== undefined && (holding !== undefined || load.scannedAt >= since)
@@ -85,7 +85,7 @@ type Rows = Awaited<ReturnType<typeof readRows>>
 
 async function readRows(db: Db, loads: readonly LoadRow[], asked: Asked) {
   const ids = loads.map((load) => load.id)
-  // Which looks are under way is read before what they wrote: one that ends meanwhile has written all of it.
+  // Which scans are under way is read before what they wrote: one that ends meanwhile has written all of it.
   const [looking, counts, answers, formatted, seen, backupCardRows] = await Promise.all([
     once(db, asked, readersScanned),
     cards.entryCounts(db, ids),
@@ -198,7 +198,7 @@ function differenceOf(
   { older, lastKnown }: Rows,
   { there, isLooking, lastSeen }: Seen,
 ): string | undefined {
-  // What the observer wrote of a look that had not ended is no news while it goes on.
+  // What the observer wrote of a scan that had not ended is no news while it goes on.
   const difference = there && isLooking && !load.lookDone ? underWay(load.label) : there?.difference
   const knownAt = lastKnown.find((one) => one.loadId === load.id)?.at
   const isForgotten = !there && older !== null && !(knownAt && knownAt > new Date(older))

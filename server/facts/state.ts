@@ -72,7 +72,7 @@ async function worksOf(db: Db, host: string, tasks: readonly Task[]): Promise<Ni
 const sumOf = (sum: number | undefined, work: NightWork): number | undefined =>
   sum === undefined || work.endsInSeconds === undefined ? undefined : Math.max(sum, work.endsInSeconds)
 
-/** What needs a person before morning: cards that nobody looked at or that differ, work that failed, drives that are full. */
+/** What needs a person before morning: cards that nobody scanned or that differ, work that failed, drives that are full. */
 async function waitsOf(db: Db, host: string, tasks: readonly Task[], now: number): Promise<string[]> {
   const [inReaders, known] = await Promise.all([readers(db), volumes(db, host)])
   const held = inReaders.filter((row) => row.host === host && row.putAwayAt === null && row.state === 'card')

@@ -8,14 +8,14 @@ import { cameraHabits } from './cameraHabits'
 import { gearNames, mayHold } from '../db/queries/waiting'
 import { once, type Asked } from './asked'
 
-/** A card that nobody has looked at, with the production that it is most likely for and what it would be called there. */
+/** A card that nobody has scanned, with the production that it is most likely for and what it would be called there. */
 export interface WaitingCard {
   readonly reader: ReaderRow
   readonly belongs: Belongs | undefined
   readonly label: string
 }
 
-/** A card lies there, and is not known as one that was looked at. */
+/** A card lies there, and is not known as one that was scanned. */
 export const isWaiting = ({ putAwayAt, state, same }: ReaderRow): boolean =>
   putAwayAt === null && state === 'card' && !same
 
@@ -38,7 +38,7 @@ async function proposedFor(db: Db, waiting: readonly ReaderRow[]): Promise<Waiti
   return waiting.map((reader) => {
     const load = loads.find((one) => one.id === reader.loadId)
     const clues = cluesOf(reader, habits, gear)
-    // What was looked at before, and is otherwise by now, stays where it is.
+    // What was scanned before, and is otherwise by now, stays where it is.
     const belongs = load
       ? { productionId: load.productionId, why: `“${load.label}” was taken in for it` }
       : belongsTo(clues, productions)

@@ -10,13 +10,13 @@ export interface Scanned {
 
 const PATIENCE_MS = 20_000
 
-/** Asks the observer, in the worker, to look now, and waits until it did. Pages themselves never touch a disk. */
+/** Asks the observer, in the worker, to scan now, and waits until it did. Pages themselves never touch a disk. */
 export class ScanDesk {
   readonly #waiting = new Map<string, (done: boolean) => void>()
 
   constructor(readonly db: Db) {}
 
-  /** Looks at all devices, at the cards of these loads and at their mirrors; false when nobody could. */
+  /** Scans all devices, the cards of these loads and their mirrors; false when nobody could. */
   async ask(loadIds: readonly string[] = []): Promise<boolean> {
     const id = randomUUID()
     return new Promise<boolean>((resolve) => {

@@ -31,7 +31,7 @@ type TaskRow = NonNullable<Awaited<ReturnType<typeof tasks.task>>>
 
 /** What the runner needs of the program that it runs in. */
 export interface RunnerProgram {
-  /** Looks at readers, drives and the mirrors of loads now, and writes down what is seen. */
+  /** Scans readers, drives and the mirrors of loads now, and writes down what is seen. */
   look(loadIds: readonly string[]): Promise<void>
   /** Puts a task that follows another into the line. */
   follow(task: NextTask): Promise<void>

@@ -13,7 +13,7 @@ export interface Work {
   readonly attemptId: string
   readonly control: TaskControl
   readonly progress: ProgressWriter
-  /** Looks at readers, drives and the mirrors of loads now, and writes down what is seen. */
+  /** Scans readers, drives and the mirrors of loads now, and writes down what is seen. */
   readonly look: (loadIds: readonly string[]) => Promise<void>
 }
 

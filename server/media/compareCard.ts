@@ -25,7 +25,7 @@ interface Holder {
 
 /**
  * Compares a card with what is known of a load at one newly drawn place in every clip, and at the places where a card was
- * found to differ before: with a proved copy that is connected, else with the ends that were read at the first look.
+ * found to differ before: with a proved copy that is connected, else with the ends that were read at the first scan.
  * Writes down what came of it.
  */
 export async function compareCard(db: Db, host: string, card: ComparedCard): Promise<Compared> {
@@ -49,7 +49,7 @@ export async function compareCard(db: Db, host: string, card: ComparedCard): Pro
   const counted = clips.length > 0 ? clips : drawn
   const counts = new Set(counted.map((file) => file.entryId))
   for (const file of drawn) {
-    // Nothing is read that could be compared with nothing: at a first look that is every file of the card.
+    // Nothing is read that could be compared with nothing: at a first scan that is every file of the card.
     if (file.ends === null && !(file.holders ?? []).some(({ volumeId }) => holders.has(volumeId))) continue
     const isCounted = Number(counts.has(file.entryId))
     const position = placeIn(file, seed)

@@ -8,7 +8,7 @@ import { nameOf, type TreeEntry } from '../engine/medium/medium'
 
 /** Smaller ones are no clips. */
 const LEAST_BYTES = 16 * 1024
-/** The largest ones of a card, so that the look stays short whatever lies there. */
+/** The largest ones of a card, so that the scan stays short whatever lies there. */
 const MOST_FILES = 4096
 const LANES = 8
 

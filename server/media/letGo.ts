@@ -52,7 +52,7 @@ export async function letGo(folder: string): Promise<LetGo> {
     if (refused === undefined && isMounted(root)) continue
     if (refused === undefined) return at.length > 0 ? { kind: 'elsewhere', at } : { kind: 'out' }
     why = refused
-    // Our own looks hold it for a moment only.
+    // Our own scans hold it for a moment only.
     if (!/busy/i.test(why)) break
     await wait(PAUSE_MS)
   }

@@ -3,9 +3,9 @@ import { databaseTime, putMirrorListing, type MirrorListing } from '../db/querie
 import { endsAt, keepsLocalTime, listMirror, mountedInside } from '../media/listing'
 import type { Medium } from '../media/mediumOf'
 
-/** What a look at a mirror came to. */
+/** What a scan of a mirror came to. */
 export interface MirrorScan {
-  /** It lies there otherwise than at the look before. */
+  /** It lies there otherwise than at the scan before. */
   readonly isNew: boolean
   /** Bytes of files below its folder, keys being path bytes as latin1. */
   readonly files: MirrorListing['files']
@@ -26,7 +26,7 @@ export async function scanMirror(db: Db, mirror: MirrorPlace, medium: Medium): P
   const files = await listMirror(medium, folder)
   const node = (await medium.entry(folder))?.node ?? ''
   const device = await medium.device()
-  // A volume that is pulled out in the middle of the look is no proof of anything.
+  // A volume that is pulled out in the middle of the scan is no proof of anything.
   if ((await medium.place()) !== place) throw new Error('The volume went away while it was listed.')
   const listing = {
     ...{ loadId: mirror.loadId, volumeId: mirror.volumeId, begunAt, node, device },

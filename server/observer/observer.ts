@@ -15,7 +15,7 @@ import { ReaderScan } from './readerScan'
 import { Stays } from './stays'
 
 const EVERY_MS = 3_000
-/** Idle looks at mirrors take at most this share of the time. */
+/** Idle scans of mirrors take at most this share of the time. */
 const IDLE_SHARE = 0.1
 
 /**
@@ -31,7 +31,7 @@ export class Observer {
   readonly #connected = new Map<string, Medium>()
   #timer: NodeJS.Timeout | undefined
   #looking: Promise<void> = Promise.resolve()
-  /** The look that begins when the one that is under way has ended. */
+  /** The scan that begins when the one that is under way has ended. */
   #next: { readonly loadIds: Set<string>; readonly done: Promise<void> } | undefined
   #idleFrom = 0
   #afterwards: (() => Promise<void>) | undefined
@@ -45,7 +45,7 @@ export class Observer {
     this.#readers = new ReaderScan(db, host, this.#stays)
   }
 
-  /** What is done after each look at everything that is connected. */
+  /** What is done after each scan of everything that is connected. */
   afterEach(act: () => Promise<void>): void {
     this.#afterwards = act
   }
@@ -83,14 +83,14 @@ export class Observer {
     }
   }
 
-  /** Looks do not overlap: each writes what it saw before the next begins. */
+  /** Scans do not overlap: each writes what it saw before the next begins. */
   #inTurn(work: () => Promise<void>): Promise<void> {
     const mine = this.#looking.then(work)
     this.#looking = mine.catch(() => undefined)
     return mine
   }
 
-  /** Looks at devices now, and at the mirrors of some loads: what a yes is answered from. Who asks meanwhile shares the next look. */
+  /** Scans devices now, and the mirrors of some loads: what a yes is answered from. Who asks meanwhile shares the next scan. */
   look(loadIds: readonly string[]): Promise<void> {
     if (this.#next) {
       for (const loadId of loadIds) this.#next.loadIds.add(loadId)
@@ -113,7 +113,7 @@ export class Observer {
     if (changed) await tellChanged(this.db, 'copies', 'productions')
   }
 
-  /** Looks at everything that is connected; returns the volumes that have appeared. */
+  /** Scans everything that is connected; returns the volumes that have appeared. */
   async #devices(afresh: boolean): Promise<string[]> {
     const { db, host } = this
     const sleptMs = this.#sleep.since()

@@ -29,11 +29,11 @@ import type { Stays } from './stays'
 /** What speaks for a card being the one that it seems to be. */
 interface BorneOut {
   readonly seen: Recognised
-  /** It is known in this stay, equals a proved copy, or has the ends that were read at its look; or its files are others by now. */
+  /** It is known in this stay, equals a proved copy, or has the ends that were read at its scan; or its files are others by now. */
   readonly by?: 'known' | 'copies' | 'ends' | 'rewritten'
 }
 
-/** What was made of a card once; asked again in another stay, when it lists something else, was read whole, or a look was taken. */
+/** What was made of a card once; asked again in another stay, when it lists something else, was read whole, or a scan was taken. */
 interface Known {
   readonly key: string
   readonly seen: Recognised
@@ -48,7 +48,7 @@ const NOTHING = {
   ...{ filmedFrom: null, filmedTo: null },
 } as const
 
-/** Looks into readers and says which card lies there; listing is left out while nothing seems to have changed. */
+/** Scans readers and says which card lies there; listing is left out while nothing seems to have changed. */
 export class ReaderScan {
   readonly #known = new Map<string, Known>()
   readonly #files = new Map<string, { readonly stayId: string; readonly files: CardFiles }>()
@@ -97,7 +97,7 @@ export class ReaderScan {
       const seen = holds ? known.seen : await this.#recognise(row, content, listing, stay)
       const habits =
         known?.key === key ? known.habits : habitsOf(listing.files.map((file) => file.pathText)).slice(0, MOST_HABITS)
-      // A look that is under way may end at any moment.
+      // A scan that is under way may end at any moment.
       if (!seen.settled) this.#known.delete(row.id)
       else if (seen !== known?.seen)
         this.#known.set(row.id, { key, seen, habits, unlikeUntil: isUnlike(seen) ? performance.now() + UNLIKE_MS : 0 })
@@ -112,7 +112,7 @@ export class ReaderScan {
         ...room,
       }
     } catch {
-      // It went away in the middle of the look.
+      // It went away in the middle of the scan.
       return { state: 'unreachable', ...NOTHING }
     }
   }
@@ -192,13 +192,13 @@ export class ReaderScan {
     }
   }
 
-  /** Files of it were rewritten while nobody looked: one place in each clip would not see that. */
+  /** Files of it were rewritten while nobody scanned it: one place in each clip would not see that. */
   async #doubted(stay: StayRow, seen: Recognised): Promise<Recognised> {
     if (seen.loadId !== null && (await tryOnce(this.db, stay.id, TOUCHED))) await doubtCard(this.db, seen.loadId)
     return seen
   }
 
-  /** Writes down what a stay is known as, and how the card differs from what was looked at. */
+  /** Writes down what a stay is known as, and how the card differs from what was scanned. */
   async #settle(stay: StayRow, seen: Recognised, knownHow?: KnownHow): Promise<Recognised> {
     const { loadId, twinId, difference, kind } = seen
     if (loadId === null || kind === 'unlike' || kind === 'hidden') return seen

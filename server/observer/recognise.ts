@@ -7,14 +7,14 @@ import type { Listing } from '../media/listing'
 import type { ReaderContent } from '../media/mediumOf'
 import { whichLoad } from './whichLoad'
 
-/** Which load a card holds. Not settled while the look at it is under way. */
+/** Which load a card holds. Not settled while the scan of it is under way. */
 export interface Recognised extends Pick<SeenReader, 'loadId' | 'same' | 'twinId' | 'difference'> {
   readonly settled: boolean
   /** Its own card, a backup card, one that only looks like it, or one of which a part cannot be seen. */
   readonly kind: 'own' | 'backup' | 'unlike' | 'hidden' | 'none'
 }
 
-/** Which load a card holds, and how it differs from the latest look. */
+/** Which load a card holds, and how it differs from the latest scan. */
 export async function recognise(
   db: Db,
   row: ReaderRow,

@@ -77,7 +77,7 @@ function useNewCards() {
   if (old && gone && gone.length > 0) setOld(new Set([...old].filter((stay) => !gone.includes(stay))))
   const isCards = pathname.endsWith('/cards')
   return {
-    // What is being looked at needs nobody.
+    // What is being scanned needs nobody.
     cards:
       isCards || !readers || !old
         ? []

@@ -10,7 +10,7 @@ import { useProductions } from '../trade/queries'
 import { Trouble } from '../parts/Trouble'
 import { useAsk } from '../parts/asking/useAsk'
 
-/** Takes the figures of a mode from a clip that was filmed in it. Nothing while no clip was ever looked at. */
+/** Takes the figures of a mode from a clip that was filmed in it. Nothing while no clip was ever scanned. */
 export function FromClip({ onMode }: { onMode: (mode: ModeBody) => void }) {
   const { data: productions } = useProductions()
   const filmed = (productions?.rows ?? []).filter(

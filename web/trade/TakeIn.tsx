@@ -12,12 +12,12 @@ interface TakeInProps {
   readonly reader: ReaderView
   /** The production whose cards are open; it is not meant by that alone. */
   readonly here?: string
-  /** Its name can be given, and it can be looked at alone. */
+  /** Its name can be given, and it can be scanned alone. */
   readonly whole?: boolean
   readonly children?: ReactNode
 }
 
-/** Takes a card in that nobody has looked at: for which production, and with one press all of it. */
+/** Takes a card in that nobody has scanned: for which production, and with one press all of it. */
 export function TakeIn({ reader, here, whole = false, children }: TakeInProps) {
   const navigate = useNavigate()
   const send = useSend(cardsApi.look)
@@ -35,7 +35,7 @@ export function TakeIn({ reader, here, whole = false, children }: TakeInProps) {
   const take = async (copy: boolean) => {
     if (target === undefined) return
     const sent = { params: { id }, body: { productionId: target, label, copy, stay } }
-    // The line that was pressed goes as soon as the look begins, often before its answer comes: the answer leads on all the same.
+    // The line that was pressed goes as soon as the scan begins, often before its answer comes: the answer leads on all the same.
     const begun = await send.mutateAsync(sent).catch(() => undefined)
     if (!begun) return
     setTyped(undefined)

@@ -1,7 +1,7 @@
 import { counted } from '../../units/quantity'
 import { dayIn } from '../../units/day'
 
-/** What a card that nobody has looked at tells of itself. */
+/** What a card that nobody has scanned tells of itself. */
 export interface CardClues {
   /** The card of the gear book, and the camera that names files as they are named on it. */
   readonly cardId: string | undefined

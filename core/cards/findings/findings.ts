@@ -2,7 +2,7 @@ import { counted } from '../../units/quantity'
 import { digestOf } from '../../units/digest'
 import type { MissingFrames } from '../files/frameRuns'
 
-/** What is counted of a card's entries at the look: links, special entries, odd names, and files gone since an earlier look. */
+/** What is counted of a card's entries at the scan: links, special entries, odd names, and files gone since an earlier scan. */
 export type CountedKind = 'link' | 'special' | 'odd-name' | 'gone' | 'lost'
 
 /** How many entries one finding is about, the key of exactly these, and the first few as printable paths. */
@@ -97,7 +97,7 @@ export const USUAL_ANSWERS: Partial<Record<Finding['kind'], readonly string[]>> 
   'unknown-kind': ['The camera writes them', 'Wrong card'],
 }
 
-/** Tells findings of one load apart, so that an answer is found again at the next look. */
+/** Tells findings of one load apart, so that an answer is found again at the next scan. */
 export const findingKeyOf = (kind: string, paths: readonly string[]): string => `${kind} ${digestOf(paths)}`
 
 /** Puts the answers given so far beside their questions; `null` is an answer that was taken back. */
@@ -125,7 +125,7 @@ export function cardFindings(
   { clips, lookDone }: Pick<CardCounts, 'clips' | 'lookDone'>,
 ): Finding[] {
   const found = [...ofClips, ...counts.flatMap(entryFinding)]
-  // While it is being looked at, clips may still come.
+  // While it is being scanned, clips may still come.
   if (clips === 0 && lookDone && !ofClips.some(({ kind }) => kind === 'unknown-kind'))
     found.push({
       kind: 'no-clips',
@@ -176,6 +176,6 @@ function entryFinding({ kind, files, key, paths }: EntryCount): Finding[] {
 export interface CardCounts {
   readonly clips: number
   readonly seconds: number
-  /** False while a look is under way, or after one that did not come to its end. */
+  /** False while a scan is under way, or after one that did not come to its end. */
   readonly lookDone: boolean
 }

@@ -7,7 +7,7 @@ const GRAIN_MS = 2000
 export interface HeldCard {
   readonly readerId: string
   readonly volumeUid: string | undefined
-  /** It has not left its reader since the load was looked at for the first time. */
+  /** It has not left its reader since the load was scanned for the first time. */
   readonly isFirstStay: boolean
 }
 

@@ -120,7 +120,7 @@ export interface LoadStarts {
 
 /**
  * The shift of each load of a production against all that other cameras filmed. Where two cameras disagree and no third
- * tells who is right, the one that was looked at later is the one that is asked about. Loads as they were looked at.
+ * tells who is right, the one that was scanned later is the one that is asked about. Loads as they were scanned.
  */
 export function clockShifts(loads: readonly LoadStarts[]): Map<string, ClockShift> {
   const cameraOf = (load: LoadStarts) => load.cameraId ?? load.id

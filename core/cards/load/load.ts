@@ -75,7 +75,7 @@ function isEnough(shared: readonly ListedFile[], all: readonly ListedFile[]): bo
 /** How many files of a card are sampled, the largest ones first and the rest by the draw. */
 const SAMPLED = 12
 
-/** Files whose ends are hashed at the look: half of them the largest, half drawn by size and a seed. */
+/** Files whose ends are hashed at the scan: half of them the largest, half drawn by size and a seed. */
 export function filesToSample<F extends ListedFile>(files: readonly F[], seed: string): F[] {
   const bySize = files.filter((file) => file.sizeBytes > 0).sort((a, b) => b.sizeBytes - a.sizeBytes)
   const largest = bySize.slice(0, SAMPLED / 2)
@@ -122,7 +122,7 @@ export function changeWords({ gone, changed, added }: CardChanges): string {
   return parts.flatMap(([count, word]) => (count > 0 ? [`${counted(count, 'file')} ${word}`] : [])).join(', ')
 }
 
-/** How the card of a load differs from its latest look, and what to do: a load that only grew went on. */
+/** How the card of a load differs from its latest scan, and what to do: a load that only grew went on. */
 export function differenceSentence(label: string, changes: CardChanges, shiftMs = 0): string {
   if (changes.addedClips > 0 && changes.gone + changes.changed === 0)
     return `The load “${label}” has ${changes.addedClips} new ${changes.addedClips === 1 ? 'clip' : 'clips'}. Scan it again.`

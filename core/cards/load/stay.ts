@@ -8,7 +8,7 @@ export interface StayMark {
   readonly volumeUid: string | null
 }
 
-/** Whether a look still sees the stay that an earlier one saw: every mark must be the same. */
+/** Whether a scan still sees the stay that an earlier one saw: every mark must be the same. */
 export const isSameStay = (before: StayMark, now: StayMark): boolean =>
   before.place === now.place && before.source === now.source && before.volumeUid === now.volumeUid
 
@@ -24,7 +24,7 @@ export const LEFT = {
 export type LeftHow = keyof typeof LEFT
 
 /**
- * How it is known in a stay which load’s card lies there: looked at for the first time; compared with proved copies, or read
+ * How it is known in a stay which load’s card lies there: scanned for the first time; compared with proved copies, or read
  * whole; or by the ends of its clips alone, where no proved copy could be compared. That is believed only until one can be.
  */
 export type KnownHow = 'first-look' | 'compared' | 'ends'
@@ -63,7 +63,7 @@ export interface Compared {
   readonly how: 'places' | 'whole'
   readonly clips: number
   readonly compared: number
-  /** Of them with a copy; the others with the ends that were read at the first look. */
+  /** Of them with a copy; the others with the ends that were read at the first scan. */
   readonly withCopies: number
   readonly unreadable: number
   readonly differing: number

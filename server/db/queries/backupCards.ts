@@ -13,7 +13,7 @@ export const putBackupCard = (
     .returning('id')
     .executeTakeFirstOrThrow()
 
-/** It was put into a reader again, or looked at. */
+/** It was put into a reader again, or scanned. */
 export const seeBackupCardAgain = (db: Db, id: string) =>
   db.updateTable('twin').set({ seenAt: new Date() }).where('id', '=', id).execute()
 

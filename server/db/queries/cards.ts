@@ -62,7 +62,7 @@ export type ClipRow = Selectable<Database['mediaFile']>
 const unmeasured = sql<boolean>`coalesce(probe->'video' is not null
   and probe#>'{video,fieldOrder}' is null and probe#>'{video,measuredFields}' is null, false)`
 
-/** How the clips of a load stood at its last look; without all that was read of them, since they may be very many. */
+/** How the clips of a load stood at its last scan; without all that was read of them, since they may be very many. */
 export const clipsBefore = (db: Db, loadId: string) =>
   db
     .selectFrom('mediaFile')
@@ -193,7 +193,7 @@ export const hasNamesake = async (db: Db, clip: { loadId: string; pathText: stri
   return other !== undefined
 }
 
-/** What lay on the card at the latest look. */
+/** What lay on the card at the latest scan. */
 export const entriesOf = (db: Db, loadId: string) =>
   db
     .selectFrom('loadEntry')
@@ -205,13 +205,13 @@ export const entriesOf = (db: Db, loadId: string) =>
 
 export type EntryRow = Awaited<ReturnType<typeof entriesOf>>[number]
 
-/** What was counted of loads' entries at the latest look, each with the first few paths. */
+/** What was counted of loads' entries at the latest scan, each with the first few paths. */
 export async function entryCounts(db: Db, loadIds: readonly string[]): Promise<(EntryCount & { loadId: string })[]> {
   const counts = await db.selectFrom('loadFinding').selectAll().where(anyOf('load_id', loadIds)).execute()
   return counts.map(({ kind, print, ...row }) => ({ ...row, kind: kind as CountedKind, key: print }))
 }
 
-/** A card that is looked at for the first time: files and bytes, and how many entries cannot be copied. */
+/** A card that is scanned for the first time: files and bytes, and how many entries cannot be copied. */
 export interface NewLoad {
   readonly productionId: string
   readonly readerId: string
@@ -225,7 +225,7 @@ export interface NewLoad {
 export const addLoad = (db: Db, values: NewLoad) =>
   db.insertInto('load').values(values).returning('id').executeTakeFirstOrThrow()
 
-/** What a later look at a known card counted. */
+/** What a later scan of a known card counted. */
 export const renewLoad = (
   db: Db,
   id: string,
@@ -247,7 +247,7 @@ export const knowCardByUid = (db: Db, id: string, volumeUid: string) =>
       order by scanned_at desc limit 1) before
     where load.id = ${id} and load.card_id is null`.execute(db)
 
-/** Everything that a look found is written down, and what is odd about its clips. */
+/** Everything that a scan found is written down, and what is odd about its clips. */
 export const finishScan = (db: Db, id: string, clipFindings: readonly Finding[]) =>
   db
     .updateTable('load')
@@ -271,7 +271,7 @@ export const setClipFindings = (db: Db, id: string, clipFindings: readonly Findi
     .where('id', '=', id)
     .execute()
 
-/** So many files are compared at each look: the largest ones, and as many others. */
+/** So many files are compared at each scan: the largest ones, and as many others. */
 const SAMPLED = 6
 
 /** Hashes of the ends of a few files that are still on the card: by these it is known again. */
@@ -311,7 +311,7 @@ export async function addSamples(
     .execute()
 }
 
-/** A media file as it was read at the look. */
+/** A media file as it was read at the scan. */
 export interface NewClip {
   readonly loadId: string
   readonly productionId: string

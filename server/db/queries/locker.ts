@@ -79,7 +79,7 @@ export const heldVolumes = (db: Db) =>
     .orderBy('volume.createdAt')
     .execute()
 
-/** Readers with how many loads were looked at in each. */
+/** Readers with how many loads were scanned in each. */
 export const heldReaders = (db: Db) =>
   db
     .selectFrom('reader')

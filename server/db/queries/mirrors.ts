@@ -16,7 +16,7 @@ import { lockCopy } from '../lock'
 import { mirror } from './copies'
 import { addSeenChanges, type SeenChange } from './seen'
 
-/** What a mirror listed at one look. */
+/** What a mirror listed at one scan. */
 export interface MirrorListing {
   readonly loadId: string
   readonly volumeId: string

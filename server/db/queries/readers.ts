@@ -9,7 +9,7 @@ export const readers = (db: Db) => db.selectFrom('reader').selectAll().orderBy('
 export const reader = (db: Db, id: string) =>
   db.selectFrom('reader').selectAll().where('id', '=', id).executeTakeFirst()
 
-/** The reader in which the card of a load, or its exact backup card, lies now, else the one in which it was looked at. */
+/** The reader in which the card of a load, or its exact backup card, lies now, else the one in which it was scanned. */
 export const readerOfLoad = (db: Db, load: { readonly id: string; readonly readerId: string | null }) =>
   db
     .selectFrom('reader')

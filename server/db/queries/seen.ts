@@ -14,7 +14,7 @@ export interface NewEntry {
   readonly modifiedMs: number
 }
 
-/** What a card listed at one look. */
+/** What a card listed at one scan. */
 export interface CardListing {
   readonly loadId: string
   readonly readerId: string
@@ -22,7 +22,7 @@ export interface CardListing {
   readonly device: DeviceIdentity
   readonly print: string
   readonly entries: readonly NewEntry[]
-  /** A change of the camera’s or computer’s clock since the look before, in milliseconds. */
+  /** A change of the camera’s or computer’s clock since the scan before, in milliseconds. */
   readonly shiftMs: number
 }
 
@@ -188,7 +188,7 @@ async function countEntryFindings(tx: Db, loadId: string): Promise<void> {
   }
 }
 
-/** The latest look at the card of each load: when, and what it stood on. */
+/** The latest scan of the card of each load: when, and what it stood on. */
 export const latestCardSeen = async (db: Db, loadIds: readonly string[]) =>
   (
     await sql<{ loadId: string; at: Date; device: DeviceIdentity | null }>`
@@ -198,7 +198,7 @@ export const latestCardSeen = async (db: Db, loadIds: readonly string[]) =>
     )
   ).rows
 
-/** What the card of a load listed at its latest look, as one text; '' of a card that was never listed. */
+/** What the card of a load listed at its latest scan, as one text; '' of a card that was never listed. */
 export const lastCardDigest = async (db: Db, loadId: string): Promise<string> =>
   (
     await db
@@ -211,7 +211,7 @@ export const lastCardDigest = async (db: Db, loadId: string): Promise<string> =>
       .executeTakeFirst()
   )?.print ?? ''
 
-/** Loads whose latest look listed just this. */
+/** Loads whose latest scan listed just this. */
 export const loadsWithDigest = (db: Db, print: string) =>
   db
     .selectFrom('seen')
@@ -234,7 +234,7 @@ export const loadsWithDigest = (db: Db, print: string) =>
     .orderBy('seen.id', 'desc')
     .execute()
 
-/** Grows whenever a card was looked at: what was known of cards before may be old then. */
+/** Grows whenever a card was scanned: what was known of cards before may be old then. */
 export const lastCardScan = async (db: Db): Promise<number> =>
   (
     await db

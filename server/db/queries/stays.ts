@@ -56,7 +56,7 @@ export type StayRow = NonNullable<Awaited<ReturnType<typeof stay>>>
 export const seeStay = (db: Db, id: string) =>
   db.updateTable('stay').set({ seenAt: new Date() }).where('id', '=', id).execute()
 
-/** The card of a stay was looked at for the first time, or compared and found equal. */
+/** The card of a stay was scanned for the first time, or compared and found equal. */
 export const knowStay = (
   db: Db,
   id: string,
@@ -105,7 +105,7 @@ export const lastReadWhole = async (db: Db, stayId: string): Promise<number> =>
       .executeTakeFirst()
   )?.id ?? 0
 
-/** How the card of a load, which lies in a reader, differs from what was looked at; that holds while it is out. */
+/** How the card of a load, which lies in a reader, differs from what was scanned; that holds while it is out. */
 export const seeCardOf = (db: Db, loadId: string, difference: string | null) =>
   db
     .updateTable('load')
@@ -221,7 +221,7 @@ export const staysById = (db: Db, ids: readonly string[]) =>
   db.selectFrom('stay').selectAll().where(anyOf('id', ids)).execute()
 
 /**
- * Files of a load as they lie on its card, with the ends that were read at the look and the copies that are whole: those of
+ * Files of a load as they lie on its card, with the ends that were read at the scan and the copies that are whole: those of
  * some paths, or drawn ones, which are every clip up to a number and then others.
  */
 export async function comparableClips(db: Db, host: string, loadId: string, which: 'drawn' | readonly string[]) {

@@ -48,7 +48,7 @@ export const mediaFileIds = async (db: Db, loadId: string): Promise<Map<number, 
     ).map(({ id, entryId }) => [entryId, id]),
   )
 
-/** A file of a card as a look placed it: in which take, by the id of its first media file, and as what. */
+/** A file of a card as a scan placed it: in which take, by the id of its first media file, and as what. */
 export interface PlacedFile {
   readonly entryId: number
   readonly takeId: string

@@ -247,7 +247,7 @@ export const countDied = async (db: Db, id: string): Promise<number> =>
       .executeTakeFirst()
   )?.died ?? 0
 
-/** Readers whose card is being looked at, or waits to be, and since when. */
+/** Readers whose card is being scanned, or waits to be, and since when. */
 export const readersScanned = async (db: Db): Promise<Map<string, Date>> =>
   new Map(
     (

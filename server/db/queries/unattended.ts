@@ -11,7 +11,7 @@ export async function cameraFileNames(db: Db): Promise<{ cameraId: string; names
   return rows
 }
 
-/** The newest look at the card in a reader, and the newest copy of a load, with how they ended. */
+/** The newest scan of the card in a reader, and the newest copy of a load, with how they ended. */
 export const latestTask = (db: Db, kind: 'scan' | 'copy', subject: string) =>
   db
     .selectFrom('task')

@@ -78,7 +78,7 @@ export interface FactTables {
     /** Its times are those of the load’s own card, not only near them. */
     exact: boolean
     firstSeenAt: Now
-    /** When it was put in last, or looked at. */
+    /** When it was put in last, or scanned. */
     seenAt: ColumnType<Date, Date | undefined, Date>
   }
   /** A twin was read whole and compared with the proofs of the load. */

@@ -74,7 +74,7 @@ export interface Database extends FactTables, GearTables, MediaTables, SortedTab
     /** What the observer last saw in it. */
     state: Given<'card' | 'empty' | 'unreachable'>
     cardName: string | null
-    /** The load whose card this seems to be, and whether it lists just what it listed when it was looked at. */
+    /** The load whose card this seems to be, and whether it lists just what it listed when it was scanned. */
     loadId: string | null
     same: Given<boolean>
     /** It is not the load’s own card, but one with the same content. */
@@ -132,7 +132,7 @@ export interface Database extends FactTables, GearTables, MediaTables, SortedTab
     readerId: string | null
     cardId: string | null
     cameraId: string | null
-    /** What the system calls the file system that it was looked at on. */
+    /** What the system calls the file system that it was scanned on. */
     volumeUid: Given<string | null>
     /** The card is known by that, and nobody said so. */
     cardByUid: Given<boolean>
@@ -141,7 +141,7 @@ export interface Database extends FactTables, GearTables, MediaTables, SortedTab
     clockShiftMs: Given<number>
     /** Something of it was copied from its twin, and not from its own card. */
     readFromTwin: Given<boolean>
-    /** How its card differed from what was looked at when it was last in a reader, in words. */
+    /** How its card differed from what was scanned when it was last in a reader, in words. */
     cardDifference: Given<string | null>
     /** Since then only reading its card whole tells what is on it. */
     cardDoubtedAt: Given<Date | null>
@@ -155,13 +155,13 @@ export interface Database extends FactTables, GearTables, MediaTables, SortedTab
     /** Its first clip goes on where the last one of another load ended. */
     goesOn: JsonOrNull<GoesOn>
     label: string
-    /** False from the beginning of a look until everything it found is written down. */
+    /** False from the beginning of a scan until everything it found is written down. */
     lookDone: Given<boolean>
     scannedAt: Now
     fileCount: number
     sizeBytes: number
     leftOut: number
-    /** What is odd about its clips, worked out when a look ended. */
+    /** What is odd about its clips, worked out when a scan ended. */
     clipFindings: ColumnType<Finding[], string | undefined, string>
     createdAt: Now
   }
@@ -173,7 +173,7 @@ export interface Database extends FactTables, GearTables, MediaTables, SortedTab
     kind: 'file' | 'folder' | 'link' | 'special'
     sizeBytes: number
     modifiedMs: number
-    /** `gone` was not there at the latest look; `replaced` had other content, and another row has its path now. */
+    /** `gone` was not there at the latest scan; `replaced` had other content, and another row has its path now. */
     state: Generated<'on-card' | 'gone' | 'replaced'>
     /** Whether any volume ever held a proved copy of it. */
     copied: Given<boolean>

@@ -23,7 +23,7 @@ export interface MediaTables {
     cut: string | null
     hasPicture: boolean
     pictureMade: boolean
-    /** It lay on the card at the latest look; follows its entry by a trigger. */
+    /** It lay on the card at the latest scan; follows its entry by a trigger. */
     onCard: Given<boolean>
     /** On the card, or gone from it with a proved copy, and no file beside another; follows its entry by a trigger. */
     shown: Given<boolean>

@@ -1,7 +1,7 @@
 import type { SourceFile } from './copyOrder'
 import { sameFile, type FileIdentity, type Medium, type ReadableFile } from '../medium/medium'
 
-/** Opens a file of the card; throws when it is not the one that was looked at. */
+/** Opens a file of the card; throws when it is not the one that was scanned. */
 export async function openSource(
   source: Medium,
   file: SourceFile,

@@ -10,7 +10,7 @@ import { originalOf } from '../../media/originals'
 import type { Job, Work, WorkEnd } from '../work'
 import { findInClips } from './arrange'
 
-/** Measures what files do not say and only decoded frames show: whether they are woven of fields. After the look, so that looking stays quick. */
+/** Measures what files do not say and only decoded frames show: whether they are woven of fields. After the scan, so that it stays quick. */
 export const measure: Job<'measure'> = { kind: 'measure', run: runMeasure }
 
 /** Whether frames have to be decoded to know how a clip is scanned. */
@@ -43,7 +43,7 @@ async function runMeasure({ db, control, progress }: Work, input: TaskInput<'mea
   }
 }
 
-/** Where a clip can be read now: on the card that was looked at, else on a connected copy. */
+/** Where a clip can be read now: on the card that was scanned, else on a connected copy. */
 async function filesOf(db: Work['db'], { readerId, loadId }: TaskInput<'measure'>) {
   const entries = new Map((await cards.entriesOf(db, loadId)).map((row) => [row.id, row]))
   const reader = await readerRow(db, readerId)

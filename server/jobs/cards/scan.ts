@@ -33,7 +33,7 @@ import { inTransaction } from '../../db/connection'
 
 type ScanInput = TaskInput<'scan'>
 
-/** Looks at a card without writing to it: lists it, knows its load again, reads every clip and takes a picture. */
+/** Scans a card without writing to it: lists it, knows its load again, reads every clip and takes a picture. */
 export const scan: Job<'scan'> = { kind: 'scan', run: runScan }
 
 async function runScan(work: Work, input: ScanInput): Promise<WorkEnd> {
@@ -131,7 +131,7 @@ async function queueCopy({ db, host }: Work, loadId: string): Promise<string> {
 const bytesOf = (files: readonly { readonly sizeBytes: number }[]) =>
   files.reduce((sum, file) => sum + file.sizeBytes, 0)
 
-/** What lies on another card already was looked at there: nothing of it is read twice. */
+/** What lies on another card already was scanned there: nothing of it is read twice. */
 async function scannedBackupCard(
   db: Work['db'],
   { twinId, load }: { readonly twinId: string; readonly load: { readonly label: string } },
@@ -174,7 +174,7 @@ async function sameCard(
     await knowStay(db, stayId, { loadId: load.id, twinId: null, knownHow })
   }
   if (compared.differing > 0) return 'another'
-  // Its first look was cut before it had read anything that could be compared.
+  // Its first scan was cut before it had read anything that could be compared.
   return compared.compared === 0 && (await knownHashes(db, load.id)).size === 0 ? 'nothing known' : 'the same'
 }
 
@@ -237,7 +237,7 @@ interface FinishedScan {
   readonly isFirst: boolean
 }
 
-/** Samples of the content, and that the look came to its end; not when another card lies there by now. */
+/** Samples of the content, and that the scan came to its end; not when another card lies there by now. */
 async function finishScan(
   work: Work,
   { loadId, content: { medium, cardName }, listing, rows, place, media, stayId, isFirst }: FinishedScan,

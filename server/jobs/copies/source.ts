@@ -61,7 +61,7 @@ async function changesOf(medium: Medium, files: readonly EntryRow[]): Promise<{ 
   return { stayed: changes.stayed, words: changeWords(changes) }
 }
 
-/** The card of a load, in its reader, just as it was when it was looked at. */
+/** The card of a load, in its reader, just as it was when it was scanned. */
 export async function cardSource({ db, look }: Work, load: LoadRow, files: readonly EntryRow[]): Promise<CopySource> {
   // In a new stay the card is compared with what is known of it, before anything of it is copied or counts.
   await look([])

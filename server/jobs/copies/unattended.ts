@@ -9,13 +9,13 @@ import { unmountCard } from '../../media/appeared'
 
 /** What the rule needs of the program that it runs in. */
 export interface Orders {
-  /** Puts a look into the line, unless one is under way. */
+  /** Puts a scan into the line, unless one is under way. */
   look(task: Omit<NewTask<'scan'>, 'host' | 'bossId'>): Promise<void>
   startNextCopy(): Promise<void>
 }
 
 /**
- * The rule for the tired: a card of a known camera is looked at and copied to its two usual volumes by itself. Each stay of a
+ * The rule for the tired: a card of a known camera is scanned and copied to its two usual volumes by itself. Each stay of a
  * card is tried once; whatever goes wrong is said, and waits for a person. Nothing here ever says that a card may be formatted.
  */
 export class Unattended {

@@ -20,7 +20,7 @@ export function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
   const send = useSend(cardsApi.look)
   const letting = useLetGo('reader')
   const cards = readers.filter((reader) => reader.state === 'card')
-  // Whatever is being looked at needs nobody: the next one that waits is asked about.
+  // Whatever is being scanned needs nobody: the next one that waits is asked about.
   const [askedId, setAskedId] = useState<string>()
   const waiting =
     cards.find((reader) => !reader.loadId && reader.id === askedId) ??

@@ -9,10 +9,10 @@ import { useAsk } from '../../parts/asking/useAsk'
 
 export interface TakenIn {
   readonly reader: ReaderView | undefined
-  /** The load that its card turned out to be; not while it is looked at. */
+  /** The load that its card turned out to be; not while it is scanned. */
   readonly loadId: string | undefined
   readonly looking: boolean
-  /** The look at it. */
+  /** The scan of it. */
   readonly task: TaskView | undefined
 }
 
@@ -41,7 +41,7 @@ interface LookOfProps {
   readonly loads: readonly LoadCopies[]
 }
 
-/** How the look at it ended, where that is no load of this production: it failed, or the card was taken in for another before. */
+/** How the scan of it ended, where that is no load of this production: it failed, or the card was taken in for another before. */
 export const LookOf = ({ taken: { task, loadId }, loads }: LookOfProps) =>
   task && !loads.some((load) => load.loadId === loadId) ? (
     <div className="mb-6 border-y border-rule py-3">
