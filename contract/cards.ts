@@ -201,7 +201,9 @@ export const cardsApi = {
   clips: ask<Page<ClipView>>()('cards', '/productions/:id/clips', clipsQuery),
   /** One clip with everything that was read of it. */
   clip: ask<ClipDetail>()('cards', '/clips/:id'),
-  /** Counts the frames of a clip one by one, from any connected copy. 409 while it is being counted or without a copy. */
+  /**
+   * Counts the frames of a clip one by one, from any connected copy. 409 while it is being counted or without a copy.
+   */
   count: order<Ordered>()('POST', '/clips/:id/count', { status: 202, changes: ['cards', 'tasks'] }),
   /** Writes down what a person answered to a finding, or takes it back. */
   answerFinding: order()('POST', '/loads/:id/answers', {
@@ -210,7 +212,10 @@ export const cardsApi = {
   }),
   /** Shows the times of a load’s clips moved, or as the files say them; no file is changed. */
   moveClock: order()('PUT', '/loads/:id/clock', { changes: ['cards', 'review', 'productions'], body: clockBody }),
-  /** Reassigns clips to a production, whole, wherever their card was read; nothing on any disk moves. 404 where one is no clip. */
+  /**
+   * Reassigns clips to a production, whole, wherever their card was read; nothing on any disk moves. 404 where one is
+   * no clip.
+   */
   reassign: order()('POST', '/productions/:id/given', {
     changes: ['cards', 'review', 'productions', 'proxies', 'copies', 'storage'],
     body: reassignedClips,

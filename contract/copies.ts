@@ -47,7 +47,10 @@ export const differentDrives = object({
 /** That somebody played a clip from a copy for some seconds. */
 export const spotPlay = object({
   volumeId: id('Say which volume was played.').required('Say which volume was played.'),
-  /** Without one: the person opened a file of the copy in a program of their own, since nothing on the card can be played here. */
+  /**
+   * Without one: the person opened a file of the copy in a program of their own, since nothing on the card can be
+   * played here.
+   */
   clipId: id('That is no clip.').nullable().default(null),
   seconds: number()
     .min(1, 'Play at least one second.')
@@ -72,7 +75,9 @@ export const settings = object({
 }).noUnknown()
 export type Settings = InferType<typeof settings>
 
-/** One copy: its mark, where it lies, and what is wrong with it. The first hundred troubles are named, all are counted. */
+/**
+ * One copy: its mark, where it lies, and what is wrong with it. The first hundred troubles are named, all are counted.
+ */
 export interface CopyView extends CopyFacts {
   readonly mark: Mark
   /** Folder of the mirror on the volume. */
@@ -158,11 +163,16 @@ export const copiesApi = {
   all: ask<Page<LoadCopies>>()('copies', '/productions/:id/copies', pageQuery(['made'], {}, { rows: 20, down: true })),
   /** What a copy to these volumes would do, and how long it would take. */
   plan: ask<CopyPlanView>()('copies', '/loads/:id/plan', planQuery),
-  /** Copies a load. 409 with what is otherwise, when the plan that was seen no longer holds; nothing is written then. */
+  /**
+   * Copies a load. 409 with what is otherwise, when the plan that was seen no longer holds; nothing is written then.
+   */
   copy: order<Ordered>()('POST', '/loads/:id/copies', { status: 202, changes: ['copies', 'tasks'], body: copyOrder }),
   /** What copying every card that lies in a reader would do, the most endangered first, and what waits in the queue. */
   night: ask<NightView>()('copies', '/productions/:id/night', planQuery),
-  /** Puts all of them into the queue, one after the other, the most endangered first. 409 where there is nothing to copy. */
+  /**
+   * Puts all of them into the queue, one after the other, the most endangered first. 409 where there is nothing to
+   * copy.
+   */
   copyAll: order()('POST', '/productions/:id/night', { changes: ['copies', 'tasks'], body: nightOrder }),
   /** Takes out of the queue what has not begun. */
   emptyQueue: order()('DELETE', '/productions/:id/night', { changes: ['copies', 'tasks'] }),

@@ -14,7 +14,10 @@ const even = (name: string) =>
     .max(1e6, `${name} lies outside of every picture.`)
     .required()
 
-/** One deliverable: which clip, which destination, which window of its picture as it is shown, and what is chosen beside. */
+/**
+ * One deliverable: which clip, which destination, which window of its picture as it is shown, and what is chosen
+ * beside.
+ */
 export const renderOrder = object({
   clipId: id('Choose a master.').required('Choose a master.'),
   destinationId: string().max(100, 'There is no such destination.').required('Choose a destination.'),

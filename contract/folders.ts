@@ -31,7 +31,10 @@ export interface FoldersView {
   readonly more: number
 }
 
-/** Choosing a folder: mounted file systems first, then one level at a time. 422 with the reason where none can be listed. */
+/**
+ * Choosing a folder: mounted file systems first, then one level at a time. 422 with the reason where none can be
+ * listed.
+ */
 export const foldersApi = {
   /** Mounted file systems that may hold a drive or a card, and the person's own folder. */
   mounted: ask<readonly PlaceView[]>()('storage', '/places'),

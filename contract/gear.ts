@@ -229,8 +229,9 @@ export interface GearView {
 }
 
 /**
- * The gear book as a production’s plan is reckoned with it: a card that holds what was filmed for this very production is
- * where it belongs, and one that another production counts on that day is not to be had. Modes and cameras that were put away still count where they are planned.
+ * The gear book as a production’s plan is reckoned with it: a card that holds what was filmed for this very production
+ * is where it belongs, and one that another production counts on that day is not to be had. Modes and cameras that were
+ * put away still count where they are planned.
  */
 export const planGear = (
   { cameras, cards }: Pick<GearView, 'cameras' | 'cards'>,
@@ -281,7 +282,10 @@ const put = <Path extends string>(path: Path) =>
 const rename = <Path extends string>(path: Path) =>
   order()('PUT', path, { changes: [...CHANGES, 'storage', 'cards', 'copies'], body: namedBody })
 
-/** Gear, and everything else that belongs to no single production. 404 for what is not known; 409 where facts hang on it; 422 names the field. */
+/**
+ * Gear, and everything else that belongs to no single production. 404 for what is not known; 409 where facts hang on
+ * it; 422 names the field.
+ */
 export const gearApi = {
   all: ask<GearView>()('gear', '/gear'),
   locker: ask<LockerView>()('gear', '/locker'),

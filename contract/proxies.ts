@@ -79,7 +79,10 @@ export const PROXIES_SHOWN = ['all', 'none', 'unchecked', 'differs', 'equal', 'w
 
 /** Which clips that can have a proxy are asked for. */
 export const proxiesQuery = pageQuery(['name', 'size'], {
-  /** All clips, those without a proxy, or those whose proxy is to be checked, differs or is equal, or those that are edited without one. */
+  /**
+   * All clips, those without a proxy, or those whose proxy is to be checked, differs or is equal, or those that are
+   * edited without one.
+   */
   show: string()
     .oneOf(PROXIES_SHOWN, `Show ${PROXIES_SHOWN.join(', ')}.`)
     .default('all'),
@@ -92,7 +95,10 @@ export const proxiesApi = {
   /** Clips that can have a proxy, each with the one it has and its checks. */
   all: ask<Page<ProxyView>>()('proxies', '/productions/:id/proxies', proxiesQuery),
   counts: ask<ProxyCounts>()('proxies', '/productions/:id/proxies/counts'),
-  /** Codes a few seconds of some clips, to know what the open ones will have. 409 while it is under way or without a copy. */
+  /**
+   * Codes a few seconds of some clips, to know what the open ones will have. 409 while it is under way or without a
+   * copy.
+   */
   estimate: order<Ordered>()('POST', '/productions/:id/proxies/estimate', {
     status: 202,
     changes: ['proxies', 'tasks'],

@@ -26,7 +26,10 @@ export interface ReviewClip extends ClipView {
   /** As many lenses of a rig filmed it; what is said of it is said of all. */
   readonly lenses: number
   readonly review: ClipReview
-  /** What its ranges are counted in, `"num/den"` a second: frames of a film, thousandths of a second of sound and of a film of variable rate. */
+  /**
+   * What its ranges are counted in, `"num/den"` a second: frames of a film, thousandths of a second of sound and of a
+   * film of variable rate.
+   */
   readonly ticks: string
   /** Of all its files together. */
   readonly length: number
@@ -116,7 +119,9 @@ export interface PreviewsView {
 
 /** What review came to so far. */
 export interface ReviewView extends ReviewSum {
-  /** Shots that were ticked as filmed, and that no clip is matched to: on a card that nobody looked at, or not there. */
+  /**
+   * Shots that were ticked as filmed, and that no clip is matched to: on a card that nobody looked at, or not there.
+   */
   readonly unmatchedShots: readonly string[]
 }
 

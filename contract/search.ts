@@ -19,6 +19,9 @@ export interface SearchHit {
 
 /** Finding anything by name. */
 export const searchApi = {
-  /** At most 20 of each kind whose names have words that begin with what is typed; nothing typed finds the newest productions. */
+  /**
+   * At most 20 of each kind whose names have words that begin with what is typed; nothing typed finds the newest
+   * productions.
+   */
   find: ask<readonly SearchHit[]>()('productions', '/search', searchQuery),
 }

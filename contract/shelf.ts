@@ -31,7 +31,10 @@ export interface BagsView extends Page<BagView> {
   readonly volumeNames: readonly string[]
 }
 
-/** Station 7. 404 for what is not known; 409 while just this bag is being written; 422 for a film that fails a check and no word why it is kept. */
+/**
+ * Station 7. 404 for what is not known; 409 while just this bag is being written; 422 for a film that fails a check and
+ * no word why it is kept.
+ */
 export const shelfApi = {
   /** Bags of a production, the newest first. */
   bags: ask<BagsView>()('shelf', '/productions/:id/bags', pageQuery(['written'], {}, { rows: 100, down: true })),

@@ -42,7 +42,9 @@ export const planBody = object({
 }).noUnknown()
 export type PlanBody = InferType<typeof planBody>
 
-/** What cannot be planned so, in words, though each part of it could: a camera twice, or one that records on nothing. */
+/**
+ * What cannot be planned so, in words, though each part of it could: a camera twice, or one that records on nothing.
+ */
 export function planFault({ takes, cameras }: Pick<PlanBody, 'takes' | 'cameras'>): string | undefined {
   const ids = new Set(cameras.map((one) => one.cameraId))
   if (ids.size < cameras.length) return 'Each camera stands in a plan once.'

@@ -111,7 +111,10 @@ export interface SortedView {
   readonly last: { readonly at: string; readonly files: number } | null
 }
 
-/** The sorted view: folders of a production on the edit volume, filled from its proved copies. 404 for what is not known. */
+/**
+ * The sorted view: folders of a production on the edit volume, filled from its proved copies. 404 for what is not
+ * known.
+ */
 export const sortedApi = {
   one: ask<SortedView>()('review', '/productions/:id/sorted'),
   set: order()('PUT', '/productions/:id/sorted', { changes: ['review', 'productions'], body: sortBody }),

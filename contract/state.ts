@@ -17,7 +17,10 @@ export interface LetGoView {
 
 export const stateApi = {
   state: ask<StateView>()('tasks', '/state'),
-  /** Lets go of a card: waits for what is written, unmounts it where the system allows. 409 with the names of who holds it. */
+  /**
+   * Lets go of a card: waits for what is written, unmounts it where the system allows. 409 with the names of who holds
+   * it.
+   */
   letGoOfReader: order<LetGoView>()('POST', '/readers/:id/let-go', { status: 200, changes: ['cards', 'copies'] }),
   /** The same of a drive. */
   letGoOfVolume: order<LetGoView>()('POST', '/volumes/:id/let-go', {

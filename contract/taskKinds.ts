@@ -124,7 +124,8 @@ export const TASK_KINDS = {
     topics: ['exports', 'productions', 'storage'],
     input: renderOrder,
     subject: (input: InferType<typeof renderOrder>) =>
-      `${input.clipId} ${input.destinationId} ${input.volumeId} ${Object.values(input.window).join(' ')} ${input.fields} ${input.colours} ${input.soundTrack}`,
+      `${input.clipId} ${input.destinationId} ${input.volumeId} ` +
+      `${Object.values(input.window).join(' ')} ${input.fields} ${input.colours} ${input.soundTrack}`,
   },
   bag: {
     station: 'shelf',

@@ -3,7 +3,10 @@ import { chmodSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync }
 import { join } from 'node:path'
 import { ensureBuild, ensureDebian, ensurePackages, PROJECT, TEST_PACKAGES } from './lib/bootstrap.mjs'
 
-/** Everything that `npm test` tests, with more of the same, in parts that can be run alone: `npm run test:long -- media`. */
+/**
+ * Everything that `npm test` tests, with more of the same, in parts that can be run alone: `npm run test:long --
+ * media`.
+ */
 const PARTS = {
   core: ['core', 'contract', 'server', 'web'],
   books: ['tests/db'],
@@ -34,7 +37,8 @@ const MUTATED = {
 const unknown = asked.filter((part) => !(part in PARTS) && !(part in OTHERS))
 if (unknown.length > 0) {
   console.error(
-    `There is no part ${unknown.join(' or ')}. The parts are ${[...Object.keys(PARTS), ...Object.keys(OTHERS)].join(', ')}.`,
+    `There is no part ${unknown.join(' or ')}. The parts are ` +
+      `${[...Object.keys(PARTS), ...Object.keys(OTHERS)].join(', ')}.`,
   )
   process.exit(1)
 }
@@ -86,7 +90,10 @@ function browser() {
   return program('playwright', 'test')
 }
 
-/** Changes each line of core and runs its tests: what stays green is no test. Goes on with what changed since the last run. */
+/**
+ * Changes each line of core and runs its tests: what stays green is no test. Goes on with what changed since the last
+ * run.
+ */
 function mutation() {
   let failed = 0
   for (const [name, least] of Object.entries(MUTATED)) {
@@ -104,7 +111,8 @@ function walk() {
   const walks = linesOf(walked).map((line) => JSON.parse(line))
   const sum = (of) => walks.reduce((all, one) => all + of(one), 0)
   console.log(
-    `\nSo far: ${sum((one) => one.steps)} steps in ${walks.length} worlds, ${sum((one) => (one.isReal ? one.steps : 0))} of them on real mounts, ${sum((one) => one.yes)} times yes.`,
+    `\nSo far: ${sum((one) => one.steps)} steps in ${walks.length} worlds, ` +
+      `${sum((one) => (one.isReal ? one.steps : 0))} of them on real mounts, ${sum((one) => one.yes)} times yes.`,
   )
   return status
 }

@@ -16,7 +16,9 @@ const unknown = [...flags].filter(
 )
 if (unknown.length > 0) {
   console.error(
-    `Not known: ${unknown.join(' ')}. Use --empty to start without demo data, --reset to make the demo fresh, --key to let in only who has the printed address, --new-key to make that address another one, --listen=ADDRESS to be reached from other machines (with a key).`,
+    `Not known: ${unknown.join(' ')}. Use --empty to start without demo data, --reset to make the ` +
+      'demo fresh, --key to let in only who has the printed address, --new-key to make that address ' +
+      'another one, --listen=ADDRESS to be reached from other machines (with a key).',
   )
   process.exit(1)
 }
@@ -207,7 +209,8 @@ function whyNot(run) {
     run.listening !== listening && `--listen=${listening}`,
   ].filter(Boolean)
   return wanted.length > 0
-    ? `It has ${run.mode === 'empty' ? 'no demo data' : 'the demo'}; ${wanted.join(' and ')} can be had only from the start: end it with “kill ${run.pid}” (or Ctrl-C where it runs), then start again.`
+    ? `It has ${run.mode === 'empty' ? 'no demo data' : 'the demo'}; ${wanted.join(' and ')} can be ` +
+        `had only from the start: end it with “kill ${run.pid}” (or Ctrl-C where it runs), then start again.`
     : undefined
 }
 
@@ -262,8 +265,10 @@ if (given === undefined && taken === undefined) keepPort(home, port)
 writeRun()
 if (taken !== undefined)
   console.log(
-    `\nAnother program has port ${taken}, where Yendra was before. This time it is at port ${port}: open the address below in pages that are still open.`,
+    `\nAnother program has port ${taken}, where Yendra was before. This time it is at port ${port}: ` +
+      'open the address below in pages that are still open.',
   )
 console.log(
-  `\nYendra is ready at ${url}${key ? `/?key=${key}` : ''}  (${((Date.now() - begun) / 1000).toFixed(1)} s; Ctrl-C stops it)\n`,
+  `\nYendra is ready at ${url}${key ? `/?key=${key}` : ''}  ` +
+    `(${((Date.now() - begun) / 1000).toFixed(1)} s; Ctrl-C stops it)\n`,
 )

@@ -28,7 +28,10 @@ let failed = 0
 // What needs rights that this account lacks; each says so in its name.
 let skipped = 0
 
-/** Seconds that all processors together worked since the computer started, and that others took of them (proc(5), `stat`). */
+/**
+ * Seconds that all processors together worked since the computer started, and that others took of them (proc(5),
+ * `stat`).
+ */
 function processors() {
   const [user, nice, system, , , irq, softirq, steal] = readFileSync('/proc/stat', 'utf8')
     .split('\n')[0]
@@ -49,7 +52,10 @@ function stopwatch() {
   }
 }
 
-/** Runs a program to its end and returns whether it ended well. What it says is printed when it ends, or as it is said (`live`). */
+/**
+ * Runs a program to its end and returns whether it ended well. What it says is printed when it ends, or as it is said
+ * (`live`).
+ */
 function run(title, program, args, how = 'quiet') {
   const took = stopwatch()
   return new Promise((resolve) => {
@@ -75,7 +81,10 @@ async function step(title, program, args) {
   else failed += 1
 }
 
-/** A runner with a report of its own; without a report, or with a failing exit and no failing test, it counts as one failure. */
+/**
+ * A runner with a report of its own; without a report, or with a failing exit and no failing test, it counts as one
+ * failure.
+ */
 async function suite(title, program, args, report, count) {
   const well = await run(title, program, args, 'live')
   const path = join(results, report)

@@ -8,7 +8,10 @@ import { openDatabase } from '../server/db/connection'
 /** The database of a prepared cluster that is at the newest schema, and empty. */
 const NEWEST = 'yendra_newest'
 
-/** Before all tests: one cluster is made, and its database brought to the newest schema; each test file begins with a copy. */
+/**
+ * Before all tests: one cluster is made, and its database brought to the newest schema; each test file begins with a
+ * copy.
+ */
 export default async function prepare(): Promise<() => void> {
   const home = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-prepared-'))
   chmodSync(home, 0o755)
@@ -19,7 +22,10 @@ export default async function prepare(): Promise<() => void> {
   return () => rmSync(home, { recursive: true, force: true })
 }
 
-/** A cluster of the test's own, in a folder of its own. `newest` makes a database at the newest schema and returns its address. */
+/**
+ * A cluster of the test's own, in a folder of its own. `newest` makes a database at the newest schema and returns its
+ * address.
+ */
 export async function startCluster(home: string): Promise<Cluster & { readonly newest: (name: string) => string }> {
   const prepared = process.env.YENDRA_PREPARED ?? ''
   // Where the database's account may not enter a folder, its files lie elsewhere, and are made there.

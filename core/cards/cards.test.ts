@@ -32,7 +32,8 @@ const findingsOf = (counts: readonly EntryCount[], clips: readonly ScannedClip[]
 
 describe('camera file names', () => {
   it('reads folder, prefix and counter', () => {
-    // Source: CIPA DC-009 (DCF 2.0): directory names three digits 100–999 and five characters, file names four characters and 0001–9999.
+    // Source: CIPA DC-009 (DCF 2.0): directory names three digits 100–999 and five characters, file names four
+    // characters and 0001–9999.
     expect(parseDcfName('DCIM/100CURLW/CURL0041.MP4')).toEqual({ folder: 100, prefix: 'CURL', counter: 41 })
     expect(parseDcfName('DCIM/099CURLW/CURL0041.MP4')?.folder).toBeUndefined()
     expect(parseDcfName('DCIM/100CURLW/CURL0000.MP4')).toBeUndefined()

@@ -10,7 +10,9 @@ export function isFresh(copy: CopyFacts, { now, rules, olderSince }: ClearQuesti
   return now - readAt <= rules.proofHours * 3_600_000
 }
 
-/** Whether a proof of it is older than the moment in which the books were found to have come back from an older copy. */
+/**
+ * Whether a proof of it is older than the moment in which the books were found to have come back from an older copy.
+ */
 export const isOlderThan = (copy: CopyFacts, { olderSince }: Pick<ClearQuestion, 'olderSince'>): boolean =>
   olderSince !== undefined && timeOf(copy.firstVerifiedAt) < timeOf(olderSince)
 

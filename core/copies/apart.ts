@@ -5,7 +5,9 @@ import { markOf, type CopyFacts, type Mark } from './mark'
 /** Copies of one load, with what is known of where they lie. */
 export type ApartQuestion = Pick<ClearQuestion, 'copies' | 'cardStanding' | 'saidDifferent' | 'rules' | 'formattedAt'>
 
-/** How far the copies of a load have come, where two on one drive count as one, and one on the card's own drive as none. */
+/**
+ * How far the copies of a load have come, where two on one drive count as one, and one on the card's own drive as none.
+ */
 export interface Apart {
   /** The best mark, and that of the second copy: at most two, best first. */
   readonly marks: readonly Mark[]
@@ -31,7 +33,10 @@ type Relation = DeviceRelation | 'unseen'
 const relationNow = (...[a, b, said]: Parameters<typeof relationOf>): Relation =>
   a.device && b.device ? relationOf(a, b, said) : 'unseen'
 
-/** How far the copies of a load have come, by drives; once its card is formatted, that has none. Common practice, no source. */
+/**
+ * How far the copies of a load have come, by drives; once its card is formatted, that has none. Common practice, no
+ * source.
+ */
 export function marksApart({ copies, cardStanding, saidDifferent, rules, formattedAt }: ApartQuestion): Apart {
   const isOnCard = (copy: CopyFacts) => !formattedAt && deviceRelation(copy, cardStanding) === 'same'
   const ranked = copies.map((copy) => ({ copy, mark: markOf(copy, rules) })).sort((a, b) => b.mark - a.mark)

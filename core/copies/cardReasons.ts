@@ -17,7 +17,9 @@ export function backupCardReasons(
       if (counting.includes(backup))
         return {
           met: true,
-          sentence: `${name} counts as a copy while it lies in a reader: read whole ${ageOf(backup, now)}, equal to what was copied.`,
+          sentence:
+            `${name} counts as a copy while it lies in a reader: read whole ${ageOf(backup, now)}, equal to ` +
+            'what was copied.',
         }
       if (backup.filesMismatched > 0)
         return {
@@ -55,7 +57,8 @@ export function backupCardAsked({ askedBackupCard, readFromBackupCard, rules }: 
     return [{ met: true, sentence: 'Every file of this card was read, and is what was copied.' }]
   const sentence =
     askedBackupCard.filesMismatched > 0
-      ? `This card is not what was copied: ${counted(askedBackupCard.filesMismatched, 'file differs', 'files differ')}. Keep it.`
+      ? 'This card is not what was copied: ' +
+        `${counted(askedBackupCard.filesMismatched, 'file differs', 'files differ')}. Keep it.`
       : 'What was copied was read from its backup card; of this card only samples were. Read it whole first.'
   return [{ met: false, sentence }]
 }
@@ -73,13 +76,16 @@ export function knownReasons({ cardKnown, cardDifference }: ClearQuestion): Reas
       sentence: touched
         ? `Files on the card in ${readerName} were rewritten, with the same size and time: read the card whole.`
         : compared
-          ? `The card in ${readerName} was put in again and could not be compared with what was copied: connect a drive with a copy of it, or read the card whole.`
+          ? `The card in ${readerName} was put in again and could not be compared with what was copied: ` +
+            'connect a drive with a copy of it, or read the card whole.'
           : `The card in ${readerName} was put in again and is not compared with what was copied yet. Wait a moment.`,
     })
   if (!swapsSeen)
     reasons.push({
       met: true,
-      sentence: `Nothing tells Yendra when another card takes the place of this one in ${readerName}: leave it in until you have formatted it, or scan it again.`,
+      sentence:
+        `Nothing tells Yendra when another card takes the place of this one in ${readerName}: leave it ` +
+        'in until you have formatted it, or scan it again.',
     })
   return reasons
 }

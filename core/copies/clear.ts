@@ -24,7 +24,8 @@ export function clearToFormat(question: ClearQuestion): ClearAnswer {
       sentence: `Was this card formatted? Everything is still on it, in ${question.saidButThere}.`,
       reasons: [],
       caution:
-        'You said so. Take it back, or format it in the camera and scan it again. Perhaps another card was formatted: look at what lies beside it first.',
+        'You said so. Take it back, or format it in the camera and scan it again. Perhaps another card ' +
+        'was formatted: look at what lies beside it first.',
       sampleFirst: [],
     }
   const whole = question.copies.filter((copy) => markOf(copy, question.rules) >= 2)
@@ -50,7 +51,8 @@ export function clearToFormat(question: ClearQuestion): ClearAnswer {
       : `Not yet: ${lowerFirst(open[0]?.sentence ?? '')}`,
     reasons,
     caution: clear
-      ? `Do it in the camera, rested, with this screen open. Formatting cannot be undone.${backup && counting.includes(backup) ? ` Keep ${backup.volumeName} as it is: it is one of the two copies.` : ''}`
+      ? 'Do it in the camera, rested, with this screen open. Formatting cannot be ' +
+        `undone.${backup && counting.includes(backup) ? ` Keep ${backup.volumeName} as it is: it is one of the two copies.` : ''}`
       : 'Do not format, delete or rewrite when you are very tired: this list is still here in the morning.',
     sampleFirst: stale.filter((copy) => copy.connected && !isOlderThan(copy, question)).map((copy) => copy.volumeId),
   }
@@ -64,24 +66,29 @@ function afterFormat(question: ClearQuestion): Pick<ClearAnswer, 'sentence' | 'c
     return {
       sentence: 'This card was formatted, as you said, and no whole proved copy is left.',
       caution:
-        'Connect every drive that may hold its files, and read what is there again. Film nothing on the card: files of a formatted card can often be brought back by those who do that for a living.',
+        'Connect every drive that may hold its files, and read what is there again. Film nothing on the ' +
+        'card: files of a formatted card can often be brought back by those who do that for a living.',
     }
   if (whole.length === 1 && countingBackupCard(question) === undefined)
     return {
-      sentence: `This card was formatted, as you said, and one proved copy is all there is: on ${only.volumeName}. Make another.`,
+      sentence:
+        'This card was formatted, as you said, and one proved copy is all there is: on ' +
+        `${only.volumeName}. Make another.`,
       caution: `Copy from ${only.volumeName} to another drive${only.connected ? '' : ', once it is connected'}.`,
     }
   if (countingBackupCard(question) === undefined && marksApart(question).oneDrive)
     return {
-      sentence: `This card was formatted, as you said, and its proved copies lie on one drive: on ${namesOf(whole)}. Make another.`,
+      sentence:
+        'This card was formatted, as you said, and its proved copies lie on one drive: on ' +
+        `${namesOf(whole)}. Make another.`,
       caution: 'Copy it to another drive: what breaks that one takes all of them along.',
     }
   return { sentence: 'You said this card was formatted. The next scan starts a new load.', caution: '' }
 }
 
 /**
- * The backup card that is one of the two copies: read whole, in a reader now, and never more than one, since a card is made to be
- * written over. Common practice, no source.
+ * The backup card that is one of the two copies: read whole, in a reader now, and never more than one, since a card is
+ * made to be written over. Common practice, no source.
  */
 function countingBackupCard({ backupCards, rules, ...question }: ClearQuestion): CopyFacts | undefined {
   return backupCards.find(
@@ -108,7 +115,8 @@ function copyReasons(question: ClearQuestion, counting: readonly CopyFacts[], st
       sentence:
         counting.length === 0
           ? 'No volume holds a verified copy yet; two are needed.'
-          : `${counted(counting.length, 'verified copy', 'verified copies')} (${described.join('; ')}), ${how}; two are needed.`,
+          : `${counted(counting.length, 'verified copy', 'verified copies')} (${described.join('; ')}), ` +
+            `${how}; two are needed.`,
     },
   ]
   const short = counting.length < 2
@@ -117,19 +125,25 @@ function copyReasons(question: ClearQuestion, counting: readonly CopyFacts[], st
   if (isSome(before))
     reasons.unshift({
       met: !short,
-      sentence: `Yendra’s records were restored from an older backup: what was found out since is missing. Read ${namesOf(before)} again, whole, before ${before.length === 1 ? 'it counts' : 'they count'}.`,
+      sentence:
+        'Yendra’s records were restored from an older backup: what was found out since is missing. Read ' +
+        `${namesOf(before)} again, whole, before ${before.length === 1 ? 'it counts' : 'they count'}.`,
     })
   const seen = stale.filter((copy) => copy.connected && !isOlder(copy))
   if (isSome(seen))
     reasons.unshift({
       met: !short,
-      sentence: `${namesOf(seen)} ${seen.length === 1 ? 'was' : 'were'} proved ${ageOf(oldest(seen), now)}: read a sample of ${seen.length === 1 ? 'it' : 'them'} first.`,
+      sentence:
+        `${namesOf(seen)} ${seen.length === 1 ? 'was' : 'were'} proved ${ageOf(oldest(seen), now)}: read ` +
+        `a sample of ${seen.length === 1 ? 'it' : 'them'} first.`,
     })
   const unseen = stale.filter((copy) => !copy.connected && !isOlder(copy))
   if (unseen.length > 0)
     reasons.push({
       met: !short,
-      sentence: `${namesOf(unseen)} cannot be seen and ${unseen.length === 1 ? 'was' : 'were'} proved more than ${counted(rules.proofHours, 'hour')} ago: connect ${unseen.length === 1 ? 'it' : 'them'}.`,
+      sentence:
+        `${namesOf(unseen)} cannot be seen and ${unseen.length === 1 ? 'was' : 'were'} proved more than ` +
+        `${counted(rules.proofHours, 'hour')} ago: connect ${unseen.length === 1 ? 'it' : 'them'}.`,
     })
   if (counting.length > 0 && !counting.some((copy) => copy.connected))
     reasons.unshift({ met: false, sentence: `No copy can be seen now: connect ${namesOf(counting, ' or ')}.` })
@@ -162,7 +176,9 @@ function deviceReasons(question: ClearQuestion, counting: readonly CopyFacts[]):
     if (relation === 'unknown')
       reasons.push({
         met: apart,
-        sentence: `The system cannot tell whether ${a.volumeName} and ${b.volumeName} are different drives: say so if you know, or use another volume.`,
+        sentence:
+          `The system cannot tell whether ${a.volumeName} and ${b.volumeName} are different drives: say so ` +
+          'if you know, or use another volume.',
       })
   }
   return reasons
@@ -206,18 +222,25 @@ function troubleReasons({ copies, rules }: ClearQuestion): Reason[] {
     const are = copy.filesMissing === 1 ? 'is' : 'are'
     reasons.push({
       met: verified >= 2,
-      sentence: `${copy.volumeName}: ${files} ${are} gone or no longer as ${copy.filesMissing === 1 ? 'it was' : 'they were'} proved. Copy again.`,
+      sentence:
+        `${copy.volumeName}: ${files} ${are} gone or no longer as ` +
+        `${copy.filesMissing === 1 ? 'it was' : 'they were'} proved. Copy again.`,
     })
   }
   for (const copy of copies.filter((one) => one.filesDoubted > 0 && !one.mirrorLost))
     reasons.push({
       met: verified >= 2,
-      sentence: `${copy.volumeName}: ${counted(copy.filesDoubted, 'file')} (${formatBytes(copy.doubtedBytes)}) may have been replaced since ${copy.filesDoubted === 1 ? 'it was' : 'they were'} proved. ${copy.connected ? `${copy.filesDoubted === 1 ? 'It is' : 'They are'} being read again by ${copy.filesDoubted === 1 ? 'itself' : 'themselves'}.` : 'Connect it: then they are read again.'}`,
+      sentence:
+        `${copy.volumeName}: ${counted(copy.filesDoubted, 'file')} (${formatBytes(copy.doubtedBytes)}) ` +
+        `may have been replaced since ${copy.filesDoubted === 1 ? 'it was' : 'they were'} proved. ` +
+        `${copy.connected ? `${copy.filesDoubted === 1 ? 'It is' : 'They are'} being read again by ${copy.filesDoubted === 1 ? 'itself' : 'themselves'}.` : 'Connect it: then they are read again.'}`,
     })
   for (const copy of copies.filter((one) => one.mounted.length > 0))
     reasons.push({
       met: verified >= 2,
-      sentence: `${copy.volumeName}: another file system is mounted inside the copy, at “${copy.mounted[0]}”. What lies there is on another drive and counts for nothing here.`,
+      sentence:
+        `${copy.volumeName}: another file system is mounted inside the copy, at “${copy.mounted[0]}”. ` +
+        'What lies there is on another drive and counts for nothing here.',
     })
   const lost = copies.filter((copy) => copy.mirrorLost)
   if (lost.length > 0)
@@ -229,7 +252,9 @@ function troubleReasons({ copies, rules }: ClearQuestion): Reason[] {
   if (memory.length > 0 && !rules.acceptMemory)
     reasons.push({
       met: verified >= 2,
-      sentence: `${namesOf(memory)} could only be read back through memory, perhaps not from the medium: that counts as copied.`,
+      sentence:
+        `${namesOf(memory)} could only be read back through memory, perhaps not from the medium: that ` +
+        'counts as copied.',
     })
   return reasons
 }
@@ -248,12 +273,16 @@ function cardReasons(question: ClearQuestion): Reason[] {
   if (question.thingsWrong > 0)
     reasons.push({
       met: false,
-      sentence: `${counted(question.thingsWrong, 'thing')} on the card ${question.thingsWrong === 1 ? 'is' : 'are'} wrong and not settled: see Cards.`,
+      sentence:
+        `${counted(question.thingsWrong, 'thing')} on the card ` +
+        `${question.thingsWrong === 1 ? 'is' : 'are'} wrong and not settled: see Cards.`,
     })
   if (question.filesLeftOut > 0)
     reasons.push({
       met: true,
-      sentence: `${counted(question.filesLeftOut, 'link, device entry or locked folder', 'links, device entries or locked folders')} on the card ${question.filesLeftOut === 1 ? 'is' : 'are'} listed but not copied.`,
+      sentence:
+        `${counted(question.filesLeftOut, 'link, device entry or locked folder', 'links, device entries or locked folders')} ` +
+        `on the card ${question.filesLeftOut === 1 ? 'is' : 'are'} listed but not copied.`,
     })
   return reasons
 }

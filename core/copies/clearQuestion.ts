@@ -5,15 +5,21 @@ import type { CopyFacts, MarkRule } from './mark'
 export type ClearPolicy = 'at-home-only' | 'reuse-on-the-job'
 
 export interface ClearRules extends MarkRule {
-  /** A proof older than this counts no more: of a volume that cannot be seen, or until a sample of it was read again. */
+  /**
+   * A proof older than this counts no more: of a volume that cannot be seen, or until a sample of it was read again.
+   */
   readonly proofHours: number
 }
 
 export interface ClearQuestion {
   readonly copies: readonly CopyFacts[]
-  /** Other cards with the same content that nobody said were formatted; none where a backup card itself is asked about. */
+  /**
+   * Other cards with the same content that nobody said were formatted; none where a backup card itself is asked about.
+   */
   readonly backupCards: readonly CopyFacts[]
-  /** The backup card that is asked about, where it is not the load’s own card: what was copied was read from that one. */
+  /**
+   * The backup card that is asked about, where it is not the load’s own card: what was copied was read from that one.
+   */
   readonly askedBackupCard: CopyFacts | undefined
   /** Something was copied from a backup card: then that is not known to be what lies on the load’s own card. */
   readonly readFromBackupCard: boolean

@@ -1,6 +1,6 @@
 /**
- * What is true now of one file of a copy: its latest proof, and what the volume listed since. `doubted` has its size and
- * time, and may have been replaced all the same: it is read again before it counts.
+ * What is true now of one file of a copy: its latest proof, and what the volume listed since. `doubted` has its size
+ * and time, and may have been replaced all the same: it is read again before it counts.
  */
 export type CopyState = 'verified' | 'memory' | 'missing' | 'changed' | 'doubted' | 'differs' | 'conflict'
 
@@ -11,7 +11,10 @@ export interface LatestProof {
   readonly pastCache: boolean
 }
 
-/** What the volume listed since the proof was made; `changed` also after it was otherwise once and looks as proved again. */
+/**
+ * What the volume listed since the proof was made; `changed` also after it was otherwise once and looks as proved
+ * again.
+ */
 export type Listed = 'as-proved' | 'absent' | 'changed' | 'doubted'
 
 /** A proof stands until the volume lists the file otherwise; what is not listed any more is not verified. */
@@ -31,11 +34,16 @@ export interface ListedFile {
 
 export const HOUR_MS = 3_600_000
 
-/** Whether two times are apart by whole hours and no more than a day and two, as after a change of zone or summer time. */
+/**
+ * Whether two times are apart by whole hours and no more than a day and two, as after a change of zone or summer time.
+ */
 export const isClockShift = (shiftMs: number): boolean =>
   shiftMs !== 0 && shiftMs % HOUR_MS === 0 && Math.abs(shiftMs) <= 26 * HOUR_MS
 
-/** What is known of a shift of the volume's clock: none, one that the ends of a file bear out, or one that nothing bears out. */
+/**
+ * What is known of a shift of the volume's clock: none, one that the ends of a file bear out, or one that nothing bears
+ * out.
+ */
 export interface KnownShift {
   readonly shiftMs: number
   /** The ends of the file are as they were read back; `unknown` where they were not kept. */

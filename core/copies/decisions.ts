@@ -1,7 +1,10 @@
 import { counted } from '../units/quantity'
 import type { PlannedCopy } from './plan'
 
-/** What a plan decides for one volume: all that a person agreed to who saw it. Free bytes are none of it, room enough is. */
+/**
+ * What a plan decides for one volume: all that a person agreed to who saw it. Free bytes are none of it, room enough
+ * is.
+ */
 export interface Decision {
   readonly volumeId: string
   readonly name: string

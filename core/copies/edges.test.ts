@@ -161,7 +161,8 @@ describe('a plan', () => {
     const on = (bitsPerSecond: number) => ({
       ...{ fileSystem: 'x', disks: ['x'], known: true, pastCache: true, bus: [{ port: '1-2', bitsPerSecond }] },
     })
-    // 20 GB through 1 Gb/s at three quarters are 213.3 s; the disk needs 250 s, of which that is 85.3 %, or 252 s: 84.7 %.
+    // 20 GB through 1 Gb/s at three quarters are 213.3 s; the disk needs 250 s, of which that is 85.3 %, or 252 s: 84.7
+    // %.
     const disk = (seconds: number) => {
       const speed = Math.floor(20e9 / seconds)
       return target('Tide', { device: on(1e9), readBytesPerSecond: speed, writeBytesPerSecond: speed })

@@ -8,7 +8,10 @@ export type Mark = 0 | 1 | 2 | 3
 
 export const MARK_WORDS: readonly [string, string, string, string] = ['planned', 'copied', 'verified', 'spot-played']
 
-/** The facts known of one load on one volume. Counts are files on the card; only the latest proof and listing of a file count. */
+/**
+ * The facts known of one load on one volume. Counts are files on the card; only the latest proof and listing of a file
+ * count.
+ */
 export interface CopyFacts {
   readonly volumeId: string
   readonly volumeName: string
@@ -51,7 +54,9 @@ export interface MarkRule {
 
 const CAREFUL: MarkRule = { acceptMemory: false }
 
-/** The mark that the facts earn: a single missing, differing or unproved file holds it back, and so does a lost folder. */
+/**
+ * The mark that the facts earn: a single missing, differing or unproved file holds it back, and so does a lost folder.
+ */
 export function markOf(facts: CopyFacts, rule = CAREFUL): Mark {
   const wrong = facts.filesMismatched + facts.filesInConflict + facts.filesMissing + facts.filesDoubted
   if (facts.mirrorLost || facts.filesWanted === 0 || facts.filesCopied < facts.filesWanted || wrong > 0) return 0

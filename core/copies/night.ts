@@ -69,8 +69,8 @@ export interface NightRoom {
 }
 
 /**
- * Several cards one after the other, the most endangered first. `planOf` gives the plan of one card after so many bytes were
- * written to each volume by those before it; cards of which every volume has everything take no part.
+ * Several cards one after the other, the most endangered first. `planOf` gives the plan of one card after so many bytes
+ * were written to each volume by those before it; cards of which every volume has everything take no part.
  */
 export function nightPlan(
   cards: readonly NightCard[],
@@ -114,7 +114,10 @@ export function nightPlan(
   }
 }
 
-/** The night in one sentence; `clock` gives the time of day after so many seconds, `unlooked` are cards that nobody has scanned. */
+/**
+ * The night in one sentence; `clock` gives the time of day after so many seconds, `unlooked` are cards that nobody has
+ * scanned.
+ */
 export function nightSentence(
   night: Night,
   clock: (seconds: number) => string,
@@ -123,11 +126,15 @@ export function nightSentence(
   const { steps, volumes, seconds, copyBytes } = night
   if (steps.length === 0)
     return unlooked.length > 0
-      ? `Scan ${unlooked.map((name) => `“${name}”`).join(' and ')} first: nothing is known of ${unlooked.length === 1 ? 'it' : 'them'} yet.`
+      ? `Scan ${unlooked.map((name) => `“${name}”`).join(' and ')} first: nothing is known of ` +
+          `${unlooked.length === 1 ? 'it' : 'them'} yet.`
       : 'No card of this production that lies in a reader needs a copy.'
   const full = volumes.find((volume) => volume.missingBytes > 0)
   if (full)
-    return `${full.name} lacks ${formatBytes(full.missingBytes)} for what is to be copied: choose another volume, or make room.`
+    return (
+      `${full.name} lacks ${formatBytes(full.missingBytes)} for what is to be copied: choose another ` +
+      'volume, or make room.'
+    )
   const what = `${counted(steps.length, 'card')}, ${formatBytes(copyBytes)} to write`
   const when =
     seconds === undefined

@@ -11,7 +11,10 @@ export function printablePath(bytes: Uint8Array): string {
   }
 }
 
-/** A printed path in which what stands for control characters, backslashes and stray bytes is a space: `two\\nlines` is `two lines`. */
+/**
+ * A printed path in which what stands for control characters, backslashes and stray bytes is a space: `two\\nlines` is
+ * `two lines`.
+ */
 export const withoutEscapes = (printed: string): string => printed.replace(/\\(?:[nrt\\]|x[0-9a-f]{2})/g, ' ')
 
 const NAMED: Record<number, string> = { 10: '\\n', 13: '\\r', 9: '\\t', 92: '\\\\' }

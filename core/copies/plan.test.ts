@@ -24,7 +24,8 @@ const question = (...targets: CopyTarget[]): CopyQuestion => ({
 
 describe('the plan of a copy', () => {
   it('takes as long as its slowest place', () => {
-    // Worked example: 10 GB ÷ 100 MB/s written + 10 GB ÷ 100 MB/s read back = 200 s; the card needs 10 GB ÷ 90 MB/s = 111 s.
+    // Worked example: 10 GB ÷ 100 MB/s written + 10 GB ÷ 100 MB/s read back = 200 s; the card needs 10 GB ÷ 90 MB/s =
+    // 111 s.
     const plan = copyPlan(question(target('Slipway'), target('Tide', { writeBytesPerSecond: 400e6 })))
     expect(plan).toMatchObject({ seconds: 200, bottleneck: 'Slipway' })
     expect(planWords(plan)).toBe(

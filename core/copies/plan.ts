@@ -109,7 +109,9 @@ const slowestOf = (times: readonly Timed[]): Timed =>
   times.reduce((a, b) => (b.seconds > a.seconds ? b : a), { name: '', seconds: 0 })
 
 const CABLE_SHARE = 0.85
-/** What of a link’s bits is left for the bytes of files: 480 Mb/s carry about 45 MB/s, 5 Gb/s about 470. From memory. */
+/**
+ * What of a link’s bits is left for the bytes of files: 480 Mb/s carry about 45 MB/s, 5 Gb/s about 470. From memory.
+ */
 const PAYLOAD = 0.75
 
 /** How long each link of the bus is busy at least, with all that goes through it. */
@@ -166,7 +168,10 @@ export function planFault({ name, connected, missingBytes, sharesRoomWith }: Pla
   if (!connected) return `${name} is not connected: nothing was copied there.`
   if (missingBytes === 0) return undefined
   const shared = sharesRoomWith.length > 0 ? `, together with ${sharesRoomWith.join(' and ')} on the same drive` : ''
-  return `${name} is full: ${formatBytes(missingBytes)} (${missingBytes} bytes) are missing${shared}. Nothing was copied there; make room or choose another volume.`
+  return (
+    `${name} is full: ${formatBytes(missingBytes)} (${missingBytes} bytes) are missing${shared}. ` +
+    'Nothing was copied there; make room or choose another volume.'
+  )
 }
 
 /** `Copies 700 files, 38.2 GB, and reads 1 again; about 6 min, mostly waiting for Tide 1.` */

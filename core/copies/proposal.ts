@@ -16,8 +16,8 @@ export interface Held {
 }
 
 /**
- * Volumes for what is still missing of two verified copies on two drives: the edit drive first, then archive drives with room
- * in the order in which they were added; never a cloud, which is slow, nor two on one drive.
+ * Volumes for what is still missing of two verified copies on two drives: the edit drive first, then archive drives
+ * with room in the order in which they were added; never a cloud, which is slow, nor two on one drive.
  */
 export function proposeVolumes(
   volumes: readonly Candidate[],

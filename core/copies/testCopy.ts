@@ -49,7 +49,10 @@ export const home: ClearQuestion = {
   olderSince: undefined,
 }
 
-/** What stands on the page: the answer, then each reason, `+` where it is met. Sentences are read whole, so that one that is lost, doubled or in the wrong number is seen. */
+/**
+ * What stands on the page: the answer, then each reason, `+` where it is met. Sentences are read whole, so that one
+ * that is lost, doubled or in the wrong number is seen.
+ */
 export function said(more: Partial<ClearQuestion>): string {
   const answer = clearToFormat({ ...home, ...more })
   const lines = [

@@ -49,7 +49,10 @@ export interface BigCard {
   readonly act: 'look' | 'copy' | undefined
 }
 
-/** What is said of a card that nobody watches, and what is to be done about it. It is never said that it may be formatted. */
+/**
+ * What is said of a card that nobody watches, and what is to be done about it. It is never said that it may be
+ * formatted.
+ */
 export function bigCard({ name, ruleOn, looking, scanFault, cameraKnown, load }: WatchedCard): BigCard {
   const say = (state: BigState, sentence: string, more: Partial<BigCard> = {}): BigCard => ({
     ...{ name, state, sentence, share: undefined, act: undefined },

@@ -57,7 +57,9 @@ export function checkDelivery(plan: DeliveryPlan, file: MediaFacts, measured: Me
   ]
 }
 
-/** Whether the frames of a deliverable are looked at for fields: a master that is said to be progressive is believed. */
+/**
+ * Whether the frames of a deliverable are looked at for fields: a master that is said to be progressive is believed.
+ */
 export const isLookedAt = ({ deinterlace, video }: Pick<DeliveryPlan, 'deinterlace' | 'video'>): boolean =>
   deinterlace !== undefined || video.fieldOrder === undefined
 
@@ -217,7 +219,8 @@ function soundChecks(
     'Tracks',
     videos.length === 1 && sounds.length === wanted && others.length === 0,
     `1 picture, ${wanted} sound`,
-    `${videos.length} picture, ${sounds.length} sound${others.length > 0 ? `, ${others.length} other` : ''}${leftOut ? `; of the master ${leftOut} left out` : ''}`,
+    `${videos.length} picture, ${sounds.length} ` +
+      `sound${others.length > 0 ? `, ${others.length} other` : ''}${leftOut ? `; of the master ${leftOut} left out` : ''}`,
   )
   return [
     fileCheck(

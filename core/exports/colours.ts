@@ -47,7 +47,9 @@ export const coloursStated = ({ matrix, primaries, chroma }: VideoTrack): boolea
 export function colourFault(video: VideoTrack): string | undefined {
   const name = { smpte2084: 'PQ', 'arib-std-b67': 'HLG' }[video.transfer ?? '']
   return name
-    ? `${name} (ITU-R BT.2100) has to be tone-mapped for a BT.709 destination, which is not done here yet. Only retagged it would look wrong. Bring it to BT.709 in the editing program and use that file as the master.`
+    ? `${name} (ITU-R BT.2100) has to be tone-mapped for a BT.709 destination, which is not done here ` +
+        'yet. Only retagged it would look wrong. Bring it to BT.709 in the editing program and use that ' +
+        'file as the master.'
     : undefined
 }
 

@@ -9,7 +9,10 @@ export interface Destination extends FrameSize {
   readonly longestSeconds: number | undefined
 }
 
-/** Common practice, no source: frames in common use and bits per pixel and frame near the middle of 0.10–0.18 for H.264 uploads. */
+/**
+ * Common practice, no source: frames in common use and bits per pixel and frame near the middle of 0.10–0.18 for H.264
+ * uploads.
+ */
 export const DESTINATIONS: readonly Destination[] = [
   {
     id: 'tall-short',

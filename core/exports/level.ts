@@ -1,7 +1,11 @@
 /** Level 1b as High and higher profiles code it: `level_idc` 9, above 1 and below 1.1. */
 const LEVEL_1B = 9
 
-/** Level limits of H.264. Source: ITU-T H.264 (08/2021) Annex A, table A-1, rows written from memory, compared with a list typed from the Recommendation and with a reference encoder in the tests; bit rates in kb/s × 1000 before the profile's factor. */
+/**
+ * Level limits of H.264. Source: ITU-T H.264 (08/2021) Annex A, table A-1, rows written from memory, compared with a
+ * list typed from the Recommendation and with a reference encoder in the tests; bit rates in kb/s × 1000 before the
+ * profile's factor.
+ */
 const LEVELS = [
   { level: 10, macroblocksPerSecond: 1_485, frameMacroblocks: 99, kilobits: 64 },
   { level: LEVEL_1B, macroblocksPerSecond: 1_485, frameMacroblocks: 99, kilobits: 128 },

@@ -113,17 +113,22 @@ export function deliveryPlan(
 }
 
 const TURNED_FIELDS =
-  'It is interlaced and turned by a quarter, so that its lines stand upright. Deinterlace it in the editing program and use that file as the master.'
+  'It is interlaced and turned by a quarter, so that its lines stand upright. Deinterlace it in ' +
+  'the editing program and use that file as the master.'
 
 function rateSentence(video: VideoTrack, rate: FrameRate, { doubled, dropped }: GridChange): string {
   const recorded = isVariable(video)
     ? `Recorded at a variable rate: ${video.cadence.average.toFixed(1)} on average.`
     : `Recorded at ${frameRateLabel(video.rate)} frames a second, which no destination knows.`
-  return `${recorded} It will be put on ${frameRateLabel(rate)}: ${counted(doubled, 'frame')} doubled, ${dropped} dropped.`
+  return (
+    `${recorded} It will be put on ${frameRateLabel(rate)}: ${counted(doubled, 'frame')} doubled, ` +
+    `${dropped} dropped.`
+  )
 }
 
 const fieldSentence = (video: VideoTrack, choice: FieldChoice) =>
-  `Interlaced, ${fieldsOf(video)}${video.fieldOrder ? '' : ' as measured'}: deinterlaced to one frame ${choice === 'frame' ? 'a frame, as many as there are' : 'a field, twice as many'}.`
+  `Interlaced, ${fieldsOf(video)}${video.fieldOrder ? '' : ' as measured'}: deinterlaced to one ` +
+  `frame ${choice === 'frame' ? 'a frame, as many as there are' : 'a field, twice as many'}.`
 
 function colourSentences(colours: MasterColours): string[] {
   const converted = isConverted(colours) ? ['Colours are converted to BT.709 in limited range.'] : []

@@ -80,7 +80,10 @@ export function reframe(
   }
 }
 
-/** The tightest zoom that invents no pixel: source ÷ delivery in the limiting side; UHD into 1080p is 2 (200 %). Below 1, even the largest window must grow. */
+/**
+ * The tightest zoom that invents no pixel: source ÷ delivery in the limiting side; UHD into 1080p is 2 (200 %). Below
+ * 1, even the largest window must grow.
+ */
 export const losslessZoom = (source: FrameSize, delivery: FrameSize): number =>
   largestWindow(source, delivery).heightPx / delivery.heightPx
 
@@ -107,7 +110,10 @@ export interface StoredCut {
   readonly window: CropWindow
 }
 
-/** The clean aperture on the upright picture: mirrored where it is stored, then turned; rotation is counted against the clock. */
+/**
+ * The clean aperture on the upright picture: mirrored where it is stored, then turned; rotation is counted against the
+ * clock.
+ */
 export function uprightAperture(video: VideoTrack): CleanAperture | undefined {
   const stored = video.cleanAperture
   if (!stored) return undefined
@@ -131,8 +137,8 @@ const evenWithin = (value: number, most: number) =>
   Math.max(2, Math.min(Math.round(value / 2) * 2, Math.floor(most / 2) * 2))
 
 /**
- * A window on the shown picture in samples: of 720×576 with samples of 16:15, shown as 768×576, the window of 432×576 at
- * 168 is cut as 406×576 at 158.
+ * A window on the shown picture in samples: of 720×576 with samples of 16:15, shown as 768×576, the window of 432×576
+ * at 168 is cut as 406×576 at 158.
  */
 export function cutOf(video: VideoTrack, window: CropWindow): StoredCut {
   const shown = shownFrame(video)

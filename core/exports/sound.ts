@@ -37,7 +37,8 @@ const MIXES: Record<Mix, string | undefined> = {
   both: 'The one channel goes to left and right.',
   'as is': undefined,
   'down-mix':
-    'More than two channels are mixed down by ITU-R BS.775: centre and surrounds with 0.7071, the low-frequency channel left out.',
+    'More than two channels are mixed down by ITU-R BS.775: centre and surrounds with 0.7071, the ' +
+    'low-frequency channel left out.',
   'first two': 'The channels have no layout; the first two go out as left and right.',
 }
 
@@ -65,7 +66,8 @@ export function soundPlan(facts: MediaFacts, trackIndex: number | null): SoundPl
     says: [
       ...(left > 0
         ? [
-            `Sound ${soundLabel(track, place)} goes out, ${left === 1 ? 'the other is' : `the other ${left} are`} left out.`,
+            `Sound ${soundLabel(track, place)} goes out, ` +
+              `${left === 1 ? 'the other is' : `the other ${left} are`} left out.`,
           ]
         : []),
       ...(MIXES[mix] ? [MIXES[mix]] : []),

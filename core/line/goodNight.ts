@@ -13,8 +13,9 @@ export interface NightWork {
 const listed = (names: readonly string[]) => new Intl.ListFormat('en-GB').format(names)
 
 /**
- * What a person wants to know before they go to bed: when everything that is under way will be done, and whether anything waits for
- * them. `clock` gives the time of day after so many seconds. `Curlew A and Plover B will be proved at 01:40; nothing waits for you.`
+ * What a person wants to know before they go to bed: when everything that is under way will be done, and whether
+ * anything waits for them. `clock` gives the time of day after so many seconds. `Curlew A and Plover B will be proved
+ * at 01:40; nothing waits for you.`
  */
 export function goodNight(
   works: readonly NightWork[],

@@ -3,7 +3,10 @@ import { counted } from '../units/quantity'
 import type { LoadFacts, ProductionFacts } from './facts'
 import type { Station } from './stations'
 
-/** How much it matters, the worst first: footage may be lost; it is not safe yet; somebody has to say something; it is left to do; it is being done. */
+/**
+ * How much it matters, the worst first: footage may be lost; it is not safe yet; somebody has to say something; it is
+ * left to do; it is being done.
+ */
 export const GRADES = ['danger', 'unsafe', 'asks', 'todo', 'under-way'] as const
 export type Grade = (typeof GRADES)[number]
 
@@ -18,7 +21,9 @@ export interface Need {
   readonly sentence: string
 }
 
-/** Everything that a production needs, ranked: what is unsafe before what is asked, and that before what is left to do. */
+/**
+ * Everything that a production needs, ranked: what is unsafe before what is asked, and that before what is left to do.
+ */
 export function needs(facts: ProductionFacts): Need[] {
   const all = [...safety(facts), ...answers(facts), ...work(facts)]
   return all.sort((a, b) => GRADES.indexOf(a.grade) - GRADES.indexOf(b.grade))
@@ -29,7 +34,10 @@ export const secondMark = (load: LoadFacts): Mark => load.marks[1] ?? 0
 
 const say = (grade: Grade, station: Station, sentence: string): Need => ({ grade, station, sentence })
 
-/** What is not safe of loads, the worst first: on one drive or none, not scanned to the end, or with something that nobody saw. */
+/**
+ * What is not safe of loads, the worst first: on one drive or none, not scanned to the end, or with something that
+ * nobody saw.
+ */
 function unsafeLoads(loads: readonly LoadFacts[], isLookedAt: boolean): Need[] {
   const looking = loads.find((load) => load.looking)
   return [
@@ -41,7 +49,8 @@ function unsafeLoads(loads: readonly LoadFacts[], isLookedAt: boolean): Need[] {
           'copies',
           (load.marks[0] ?? 0) < 2
             ? `Find the files of “${load.label}”: its card is formatted, and no whole proved copy is left.`
-            : `Copy “${load.label}” to another drive: its card is formatted, and ${load.oneDrive ? 'its proved copies lie on one drive' : 'one proved copy is left'}.`,
+            : `Copy “${load.label}” to another drive: its card is formatted, and ` +
+                `${load.oneDrive ? 'its proved copies lie on one drive' : 'one proved copy is left'}.`,
         ),
       ),
     ...loads
@@ -89,7 +98,10 @@ function safety({ loads, cardsWaiting, cardsLooking }: ProductionFacts): Need[] 
 
 const isOfCopies = ({ station }: Need) => station === 'copies'
 
-/** What is not safe anywhere but in those loads that are told of already, the worst first. Cards that lie in readers tell of themselves. */
+/**
+ * What is not safe anywhere but in those loads that are told of already, the worst first. Cards that lie in readers
+ * tell of themselves.
+ */
 export const unsafeElsewhere = (facts: ProductionFacts, told: ReadonlySet<string>): Need[] =>
   facts.closed
     ? []
@@ -158,7 +170,8 @@ function work({ plan, loads, proxies, exports, bags, closed, review }: Productio
       ? [
           todo(
             'proxies',
-            `Compare the sound of ${counted(proxies.unchecked, 'proxy', 'proxies')} with that of the original${proxies.unchecked === 1 ? '' : 's'}.`,
+            `Compare the sound of ${counted(proxies.unchecked, 'proxy', 'proxies')} with that of the ` +
+              `original${proxies.unchecked === 1 ? '' : 's'}.`,
           ),
         ]
       : []),

@@ -59,7 +59,9 @@ export function unrounded(rate: FrameRate): FrameRate {
 /** Up to this share of a period a step is the noise of a clock, not another rate. */
 const JITTER = 0.02
 
-/** A frame that comes so many usual steps late, and by so much, is no slow rate any more. Common practice, no source. */
+/**
+ * A frame that comes so many usual steps late, and by so much, is no slow rate any more. Common practice, no source.
+ */
 const HOLE_STEPS = 4
 const HOLE_SECONDS = 0.25
 /** More of them are how it records, as a screen does that stands still. Common practice, no source. */
@@ -121,8 +123,8 @@ function pulldownRate(steps: readonly number[], ticksPerSecond: number): FrameRa
  * The nominal rate of frames that are presented at these times, in ticks and ascending within each run, and whether it
  * is constant. `stated` are the rates that the container names; they decide where two fit alike.
  *
- * 100 frames each 1001 ticks of 30 000 apart are constant at 30000/1001; frames 33 and 67 ms apart in turn are variable,
- * nominally 30.
+ * 100 frames each 1001 ticks of 30 000 apart are constant at 30000/1001; frames 33 and 67 ms apart in turn are
+ * variable, nominally 30.
  */
 export function measureRate(
   runs: readonly (readonly number[])[],
@@ -161,7 +163,10 @@ export function measureRate(
   return { rate, cadence: { ...variable, ...(holes.length > 0 && { holes }) } }
 }
 
-/** Each frame goes to the nearest place of the grid: a place without one repeats the frame before, of two for one place the later stays. */
+/**
+ * Each frame goes to the nearest place of the grid: a place without one repeats the frame before, of two for one place
+ * the later stays.
+ */
 function onGrid(runs: readonly (readonly number[])[], period: number): GridChange {
   let [doubled, dropped] = [0, 0]
   for (const run of runs) {
@@ -176,7 +181,10 @@ function onGrid(runs: readonly (readonly number[])[], period: number): GridChang
   return { doubled, dropped }
 }
 
-/** How many frames are doubled or dropped when a picture is put on a rate: as measured, else by the difference of the rates. */
+/**
+ * How many frames are doubled or dropped when a picture is put on a rate: as measured, else by the difference of the
+ * rates.
+ */
 export function gridChange(
   { cadence, rate: own, frames, seconds }: { cadence: Cadence; rate: FrameRate; frames: number; seconds: number },
   rate: FrameRate,

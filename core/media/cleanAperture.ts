@@ -6,8 +6,9 @@ import { boxesIn, type Box } from './isoBoxes'
 const CLAP_BYTES = 40
 
 /**
- * The index (`moov`) of an ISO base media file with a clean aperture for its picture, and chunks that lie so much further
- * behind it. Throws where there is no picture in it. Source: ISO/IEC 14496-12, 12.1.4 `clap`, 8.7.5 `stco` and `co64`.
+ * The index (`moov`) of an ISO base media file with a clean aperture for its picture, and chunks that lie so much
+ * further behind it. Throws where there is no picture in it. Source: ISO/IEC 14496-12, 12.1.4 `clap`, 8.7.5 `stco` and
+ * `co64`.
  */
 export function withCleanAperture(index: Uint8Array, clean: CleanAperture): Uint8Array {
   const grown = index.slice()

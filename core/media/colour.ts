@@ -25,7 +25,9 @@ export const colourName = (code: string | undefined): string | undefined =>
 
 const nameOf = (code: string | undefined) => colourName(code) ?? 'not stated'
 
-/** Matrix, transfer and primaries of a picture in words: `BT.709`, `not stated`, or each by itself where they differ. */
+/**
+ * Matrix, transfer and primaries of a picture in words: `BT.709`, `not stated`, or each by itself where they differ.
+ */
 export function colourTags({ matrix, transfer, primaries }: VideoTrack): string {
   const [first, ...rest] = [matrix, transfer, primaries].map(nameOf)
   if (rest.every((name) => name === first)) return first ?? 'not stated'

@@ -1,7 +1,10 @@
 import { counted, formatLength } from '../units/quantity'
 import { fileCheck, type FileCheck } from './check'
 
-/** Samples a second in which decoded sound is compared: what lies below 4 kHz tells when it sounds, and coders keep it best. */
+/**
+ * Samples a second in which decoded sound is compared: what lies below 4 kHz tells when it sounds, and coders keep it
+ * best.
+ */
 export const COMPARED_HZ = 8000
 
 /** How far the sound may lie from the original's. */
@@ -9,8 +12,8 @@ export const SOUND_LAG_SECONDS = 0.002
 const MOST_LAG = COMPARED_HZ * SOUND_LAG_SECONDS
 
 /**
- * Noise, the hardest sound to code, keeps 0.9 and more at 64 kb/s a channel; the same noise a few milliseconds off, or in
- * pieces that lie wrong, stays below 0.55. Measured here with the coder in use.
+ * Noise, the hardest sound to code, keeps 0.9 and more at 64 kb/s a channel; the same noise a few milliseconds off, or
+ * in pieces that lie wrong, stays below 0.55. Measured here with the coder in use.
  */
 const LEAST_CORRELATION = 0.7
 /** Full scale of a sample of 16 bits. */
@@ -94,8 +97,8 @@ function soundsAlike(original: Float64Array, made: Float64Array): boolean {
 }
 
 /**
- * Whether each tenth of a second is about as loud as the original around it: a tone lies right at many places, but begins
- * and ends at one. A coder may smear a sound over the tenth before it and after it, and no further.
+ * Whether each tenth of a second is about as loud as the original around it: a tone lies right at many places, but
+ * begins and ends at one. A coder may smear a sound over the tenth before it and after it, and no further.
  */
 function isLoudAsThere(original: Float64Array, made: Float64Array): boolean {
   const [wanted, found] = [tenthsOf(original), tenthsOf(made)]
@@ -137,15 +140,18 @@ export interface SoundPacket {
 }
 
 /**
- * Packets of a codec whose packets all hold as many samples, such as AAC. A container that lists one as longer than most
- * hides a gap, one that lists it as shorter an overlap.
+ * Packets of a codec whose packets all hold as many samples, such as AAC. A container that lists one as longer than
+ * most hides a gap, one that lists it as shorter an overlap.
  */
 export function evenPackets(packets: readonly SoundPacket[]): SoundPacket[] {
   const seconds = packets.map((packet) => packet.seconds).sort((a, b) => a - b)[packets.length >> 1] ?? 0
   return packets.map(({ at }) => ({ at, seconds }))
 }
 
-/** Where packets do not follow each other within 2 ms: when each gap begins and how long it is, less than zero where two overlap. */
+/**
+ * Where packets do not follow each other within 2 ms: when each gap begins and how long it is, less than zero where two
+ * overlap.
+ */
 export const gapsOf = (packets: readonly SoundPacket[]): SoundPacket[] =>
   packets.flatMap(({ at }, turn) => {
     const before = packets[turn - 1]

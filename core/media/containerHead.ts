@@ -5,7 +5,10 @@ import { ascii, startsWith, view } from './bytes'
  * `crx ` is what cameras write for raw photographs (common practice, no source).
  */
 const STILL_BRANDS = new Set('mif1 mif2 msf1 heic heix heim heis avif avis miaf crx'.split(' '))
-/** Brands of films and sound. Source: ISO/IEC 14496-12, annex E; the others as registered at the MP4 registration authority. */
+/**
+ * Brands of films and sound. Source: ISO/IEC 14496-12, annex E; the others as registered at the MP4 registration
+ * authority.
+ */
 const TRACK_BRANDS = /^(iso[m2-9]|mp4[12]|mmp4|qt|avc1|hvc1|M4[AV]|3g[ep2][0-9a-z]|mj[2p].)$/
 
 const TS_PACKETS = [188, 192, 204] as const
@@ -13,7 +16,8 @@ const TS_PACKETS = [188, 192, 204] as const
 /**
  * Whether a file begins as a container of pictures in motion or of sound does, by its first 1 KiB or more. Sources:
  * ISO/IEC 14496-12, 4.3 and QTFF (boxes); RIFF and EBU Tech 3306; IETF RFC 8794 (EBML); SMPTE ST 377-1, 6.5 (partition
- * pack); ISO/IEC 13818-1, 2.4.3 (transport packets) and 2.5.3 (packs); AIFF 1.3; CAF 1.0; RFC 3533 (Ogg); RFC 9639 (FLAC).
+ * pack); ISO/IEC 13818-1, 2.4.3 (transport packets) and 2.5.3 (packs); AIFF 1.3; CAF 1.0; RFC 3533 (Ogg); RFC 9639
+ * (FLAC).
  */
 export function isContainerHead(head: Uint8Array): boolean {
   if (head.length < 16) return false

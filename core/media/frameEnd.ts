@@ -12,7 +12,8 @@ export async function isFrameCut(file: ByteSource): Promise<boolean> {
   const head = await file.read(0, 32)
   if (head.length < 12) return true
   const number = (at: number, little: boolean) => view(head).getUint32(at, little)
-  // JPEG, ITU-T T.81, B.1.1.3: an image ends with EOI; JPEG 2000, ITU-T T.800, A.4.4: a codestream ends with EOC, alike.
+  // JPEG, ITU-T T.81, B.1.1.3: an image ends with EOI; JPEG 2000, ITU-T T.800, A.4.4: a codestream ends with EOC,
+  // alike.
   if (startsWith(head, 0xff, 0xd8) || startsWith(head, 0xff, 0x4f) || ascii(head, 4, 4) === 'jP  ')
     return !(await endsWith(file, [0xff, 0xd9]))
   // Source: PNG (W3C), 5.3 and 11.2.5.
@@ -35,7 +36,9 @@ export async function isFrameCut(file: ByteSource): Promise<boolean> {
 /** `IEND` and its checksum. */
 const PNG_END = [0x49, 0x45, 0x4e, 0x44, 0xae, 0x42, 0x60, 0x82]
 
-/** In the second half alone, since a small picture for the back of a camera stands before the large one, and ends alike. */
+/**
+ * In the second half alone, since a small picture for the back of a camera stands before the large one, and ends alike.
+ */
 async function endsWith(file: ByteSource, mark: readonly number[]): Promise<boolean> {
   const from = Math.max(Math.floor(file.sizeBytes / 2), file.sizeBytes - TAIL)
   const tail = await file.read(from, file.sizeBytes - from)
@@ -46,7 +49,10 @@ async function endsWith(file: ByteSource, mark: readonly number[]): Promise<bool
 
 const MOST_ATTRIBUTES = 1000
 
-/** Source: OpenEXR file layout: attributes, an empty name, a table of 64-bit offsets up to the first chunk, chunks with their size. */
+/**
+ * Source: OpenEXR file layout: attributes, an empty name, a table of 64-bit offsets up to the first chunk, chunks with
+ * their size.
+ */
 async function isExrCut(file: ByteSource): Promise<boolean> {
   let at = 8
   for (let attributes = 0; attributes < MOST_ATTRIBUTES; attributes += 1) {

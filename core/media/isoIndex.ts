@@ -2,7 +2,10 @@ import { ascii, view, type ByteSource } from './bytes'
 import { boxesIn, boxesOf, type Box } from './isoBoxes'
 import type { CleanAperture } from './facts'
 
-/** What the index of an ISO base media file says of one track. Times in ticks of `ticksPerSecond` unless named otherwise. */
+/**
+ * What the index of an ISO base media file says of one track. Times in ticks of `ticksPerSecond` unless named
+ * otherwise.
+ */
 export interface IndexedTrack {
   readonly id: number
   /** `vide`, `soun`, `tmcd` … */
@@ -149,7 +152,10 @@ class Index {
     return { times, end: times.length > 0 ? latest + last : 0 }
   }
 
-  /** How many of its samples, in the order in which they are stored, lie whole within the file: 8.7.4 `stsc`, 8.7.5 `stco` and `co64`. */
+  /**
+   * How many of its samples, in the order in which they are stored, lie whole within the file: 8.7.4 `stsc`, 8.7.5
+   * `stco` and `co64`.
+   */
   #samplesThere(table: readonly Box[], samples: number): number {
     const chunks = table.find((one) => one.type === 'stco' || one.type === 'co64')
     const runs = [...this.#entries(table, 'stsc', 3)]

@@ -6,5 +6,8 @@ export function nothingIn({ video, audio, bounds }: MediaFacts): string | undefi
   // Where not all of it could be read, nothing is known of what is missing.
   if (bounds.length > 0 || (video && (video.frames > 0 || video.seconds > 0)) || (audio && audio.seconds > 0))
     return undefined
-  return `it holds no ${video ? 'frame' : 'sound'}: the recording ended before the first ${video ? 'one' : 'of it'} was written`
+  return (
+    `it holds no ${video ? 'frame' : 'sound'}: the recording ended before the first ` +
+    `${video ? 'one' : 'of it'} was written`
+  )
 }

@@ -5,8 +5,8 @@ export interface Orientation {
 }
 
 /**
- * From the four numbers of a display matrix that turn and mirror, in any unit, rows first. Source: ISO/IEC 14496-12, 6.2.2:
- * a point (p, q) is shown at (a·p + c·q, b·p + d·q).
+ * From the four numbers of a display matrix that turn and mirror, in any unit, rows first. Source: ISO/IEC 14496-12,
+ * 6.2.2: a point (p, q) is shown at (a·p + c·q, b·p + d·q).
  *
  * `orientationOf([0, 1, -1, 0])` is a quarter turn with the clock: −90.
  */

@@ -158,7 +158,10 @@ function timecodeSpan({ timecode = '', video }: MediaFacts): string {
   const start = count && parseTimecode(timecode, count.nominal)
   if (!start || !video) return timecode
   const { last, overMidnight } = timecodeRange(start, video.frames)
-  return `${timecode} to ${timecodeText(last)}${dropFrame ? ', drop-frame' : ''}${overMidnight ? ', over midnight' : ''}`
+  return (
+    `${timecode} to ` +
+    `${timecodeText(last)}${dropFrame ? ', drop-frame' : ''}${overMidnight ? ', over midnight' : ''}`
+  )
 }
 
 function fileProperties(facts: MediaFacts): Property[] {

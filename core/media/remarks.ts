@@ -42,12 +42,14 @@ function pictureRemarks(video: VideoTrack): Remark[] {
   if (cadence.pulldown)
     say(
       'pull-down',
-      `Film with pull-down: ${frameRateLabel(rate)} frames a second, each shown for two or three fields by a flag. A program that does not know the flag plays it at another rate.`,
+      `Film with pull-down: ${frameRateLabel(rate)} frames a second, each shown for two or three ` +
+        'fields by a flag. A program that does not know the flag plays it at another rate.',
     )
   if (isVariable(video) && !onGridBesides(video))
     say(
       'variable rate',
-      `Recorded at a variable rate: ${cadence.average.toFixed(1)} on average, ${(cadence.offGrid * 100).toFixed(0)} % of its frames off the grid of ${frameRateLabel(rate)}.`,
+      `Recorded at a variable rate: ${cadence.average.toFixed(1)} on average, ` +
+        `${(cadence.offGrid * 100).toFixed(0)} % of its frames off the grid of ${frameRateLabel(rate)}.`,
     )
   if (isInterlaced(video))
     say('interlaced', `Interlaced, ${fieldsOf(video)}${video.fieldOrder ? '' : ', as its frames show'}.`)
@@ -64,7 +66,8 @@ function pictureRemarks(video: VideoTrack): Remark[] {
   if (video.displayWidthPx !== video.widthPx || video.displayHeightPx !== video.heightPx)
     say(
       `shown ${video.displayWidthPx}×${video.displayHeightPx}`,
-      `Stored as ${video.widthPx}×${video.heightPx}, shown as ${video.displayWidthPx}×${video.displayHeightPx}${video.sampleAspect === '1:1' ? '' : `: samples of ${video.sampleAspect}`}.`,
+      `Stored as ${video.widthPx}×${video.heightPx}, shown as ` +
+        `${video.displayWidthPx}×${video.displayHeightPx}${video.sampleAspect === '1:1' ? '' : `: samples of ${video.sampleAspect}`}.`,
     )
   const keySeconds = ((video.keyDistance ?? 1) * rate.den) / rate.num
   if (keySeconds > FAR_KEYS_SECONDS)
@@ -108,7 +111,10 @@ function trackRemarks(facts: MediaFacts): Remark[] {
   return remarks
 }
 
-/** Lengths that a number or a time beside a film may mean, each with how far it may be off, in seconds. Common practice, no source. */
+/**
+ * Lengths that a number or a time beside a film may mean, each with how far it may be off, in seconds. Common practice,
+ * no source.
+ */
 function toldLengths(value: string, rate: number): { seconds: number; slack: number }[] {
   // A frame more or less is how they count, and whole seconds are rounded.
   const frame = 1.5 / rate
@@ -127,7 +133,10 @@ function toldLengths(value: string, rate: number): { seconds: number; slack: num
   return [{ seconds: hours * 3600 + minutes * 60 + whole + frames / rate + part, slack: isExact ? frame : 1 }]
 }
 
-/** A sidecar that tells another length than the film has, however it counts: one of the two is cut, or belongs elsewhere. */
+/**
+ * A sidecar that tells another length than the film has, however it counts: one of the two is cut, or belongs
+ * elsewhere.
+ */
 function sidecarRemarks({ video, sidecar }: MediaFacts): Remark[] {
   const field = sidecar.find(({ name }) => /(^|\/)duration(\/value)?$/i.test(name))
   if (!video || !field) return []
@@ -136,7 +145,9 @@ function sidecarRemarks({ video, sidecar }: MediaFacts): Remark[] {
   return [
     {
       short: 'other length beside it',
-      sentence: `The file beside it gives its length as ${field.value}; the film has ${video.frames} frames, ${video.seconds.toFixed(2)} s. Perhaps one of the two is not whole.`,
+      sentence:
+        `The file beside it gives its length as ${field.value}; the film has ${video.frames} frames, ` +
+        `${video.seconds.toFixed(2)} s. Perhaps one of the two is not whole.`,
     },
   ]
 }

@@ -11,8 +11,8 @@ const NOISE =
   /^(Last message repeated \d+ times?|Error marking filters as finished|Conversion failed!|Terminating thread .*|Task finished with error code.*|Nothing was (written|encoded).*|Error (opening|closing) (input|output) files?:?.*|Exiting .*|Error initializing output stream .*--)$/
 
 /**
- * Families of what the media programs say, the ones that explain most first. Source: the texts of FFmpeg 5.1 as Debian has
- * it, met with files made for each (`tests/outside/tool.test.ts`).
+ * Families of what the media programs say, the ones that explain most first. Source: the texts of FFmpeg 5.1 as Debian
+ * has it, met with files made for each (`tests/outside/tool.test.ts`).
  */
 const FAMILIES: readonly (readonly [RegExp, string])[] = [
   [/No space left on device/, 'the drive is full'],

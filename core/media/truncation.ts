@@ -62,7 +62,9 @@ async function furthestChunk(file: ByteSource, index: Box): Promise<number> {
   return furthest
 }
 
-/** WAV, AVI and their large forms. Source: Microsoft-IBM RIFF specification (1991); EBU Tech 3306 for `ds64` of RF64. */
+/**
+ * WAV, AVI and their large forms. Source: Microsoft-IBM RIFF specification (1991); EBU Tech 3306 for `ds64` of RF64.
+ */
 async function cutOfRiff(file: ByteSource, head: Uint8Array): Promise<Cut | undefined> {
   const wide = ascii(head, 0, 4) !== 'RIFF' && ascii(head, 12, 4) === 'ds64'
   for (let at = 0, chunks = 0; at + 12 <= file.sizeBytes && chunks < 10_000; chunks += 1) {
@@ -81,12 +83,17 @@ async function cutOfRiff(file: ByteSource, head: Uint8Array): Promise<Cut | unde
 /** Notes of programs that stand behind a file are shorter. Common practice, no source. */
 const MOST_BEHIND_BYTES = 1024 ** 2
 
-/** A recording beyond 4 GiB, whose sizes of 32 bits began again at nought: other programs take it for as short as they say. */
+/**
+ * A recording beyond 4 GiB, whose sizes of 32 bits began again at nought: other programs take it for as short as they
+ * say.
+ */
 const beyondRiff = (sizeBytes: number, end: number): Cut | undefined =>
   sizeBytes - end > MOST_BEHIND_BYTES
     ? {
         missingBytes: 0,
-        sentence: `its sizes end after ${formatBytes(end)}, and ${formatBytes(sizeBytes - end)} more follow that programs do not see, as in a recording of more than 4 GiB`,
+        sentence:
+          `its sizes end after ${formatBytes(end)}, and ${formatBytes(sizeBytes - end)} more follow that ` +
+          'programs do not see, as in a recording of more than 4 GiB',
       }
     : undefined
 
@@ -134,7 +141,9 @@ function klvEnd(bytes: Uint8Array, at: number): number | undefined {
   return count <= 8 ? at + 17 + count + value : undefined
 }
 
-/** MXF. Source: SMPTE ST 377-1, 7 (partition packs: FooterPartition at byte 24 of the value) and 12 (random index pack). */
+/**
+ * MXF. Source: SMPTE ST 377-1, 7 (partition packs: FooterPartition at byte 24 of the value) and 12 (random index pack).
+ */
 async function cutOfMxf(file: ByteSource): Promise<Cut | undefined> {
   const head = await file.read(0, 64)
   const status = head[14] ?? 0

@@ -68,8 +68,8 @@ const sameSounds = (a: readonly SoundTrack[], b: readonly SoundTrack[]) =>
 
 /**
  * A proxy against its original: time stamp of each frame, rate, frame count, duration within half a frame, frame size
- * of the recipe, sample aspect, scan, rotation, colours and range, all sound tracks with their layouts and offsets, what
- * they sound like second by second, and start timecode. Common practice, no source.
+ * of the recipe, sample aspect, scan, rotation, colours and range, all sound tracks with their layouts and offsets,
+ * what they sound like second by second, and start timecode. Common practice, no source.
  */
 export function checkProxy(
   original: MediaFacts,

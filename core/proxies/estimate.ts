@@ -21,7 +21,10 @@ export interface Candidate {
   readonly seconds: number
 }
 
-/** Clips whose seconds are coded before a batch: of every kind the one in the middle by length, the kinds with most seconds first. */
+/**
+ * Clips whose seconds are coded before a batch: of every kind the one in the middle by length, the kinds with most
+ * seconds first.
+ */
 export function clipsToSample(clips: readonly Candidate[], most: number): Candidate[] {
   const kinds = new Map<string, Candidate[]>()
   for (const clip of clips) kinds.set(clip.kind, [...(kinds.get(clip.kind) ?? []), clip])
@@ -41,7 +44,10 @@ export function clipsToSample(clips: readonly Candidate[], most: number): Candid
   return chosen
 }
 
-/** What a batch will have, once some of its clips were measured: each measured clip as predicted, the others in proportion to their ceilings. */
+/**
+ * What a batch will have, once some of its clips were measured: each measured clip as predicted, the others in
+ * proportion to their ceilings.
+ */
 export interface MeasuredShare {
   /** How many clips were measured. */
   readonly clips: number

@@ -71,13 +71,19 @@ export const proxyPictureBits = (video: VideoTrack): number =>
 
 /** The decoder's buffer in seconds of the ceiling: what a short film may take above it. */
 const BUFFER_SECONDS = 1
-/** What the tables of the container take for itself and for each frame. Common practice, no source; seen in files made here. */
+/**
+ * What the tables of the container take for itself and for each frame. Common practice, no source; seen in files made
+ * here.
+ */
 const FILE_BYTES = 1500
 const FRAME_BYTES = 17
 /** Samples in a frame of AAC. Source: ISO/IEC 14496-3. */
 const AAC_SAMPLES = 1024
 
-/** Bytes of a half-size proxy whose picture takes so many bits in all, sound and tables counted; 0 where there is no picture. */
+/**
+ * Bytes of a half-size proxy whose picture takes so many bits in all, sound and tables counted; 0 where there is no
+ * picture.
+ */
 export function proxyBytes({ video, sounds }: MediaFacts, pictureBits: number): number {
   if (!video) return 0
   const soundBits = sounds.reduce((sum, track) => sum + proxySoundBits(track) * track.seconds, 0)
@@ -143,7 +149,8 @@ export function proxyChanges({ video, sounds }: MediaFacts): string[] {
         ...(track.layout === undefined || proxyLayout(track) !== undefined
           ? []
           : [
-              `${which} keeps its ${track.channels} channels in their order, without the name of their layout (${track.layout}).`,
+              `${which} keeps its ${track.channels} channels in their order, without the name of their layout ` +
+                `(${track.layout}).`,
             ]),
       ]
     }),

@@ -19,11 +19,22 @@ export function proxySentence({ wanted, equal, differ, unchecked, making, withou
       ? 'The one clip is edited without a proxy.'
       : `All ${without} clips are edited without proxies.`
   if (differ > 0)
-    return `${counted(differ, 'proxy', 'proxies')} ${differ === 1 ? 'differs from its original' : 'differ from their originals'}: do not edit with ${differ === 1 ? 'it' : 'them'}.`
+    return (
+      `${counted(differ, 'proxy', 'proxies')} ` +
+      `${differ === 1 ? 'differs from its original' : 'differ from their originals'}: do not edit with ` +
+      `${differ === 1 ? 'it' : 'them'}.`
+    )
   if (unchecked > 0)
-    return `${counted(unchecked, 'proxy is', 'proxies are')} to be checked: the sound was not compared when ${unchecked === 1 ? 'it was' : 'they were'} made.`
+    return (
+      `${counted(unchecked, 'proxy is', 'proxies are')} to be checked: the sound was not compared when ` +
+      `${unchecked === 1 ? 'it was' : 'they were'} made.`
+    )
   if (equal === wanted)
-    return `${equal === 1 ? 'The one proxy equals its' : `All ${equal} proxies equal their`} original${equal === 1 ? '' : 's'} in every check${without > 0 ? `; ${counted(without, 'clip is', 'clips are')} edited without one` : ''}.`
+    return (
+      `${equal === 1 ? 'The one proxy equals its' : `All ${equal} proxies equal their`} ` +
+      `original${equal === 1 ? '' : 's'} in every ` +
+      `check${without > 0 ? `; ${counted(without, 'clip is', 'clips are')} edited without one` : ''}.`
+    )
   const underWay = `${counted(making, 'proxy is', 'proxies are')} being made`
   if (making > 0) return equal === 0 ? `${underWay}.` : `${equal} of ${wanted} clips have a proxy; ${underWay}.`
   return equal === 0

@@ -11,8 +11,8 @@ import {
 /**
  * Gives each camera cards of the gear book that are clear, fast enough and in no other camera: what fits already stays,
  * what does not is taken out. The camera with the fastest stream chooses first, since all cards that suit it suit the
- * others too. Of several the smallest that holds what is left is taken, else the largest; spares last. Where that leaves
- * something short, every other way to share out the free cards is tried, up to a limit.
+ * others too. Of several the smallest that holds what is left is taken, else the largest; spares last. Where that
+ * leaves something short, every other way to share out the free cards is tried, up to a limit.
  */
 export function assignCards(plan: RecordingPlan, gear: PlanGear, rules: PlanRules): RecordingPlan {
   const kept: RecordingPlan = { ...plan, cameras: plan.cameras.map((one) => withoutTrouble(one, plan, gear, rules)) }

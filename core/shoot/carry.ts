@@ -86,7 +86,8 @@ export function carryList({ cameras, tapeSeconds }: PlanBudget): CarryGroup[] {
 /** The usual cautions. Common practice, no source; local rules and the maker’s instructions decide. */
 export const CAUTIONS: readonly string[] = [
   'No card is formatted on the job: take enough, and prove them at home.',
-  'Lithium batteries on flights, drones, ladders, lamps, and mains near water: follow local rules and the maker’s or operator’s instructions; where a licence or a qualified person is required, use one.',
+  'Lithium batteries on flights, drones, ladders, lamps, and mains near water: follow local rules ' +
+    'and the maker’s or operator’s instructions; where a licence or a qualified person is required, use one.',
   'Filming people, places and music needs permission: local law and the licence decide.',
 ]
 

@@ -66,7 +66,8 @@ export function dayWarnings({ shootOn, timeZone, calls, takeSeconds, clocksOff }
   return [
     ...late.map(
       ({ what, at, to }) =>
-        `“${what}” goes on past midnight (${at} to ${clockOf(to)}): its clips carry two dates. Keep them on one card, and look for them under both days.`,
+        `“${what}” goes on past midnight (${at} to ${clockOf(to)}): its clips carry two dates. Keep them ` +
+        'on one card, and look for them under both days.',
     ),
     ...clocksOff.map(
       ({ camera, load }) =>
@@ -75,7 +76,8 @@ export function dayWarnings({ shootOn, timeZone, calls, takeSeconds, clocksOff }
     ...(change === 0
       ? []
       : [
-          `The clocks of ${timeZone} go ${change > 0 ? 'forward' : 'back'} by ${formatLength(Math.abs(change) * 60)} on that day: set cameras to one time, and leave them on it.`,
+          `The clocks of ${timeZone} go ${change > 0 ? 'forward' : 'back'} by ` +
+            `${formatLength(Math.abs(change) * 60)} on that day: set cameras to one time, and leave them on it.`,
         ]),
     ...crowded.map(({ what }) => `“${what}” lasts longer than until the next call.`),
     ...(given > 0 && takeSeconds > given

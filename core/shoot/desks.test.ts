@@ -129,7 +129,8 @@ describe('what was measured', () => {
     expect(median([3, 1, 2])).toBe(2)
     expect(median([4, 1, 2, 3])).toBe(2.5)
     expect(median([])).toBeUndefined()
-    // Source: NIST/SEMATECH e-Handbook, 1.3.5.17: modified z-scores of more than 3.5 (Iglewicz and Hoaglin); the ten values from memory.
+    // Source: NIST/SEMATECH e-Handbook, 1.3.5.17: modified z-scores of more than 3.5 (Iglewicz and Hoaglin); the ten
+    // values from memory.
     expect(outlying([2.1, 2.6, 2.4, 2.5, 2.3, 2.1, 2.3, 2.6, 8.2, 8.3])).toEqual([...Array(8).fill(false), true, true])
     expect(outlying([1, 100])).toEqual([false, false])
     // The median is 100 and that of the deviations 1: up to 3.5 ÷ 0.6745 = 5.189 away is believed.

@@ -10,8 +10,8 @@ import { planBudget, type RecordingPlan } from './plan'
 import { planAnswer } from './sentence'
 
 /**
- * Whether takes fit on cards, by trying everything: each take whole on any card, or over any empty ones that are all too
- * small for it, in any order of filling. Written without a thought of speed, as a truth of another kind.
+ * Whether takes fit on cards, by trying everything: each take whole on any card, or over any empty ones that are all
+ * too small for it, in any order of filling. Written without a thought of speed, as a truth of another kind.
  */
 function fitsAnyhow(takes: readonly number[], cards: readonly number[], spans: boolean): boolean {
   const isLikeOneBefore = (rooms: readonly number[], empty: readonly boolean[], card: number) =>
@@ -129,7 +129,8 @@ describe('cards that are lacking', () => {
       ),
       { numRuns: RUNS },
     )
-    // Where the search gives up, one card more than needed is said at times; never that something is short which is not.
+    // Where the search gives up, one card more than needed is said at times; never that something is short which is
+    // not.
     expect(unsure).toBeLessThan(RUNS / 50)
     expect(tooMany).toBeLessThan(RUNS / 50)
   })

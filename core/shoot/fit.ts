@@ -13,13 +13,16 @@ export const effort = (choices = MOST_CHOICES): Effort => ({ left: choices })
 /** How many takes of each size are still to be placed, the longest first. */
 type Left = readonly number[]
 
-/** What a search returns: bytes on each card, `none` where it was shown that there is no way, `unknown` where it gave up. */
+/**
+ * What a search returns: bytes on each card, `none` where it was shown that there is no way, `unknown` where it gave
+ * up.
+ */
 export type Fit = readonly number[] | 'none' | 'unknown'
 
 /**
- * Puts every take on the cards, or shows that they cannot be put there: whole, or, where the camera goes on over several
- * cards (`spans`), over cards that are empty and each too small for it, of which the last has room for more. Exact: a
- * search by branch and bound, card by card from the largest, that remembers what led nowhere.
+ * Puts every take on the cards, or shows that they cannot be put there: whole, or, where the camera goes on over
+ * several cards (`spans`), over cards that are empty and each too small for it, of which the last has room for more.
+ * Exact: a search by branch and bound, card by card from the largest, that remembers what led nowhere.
  *
  * `fitTakes([{ bytes: 4, count: 1 }, { bytes: 3, count: 2 }], [6, 4], false)` is `[6, 4]`.
  */
@@ -120,7 +123,10 @@ function* choices(sizes: readonly number[], room: number, left: Left, from = 0):
     }
 }
 
-/** Decides size by size, the longest first, how many takes go on over several cards; the rest lies whole on what is left. */
+/**
+ * Decides size by size, the longest first, how many takes go on over several cards; the rest lies whole on what is
+ * left.
+ */
 function spreadThen(search: Search, cards: readonly Card[], left: Left, size: number): boolean {
   const { sizes, work, filled, deadEnds } = search
   const bytes = sizes[size]
@@ -155,7 +161,9 @@ function spreadThen(search: Search, cards: readonly Card[], left: Left, size: nu
   return false
 }
 
-/** All ways in which a take can go on over cards that are empty and too small for it. Equal cards stand for each other. */
+/**
+ * All ways in which a take can go on over cards that are empty and too small for it. Equal cards stand for each other.
+ */
 function* runs(cards: readonly Card[], bytes: number, filled: readonly number[]): Generator<Run> {
   const empty = cards.filter((card) => filled[card.at] === 0 && card.room > 0 && card.room < bytes)
   function* pick(from: number, used: readonly Card[], sum: number): Generator<Run> {

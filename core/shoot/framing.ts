@@ -46,7 +46,8 @@ export function framingAnswer(frame: FrameSize, to: Destination): FramingAnswer 
     wider,
     sentence: invented
       ? `Pixels are invented: ${scaleDown(scale)}. Record a larger frame, or turn the camera.`
-      : `${step}; ${zoom < 1.005 ? 'no room to enlarge' : `it can be enlarged to ${scaleDown(zoom)} without inventing pixels`}.`,
+      : `${step}; ` +
+        `${zoom < 1.005 ? 'no room to enlarge' : `it can be enlarged to ${scaleDown(zoom)} without inventing pixels`}.`,
   }
 }
 
@@ -66,7 +67,10 @@ export function sharedWindow(answers: readonly FramingAnswer[]): Box | undefined
   return box.widthPx > 0 && box.heightPx > 0 ? box : undefined
 }
 
-/** The middle third of the frame's width: one take for wide and tall keeps its subject there. Common practice, no source. */
+/**
+ * The middle third of the frame's width: one take for wide and tall keeps its subject there. Common practice, no
+ * source.
+ */
 export function middleThird({ widthPx, heightPx }: FrameSize): Box {
   const x = Math.round(widthPx / 3)
   return { x, y: 0, widthPx: widthPx - 2 * x, heightPx }
@@ -79,8 +83,12 @@ export function framingSentence(answers: readonly FramingAnswer[]): string {
   const widest = Math.max(...answers.map((one) => one.wider))
   if (bad.length === answers.length) return 'None of them can be cut without inventing pixels.'
   if (bad.length > 0)
-    return `${bad.map((one) => one.to.name).join(' and ')} would be blown up; the rest can be cut without inventing pixels.`
+    return (
+      `${bad.map((one) => one.to.name).join(' and ')} would be blown up; the rest can be cut without ` +
+      'inventing pixels.'
+    )
   return widest < 1.005
     ? 'All of them fill their frame without inventing pixels.'
-    : `All of them can be cut without inventing pixels: frame ${widest.toFixed(2)} times wider, subject in the middle third.`
+    : `All of them can be cut without inventing pixels: frame ${widest.toFixed(2)} times wider, ` +
+        'subject in the middle third.'
 }

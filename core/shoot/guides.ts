@@ -59,7 +59,9 @@ function pieces(length: number, dash: Guide['dash']): readonly (readonly [number
 const escaped = (text: string) =>
   text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;')
 
-/** The guides as an SVG of the frame's own size (Scalable Vector Graphics 1.1), transparent but for the lines and names. */
+/**
+ * The guides as an SVG of the frame's own size (Scalable Vector Graphics 1.1), transparent but for the lines and names.
+ */
 export function guidesSvg(frame: FrameSize, guides: readonly Guide[]): string {
   const { widthPx, heightPx } = frame
   const wide = lineWidth(frame)
@@ -67,13 +69,20 @@ export function guidesSvg(frame: FrameSize, guides: readonly Guide[]): string {
     const strokes = strokesOf(frame, guide).map(
       (one) => `<rect x="${one.x}" y="${one.y}" width="${one.widthPx}" height="${one.heightPx}"/>`,
     )
-    const name = `<text x="${guide.box.x + wide * 4}" y="${guide.box.y + wide * 12 * (at + 1)}" font-size="${wide * 9}" font-family="sans-serif">${escaped(guide.name)}</text>`
+    const name =
+      `<text x="${guide.box.x + wide * 4}" y="${guide.box.y + wide * 12 * (at + 1)}" ` +
+      `font-size="${wide * 9}" font-family="sans-serif">${escaped(guide.name)}</text>`
     return `<g fill="${guide.colour}" data-name="${escaped(guide.name)}">${strokes.join('')}${name}</g>`
   })
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${widthPx}" height="${heightPx}" viewBox="0 0 ${widthPx} ${heightPx}" shape-rendering="crispEdges">\n${groups.join('\n')}\n</svg>\n`
+  return (
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${widthPx}" height="${heightPx}" viewBox="0 0 ` +
+    `${widthPx} ${heightPx}" shape-rendering="crispEdges">\n${groups.join('\n')}\n</svg>\n`
+  )
 }
 
-/** The guides as pixels, four bytes each (red, green, blue, opacity), row by row; all of it transparent but the lines. */
+/**
+ * The guides as pixels, four bytes each (red, green, blue, opacity), row by row; all of it transparent but the lines.
+ */
 export function paintGuides(frame: FrameSize, guides: readonly Guide[]): Uint8Array {
   const pixels = new Uint8Array(frame.widthPx * frame.heightPx * 4)
   for (const guide of guides) {

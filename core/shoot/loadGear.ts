@@ -20,8 +20,9 @@ const same = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLow
 const plain = (label: string) => label.replace(/ \(\d+\)$/, '')
 
 /**
- * Which card and camera a load may belong to: the card of its name, and the camera that the plan puts this card into, or
- * whose name begins the label. Only a guess, which a person confirms: a format may change what the system calls a card.
+ * Which card and camera a load may belong to: the card of its name, and the camera that the plan puts this card into,
+ * or whose name begins the label. Only a guess, which a person confirms: a format may change what the system calls a
+ * card.
  */
 export function likelyGear({ label, cards, cameras, plan }: LoadClues): {
   readonly cardId: string | undefined

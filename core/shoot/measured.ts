@@ -6,8 +6,8 @@ const OUTLYING = 3.5
 const NORMAL = 0.6745
 
 /**
- * Which values lie so far from the median that they are looked at before they are believed: modified z-scores above 3.5.
- * Fewer than three tell nothing, and values that agree to a thousandth of the median are never outliers.
+ * Which values lie so far from the median that they are looked at before they are believed: modified z-scores above
+ * 3.5. Fewer than three tell nothing, and values that agree to a thousandth of the median are never outliers.
  */
 export function outlying(values: readonly number[]): readonly boolean[] {
   const middle = median(values)
@@ -72,7 +72,10 @@ export function measuredSentence(modes: readonly ModeMeasured[]): string {
     other.length > 1
       ? `, and ${counted(other.length - 1, 'other mode')} ${other.length === 2 ? 'differs' : 'differ'}`
       : ''
-  return `${first.mode} of ${first.camera} takes ${differenceWords(first.learned.value, first.inUse)} than it is planned with${more}.`
+  return (
+    `${first.mode} of ${first.camera} takes ${differenceWords(first.learned.value, first.inUse)} ` +
+    `than it is planned with${more}.`
+  )
 }
 
 /** How far a measured figure is from the nominal one, in words: `9.0 % more`. */

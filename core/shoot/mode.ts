@@ -41,8 +41,8 @@ export interface RecordingMode {
 }
 
 /**
- * Bytes of a raw frame sequence in a second: width × height × bits ÷ 8 × frames, and a header with each frame. 3840×2160,
- * 12 bit, 25 frames are 311.04 MB/s, in words of 16 bit 414.72 MB/s.
+ * Bytes of a raw frame sequence in a second: width × height × bits ÷ 8 × frames, and a header with each frame.
+ * 3840×2160, 12 bit, 25 frames are 311.04 MB/s, in words of 16 bit 414.72 MB/s.
  */
 export const rawBytesPerSecond = (
   { widthPx, heightPx }: FrameSize,

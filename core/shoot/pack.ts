@@ -35,7 +35,9 @@ export function packTakes(takes: readonly Takes[], cards: readonly number[], spa
     filled[at] = (filled[at] ?? 0) + bytes
     rooms[at] = (rooms[at] ?? 0) - bytes
   }
-  /** Takes of this length that the card has room for; a take that fits to the last byte must not be lost to rounding. */
+  /**
+   * Takes of this length that the card has room for; a take that fits to the last byte must not be lost to rounding.
+   */
   const fit = (at: number, bytes: number) => Math.floor((rooms[at] ?? 0) / bytes)
   /** Spreads one long take over cards that hold nothing yet; false, with nothing changed, when they do not suffice. */
   const spread = (bytes: number): boolean => {

@@ -273,7 +273,9 @@ export interface ModeFit {
   readonly sentence: string
 }
 
-/** Which modes of a camera carry the planned takes on the cards that it has, the one with the most data that fits first. */
+/**
+ * Which modes of a camera carry the planned takes on the cards that it has, the one with the most data that fits first.
+ */
 export function modesForDay(
   { camera, planned, rows }: Pick<CameraBudget, 'camera' | 'planned' | 'rows'>,
   gear: PlanGear,

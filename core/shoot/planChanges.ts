@@ -1,7 +1,10 @@
 import type { Camera, GearCard } from './gear'
 import type { PlannedCards, PlannedTakes, PlanRules, RecordingPlan } from './plan'
 
-/** What a new row begins with when nothing else is known: a card of the usual size and speed. Common practice, no source. */
+/**
+ * What a new row begins with when nothing else is known: a card of the usual size and speed. Common practice, no
+ * source.
+ */
 const USUAL_CARD = { cardBytes: 128e9, cardBytesPerSecond: 30e6 } as const
 
 interface NewTakes {

@@ -56,7 +56,9 @@ const nearest = (steady: readonly number[], exact: number) =>
 const stopWords = (denominators: readonly number[]) =>
   denominators.map((one) => `1/${Number(one.toFixed(1))}`).join(' or ')
 
-/** What a recorded rate is good for on a timeline, at which shutter, and whether the lamps of the region flicker in it. */
+/**
+ * What a recorded rate is good for on a timeline, at which shutter, and whether the lamps of the region flicker in it.
+ */
 export function rateAnswer(rate: FrameRate, timeline: FrameRate, mains: Mains): RateAnswer {
   const slow = slowFactor(rate, timeline)
   const shutter = shutterFor(rate)
@@ -70,14 +72,22 @@ export function rateAnswer(rate: FrameRate, timeline: FrameRate, mains: Mains): 
   const uses = {
     normal: `${label} plays as it is.`,
     slow: isWhole(slow)
-      ? `${label} plays ${Number(slow.toFixed(2))} times slower on ${onTimeline}, or at its own speed with every ${ordinal(Math.round(slow))} frame.`
-      : `${label} plays ${Number(slow.toFixed(2))} times slower on ${onTimeline}; at its own speed frames would be dropped unevenly.`,
-    converted: `${label} has fewer frames than ${onTimeline}: at its own speed frames are shown twice. Film at ${onTimeline} instead.`,
+      ? `${label} plays ${Number(slow.toFixed(2))} times slower on ${onTimeline}, or at its own speed ` +
+        `with every ${ordinal(Math.round(slow))} frame.`
+      : `${label} plays ${Number(slow.toFixed(2))} times slower on ${onTimeline}; at its own speed ` +
+        'frames would be dropped unevenly.',
+    converted:
+      `${label} has fewer frames than ${onTimeline}: at its own speed frames are shown twice. Film at ` +
+      `${onTimeline} instead.`,
   }
   const lamps = {
     steady: `1/${shutter.stop} is steady under lamps on ${mains} Hz.`,
-    rolls: `1/${shutter.stop} flickers under lamps on ${mains} Hz: set ${stopWords(nearest(steady, shutter.exact))}, or light without them.`,
-    'no-shutter': `A frame is shorter than a pulse of lamps on ${mains} Hz: no shutter is steady, use daylight or lamps made for it.`,
+    rolls:
+      `1/${shutter.stop} flickers under lamps on ${mains} Hz: set ` +
+      `${stopWords(nearest(steady, shutter.exact))}, or light without them.`,
+    'no-shutter':
+      `A frame is shorter than a pulse of lamps on ${mains} Hz: no shutter is steady, use daylight or ` +
+      'lamps made for it.',
   }
   return { rate, slowFactor: slow, shutter, flicker, steady, use, sentence: `${uses[use]} ${lamps[flicker]}` }
 }
@@ -95,8 +105,8 @@ export interface CommonTimeline {
 }
 
 /**
- * One timeline for rates of one day: the slowest of them, when each other is a whole multiple of it. 25 and 50 share 25;
- * 25 and 30 share none, nor do 24 and 24000/1001.
+ * One timeline for rates of one day: the slowest of them, when each other is a whole multiple of it. 25 and 50 share
+ * 25; 25 and 30 share none, nor do 24 and 24000/1001.
  */
 export function commonTimeline(rates: readonly FrameRate[]): CommonTimeline {
   const distinct = rates.filter((rate, at) => rates.findIndex((other) => sameRate(other, rate)) === at)
@@ -109,6 +119,8 @@ export function commonTimeline(rates: readonly FrameRate[]): CommonTimeline {
   if (odd.length === 0) return { timeline: slowest, sentence: `${all} share a timeline of ${label}.` }
   return {
     timeline: undefined,
-    sentence: `${all} share no timeline: ${odd.map(frameRateLabel).join(' and ')} would have to be converted to ${label}. Film both at one rate, or the faster at a whole multiple.`,
+    sentence:
+      `${all} share no timeline: ${odd.map(frameRateLabel).join(' and ')} would have to be converted ` +
+      `to ${label}. Film both at one rate, or the faster at a whole multiple.`,
   }
 }

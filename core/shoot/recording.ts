@@ -43,7 +43,8 @@ export function speedSentence(bitsPerSecond: number): string {
   const needed = neededSpeedClass(bitsPerSecond)
   return needed
     ? `${stream} needs ${needed} (${speedListOf(needed)})`
-    : `${stream} is above every published class, ${SPEED_CLASSES.at(-1)?.name} included: use media whose maker states a sustained write of that much`
+    : `${stream} is above every published class, ${SPEED_CLASSES.at(-1)?.name} included: use media ` +
+        'whose maker states a sustained write of that much'
 }
 
 /** Recorded bytes: `recordingBytes(100e6, 3600)` is 45 000 000 000 (45.0 GB). Rounded up to a whole byte. */
@@ -77,6 +78,8 @@ export function shutterFor(rate: FrameRate): Shutter {
   return { exact, stop: SHUTTER_STOPS.reduce((best, stop) => (distance(stop) < distance(best) ? stop : best)) }
 }
 
-/** The class that a card of that speed bears: 90 MB/s is `V90`, 75 MB/s `V60`; its speed where it is below all of them. */
+/**
+ * The class that a card of that speed bears: 90 MB/s is `V90`, 75 MB/s `V60`; its speed where it is below all of them.
+ */
 export const speedClassOf = (bytesPerSecond: number): string =>
   SPEED_CLASSES.findLast((one) => one.bytesPerSecond <= bytesPerSecond)?.name ?? formatByteRate(bytesPerSecond)

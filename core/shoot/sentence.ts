@@ -31,8 +31,8 @@ const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 const cardsAre = (count: number) => `${words(count)} ${count === 1 ? 'card is' : 'cards are'}`
 
 /**
- * Whether every take of the day has a card: how many are too slow, how many hold something that is not safe, and how many
- * are missing.
+ * Whether every take of the day has a card: how many are too slow, how many hold something that is not safe, and how
+ * many are missing.
  */
 export function planAnswer(budget: PlanBudget): PlanAnswer {
   const short = shortages(budget)
@@ -42,7 +42,8 @@ export function planAnswer(budget: PlanBudget): PlanAnswer {
     budget.notClear.length > 0 ? `${cardsAre(budget.notClear.length)} not clear` : '',
     budget.promised.length > 0 ? `${cardsAre(budget.promised.length)} planned for another shoot of that day` : '',
     budget.missing > 0
-      ? `${sure ? '' : 'perhaps '}${words(budget.missing)} more ${budget.missing === 1 ? 'card is' : 'cards are'} needed`
+      ? `${sure ? '' : 'perhaps '}${words(budget.missing)} more ` +
+        `${budget.missing === 1 ? 'card is' : 'cards are'} needed`
       : '',
     short.some((one) => one.kind === 'longer-than-card') ? 'a take is longer than its card' : '',
     short.some((one) => one.kind === 'internal') ? 'an internal medium is too small' : '',
@@ -67,7 +68,9 @@ export function planAnswer(budget: PlanBudget): PlanAnswer {
     }
   return {
     sentence: `Every take has its card: ${counted(budget.cards, 'card')} for ${bytes}.`,
-    why: `${spare > 0 ? `${counted(spare, 'card')} to spare. ` : ''}None is filled above the limit, none is used twice.`,
+    why:
+      `${spare > 0 ? `${counted(spare, 'card')} to spare. ` : ''}None is filled above the limit, none ` +
+      'is used twice.',
     short,
   }
 }

@@ -22,7 +22,8 @@ export function shortages({ cameras }: PlanBudget): Shortage[] {
         .map(({ card }) =>
           say(
             'too-slow',
-            `${card.name} is too slow for ${camera.name}: it writes ${formatByteRate(card.bytesPerSecond)}, and ${formatByteRate(bytesPerSecond)} need ${neededClass ?? CLASS_ABOVE}.`,
+            `${card.name} is too slow for ${camera.name}: it writes ${formatByteRate(card.bytesPerSecond)}, ` +
+              `and ${formatByteRate(bytesPerSecond)} need ${neededClass ?? CLASS_ABOVE}.`,
           ),
         ),
       ...budget.cards
@@ -37,7 +38,8 @@ export function shortages({ cameras }: PlanBudget): Shortage[] {
         ? [
             say(
               'longer-than-card',
-              `A take of ${camera.name} is longer than a card of ${formatBytes(budget.planned.cardBytes)}, and it stops at a full one.`,
+              `A take of ${camera.name} is longer than a card of ${formatBytes(budget.planned.cardBytes)}, and ` +
+                'it stops at a full one.',
             ),
           ]
         : []),
@@ -45,7 +47,8 @@ export function shortages({ cameras }: PlanBudget): Shortage[] {
         ? [
             say(
               'missing',
-              `${camera.name} ${budget.sure ? '' : 'perhaps '}lacks ${counted(budget.missing, 'card')} of ${size}${budget.openBytes > 0 ? ` for ${formatBytes(budget.openBytes)}` : ', the spare'}.`,
+              `${camera.name} ${budget.sure ? '' : 'perhaps '}lacks ${counted(budget.missing, 'card')} of ` +
+                `${size}${budget.openBytes > 0 ? ` for ${formatBytes(budget.openBytes)}` : ', the spare'}.`,
             ),
           ]
         : []),
@@ -53,7 +56,8 @@ export function shortages({ cameras }: PlanBudget): Shortage[] {
         ? [
             say(
               'internal',
-              `${camera.name} holds ${formatBytes(camera.internalBytes)}, and ${formatBytes(budget.internalShort)} more are planned: empty it in between, or plan less.`,
+              `${camera.name} holds ${formatBytes(camera.internalBytes)}, and ` +
+                `${formatBytes(budget.internalShort)} more are planned: empty it in between, or plan less.`,
             ),
           ]
         : []),

@@ -23,9 +23,10 @@ button{position:fixed;left:1rem;right:1rem;bottom:1rem;max-width:42rem;margin:0 
 `
 
 /**
- * Ticks live in two places: under a key of the production in the browser’s own store, for every later opening of the file,
- * and behind the # of the page’s address, because a browser that reloads or drops a page may lose what the page gave to
- * the store a moment ago. Each tick knows when it was made, and the later one counts. The file names what it gives back.
+ * Ticks live in two places: under a key of the production in the browser’s own store, for every later opening of the
+ * file, and behind the # of the page’s address, because a browser that reloads or drops a page may lose what the page
+ * gave to the store a moment ago. Each tick knows when it was made, and the later one counts. The file names what it
+ * gives back.
  */
 const SCRIPT = `
 const key='yendra-shots-'+list.productionId;
@@ -96,8 +97,9 @@ export interface ShotPage extends ShotNames {
 }
 
 /**
- * The shot list as one page of HTML for a phone without a network: the ticks stay in its browser, and a press gives those
- * that were made on it back as a file, so that what was ticked elsewhere meanwhile stays. Nothing is loaded from anywhere (the policy in its head sees to that).
+ * The shot list as one page of HTML for a phone without a network: the ticks stay in its browser, and a press gives
+ * those that were made on it back as a file, so that what was ticked elsewhere meanwhile stays. Nothing is loaded from
+ * anywhere (the policy in its head sees to that).
  */
 export function shotPage({ productionId, title, when, file, shots, cameras, destinations }: ShotPage): string {
   const named = (all: ShotNames['cameras'], id: string) => all.find((one) => one.id === id)?.name
@@ -107,7 +109,10 @@ export function shotPage({ productionId, title, when, file, shots, cameras, dest
       shot.deliverables.flatMap((id) => named(destinations, id) ?? []).join(', '),
       shot.notes,
     ].filter(Boolean)
-    return `<li><label><input type="checkbox" data-shot="${escaped(shot.id)}"><span><b>${at + 1}. ${escaped(shot.name)}</b>${more.length > 0 ? `<small>${escaped(more.join(' · '))}</small>` : ''}</span></label></li>`
+    return (
+      `<li><label><input type="checkbox" data-shot="${escaped(shot.id)}"><span><b>${at + 1}. ` +
+      `${escaped(shot.name)}</b>${more.length > 0 ? `<small>${escaped(more.join(' · '))}</small>` : ''}</span></label></li>`
+    )
   })
   const list = { productionId, file, shots: Object.fromEntries(shots.map((shot) => [shot.id, shot.filmedAt])) }
   return `<!doctype html>

@@ -73,8 +73,8 @@ const same = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLow
 const plain = (cell: string | undefined) => (cell ?? '').trim().replace(/^'(?=[=+\-@\t\r])/, '')
 
 /**
- * Shots from the rows of a table. The head names the columns in any order; without one the first column is the name. What
- * names no known camera or destination is said, and the shot is taken without it.
+ * Shots from the rows of a table. The head names the columns in any order; without one the first column is the name.
+ * What names no known camera or destination is said, and the shot is taken without it.
  */
 export function shotsFromRows(rows: readonly (readonly string[])[], names: ShotNames): ReadShots {
   const [first = []] = rows

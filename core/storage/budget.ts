@@ -1,6 +1,8 @@
 import { formatBytes } from '../units/quantity'
 
-/** What a file is to its owner: originals cannot be made again, generated files always can, outputs are finished work. */
+/**
+ * What a file is to its owner: originals cannot be made again, generated files always can, outputs are finished work.
+ */
 export type ByteClass = 'originals' | 'generated' | 'outputs'
 
 export const BYTE_CLASSES: readonly ByteClass[] = ['originals', 'generated', 'outputs']
@@ -48,19 +50,26 @@ export interface BudgetedVolume {
 
 /**
  * How full everything is, in one sentence. *Too full*: the headroom is broken into. *Nearly full*: less can be planned
- * than the headroom holds, so that the next load of that size breaks into it. Each is said with the figure it follows from.
+ * than the headroom holds, so that the next load of that size breaks into it. Each is said with the figure it follows
+ * from.
  */
 export function storageSentence(volumes: readonly BudgetedVolume[]): string {
   const names = (some: readonly BudgetedVolume[]) => some.map((volume) => volume.name).join(' and ')
   const over = volumes.filter((volume) => volume.budget.state === 'over')
   if (over.length > 0) {
     const bytes = over.reduce((sum, volume) => sum - volume.budget.plannableBytes, 0)
-    return `${names(over)} ${over.length === 1 ? 'is' : 'are'} too full: ${formatBytes(bytes)} of the headroom ${over.length === 1 ? 'is' : 'are'} used.`
+    return (
+      `${names(over)} ${over.length === 1 ? 'is' : 'are'} too full: ${formatBytes(bytes)} of the ` +
+      `headroom ${over.length === 1 ? 'is' : 'are'} used.`
+    )
   }
   const tight = volumes.filter((volume) => volume.connected && volume.budget.state === 'tight')
   if (tight.length > 0) {
     const bytes = Math.min(...tight.map((volume) => volume.budget.plannableBytes))
-    return `${names(tight)} ${tight.length === 1 ? 'is' : 'are'} nearly full: ${formatBytes(bytes)} before the headroom is touched.`
+    return (
+      `${names(tight)} ${tight.length === 1 ? 'is' : 'are'} nearly full: ${formatBytes(bytes)} before ` +
+      'the headroom is touched.'
+    )
   }
   const edit = volumes.find((volume) => volume.kind === 'edit' && volume.connected)
   return edit

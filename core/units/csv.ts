@@ -14,7 +14,9 @@ const cell = (text: string): string => {
 export const csv = (rows: readonly (readonly string[])[], how: CsvWay = 'plain'): string =>
   `${how === 'marked' ? MARK : ''}${rows.map((row) => `${row.map(cell).join(',')}\r\n`).join('')}`
 
-/** Some spreadsheets take what has no mark at its beginning for another encoding; programs may take a mark for a letter. */
+/**
+ * Some spreadsheets take what has no mark at its beginning for another encoding; programs may take a mark for a letter.
+ */
 export type CsvWay = 'plain' | 'marked'
 
 /** Byte order mark of UTF-8. Source: RFC 3629, 6. */

@@ -35,7 +35,10 @@ function formatOf(what: keyof typeof FORMATS, timeZone: string): Intl.DateTimeFo
   return format
 }
 
-/** The calendar day in a zone (its IANA name) at a time in milliseconds: `dayIn('Pacific/Auckland', 0)` is `1970-01-01`. Unknown zones count as UTC. */
+/**
+ * The calendar day in a zone (its IANA name) at a time in milliseconds: `dayIn('Pacific/Auckland', 0)` is `1970-01-01`.
+ * Unknown zones count as UTC.
+ */
 export const dayIn = (timeZone: string, at: number): string => formatOf('day', timeZone).format(at)
 
 /** How a zone is called at a time: `GMT`, `CEST`, `GMT+13`. */
@@ -48,7 +51,10 @@ export const zoneName = (timeZone: string, at: number): string =>
 export const clockIn = (timeZone: string, at: number): string =>
   `${formatOf('clock', timeZone).format(at)} ${zoneName(timeZone, at)}`
 
-/** Day and time of day in a zone, as tables show them: `2026-11-14 09:12 GMT`; with the time as it is where a date is none. */
+/**
+ * Day and time of day in a zone, as tables show them: `2026-11-14 09:12 GMT`; with the time as it is where a date is
+ * none.
+ */
 export function timeIn(timeZone: string, at: string | number): string {
   const when = new Date(at).getTime()
   return Number.isNaN(when) ? String(at) : `${dayIn(timeZone, when)} ${clockIn(timeZone, when)}`

@@ -1,6 +1,7 @@
 /**
  * A print of texts, 53 bits as 14 hexadecimal digits: the same texts in the same order give the same print. Good
- * enough to tell lists of paths apart; no protection against anybody. Mixing after MurmurHash3's finaliser (public domain).
+ * enough to tell lists of paths apart; no protection against anybody. Mixing after MurmurHash3's finaliser (public
+ * domain).
  */
 export function digestOf(texts: readonly string[]): string {
   let [a, b] = [0xdeadbeef, 0x41c6ce57]

@@ -1,4 +1,6 @@
-/** A change that can be taken back: what became of it, and how often it was turned since; at odd turns it is taken back. */
+/**
+ * A change that can be taken back: what became of it, and how often it was turned since; at odd turns it is taken back.
+ */
 export interface Edit {
   readonly id: string
   /** A whole sentence: `“Keel” is off the list.` */

@@ -4,7 +4,9 @@ export const folderOf = (path: string): string => path.slice(0, Math.max(0, path
 /** The last part of a path: `CURL0012.MP4`. */
 export const fileNameOf = (path: string): string => path.slice(path.lastIndexOf('/') + 1)
 
-/** A path without the ending of its file: `DCIM/100/CURL0012`. A name whose only full stop comes first has no ending. */
+/**
+ * A path without the ending of its file: `DCIM/100/CURL0012`. A name whose only full stop comes first has no ending.
+ */
 export const withoutEnding = (path: string): string => path.replace(/(?<=[^/])\.[^./]*$/, '')
 
 /** The name of a file without its ending: `CURL0012`. */

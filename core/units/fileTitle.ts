@@ -15,7 +15,10 @@ function shortened(text: string, mostBytes: number): string {
 const MOST_BYTES = 120
 const bytesOf = (text: string): number => new TextEncoder().encode(text).length
 
-/** Without separators, control characters and leading dots. Percent signs go too: BagIt encodes them in manifests, and common tools then look for another name. */
+/**
+ * Without separators, control characters and leading dots. Percent signs go too: BagIt encodes them in manifests, and
+ * common tools then look for another name.
+ */
 const plain = (title: string): string =>
   title
     .replace(/[\u0000-\u001f\u007f/\\:*?"<>|%]/g, ' ')

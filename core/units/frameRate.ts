@@ -32,7 +32,8 @@ const LIMITS: Typed<never> = { fault: `Frame rates go from ${SLOWEST} to ${FASTE
 /**
  * Reads a rate as people and tools write it, or says what to write.
  *
- * `readFrameRate('25')` is 25/1; `'23.976'`, `'23,976'`, `'23.98'` and `'23.97'` are 24000/1001; `'30000/1001'` is itself.
+ * `readFrameRate('25')` is 25/1; `'23.976'`, `'23,976'`, `'23.98'` and `'23.97'` are 24000/1001; `'30000/1001'` is
+ * itself.
  */
 export function readFrameRate(text: string): Typed<FrameRate> {
   if (text.length > LONGEST_TEXT) return { fault: HOW }

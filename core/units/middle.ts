@@ -9,7 +9,10 @@ export function median(values: readonly number[]): number | undefined {
   return sorted.length % 2 === 1 || low === undefined ? high : (low + high) / 2
 }
 
-/** The value in the middle, which is always one of the values: of an even count the upper of the two. `undefined` of none. */
+/**
+ * The value in the middle, which is always one of the values: of an even count the upper of the two. `undefined` of
+ * none.
+ */
 export function middleValue(values: readonly number[]): number | undefined {
   return ascending(values)[Math.floor(values.length / 2)]
 }

@@ -1,6 +1,9 @@
 import { typedNumber, valueOf, type Typed } from './typed'
 
-/** Reading and writing of bytes, bit rates and lengths of time as people type them. Powers of ten unless a unit says `i` (IEC 80000-13). */
+/**
+ * Reading and writing of bytes, bit rates and lengths of time as people type them. Powers of ten unless a unit says `i`
+ * (IEC 80000-13).
+ */
 
 const DECIMAL = ['B', 'kB', 'MB', 'GB', 'TB', 'PB'] as const
 const BINARY = ['B', 'KiB', 'MiB', 'GiB', 'TiB', 'PiB'] as const

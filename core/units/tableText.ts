@@ -25,8 +25,9 @@ const WORKBOOKS = [
 const begins = (bytes: Uint8Array, mark: readonly number[]) => mark.every((byte, at) => bytes[at] === byte)
 
 /**
- * The text of a table that a person gave, in whatever of the usual encodings: by its byte order mark, else UTF-8 where it is
- * valid, UTF-16 where every other byte of what is Latin is 0, else Windows-1252. Throws with what to do for what is no text.
+ * The text of a table that a person gave, in whatever of the usual encodings: by its byte order mark, else UTF-8 where
+ * it is valid, UTF-16 where every other byte of what is Latin is 0, else Windows-1252. Throws with what to do for what
+ * is no text.
  *
  * `tableText(Uint8Array.of(0xd8)).text` is `Ø`.
  */
@@ -60,8 +61,8 @@ function encodingOf(bytes: Uint8Array): TableEncoding {
 }
 
 /**
- * What Windows-1252 has in place of the control characters 0x80 to 0x9F; the five that it leaves free stay what they are. Source:
- * WHATWG Encoding Standard, index windows-1252.
+ * What Windows-1252 has in place of the control characters 0x80 to 0x9F; the five that it leaves free stay what they
+ * are. Source: WHATWG Encoding Standard, index windows-1252.
  */
 const FROM_80 = '€\x81‚ƒ„…†‡ˆ‰Š‹Œ\x8dŽ\x8f\x90‘’“”•–—˜™š›œ\x9džŸ'
 

@@ -4,7 +4,9 @@ export type Typed<T> = { readonly value: T } | { readonly fault: string }
 /** The value where there is one. */
 export const valueOf = <T>(typed: Typed<T>): T | undefined => ('value' in typed ? typed.value : undefined)
 
-/** What a typed figure may mean: one value, or a question, since people write thousands and decimals with either sign. */
+/**
+ * What a typed figure may mean: one value, or a question, since people write thousands and decimals with either sign.
+ */
 export type TypedNumber = { readonly value: number } | { readonly ask: string }
 
 const SPACES = /[\s\u00a0\u2009\u202f_]/g

@@ -107,7 +107,8 @@ describe('a digest', () => {
     const lists = [[], [''], ['', ''], ['a'], ['b'], ['ab'], ['a', 'b'], ['b', 'a'], ['a', ''], ['', 'a']]
     expect(new Set(lists.map(digestOf)).size).toBe(lists.length)
     expect(lists.map(digestOf).every((digest) => /^[0-9a-f]{14}$/.test(digest))).toBe(true)
-    // Kept in books: a digest that became another one would say that everything changed. Written down from the first release.
+    // Kept in books: a digest that became another one would say that everything changed. Written down from the first
+    // release.
     expect(digestOf(['CLIPS/A001.MP4', '1024'])).toMatchInlineSnapshot(`"189fe240012d33"`)
     const draws = Array.from({ length: 1000 }, (_, at) => chanceOf('seed', String(at)))
     expect(Math.min(...draws)).toBeGreaterThanOrEqual(0)

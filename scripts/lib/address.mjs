@@ -9,8 +9,8 @@ const FIRST_PORT = 4600
 const kept = (file) => (existsSync(file) ? readFileSync(file, 'utf8').trim() : '')
 
 /**
- * The port of this home: the one that it had before, so that pages that are open find it again, else the next free one. `taken` is the
- * one that it had, where another program has that now.
+ * The port of this home: the one that it had before, so that pages that are open find it again, else the next free one.
+ * `taken` is the one that it had, where another program has that now.
  */
 export async function homePort(home) {
   const file = join(home, 'port')
@@ -24,7 +24,10 @@ export const keepPort = (home, port) => writeFileSync(join(home, 'port'), String
 
 export const isFree = async (port) => (await freePort(port)) === port
 
-/** The access key of this home: it stays, so that who was let in once is let in after the next start; `anew` makes another one. */
+/**
+ * The access key of this home: it stays, so that who was let in once is let in after the next start; `anew` makes
+ * another one.
+ */
 export function homeKey(home, anew) {
   const file = join(home, 'access-key')
   if (anew) rmSync(file, { force: true })

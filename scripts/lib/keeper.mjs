@@ -15,9 +15,9 @@ const MOST_MISSED = 2
 const sleptSeconds = () => uptime() - performance.now() / 1000
 
 /**
- * Keeps one part of the application alive: it is started again whenever it ends, with a growing pause, for as long as nobody
- * stops it. `start` gives a promise of `{ ended }`, a promise of why it ended. Settles when it runs for the first time; rejects
- * only when it cannot be started at all.
+ * Keeps one part of the application alive: it is started again whenever it ends, with a growing pause, for as long as
+ * nobody stops it. `start` gives a promise of `{ ended }`, a promise of why it ended. Settles when it runs for the
+ * first time; rejects only when it cannot be started at all.
  */
 export async function keep({ name, start, isStopping, onStarted }) {
   let pauseMs = FIRST_PAUSE_MS
@@ -58,7 +58,9 @@ export async function keep({ name, start, isStopping, onStarted }) {
   void goOn()
 }
 
-/** Ends a program that does not answer any more; not one that only slept with its computer, or while this one was held. */
+/**
+ * Ends a program that does not answer any more; not one that only slept with its computer, or while this one was held.
+ */
 export function watchPings(child, name) {
   let [answered, missed, slept, due] = [true, 0, sleptSeconds(), performance.now() + PING_MS]
   child.on('message', (message) => {

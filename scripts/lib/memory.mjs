@@ -2,7 +2,7 @@
 export const MEMORY_FLAGS = ['--max-semi-space-size=8', '--max-old-space-size=1024']
 
 /**
- * Variables of our programs. Files wait for the disk: more threads than the default four keep several drives busy, and they
- * share two heaps of the C library instead of having one each.
+ * Variables of our programs. Files wait for the disk: more threads than the default four keep several drives busy, and
+ * they share two heaps of the C library instead of having one each.
  */
 export const MEMORY_ENV = { UV_THREADPOOL_SIZE: '16', MALLOC_ARENA_MAX: '2' }

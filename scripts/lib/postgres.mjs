@@ -37,7 +37,9 @@ function account() {
   return { uid: id('-u'), gid: id('-g') }
 }
 
-/** The cluster's folder: inside the project, unless the account that runs it may not pass through the project's parents. */
+/**
+ * The cluster's folder: inside the project, unless the account that runs it may not pass through the project's parents.
+ */
 function clusterFolder(home, as) {
   const own = join(home, 'pg')
   mkdirSync(own, { recursive: true, mode: 0o700 })

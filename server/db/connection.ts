@@ -27,7 +27,9 @@ export async function openDatabase(url: string): Promise<Db> {
   return db
 }
 
-/** Opens a database that is at the newest schema, for whoever answers a person: nothing is waited for longer than that. */
+/**
+ * Opens a database that is at the newest schema, for whoever answers a person: nothing is waited for longer than that.
+ */
 export const openForAnswers = (url: string, timeoutMs: number): Db =>
   databaseOn(poolWithTimeout({ connectionString: url, max: MOST_CONNECTIONS }, timeoutMs))
 

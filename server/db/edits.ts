@@ -50,7 +50,10 @@ export const edited = <T>(
     return { answer, edit }
   })
 
-/** Puts the rows of a change back as they were, which is a change of its own. Throws `ChangedSince`; `undefined` when there is no such change. */
+/**
+ * Puts the rows of a change back as they were, which is a change of its own. Throws `ChangedSince`; `undefined` when
+ * there is no such change.
+ */
 export const takeBack = (
   db: Db,
   id: string,
@@ -72,7 +75,8 @@ export const takeBack = (
       throw new ChangedSince(
         all === 1
           ? `Not taken back: “${unquoted(title)}” It was changed again since, perhaps in another window.`
-          : `Not taken back: “${unquoted(title)}” Of the ${all} rows that it changed ${changed} ${changed === 1 ? 'was' : 'were'} changed again since.`,
+          : `Not taken back: “${unquoted(title)}” Of the ${all} rows that it changed ${changed} ` +
+              `${changed === 1 ? 'was' : 'were'} changed again since.`,
       )
     for (const table of tables.toReversed()) await dropNew(tx, table, rows)
     for (const table of tables) await putBefore(tx, table, rows)

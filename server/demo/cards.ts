@@ -56,6 +56,8 @@ export const demoCards = (root: string): DemoCard[] => [
   ...LENSES.map((lens) => ({
     name: `Pole ${lens}`,
     folder: join(root, `pole-${lens}`),
-    story: `Lens ${lens} of the rig on the pole: ${lens === ODD_LENS ? 'it missed the second of three takes' : 'three takes'}.`,
+    story:
+      `Lens ${lens} of the rig on the pole: ` +
+      `${lens === ODD_LENS ? 'it missed the second of three takes' : 'three takes'}.`,
   })),
 ]

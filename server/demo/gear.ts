@@ -159,7 +159,10 @@ async function addThings(db: Db) {
   return { cameraOf: of(cameraIds), modeOf: of(modeIds), cardOf: of(cardIds) }
 }
 
-/** The gear book, plans, a shot list with its day, and figures of a finished production. `day` is that of the next shoot. */
+/**
+ * The gear book, plans, a shot list with its day, and figures of a finished production. `day` is that of the next
+ * shoot.
+ */
 export async function addGear(db: Db, productions: ReadonlyMap<string, string>, day: string): Promise<void> {
   const { cameraOf, modeOf, cardOf } = await addThings(db)
   for (const [title, productionId] of productions) {

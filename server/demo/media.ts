@@ -48,7 +48,9 @@ async function makeClip({
   paint(canvas)
   const size = Math.round(heightPx / 24)
   const pan = `crop=${widthPx}:${heightPx}:x='(iw-ow)*t/${seconds}':y='(ih-oh)*(1-t/${seconds})'`
-  const counter = `drawtext=text='%{pts\\:hms}  %{frame_num}':fontsize=${size}:fontcolor=white:box=1:boxcolor=black@0.55:boxborderw=${Math.round(size / 3)}:x=${size}:y=h-${size * 2.4}`
+  const counter =
+    `drawtext=text='%{pts\\:hms}  ` +
+    `%{frame_num}':fontsize=${size}:fontcolor=white:box=1:boxcolor=black@0.55:boxborderw=${Math.round(size / 3)}:x=${size}:y=h-${size * 2.4}`
   await ffmpeg(
     [
       '-f',
@@ -102,7 +104,8 @@ async function makeClip({
 }
 
 const sidecar = (camera: string, clip: string, recordedAt: Date) =>
-  `<?xml version="1.0" encoding="UTF-8"?>\n<clip camera="${camera}" name="${clip}" recorded="${recordedAt.toISOString()}" lens="35" whiteBalance="5200"/>\n`
+  `<?xml version="1.0" encoding="UTF-8"?>\n<clip camera="${camera}" name="${clip}" ` +
+  `recorded="${recordedAt.toISOString()}" lens="35" whiteBalance="5200"/>\n`
 
 /** A run of numbered frames, of which some are missing. */
 async function makeFrames(folder: string, count: number, missing: readonly number[]): Promise<void> {

@@ -2,7 +2,9 @@ import { likelyRig, rigOf, rigSentence } from '../../core/cards/load/rig'
 import type { Db } from '../db/connection'
 import { lensCards, proposeRig, putRig, rigCards } from '../db/queries/rigs'
 
-/** Compares the lenses of each rig of a production anew, looks for cards that seem to be one, and keeps what was found. */
+/**
+ * Compares the lenses of each rig of a production anew, looks for cards that seem to be one, and keeps what was found.
+ */
 export async function renewRigs(db: Db, productionId: string): Promise<void> {
   const cards = await rigCards(db, productionId)
   await proposeRig(db, productionId, await likelyCards(db, cards))

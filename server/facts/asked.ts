@@ -10,7 +10,9 @@ export interface Asked {
 
 const known = new WeakMap<Asked, Map<unknown, Promise<unknown>>>()
 
-/** What several parts of one answer need of the whole house: read for the first of them, and the same for the others. */
+/**
+ * What several parts of one answer need of the whole house: read for the first of them, and the same for the others.
+ */
 export function once<T>(db: Db, asked: Asked, read: (db: Db, host: string) => Promise<T>): Promise<T> {
   const reads = known.get(asked) ?? new Map<unknown, Promise<unknown>>()
   known.set(asked, reads)

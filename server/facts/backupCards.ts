@@ -24,8 +24,8 @@ export interface BackupCardState {
 }
 
 /**
- * Whether the card in a reader is the one that was read: in the stay of the reading it is; later where it has a name of its own
- * and was compared with copies since it was put in. One without a name may be the other card.
+ * Whether the card in a reader is the one that was read: in the stay of the reading it is; later where it has a name of
+ * its own and was compared with copies since it was put in. One without a name may be the other card.
  */
 function isReadCard(row: BackupCardRow, reader: ReaderRow, stays: readonly StayRow[]): boolean {
   if (row.readStayId !== null && row.readStayId === reader.stayId) return true
@@ -33,7 +33,10 @@ function isReadCard(row: BackupCardRow, reader: ReaderRow, stays: readonly StayR
   return !isNameless(row.key) && stay?.twinId === row.id && stay.knownHow === 'compared'
 }
 
-/** The backup cards of a load, from rows. A reading counts for what the card listed then: one that lists something else was not read. */
+/**
+ * The backup cards of a load, from rows. A reading counts for what the card listed then: one that lists something else
+ * was not read.
+ */
 export function backupCardStates(
   load: LoadRow,
   rows: readonly BackupCardRow[],

@@ -29,7 +29,9 @@ export async function copyPlanOf(
   return planFrom(await copyRows(db, host, load), volumeIds, meanwhile)
 }
 
-/** A plan, and what it decides of just these files: what the card listed, and how each of them stands on each volume. */
+/**
+ * A plan, and what it decides of just these files: what the card listed, and how each of them stands on each volume.
+ */
 export async function decidedPlan(
   db: Db,
   host: string,

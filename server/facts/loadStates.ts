@@ -192,7 +192,10 @@ interface Seen {
   readonly lastSeen: string | undefined
 }
 
-/** How the card differs from what was copied, by what is known best: what lies there, what was last seen, or nothing at all. */
+/**
+ * How the card differs from what was copied, by what is known best: what lies there, what was last seen, or nothing at
+ * all.
+ */
 function differenceOf(
   load: LoadRow,
   { older, lastKnown }: Rows,

@@ -129,7 +129,10 @@ export function saidOfFiles({ parts, lengths, ticks }: WholeTake, { ranges, ...s
 export const recounted = (ranges: readonly ClipRange[], from: FrameRate, to: FrameRate): ClipRange[] =>
   rangesOf(timesOf(ranges, from), to)
 
-/** What a file's ranges are counted in, how many of them it has, and how many are about a frame: a variable film has no count of frames that is a time. */
+/**
+ * What a file's ranges are counted in, how many of them it has, and how many are about a frame: a variable film has no
+ * count of frames that is a time.
+ */
 function extentOf({ probe, seconds }: Pick<ReviewRow, 'probe' | 'seconds'>) {
   const video = probe?.video
   if (video && !isVariable(video)) return { ticks: video.rate, length: video.frames, step: 1, seconds }
@@ -165,7 +168,10 @@ export async function reviewOf(db: Db, productionId: string): Promise<ReviewSum>
   )
 }
 
-/** Kept takes of a production, each of their files with the address of a copy; files of which nothing is used are left out. */
+/**
+ * Kept takes of a production, each of their files with the address of a copy; files of which nothing is used are left
+ * out.
+ */
 export async function selectsOf(db: Db, host: string, productionId: string): Promise<Select[]> {
   const rows = await keptRows(db, productionId)
   const [placed, shots] = await Promise.all([

@@ -10,7 +10,10 @@ import type { Db } from '../db/connection'
 import { placedFiles, sortableClips, sortableFiles } from '../db/queries/sorted'
 import { fileNameOf } from '../../core/units/filePath'
 
-/** A file of the view with where its proved copy lies: on which volume, below which mirror, under which path, with which hash. */
+/**
+ * A file of the view with where its proved copy lies: on which volume, below which mirror, under which path, with which
+ * hash.
+ */
 export interface SortSource {
   readonly volumeId: string
   readonly folder: string

@@ -19,7 +19,9 @@ const EMPTY: Sorted = {
   unproved: 0,
 }
 
-/** The volume of the view that was chosen, else the connected edit volume; with the rules, as far as that volume can. */
+/**
+ * The volume of the view that was chosen, else the connected edit volume; with the rules, as far as that volume can.
+ */
 export async function sortedPlace(db: Db, host: string, productionId: string) {
   const { volumeId, settings } = await sortedView(db, productionId)
   const known = await volumes(db, host)

@@ -32,11 +32,15 @@ export async function stateOf(
   const clock = (seconds: number) => clockIn(zoneHere(), now + seconds * 1000)
   const notices = slept.map(({ at, ms }) => {
     const woke = clockIn(zoneHere(), at.getTime())
-    return `The computer slept for ${formatLength(Math.round(ms / 1000))} and woke at ${woke}: nothing was copied meanwhile.`
+    return (
+      `The computer slept for ${formatLength(Math.round(ms / 1000))} and woke at ${woke}: nothing was ` +
+      'copied meanwhile.'
+    )
   })
   if (booksFreeBytes !== undefined && booksFreeBytes < LEAST_ROOM_BYTES)
     notices.unshift(
-      `The disk with Yendra’s records has ${formatBytes(booksFreeBytes)} left. Make room on it: when it is full, nothing can be written down, and nothing more is proved.`,
+      `The disk with Yendra’s records has ${formatBytes(booksFreeBytes)} left. Make room on it: when ` +
+        'it is full, nothing can be written down, and nothing more is proved.',
     )
   return { goodNight: goodNight(works, waits, clock) ?? null, notices }
 }
@@ -72,7 +76,9 @@ async function worksOf(db: Db, host: string, tasks: readonly Task[]): Promise<Ni
 const sumOf = (sum: number | undefined, work: NightWork): number | undefined =>
   sum === undefined || work.endsInSeconds === undefined ? undefined : Math.max(sum, work.endsInSeconds)
 
-/** What needs a person before morning: cards that nobody scanned or that differ, work that failed, drives that are full. */
+/**
+ * What needs a person before morning: cards that nobody scanned or that differ, work that failed, drives that are full.
+ */
 async function waitsOf(db: Db, host: string, tasks: readonly Task[], now: number): Promise<string[]> {
   const [inReaders, known] = await Promise.all([readers(db), volumes(db, host)])
   const held = inReaders.filter((row) => row.host === host && row.putAwayAt === null && row.state === 'card')

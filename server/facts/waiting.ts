@@ -55,7 +55,9 @@ export async function waitingTitle(db: Db, reader: ReaderRow, labels: readonly s
 
 type Gear = Awaited<ReturnType<typeof gearNames>>
 
-/** How the card calls itself: a folder that somebody chose bears the name of the reader, which says nothing of the card. */
+/**
+ * How the card calls itself: a folder that somebody chose bears the name of the reader, which says nothing of the card.
+ */
 const ownNameOf = ({ simulated, cardName, name, rootPath }: ReaderRow): string | undefined =>
   simulated || (rootPath !== null && basename(rootPath) === name) ? (cardName ?? undefined) : undefined
 

@@ -4,7 +4,8 @@ import type { Request, RequestHandler } from 'express'
 import { ProblemError } from './problem'
 
 const HOW_IN =
-  'This Yendra has a key. Open the address that the start command printed: it carries the key, and this browser keeps it from then on.'
+  'This Yendra has a key. Open the address that the start command printed: it carries the key, and ' +
+  'this browser keeps it from then on.'
 
 const PAGE = `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width">
 <title>Yendra: access key needed</title><h1>An access key is needed.</h1><p>${HOW_IN}</p></html>`

@@ -7,7 +7,10 @@ const LOCAL_NAMES = new Set(['127.0.0.1', 'localhost', '[::1]'])
 
 const nameOf = (host: string) => host.replace(/:\d+$/, '')
 
-/** Behind an address of its own it is called by that or by the machine’s name; a name that somebody else may point here is refused. */
+/**
+ * Behind an address of its own it is called by that or by the machine’s name; a name that somebody else may point here
+ * is refused.
+ */
 const isOurs = (name: string, listening: string) =>
   LOCAL_NAMES.has(name) ||
   (listening !== '127.0.0.1' &&

@@ -6,7 +6,9 @@ import type { Context } from './context'
 import { conflict } from './problem'
 import { idempotencyKey } from './sentOnce'
 
-/** Starts a task that a person ordered; `busy` is what they read when one of that kind is under way on the same thing. */
+/**
+ * Starts a task that a person ordered; `busy` is what they read when one of that kind is under way on the same thing.
+ */
 export async function orderTask<K extends TaskKind>(
   { db, boss }: Context,
   req: Request,

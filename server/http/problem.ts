@@ -36,7 +36,8 @@ export const changedElsewhere = () =>
     409,
     'changed-elsewhere',
     'It was changed elsewhere',
-    'This was changed in another window meanwhile, so nothing was kept. Copy what you typed if it is long, look at it as it is now, and change it again.',
+    'This was changed in another window meanwhile, so nothing was kept. Copy what you typed if it is ' +
+      'long, look at it as it is now, and change it again.',
   )
 /** 422: something that was sent is wrong, with the field. */
 export const invalid = (detail: string, field?: string) =>
@@ -75,7 +76,8 @@ function problemOf(error: unknown): Problem {
       503,
       'no-answer',
       'No answer',
-      'No: the database of Yendra does not answer, so that nothing is known of cards and copies now. Format nothing. Wait a moment, then ask again; if it stays so, stop Yendra and start it again.',
+      'No: the database of Yendra does not answer, so that nothing is known of cards and copies now. ' +
+        'Format nothing. Wait a moment, then ask again; if it stays so, stop Yendra and start it again.',
     )
   const status = error instanceof Error && 'status' in error && typeof error.status === 'number' ? error.status : 500
   if (error instanceof URIError)
@@ -96,7 +98,8 @@ function problemOf(error: unknown): Problem {
     500,
     'failed',
     'Something broke',
-    'Yendra could not do that, and nothing was changed. Try again; if it happens twice, look at the log of the start command.',
+    'Yendra could not do that, and nothing was changed. Try again; if it happens twice, look at the ' +
+      'log of the start command.',
   )
 }
 

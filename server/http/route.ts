@@ -72,7 +72,10 @@ function questionOf({ query }: Request): Record<string, unknown> {
   return { ...query }
 }
 
-/** What was sent, as its schema wants it; throws with the first field that is wrong. Text of addresses is turned into numbers. */
+/**
+ * What was sent, as its schema wants it; throws with the first field that is wrong. Text of addresses is turned into
+ * numbers.
+ */
 async function validated<T>(schema: Schema<T> | undefined, sent: unknown, how?: 'casts'): Promise<T> {
   const value = sent ?? (sent === null ? null : {})
   const fault = storableFault(value)

@@ -14,7 +14,9 @@ export function idempotencyKey(req: Request): string | null {
   return `${req.path} ${key}`
 }
 
-/** Carries an order out once, however often it is sent with its key in ten minutes; one that failed may be sent again. */
+/**
+ * Carries an order out once, however often it is sent with its key in ten minutes; one that failed may be sent again.
+ */
 export async function sentOnce<T>(req: Request, carryOut: () => Promise<T>): Promise<T> {
   const key = idempotencyKey(req)
   if (key === null) return carryOut()

@@ -19,8 +19,8 @@ async function inTurn<T>(key: string, act: () => Promise<T>): Promise<T> {
 }
 
 /**
- * Answers an order that changes a row which people edit: one after the other, and none that was made from another state of
- * it than it has now. Who does not say what was seen is not asked. Source: RFC 9110, 13.1.1 (`If-Match`).
+ * Answers an order that changes a row which people edit: one after the other, and none that was made from another state
+ * of it than it has now. Who does not say what was seen is not asked. Source: RFC 9110, 13.1.1 (`If-Match`).
  */
 export function serveChange<Path extends string, Body, Answer>(
   router: Router,

@@ -3,7 +3,8 @@ const LONGEST = 20_000
 
 /**
  * What no field of any request may be: text that PostgreSQL cannot store (NUL, half of a character), text of absurd
- * length, or values nested beyond sense; nor a field called like what every object of JavaScript has. `undefined` when there is nothing of it.
+ * length, or values nested beyond sense; nor a field called like what every object of JavaScript has. `undefined` when
+ * there is nothing of it.
  */
 export function storableFault(value: unknown): { sentence: string; field: string } | undefined {
   const open: [value: unknown, field: string, depth: number][] = [[value, '', 0]]

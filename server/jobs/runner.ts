@@ -127,7 +127,10 @@ export class Runner {
     }
   }
 
-  /** Says which tasks it runs, and takes up what nobody runs: one whose worker could write nothing any more, or whose wake-up was lost. */
+  /**
+   * Says which tasks it runs, and takes up what nobody runs: one whose worker could write nothing any more, or whose
+   * wake-up was lost.
+   */
   async turn(boss: PgBoss): Promise<void> {
     const { db, host } = this
     const own = [...this.#running.values()].map(({ attemptId }) => attemptId)
@@ -148,7 +151,10 @@ export class Runner {
   async #isPoison(open: TaskRow): Promise<boolean> {
     const died = await tasks.countDied(this.db, open.id)
     if (died < MOST_DEATHS) return false
-    const sentence = `Set aside: the work ended its worker ${died} times, so that nothing else could go on. What was proved stays. Try again when the drive and the card are connected well; if it happens again, leave this one out.`
+    const sentence =
+      `Set aside: the work ended its worker ${died} times, so that nothing else could go on. What was ` +
+      'proved stays. Try again when the drive and the card are connected well; if it happens again, ' +
+      'leave this one out.'
     await tasks.endTask(this.db, open.id, { state: 'set-aside', sentence, troubles: [] })
     await tasks.tellNews(this.db, { kind: 'task', id: open.id })
     return true
@@ -198,7 +204,8 @@ async function untilWritten(write: () => Promise<unknown>): Promise<void> {
 const isFull = (error: unknown): boolean => errorCode(error) === '53100'
 
 const BOOKS_FULL =
-  'The disk with Yendra’s records is full: nothing more could be written down. What was proved before stays. Make room on it, then try again.'
+  'The disk with Yendra’s records is full: nothing more could be written down. What was proved ' +
+  'before stays. Make room on it, then try again.'
 
 function endOf(error: unknown, taskId: string): tasks.TaskEnd {
   if (error instanceof Stopped) return STOPPED

@@ -26,7 +26,9 @@ export interface MountSeen {
 const depthBelow = (path: string, folder: string) =>
   within(path, folder) ? path.slice(folder.length).split('/').filter(Boolean).length : Infinity
 
-/** Whether something is mounted there because somebody plugged it in: in a usual place, or in a folder that was named. */
+/**
+ * Whether something is mounted there because somebody plugged it in: in a usual place, or in a folder that was named.
+ */
 function isPluggedIn(path: string, named: readonly string[]): boolean {
   const places = [
     ...USUAL.map((one) => ({ ...one, least: 1 })),
@@ -45,7 +47,10 @@ export const pluggedInAround = (folder: string): string | undefined =>
 const isInside = (path: string, taken: readonly (string | null)[]): boolean =>
   taken.some((root) => root !== null && path !== root && within(path, root))
 
-/** File systems that somebody plugged in, or mounted inside a registered one, and that are not registered; nothing of them is read but where they are. */
+/**
+ * File systems that somebody plugged in, or mounted inside a registered one, and that are not registered; nothing of
+ * them is read but where they are.
+ */
 export async function newMounts(taken: readonly (string | null)[], named: readonly string[]): Promise<MountSeen[]> {
   const refusalOf = await refuser(taken)
   const paths = mounts()
@@ -71,7 +76,10 @@ export interface MountRead extends MountSeen {
   readonly marker: string | undefined
 }
 
-/** What is read of one before it is registered: names of its top folder, its room, and its marker. `undefined` when it went away. */
+/**
+ * What is read of one before it is registered: names of its top folder, its room, and its marker. `undefined` when it
+ * went away.
+ */
 export async function readMount({ path, node }: MountSeen): Promise<MountRead | undefined> {
   const [names, room, marker, volumeUid] = await Promise.all([
     readdir(path).catch(() => undefined),

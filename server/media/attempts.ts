@@ -15,8 +15,8 @@ interface StaleParts {
 }
 
 /**
- * Removes parts that attempts left behind on a volume. A part that is whole stays while nothing else with its bytes can be
- * read: returns how many do.
+ * Removes parts that attempts left behind on a volume. A part that is whole stays while nothing else with its bytes can
+ * be read: returns how many do.
  */
 export async function removeStaleParts({ db, host, volumeId, medium, live }: StaleParts): Promise<number> {
   const parts = Buffer.from(PARTS)

@@ -33,7 +33,10 @@ export async function readBooksFile(medium: Medium): Promise<WrittenBooks[]> {
   }
 }
 
-/** Writes the state of these books on a volume, beside those of others: at every moment one of the two versions is there. */
+/**
+ * Writes the state of these books on a volume, beside those of others: at every moment one of the two versions is
+ * there.
+ */
 export async function writeBooksFile(medium: Medium, own: WrittenBooks): Promise<void> {
   const others = (await readBooksFile(medium)).filter((one) => one.books !== own.books)
   const part = joinPath(Buffer.from('.yendra'), Buffer.from(`books-${own.token}.part`))

@@ -22,7 +22,9 @@ const SHARES = /^(nfs|cifs|smb|9p|virtiofs|fuse\.)/
 /** A drive, a card, a share; not what the system mounts for itself. */
 const mayHoldFootage = ({ type, source }: Mounted) => source.startsWith('/dev/') || SHARES.test(type)
 
-/** Mounted file systems where a drive or a card may be, and the person's own folder, which holds no drive of its own. */
+/**
+ * Mounted file systems where a drive or a card may be, and the person's own folder, which holds no drive of its own.
+ */
 export async function mountedPlaces(taken: Taken): Promise<Place[]> {
   const refusalOf = await refuser(taken)
   const paths = new Set(
@@ -30,7 +32,8 @@ export async function mountedPlaces(taken: Taken): Promise<Place[]> {
       .filter(mayHoldFootage)
       .map((mount) => mount.path),
   )
-  // What the system and its programs live on cannot be registered; the person's folders there are reached through their own.
+  // What the system and its programs live on cannot be registered; the person's folders there are reached through their
+  // own.
   const fit = [...paths].filter((path) => [undefined, 'known'].includes(refusalOf(path)?.kind))
   const places = await Promise.all(
     fit.map(async (path) => ({

@@ -24,9 +24,9 @@ interface Holder {
 }
 
 /**
- * Compares a card with what is known of a load at one newly drawn place in every clip, and at the places where a card was
- * found to differ before: with a proved copy that is connected, else with the ends that were read at the first scan.
- * Writes down what came of it.
+ * Compares a card with what is known of a load at one newly drawn place in every clip, and at the places where a card
+ * was found to differ before: with a proved copy that is connected, else with the ends that were read at the first
+ * scan. Writes down what came of it.
  */
 export async function compareCard(db: Db, host: string, card: ComparedCard): Promise<Compared> {
   const seed = randomUUID()
@@ -91,7 +91,9 @@ export async function compareCard(db: Db, host: string, card: ComparedCard): Pro
   return { ...compared, volumeNames }
 }
 
-/** A card may be taken for the one that was copied: everything that could be compared was equal, and something could. */
+/**
+ * A card may be taken for the one that was copied: everything that could be compared was equal, and something could.
+ */
 export const isBorneOut = ({ compared, differing }: Compared): boolean => compared > 0 && differing === 0
 
 /** Every clip that was compared was compared with a proved copy. */

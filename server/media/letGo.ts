@@ -33,7 +33,9 @@ export type LetGo =
 const said = (error: unknown): string =>
   (error instanceof Error && 'stderr' in error && String(error.stderr).trim()) || String(error)
 
-/** Waits until everything is written and unmounts a card or drive, where the system allows it; else says who holds it. */
+/**
+ * Waits until everything is written and unmounts a card or drive, where the system allows it; else says who holds it.
+ */
 export async function letGo(folder: string): Promise<LetGo> {
   try {
     await run('sync', ['-f', folder], { timeout: PATIENCE_MS })
@@ -83,19 +85,29 @@ export function letGoSentence(name: string, done: LetGo): string {
     case 'out':
       return `${name} may be pulled out.`
     case 'elsewhere':
-      return `Everything is written to ${name}, and it is unmounted. Its disk is still in use at ${list(done.at)}: let go of that too before you pull it out.`
+      return (
+        `Everything is written to ${name}, and it is unmounted. Its disk is still in use at ` +
+        `${list(done.at)}: let go of that too before you pull it out.`
+      )
     case 'folder':
       return `Everything is written to ${name}. It is a folder of a drive that is in use: it goes with that drive.`
     case 'held':
       return `${name} is still held by ${list(done.by)}. Close what is open there, then let go again.`
     case 'around':
-      return `${name} cannot go while something else is mounted inside it, at ${list(done.at)}. Unmount that first, then let go again.`
+      return (
+        `${name} cannot go while something else is mounted inside it, at ${list(done.at)}. Unmount that ` +
+        'first, then let go again.'
+      )
     case 'refused':
-      return `Everything is written to ${name}, but the system does not let Yendra unmount it (${done.why}). Eject it with your file manager before you pull it out.`
+      return (
+        `Everything is written to ${name}, but the system does not let Yendra unmount it (${done.why}). ` +
+        'Eject it with your file manager before you pull it out.'
+      )
     case 'unwritten':
       return done.why === ''
         ? `${name} is still being written to after a minute. Leave it where it is, and let go again.`
-        : `What was written to ${name} last may be missing on it (${done.why}). Leave it where it is, and read its copies again.`
+        : `What was written to ${name} last may be missing on it (${done.why}). Leave it where it is, and ` +
+            'read its copies again.'
   }
 }
 

@@ -30,7 +30,10 @@ export async function listCard(medium: Medium): Promise<Listing> {
   return { walked, entries, files: entries.filter((entry) => entry.kind === 'file'), print: listingDigest(walked) }
 }
 
-/** Whether a folder really lies on the medium: no part of its path is a link, or a place where something else is mounted. */
+/**
+ * Whether a folder really lies on the medium: no part of its path is a link, or a place where something else is
+ * mounted.
+ */
 async function liesHere(medium: Medium, folder: Buffer): Promise<boolean> {
   const parts = folder.toString('latin1').split('/')
   for (let length = 1; length <= parts.length; length += 1) {
@@ -49,7 +52,10 @@ export function mountedInside(medium: Medium, folder: Buffer): string[] {
     .map((place) => printablePath(Buffer.from(place, 'latin1')))
 }
 
-/** Files below a mirror, keyed by their path bytes as latin1, as they are told from others; `undefined` when there is no such folder. */
+/**
+ * Files below a mirror, keyed by their path bytes as latin1, as they are told from others; `undefined` when there is no
+ * such folder.
+ */
 export async function listMirror(medium: Medium, folder: Buffer) {
   if (!(await liesHere(medium, folder))) return undefined
   const stamps = await medium.stamps()
@@ -67,8 +73,8 @@ export async function listMirror(medium: Medium, folder: Buffer) {
 const LANES = 4
 
 /**
- * The files of a card whose ends are hashed, with the hashes: a few of all, and every clip up to a number. One that cannot
- * be read is left out.
+ * The files of a card whose ends are hashed, with the hashes: a few of all, and every clip up to a number. One that
+ * cannot be read is left out.
  */
 export async function takeSamples(
   medium: Medium,
@@ -107,8 +113,8 @@ export interface KnownSample {
 export const CARD_ROOT = Buffer.alloc(0)
 
 /**
- * Whether files below a folder have the ends that were hashed once on the card; files that are gone or have another size
- * say nothing. On a card, files rewritten say nothing either: their times differ by more than `shiftMs`. A mirror
+ * Whether files below a folder have the ends that were hashed once on the card; files that are gone or have another
+ * size say nothing. On a card, files rewritten say nothing either: their times differ by more than `shiftMs`. A mirror
  * keeps times of its own, and is asked without one.
  */
 export async function samplesEqual(

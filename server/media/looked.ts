@@ -56,7 +56,9 @@ export async function waveOf(db: Db, clip: WatchedClip): Promise<Buffer> {
   })
 }
 
-/** One frame of a clip as a JPEG: decoded from its film, or the file that the frame is. Past its end is the last one. */
+/**
+ * One frame of a clip as a JPEG: decoded from its film, or the file that the frame is. Past its end is the last one.
+ */
 export async function stillOf(
   db: Db,
   clip: WatchedClip,

@@ -15,9 +15,10 @@ export interface OriginalFile {
 }
 
 /**
- * Why a file with the bytes of an original has to stay; `undefined` when it may be removed. It may where another name of the
- * same file stays and opens now, or where another file with its bytes, proved and connected, opens now with equal size and
- * ends and was read whole within the hours of the person’s rule. Asked by everything that removes such a file.
+ * Why a file with the bytes of an original has to stay; `undefined` when it may be removed. It may where another name
+ * of the same file stays and opens now, or where another file with its bytes, proved and connected, opens now with
+ * equal size and ends and was read whole within the hours of the person’s rule. Asked by everything that removes such a
+ * file.
  */
 export async function whyItStays(db: Db, host: string, file: OriginalFile): Promise<string | undefined> {
   const there = await file.medium.entry(file.path)

@@ -80,8 +80,8 @@ export async function volumeMedium(db: Db, volume: VolumePlace): Promise<Medium 
 }
 
 /**
- * Does something on a medium; `undefined` when its root was another folder before than after (device and inode), so that
- * what was read may be of another drive that came to the same mount point meanwhile.
+ * Does something on a medium; `undefined` when its root was another folder before than after (device and inode), so
+ * that what was read may be of another drive that came to the same mount point meanwhile.
  */
 export async function inPlace<T>(medium: Medium, act: () => Promise<T>): Promise<T | undefined> {
   const before = await medium.place().catch(() => undefined)

@@ -6,8 +6,8 @@ const AGAIN_MS = 5_000
 const MOST_KEPT = 10_000
 
 /**
- * Hears from the system what is mounted and unmounted, also what comes and goes between two scans. Source: findmnt(8) of
- * util-linux, `--poll`.
+ * Hears from the system what is mounted and unmounted, also what comes and goes between two scans. Source: findmnt(8)
+ * of util-linux, `--poll`.
  */
 export class MountNews {
   readonly #changes: { readonly at: number; readonly path: string }[] = []

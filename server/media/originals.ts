@@ -41,7 +41,8 @@ export async function targetVolume(
   const { freeBytes } = await medium.room()
   if (freeBytes < neededBytes)
     throw new CannotWork(
-      `${row.name} has ${formatBytes(freeBytes)} free and about ${formatBytes(neededBytes)} are needed. Make room or choose another volume.`,
+      `${row.name} has ${formatBytes(freeBytes)} free and about ${formatBytes(neededBytes)} are ` +
+        'needed. Make room or choose another volume.',
     )
   return { name: row.name, medium }
 }

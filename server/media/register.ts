@@ -50,7 +50,10 @@ const isSystem = (real: string) =>
   // Where a check of the file system puts what it found (filesystem hierarchy standard, 3.1).
   real.split('/').includes('lost+found')
 
-/** A hidden folder of somebody’s home holds settings and keys, unless a drive is mounted there or this program lies in it. */
+/**
+ * A hidden folder of somebody’s home holds settings and keys, unless a drive is mounted there or this program lies in
+ * it.
+ */
 function isHiddenAtHome(real: string, mounted: ReadonlySet<string>): boolean {
   const home = within(real, homedir()) ? homedir() : /^[/](?:root|home[/][^/]+)(?=[/])/.exec(real)?.[0]
   const [hidden] = (home !== undefined && /^[/][.][^/]*/.exec(real.slice(home.length))) || []
@@ -79,12 +82,14 @@ export async function refuser(taken: readonly (string | null)[]) {
     if (isSystem(real))
       return refuse(
         'system',
-        'belongs to the system or is somebody’s whole home. Give the folder where the drive or card appears, such as /media/you/NAME.',
+        'belongs to the system or is somebody’s whole home. Give the folder where the drive or card ' +
+          'appears, such as /media/you/NAME.',
       )
     if (isHiddenAtHome(real, mounted))
       return refuse(
         'system',
-        'lies in a hidden folder of a home, where programs keep settings and keys. Give the folder where the drive or card appears.',
+        'lies in a hidden folder of a home, where programs keep settings and keys. Give the folder where ' +
+          'the drive or card appears.',
       )
     if (own.some((folder) => within(real, folder) || within(folder, real)))
       return refuse('program', 'is where Yendra keeps its own things. Choose another folder.')
@@ -111,12 +116,16 @@ export async function registrableFolder(
   if (refusal) throw new WrongFolder(refusal.sentence)
   if (!sure && !isMountPoint(real) && (await holdsThings(real)))
     throw new UnlikelyFolder(
-      `${path} is an ordinary folder with things in it, not a drive or card of its own. Whatever shares its drive is lost with it. If it is what you mean, add it all the same.`,
+      `${path} is an ordinary folder with things in it, not a drive or card of its own. Whatever ` +
+        'shares its drive is lost with it. If it is what you mean, add it all the same.',
     )
   return real
 }
 
-/** The real folder in which a person wants cards and drives to be noticed. Nothing in it is read but what is mounted there. */
+/**
+ * The real folder in which a person wants cards and drives to be noticed. Nothing in it is read but what is mounted
+ * there.
+ */
 export async function namableFolder(path: string): Promise<string> {
   const real = await realpath(resolve(path)).catch(() => undefined)
   if (!real || !(await stat(real).catch(() => undefined))?.isDirectory())
@@ -138,7 +147,8 @@ export async function markVolume(root: string): Promise<Marked> {
   } catch (error) {
     if (error instanceof MarkerTaken)
       throw new WrongFolder(
-        `${error.message} is a link, a pipe or something else that cannot be Yendra’s marker. Look at it, move it away, and add the folder again.`,
+        `${error.message} is a link, a pipe or something else that cannot be Yendra’s marker. Look at ` +
+          'it, move it away, and add the folder again.',
       )
     throw new WrongFolder(`${root} cannot be written to. Check its write protection and rights.`)
   }

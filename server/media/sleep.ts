@@ -4,8 +4,8 @@ import { uptime } from 'node:os'
 const LEAST_MS = 2_000
 
 /**
- * How long this computer has slept since it was started, in milliseconds: one clock goes on while it sleeps, the other stands.
- * Source: clock_gettime(2), CLOCK_BOOTTIME (os.uptime) and CLOCK_MONOTONIC (process.hrtime).
+ * How long this computer has slept since it was started, in milliseconds: one clock goes on while it sleeps, the other
+ * stands. Source: clock_gettime(2), CLOCK_BOOTTIME (os.uptime) and CLOCK_MONOTONIC (process.hrtime).
  */
 const sleptMs = (): number => uptime() * 1000 - Number(process.hrtime.bigint() / 1_000_000n)
 

@@ -2,7 +2,9 @@ import type { StayMark } from '../../core/cards/load/stay'
 import { mountedFrom, numberedMedium } from '../engine/medium/device'
 import type { ReaderContent } from './mediumOf'
 
-/** By what a stay in a reader is told from the next one, all but the name of its file system, which costs more to ask. */
+/**
+ * By what a stay in a reader is told from the next one, all but the name of its file system, which costs more to ask.
+ */
 export async function stayPlace(
   { simulated }: { readonly simulated: boolean },
   { medium }: ReaderContent,

@@ -33,7 +33,10 @@ export async function watchedClip(db: Db, id: string): Promise<WatchedClip | und
   return clip && hasBeenRead(clip) ? clip : undefined
 }
 
-/** Where a clip can be watched now: from a connected copy, else from the card in a reader; `undefined` when nothing has it. */
+/**
+ * Where a clip can be watched now: from a connected copy, else from the card in a reader; `undefined` when nothing has
+ * it.
+ */
 export async function watchPlace(db: Db, clip: WatchedClip): Promise<WatchPlace | undefined> {
   const holds = async (place: WatchPlace) => {
     const entry = await place.medium.entry(joinPath(place.folder, clip.pathBytes)).catch(() => undefined)

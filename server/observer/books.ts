@@ -9,8 +9,8 @@ import type { Medium } from '../media/mediumOf'
 const LEAST_PAUSE_MS = Number(process.env.YENDRA_BOOKS_PAUSE_MS ?? 20_000)
 
 /**
- * Keeps on every volume how far these books had come, so that a database that comes back from an older copy of it knows that
- * it is older: then nothing counts before it was read again.
+ * Keeps on every volume how far these books had come, so that a database that comes back from an older copy of it knows
+ * that it is older: then nothing counts before it was read again.
  */
 export class BooksOnDrives {
   #written = ''

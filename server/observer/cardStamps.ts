@@ -17,7 +17,9 @@ interface Seen {
 /** Files of a card by path, one byte a character. */
 type Stamped = ReadonlyMap<string, CardStamp>
 
-/** Notices that files of a card were rewritten with size and time kept, where its file system tells one from another. */
+/**
+ * Notices that files of a card were rewritten with size and time kept, where its file system tells one from another.
+ */
 export class CardStamps {
   readonly #seen = new Map<string, Seen>()
   readonly #kept = new Map<string, Seen>()

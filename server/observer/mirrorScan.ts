@@ -39,7 +39,9 @@ export async function scanMirror(db: Db, mirror: MirrorPlace, medium: Medium): P
   return { isNew: await putMirrorListing(db, listing), files: listing.files, listing }
 }
 
-/** Files of a mirror that was just listed were moved out of it; returns what lies there now. Nothing is listed again. */
+/**
+ * Files of a mirror that was just listed were moved out of it; returns what lies there now. Nothing is listed again.
+ */
 export async function movedOut(
   db: Db,
   { listing }: MirrorScan,

@@ -90,7 +90,10 @@ export class Observer {
     return mine
   }
 
-  /** Scans devices now, and the mirrors of some loads: what a yes is answered from. Who asks meanwhile shares the next scan. */
+  /**
+   * Scans devices now, and the mirrors of some loads: what a yes is answered from. Who asks meanwhile shares the next
+   * scan.
+   */
   look(loadIds: readonly string[]): Promise<void> {
     if (this.#next) {
       for (const loadId of loadIds) this.#next.loadIds.add(loadId)

@@ -29,11 +29,17 @@ import type { Stays } from './stays'
 /** What speaks for a card being the one that it seems to be. */
 interface BorneOut {
   readonly seen: Recognised
-  /** It is known in this stay, equals a proved copy, or has the ends that were read at its scan; or its files are others by now. */
+  /**
+   * It is known in this stay, equals a proved copy, or has the ends that were read at its scan; or its files are others
+   * by now.
+   */
   readonly by?: 'known' | 'copies' | 'ends' | 'rewritten'
 }
 
-/** What was made of a card once; asked again in another stay, when it lists something else, was read whole, or a scan was taken. */
+/**
+ * What was made of a card once; asked again in another stay, when it lists something else, was read whole, or a scan
+ * was taken.
+ */
 interface Known {
   readonly key: string
   readonly seen: Recognised
@@ -53,7 +59,10 @@ export class ReaderScan {
   readonly #known = new Map<string, Known>()
   readonly #files = new Map<string, { readonly stayId: string; readonly files: CardFiles }>()
   readonly #stamps: CardStamps
-  /** By stay: how many files could be compared with copies when it was compared last, and when it is tried again all the same. */
+  /**
+   * By stay: how many files could be compared with copies when it was compared last, and when it is tried again all the
+   * same.
+   */
   readonly #compared = new Map<string, { readonly files: number; readonly againAt: number }>()
   readonly #listed = new Map<string, { place: string; freeBytes: number; againAt: number; listing: Listing }>()
 
@@ -145,14 +154,18 @@ export class ReaderScan {
     for (const readerId of [...this.#files.keys()]) this.#endFiles(readerId)
   }
 
-  /** A folder on a busy file system sees its free space change all the time: listing takes a tenth of the time at most. */
+  /**
+   * A folder on a busy file system sees its free space change all the time: listing takes a tenth of the time at most.
+   */
   async #listing(readerId: string, { medium }: ReaderContent, afresh: boolean): Promise<Listing> {
     const [place, { freeBytes }, root] = await Promise.all([
       medium.place(),
       medium.room(),
       medium.list(Buffer.alloc(0)),
     ])
-    const rootKey = `${place} ${medium.mounted().join('/')} ${root.map((entry) => `${entry.name.toString('latin1')} ${entry.modifiedMs}`).join('/')}`
+    const rootKey =
+      `${place} ${medium.mounted().join('/')} ` +
+      `${root.map((entry) => `${entry.name.toString('latin1')} ${entry.modifiedMs}`).join('/')}`
     const earlier = this.#listed.get(readerId)
     const begun = performance.now()
     const unchanged = earlier?.place === rootKey && (earlier.freeBytes === freeBytes || begun < earlier.againAt)
@@ -164,8 +177,8 @@ export class ReaderScan {
   }
 
   /**
-   * Which load lies there by listing and samples; in a new stay also by comparing it, before anything counts. Of cards that
-   * list the same it is the one that it equals.
+   * Which load lies there by listing and samples; in a new stay also by comparing it, before anything counts. Of cards
+   * that list the same it is the one that it equals.
    */
   async #recognise(row: ReaderRow, content: ReaderContent, listing: Listing, stay: StayRow): Promise<Recognised> {
     const files = this.#filesOf(row, content, stay.id)
@@ -177,8 +190,8 @@ export class ReaderScan {
     for (;;) {
       const found = await recognise(this.db, row, held, listing, stay, not)
       const { seen, by } = await this.#borneOut(row, content, listing, stay, found, files)
-      // Known ends bear out less than a copy does, but more than a listing that is another one by now; against files that were
-      // rewritten they say nothing.
+      // Known ends bear out less than a copy does, but more than a listing that is another one by now; against files
+      // that were rewritten they say nothing.
       if (found.loadId === null || ((likely ?? written) && !found.same)) {
         if (written) return this.#doubted(stay, written)
         return this.#settle(stay, likely ?? unlike ?? seen, likely && 'ends')
@@ -227,7 +240,9 @@ export class ReaderScan {
           kind: 'hidden',
           loadId: found.loadId ?? stay.loadId,
           same: false,
-          difference: `Another file system is mounted on the card in ${row.name}, at “${mounted}”: what the card itself holds there cannot be seen. Unmount it, and scan again.`,
+          difference:
+            `Another file system is mounted on the card in ${row.name}, at “${mounted}”: what the card ` +
+            'itself holds there cannot be seen. Unmount it, and scan again.',
         },
       }
     const { db } = this
@@ -299,4 +314,5 @@ const UNLIKE_MS = 60_000
 const isUnlike = ({ kind }: Recognised) => kind === 'unlike'
 
 const otherContent = (reader: string, label: string, { what, clips, differing }: Unlike) =>
-  `The card in ${reader} has the names, sizes and times of “${label}”, but ${differing} of ${counted(clips, what)} ${differing === 1 ? 'differs' : 'differ'}: it is not the card that was copied.`
+  `The card in ${reader} has the names, sizes and times of “${label}”, but ${differing} of ` +
+  `${counted(clips, what)} ${differing === 1 ? 'differs' : 'differ'}: it is not the card that was copied.`

@@ -37,7 +37,9 @@ export async function recognise(
       ...other,
       kind: 'unlike',
       loadId: load.id,
-      difference: `The card in ${row.name} has the names, sizes and times of “${load.label}”, but other content: it is not the card that was copied.`,
+      difference:
+        `The card in ${row.name} has the names, sizes and times of “${load.label}”, but other content: ` +
+        'it is not the card that was copied.',
     }
   if (!load.lookDone) {
     const difference = `The scan of “${load.label}” did not finish: scan it again.`

@@ -17,8 +17,8 @@ interface Open {
 const SEEN_EVERY_MS = 20_000
 
 /**
- * Knows which stay of a card is the one that lies in a reader now. A stay ends with its medium: what comes after it in the
- * same place is another card until it was compared.
+ * Knows which stay of a card is the one that lies in a reader now. A stay ends with its medium: what comes after it in
+ * the same place is another card until it was compared.
  */
 export class Stays {
   readonly #open = new Map<string, Open>()

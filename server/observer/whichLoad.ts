@@ -13,8 +13,8 @@ interface KnownCard {
 }
 
 /**
- * Which load a card holds, as far as its listing and samples of its content tell: the load’s own card or a backup card of it,
- * listing just what was scanned or something else; a card with the listing of a load and other content; or none.
+ * Which load a card holds, as far as its listing and samples of its content tell: the load’s own card or a backup card
+ * of it, listing just what was scanned or something else; a card with the listing of a load and other content; or none.
  */
 export type WhichLoad =
   | {
@@ -27,7 +27,9 @@ export type WhichLoad =
   | { readonly kind: 'other content'; readonly load: KnownCard }
   | { readonly kind: 'none' }
 
-/** The one place that answers it, for the observer and for every scan; `not` are loads that it was found not to hold. */
+/**
+ * The one place that answers it, for the observer and for every scan; `not` are loads that it was found not to hold.
+ */
 export async function whichLoad(
   db: Db,
   held: Held,

@@ -12,7 +12,9 @@ const STATIONS = ['shoot', 'cards', 'copies', 'proxies', 'storage', 'exports', '
 const ROW_PX = 74
 const DEVICES = 24
 
-/** What the browser does with a card of 100 000 clips: the longest task of any page, and how evenly its table scrolls. */
+/**
+ * What the browser does with a card of 100 000 clips: the longest task of any page, and how evenly its table scrolls.
+ */
 export async function browserFigures(): Promise<Figure[]> {
   const station = await startStation()
   const browser = await chromium.launch({

@@ -62,7 +62,10 @@ function withTools(source: string, a: string, b: string): number {
   })
 }
 
-/** The disk itself, by dd with direct reads and writes: one read, two writes and two reads of the same bytes, one after the other. */
+/**
+ * The disk itself, by dd with direct reads and writes: one read, two writes and two reads of the same bytes, one after
+ * the other.
+ */
 function withDisk(file: string, a: string, b: string): number {
   const read = (path: string) => seconds(() => sh('dd if="$1" of=/dev/null bs=8M iflag=direct status=none', path))
   const write = (path: string) =>
@@ -73,7 +76,9 @@ function withDisk(file: string, a: string, b: string): number {
   return first + write(a) + write(b) + read(a) + read(b)
 }
 
-/** `known` are sums of the files by their paths, where the source is a proved copy: it is proved again while it is read. */
+/**
+ * `known` are sums of the files by their paths, where the source is a proved copy: it is proved again while it is read.
+ */
 async function withYendra(
   source: string,
   a: string,
@@ -196,7 +201,10 @@ export async function smallFigures(scratch: string): Promise<Figure[]> {
   return many
 }
 
-/** 1 GiB and 2 000 small files from a proved copy, which is proved again, against the same from a card; medians of five, turn about. */
+/**
+ * 1 GiB and 2 000 small files from a proved copy, which is proved again, against the same from a card; medians of five,
+ * turn about.
+ */
 export async function fromDriveFigures(scratch: string): Promise<Figure[]> {
   const source = join(scratch, 'proved')
   mkdirSync(source)

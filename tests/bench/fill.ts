@@ -16,7 +16,10 @@ const PROBE = `jsonb_set(jsonb_set('${JSON.stringify(testFacts())}'::jsonb || js
     'sizeBytes', 55000000, 'recordedAt', '2026-11-01T09:' || lpad((n % 60)::text, 2, '0') || ':00Z'),
   '{video,seconds}', to_jsonb(4 + n % 60)), '{video,frames}', to_jsonb(25 * (4 + n % 60)))`
 
-/** Fills a database with productions, loads, files, clips and proofs of two volumes, as the application itself would have written them. */
+/**
+ * Fills a database with productions, loads, files, clips and proofs of two volumes, as the application itself would
+ * have written them.
+ */
 export async function fill(db: Db, { productions, loadsEach, filesEach, clipsEach, readings }: Fill): Promise<void> {
   const run = (statement: string) => sql.raw(statement).execute(db)
   await run(`insert into site (name, kind) values ('house', 'other') on conflict do nothing`)

@@ -19,7 +19,10 @@ const seconds = async (work: () => unknown) => {
   return (performance.now() - begun) / 1000
 }
 
-/** A card of 500 clips: until its table is there, and its pictures, against the plain programs; and the strip under the pointer. */
+/**
+ * A card of 500 clips: until its table is there, and its pictures, against the plain programs; and the strip under the
+ * pointer.
+ */
 export async function reviewFigures(scratch: string): Promise<Figure[]> {
   const card = join(scratch, 'reviewed')
   const folder = join(card, 'DCIM/100CURLW')

@@ -10,7 +10,10 @@ export const copyOfBooks = ({ databaseUrl }: Station): string =>
     maxBuffer: 256 * 1024 ** 2,
   })
 
-/** Puts a copy of the books back, `more` statements after it, as somebody would whose database was lost; the worker runs anew. */
+/**
+ * Puts a copy of the books back, `more` statements after it, as somebody would whose database was lost; the worker runs
+ * anew.
+ */
 export async function putBooksBack(station: Station, copy: string, more = ''): Promise<void> {
   station.worker().kill('SIGKILL')
   execFileSync('psql', ['-q', station.databaseUrl], { input: `${copy}\n${more}`, stdio: ['pipe', 'ignore', 'ignore'] })

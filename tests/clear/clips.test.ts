@@ -37,7 +37,10 @@ interface Tag {
 }
 const TYPES = { byte: [1, 1], text: [2, 1], short: [3, 2], long: [4, 4], rational: [10, 8] } as const
 
-/** One TIFF directory at an offset, little-endian, with what does not fit into its entries behind it. Source: TIFF Revision 6.0, section 2. */
+/**
+ * One TIFF directory at an offset, little-endian, with what does not fit into its entries behind it. Source: TIFF
+ * Revision 6.0, section 2.
+ */
 function directory(tags: readonly Tag[], at: number, next: number): Buffer {
   const head = Buffer.alloc(2 + tags.length * 12 + 4)
   const tail: Buffer[] = []

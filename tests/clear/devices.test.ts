@@ -70,7 +70,8 @@ describe('folders of one file system', () => {
 
 describe('the system’s tree of block devices', () => {
   it('makes partitions, mapped and joined devices one with the disks below them', async () => {
-    // Source: Linux, Documentation/ABI: a partition's folder lies in its disk's and holds `partition`; `slaves` links to what is below.
+    // Source: Linux, Documentation/ABI: a partition's folder lies in its disk's and holds `partition`; `slaves` links
+    // to what is below.
     const sys = join(station.root, 'sys')
     for (const folder of ['sda/sda1/slaves', 'sda/sda2', 'sdb/sdb1', 'dm-0/slaves', 'md0/slaves', 'loop0'])
       mkdirSync(join(sys, folder), { recursive: true })

@@ -1,5 +1,5 @@
-// A file system in user space that shows a folder, and never answers for one of its files. Called with the mount point, the
-// folder, and the name of that file. Source: fuse(4) and include/uapi/linux/fuse.h of Linux, protocol 7.31.
+// A file system in user space that shows a folder, and never answers for one of its files. Called with the mount point,
+// the folder, and the name of that file. Source: fuse(4) and include/uapi/linux/fuse.h of Linux, protocol 7.31.
 import { spawnSync } from 'node:child_process'
 import { lstatSync, openSync, read, readdirSync, readFileSync, writeSync, constants } from 'node:fs'
 import { basename, join } from 'node:path'

@@ -102,7 +102,8 @@ describe.skipIf(!canMount)('a card that was seen with something new, and taken o
         return (await world.copies()).clear
       }
       const first = await read()
-      // A busy machine may notice only while the card is read that it was written: that reading rightly says nothing of it.
+      // A busy machine may notice only while the card is read that it was written: that reading rightly says nothing of
+      // it.
       const clear = first.sentence.includes('were rewritten') ? await read() : first
       expect(clear.clear, clear.sentence).toBe(true)
     },

@@ -7,7 +7,9 @@ export const canMount =
   process.getuid?.() === 0 &&
   ['/dev/loop-control', '/sbin/mkfs.ext4', '/sbin/losetup'].every((path) => existsSync(path))
 
-/** One of the tests that run side by side changes loop devices at a time: a free number would be taken by another one. */
+/**
+ * One of the tests that run side by side changes loop devices at a time: a free number would be taken by another one.
+ */
 const LOOPS = '/tmp/yendra-loops.lock'
 
 const undo: (() => void)[] = []
@@ -137,7 +139,10 @@ export function btrfsDrive(folder: string, name: string): string {
 }
 export const canBtrfs = canMount && existsSync('/usr/sbin/mkfs.btrfs')
 
-/** A medium in a slot: an image that can be changed for another within a moment, at one place and under one device number. */
+/**
+ * A medium in a slot: an image that can be changed for another within a moment, at one place and under one device
+ * number.
+ */
 export class Slot {
   readonly #device: string
   /** What keeps the device number while the slot is empty. */

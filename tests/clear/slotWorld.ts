@@ -40,7 +40,10 @@ export function film(root: string, middle: string, middleBytes = 3_000_000): voi
   }
 }
 
-/** The same card once more, sector by sector, and other bytes in the middle of every clip: same names, sizes, times, ends and ids. */
+/**
+ * The same card once more, sector by sector, and other bytes in the middle of every clip: same names, sizes, times,
+ * ends and ids.
+ */
 function otherCard(root: string, image: string): string {
   const other = `${image} other`
   copyFileSync(image, other)

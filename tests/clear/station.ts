@@ -19,7 +19,9 @@ import { MEMORY_ENV, MEMORY_FLAGS } from '../../scripts/lib/memory.mjs'
 import { freePort } from '../../scripts/lib/postgres.mjs'
 import { startCluster } from '../prepared'
 
-/** The built programs on a database of their own, driven over HTTP with real folders: nothing is known of their insides. */
+/**
+ * The built programs on a database of their own, driven over HTTP with real folders: nothing is known of their insides.
+ */
 export interface Station {
   readonly root: string
   readonly databaseUrl: string
@@ -46,7 +48,10 @@ export interface Answer {
 
 const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
 
-/** Asks until the answer is as wanted, for at most ten minutes, since a busy machine may be slow. Throws with the last answer. */
+/**
+ * Asks until the answer is as wanted, for at most ten minutes, since a busy machine may be slow. Throws with the last
+ * answer.
+ */
 export async function until<T>(
   ask: () => Promise<T>,
   wanted: (answer: T) => boolean,
@@ -162,7 +167,9 @@ export function clipFile(): string {
   return madeClip
 }
 
-/** The clip with a box of free space at its end (ISO/IEC 14496-12, 8.1.2), so that no two clips have the same content. */
+/**
+ * The clip with a box of free space at its end (ISO/IEC 14496-12, 8.1.2), so that no two clips have the same content.
+ */
 export function ownClip(words: string): Buffer {
   const text = Buffer.from(words.padEnd(64))
   const head = Buffer.alloc(8)
@@ -196,7 +203,10 @@ export interface World {
 
 let worlds = 0
 
-/** A station looks at every reader and drive that it knows: what a test made goes with it, and the next are not slower for it. */
+/**
+ * A station looks at every reader and drive that it knows: what a test made goes with it, and the next are not slower
+ * for it.
+ */
 async function goesWithItsTest(root: string, mounted: readonly string[]): Promise<void> {
   if (!process.env.VITEST) return
   const { onTestFinished, TestRunner } = await import('vitest')

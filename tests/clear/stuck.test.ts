@@ -112,7 +112,9 @@ describe('labels and checksum lists', () => {
   })
 })
 
-/** While it acts, PostgreSQL refuses some rows as on a full disk (53100, disk_full; appendix A of its documentation). */
+/**
+ * While it acts, PostgreSQL refuses some rows as on a full disk (53100, disk_full; appendix A of its documentation).
+ */
 async function onFullDisk<T>(event: string, act: () => Promise<T>): Promise<T> {
   await db.query(`create or replace function no_room() returns trigger language plpgsql as $$
     begin raise exception 'could not extend file: No space left on device' using errcode = '53100'; end $$`)

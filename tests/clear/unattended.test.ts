@@ -63,7 +63,8 @@ describe('the rule for the tired', () => {
     await world.look()
     await station.send('PUT', `/loads/${(await world.load()).id}/gear`, { cardId: null, cameraId: camera.body.id })
     insert('CURL0002.MP4', 'CURL0003.MP4')
-    // Switched on before the change is seen, the rule would copy the card that was there, find it gone, and rightly say so.
+    // Switched on before the change is seen, the rule would copy the card that was there, find it gone, and rightly say
+    // so.
     await until(now, ({ cards }) => cards[0]?.sentence.startsWith('It has not been scanned') ?? false)
     await rule(true)
     const view = await untilState('proved', 'wrong')

@@ -107,7 +107,8 @@ describe.each(KEPT)('a database of %s', (day) => {
   })
 })
 
-// Written once for each shape of the database: YENDRA_MAKE_BOOKS=tests/db/books/DAY npx vitest run tests/db/books.test.ts
+// Written once for each shape of the database: YENDRA_MAKE_BOOKS=tests/db/books/DAY npx vitest run
+// tests/db/books.test.ts
 describe.runIf(process.env.YENDRA_MAKE_BOOKS)('a database of today', () => {
   it('is written down, with what is said of it', async () => {
     const to = String(process.env.YENDRA_MAKE_BOOKS)

@@ -1,6 +1,9 @@
 import { execFileSync } from 'node:child_process'
 
-/** How a database is built: tables, indexes, functions and triggers as pg_dump (PostgreSQL) tells them, without what differs between its releases. */
+/**
+ * How a database is built: tables, indexes, functions and triggers as pg_dump (PostgreSQL) tells them, without what
+ * differs between its releases.
+ */
 export function schemaText(url: string): string {
   const told = execFileSync('pg_dump', ['--schema-only', '--no-owner', '--no-privileges', '-d', url], {
     encoding: 'utf8',

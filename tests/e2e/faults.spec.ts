@@ -76,7 +76,8 @@ more('a worker killed in mid-copy and started again ends as an undisturbed copy 
       sizeBytes: undisturbed?.sizeBytes,
       folder: undisturbed?.folder,
     })
-    // Source: diff and find of Debian. Same files, same times to the microsecond, same checksum list as the undisturbed copy.
+    // Source: diff and find of Debian. Same files, same times to the microsecond, same checksum list as the undisturbed
+    // copy.
     const base = join(volumeFolder(name), 'Steam-bending ribs/Cards')
     expect(debian('diff', ['-r', cardFolder('Curlew A'), join(base, 'Curlew A')])).toBe('')
     expect(

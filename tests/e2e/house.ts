@@ -56,8 +56,8 @@ async function close(): Promise<void> {
 }
 
 /**
- * To be called first in a file of tests: it gets a house of its own, which begins as the project says that its file hangs
- * on, and is kept under the project's own name where others begin with it.
+ * To be called first in a file of tests: it gets a house of its own, which begins as the project says that its file
+ * hangs on, and is kept under the project's own name where others begin with it.
  */
 export function ownHouse({ isKept = false } = {}): void {
   test.beforeAll(async () => {

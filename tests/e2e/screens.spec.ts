@@ -14,7 +14,8 @@ test('eight tabs are open at once, and the one that is looked at hears the news'
   const tabs: Page[] = []
   for (let at = 0; at < 8; at += 1) {
     const tab = await context.newPage()
-    // A browser without windows shows all its tabs at once; each says here that it is hidden once the next one is opened.
+    // A browser without windows shows all its tabs at once; each says here that it is hidden once the next one is
+    // opened.
     await tab.addInitScript(() => {
       const state = { hidden: false }
       Object.defineProperty(document, 'visibilityState', { get: () => (state.hidden ? 'hidden' : 'visible') })

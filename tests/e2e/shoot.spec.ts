@@ -124,7 +124,8 @@ more('guides leave as PNG and SVG that other programs read', async ({ page, requ
   expect(shown.trim()).toBe('3840,2160,rgba')
   const pixels = decoded(png)
   const opacity = (x: number, y: number) => pixels[(y * 3840 + x) * 4 + 3]
-  // The whole frame is the first line; tall 9:16 of UHD is 1214 wide in the middle, at 1312, its lines 4 pixels wide and dashed.
+  // The whole frame is the first line; tall 9:16 of UHD is 1214 wide in the middle, at 1312, its lines 4 pixels wide
+  // and dashed.
   expect([opacity(0, 0), opacity(3839, 2159), opacity(1920, 1080)]).toEqual([255, 255, 0])
   const column = (x: number) =>
     Array.from({ length: 2160 }, (_, y) => opacity(x, y)).filter((value) => value === 255).length

@@ -47,7 +47,10 @@ interface World {
   attempt: number
 }
 
-/** One thing that is done to the drives; `holds` says what must be true after any cut, `done` what must be true at the end. */
+/**
+ * One thing that is done to the drives; `holds` says what must be true after any cut, `done` what must be true at the
+ * end.
+ */
 interface Story {
   readonly card?: Card
   readonly prepare: (world: World) => void
@@ -309,7 +312,8 @@ const settingAside: Story = {
     const places = ['Mirror/notes.txt', 'Set aside/1/notes.txt'].filter((name) =>
       firstDrive(world).files().get(name)?.equals(FILM),
     )
-    // A rename that reached one folder only may show it twice, or in the first place still; it is told to be away only when it is.
+    // A rename that reached one folder only may show it twice, or in the first place still; it is told to be away only
+    // when it is.
     if (world.ledger.proofs.size > 0) expect(places).toEqual(['Set aside/1/notes.txt'])
   },
   done: (world) => expect(firstDrive(world).files().get('Set aside/1/notes.txt')?.equals(FILM)).toBe(true),

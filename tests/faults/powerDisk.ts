@@ -3,7 +3,10 @@ import type { Disk, DiskFile } from '../../server/engine/medium/disk'
 import type { FileStats } from '../../server/engine/medium/fileStats'
 import { deviceError } from '../../server/engine/medium/medium'
 
-/** How a file system may look after the power went: whatever was not waited for may be gone, or its names may have stayed without their data. */
+/**
+ * How a file system may look after the power went: whatever was not waited for may be gone, or its names may have
+ * stayed without their data.
+ */
 export type Aftermath = 'only what was waited for' | 'names without data'
 
 /** Lets the power go at one step; every call on any disk of a run is a step. */

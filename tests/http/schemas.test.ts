@@ -17,7 +17,8 @@ describe('the schemas of the API', () => {
         for (const one of schema ? bodiesNear(schema, () => [], at, BODIES) : []) {
           if (storableFault(one)) continue
           try {
-            // As the server does, after what no field may be: what stands in an address is text, and no kind is asked of it before.
+            // As the server does, after what no field may be: what stands in an address is text, and no kind is asked
+            // of it before.
             if (schema === body) schema?.validateSync(one, { strict: true })
             schema?.validateSync(schema === query ? inWords(one) : one, { stripUnknown: false })
           } catch (error) {

@@ -63,7 +63,8 @@ export const ACTS: readonly Act[] = [
       const body = { productionId: world.productionId, label: world.held?.name ?? '' }
       await world.task(`/readers/${world.readerId}/scan`, body)
       const reader = await world.inReader()
-      // Of two cards with one number and one beginning that went on differently, the one that was looked at last is the load’s.
+      // Of two cards with one number and one beginning that went on differently, the one that was looked at last is the
+      // load’s.
       if (reader?.loadId && !reader.difference && world.held) world.loadCards.set(reader.loadId, world.held.name)
     },
   },

@@ -16,7 +16,8 @@ let station: Station
 beforeAll(async () => {
   station = await startStation({ YENDRA_PATIENCE_MS: '5000', YENDRA_BOOKS_PAUSE_MS: '0' })
   const settings = await station.get<object>('/settings')
-  // exFAT is served by a program here, so that what is read back may come from memory: the rule of this model accepts it.
+  // exFAT is served by a program here, so that what is read back may come from memory: the rule of this model accepts
+  // it.
   await station.send('PUT', '/settings', { ...settings, acceptMemory: true })
 })
 afterAll(async () => {

@@ -96,8 +96,8 @@ export interface Walked {
 }
 
 /**
- * One world from its beginning until it rests. Throws where a yes would lose a byte, where the last file with some footage was
- * removed by the programs, or where work is left that nobody does.
+ * One world from its beginning until it rests. Throws where a yes would lose a byte, where the last file with some
+ * footage was removed by the programs, or where work is left that nobody does.
  */
 export async function walk(station: Station, seed: number, most: number, real = canMount): Promise<Walked> {
   const counts: Record<string, number> = {}

@@ -242,7 +242,9 @@ function longClip(words: string): Buffer {
   return Buffer.concat([ownClip(words), box])
 }
 
-/** Other bytes in the middle of every clip below a folder, with size and time kept: a card that looks just like another. */
+/**
+ * Other bytes in the middle of every clip below a folder, with size and time kept: a card that looks just like another.
+ */
 export function otherMiddles(root: string): void {
   for (const path of contentOf(root).keys()) {
     if (!path.endsWith('.MP4')) continue

@@ -1,4 +1,7 @@
-/** The folder of core whose lines are changed one by one, and the share of changes that its tests must notice, in percent. */
+/**
+ * The folder of core whose lines are changed one by one, and the share of changes that its tests must notice, in
+ * percent.
+ */
 const [folder, least] = [process.env.YENDRA_MUTATE ?? 'core/storage', Number(process.env.YENDRA_MUTATE_LEAST ?? 85)]
 
 export default {

@@ -1,4 +1,7 @@
-/** Puts a `clap` box (ISO/IEC 14496-12, 12.1.4) at the end of the sample entry of the last track of a file whose index stands last. */
+/**
+ * Puts a `clap` box (ISO/IEC 14496-12, 12.1.4) at the end of the sample entry of the last track of a file whose index
+ * stands last.
+ */
 export function withCleanAperture(film: Buffer, widthPx: number, heightPx: number): Buffer {
   const clap = Buffer.alloc(40)
   clap.writeUInt32BE(40, 0)

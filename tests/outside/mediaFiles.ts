@@ -17,7 +17,10 @@ const picture = (options: string, filters = '') => [
   '-i',
   `testsrc2=${options}${filters && `,${filters}`}`,
 ]
-/** A tone in each channel, and every half second a click of noise, at another moment in each: what is late or out of order is heard. */
+/**
+ * A tone in each channel, and every half second a click of noise, at another moment in each: what is late or out of
+ * order is heard.
+ */
 const sound = (seconds: number, channels = 1, rate = 48_000) => {
   const heard = Array.from(
     { length: channels },

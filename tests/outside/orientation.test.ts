@@ -23,7 +23,9 @@ const MATRICES: readonly Matrix[] = [
 const QUARTERS = [40, 140, 90, 200]
 const SIGNS = [[-1, -1], [1, -1], [-1, 1], [1, 1]] as const // prettier-ignore
 
-/** Where each quarter comes to lie, by the definition in ISO/IEC 14496-12, 6.2.2: (p, q) is shown at (ap + cq, bp + dq). */
+/**
+ * Where each quarter comes to lie, by the definition in ISO/IEC 14496-12, 6.2.2: (p, q) is shown at (ap + cq, bp + dq).
+ */
 function shownQuarters([a, b, c, d]: Matrix): number[] {
   const shown: number[] = []
   for (const [quarter, [p, q]] of SIGNS.entries()) {

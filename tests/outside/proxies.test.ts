@@ -35,7 +35,10 @@ async function proxyOf(input: Buffer, name: string) {
   return { original, proxy, made, checks, state }
 }
 
-/** One of each kind that has gone wrong somewhere; the others of the table differ from these in nothing that a proxy changes. */
+/**
+ * One of each kind that has gone wrong somewhere; the others of the table differ from these in nothing that a proxy
+ * changes.
+ */
 const ALL_KINDS = [
   ...['rate-ntsc.mp4', 'rate-5994.mov', 'rate-film.mkv', 'variable.mp4', 'variable.mkv', 'hevc10.mov'],
   ...['mezzanine4444.mov', 'rgb.avi', 'top-first.mp4', 'fields.mpg', 'wide-samples.mkv', 'full-range.mp4'],
@@ -319,7 +322,10 @@ describe('proxies', () => {
   })
 })
 
-/** Six kinds of picture: drawn shapes, a zoom, a growing pattern, noise, a slow wash of colour, and one that stands still. */
+/**
+ * Six kinds of picture: drawn shapes, a zoom, a growing pattern, noise, a slow wash of colour, and one that stands
+ * still.
+ */
 const PICTURES: Record<string, string> = {
   shapes: 'testsrc2=s=384x216:r=25:d=10',
   zoom: 'mandelbrot=s=384x216:r=25,trim=duration=10',

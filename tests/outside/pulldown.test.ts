@@ -18,8 +18,9 @@ const TURNS = [
 ] as const
 
 /**
- * Sets the flags of pull-down in a bare stream whose frames are all whole and stand in the order in which they are shown.
- * Source: ISO/IEC 13818-2, 6.2.2.1 (sequence header), 6.2.2.3 (its extension), 6.2.3.1 (picture coding extension).
+ * Sets the flags of pull-down in a bare stream whose frames are all whole and stand in the order in which they are
+ * shown. Source: ISO/IEC 13818-2, 6.2.2.1 (sequence header), 6.2.2.3 (its extension), 6.2.3.1 (picture coding
+ * extension).
  */
 function withPulldown(plain: Buffer): { stream: Buffer; frames: number } {
   const stream = Buffer.from(plain)

@@ -1,8 +1,8 @@
 import { object, array, string, number, boolean, mixed, type AnyObjectSchema } from 'yup'
 
 /**
- * A reader of OpenTimelineIO (JSON) that shares no line with the writer: each object by its schema's fields, and then every
- * item where it lies on its track. Source: the format's published serialised data documentation, from memory.
+ * A reader of OpenTimelineIO (JSON) that shares no line with the writer: each object by its schema's fields, and then
+ * every item where it lies on its track. Source: the format's published serialised data documentation, from memory.
  */
 
 /** What one item of a track shows: when on the timeline, and which part of which file; `file` is none for a gap. */

@@ -46,7 +46,8 @@ describe('levels of H.264', () => {
   ] as const
 
   it('are those that a reference encoder writes into its streams, at the edges of every row', () => {
-    // Source: libx264 in Debian's ffmpeg chooses the lowest level of ITU-T H.264 table A-1 by itself; one reference frame.
+    // Source: libx264 in Debian's ffmpeg chooses the lowest level of ITU-T H.264 table A-1 by itself; one reference
+    // frame.
     const path = join(scratch(), 'edge.mp4')
     // The largest frames take seconds each.
     const edges = EDGES.filter(([widthPx, heightPx]) => isLong || widthPx * heightPx < 9_000_000)
@@ -138,7 +139,8 @@ describe('a bag', () => {
     const written = await writeBag(order)
     expect(written).toMatchObject({ fromMedium: true, files: [{ path: 'data/100% film.mp4', sizeBytes: 9_000_001 }] })
     const bag = join(root, 'to/Bag')
-    // Source: RFC 8493 sections 2.1.3 (percent-encoding in manifests) and 2.2.2 (Payload-Oxum); sha256sum on the file itself.
+    // Source: RFC 8493 sections 2.1.3 (percent-encoding in manifests) and 2.2.2 (Payload-Oxum); sha256sum on the file
+    // itself.
     const sum = execFileSync('sha256sum', ['data/100% film.mp4'], { cwd: bag, encoding: 'utf8' }).slice(0, 64)
     expect(readFileSync(join(bag, 'manifest-sha256.txt'), 'utf8')).toBe(`${sum}  data/100%25 film.mp4\n`)
     expect(readFileSync(join(bag, 'bag-info.txt'), 'utf8')).toBe(

@@ -15,7 +15,9 @@ const numbers = (directory: IFD, tag: number): number[] => {
   return Array.isArray(values) ? values.map(Number) : []
 }
 
-/** What utif2, a reader of TIFF that shares nothing with ours, finds in the directories. Numbers are those of TIFF 6.0. */
+/**
+ * What utif2, a reader of TIFF that shares nothing with ours, finds in the directories. Numbers are those of TIFF 6.0.
+ */
 const theirs = (bytes: Uint8Array) =>
   decode(new Uint8Array(bytes).buffer).map((directory) => {
     const [offsets, sizes] = numbers(directory, 324).length > 0 ? [324, 325] : [273, 279]

@@ -47,7 +47,8 @@ interface DeskNamesProps {
 }
 
 const look = ({ isActive }: { isActive: boolean }) =>
-  `inline-flex min-h-8 items-center border-b-2 whitespace-nowrap ${isActive ? 'border-accent font-semibold' : 'border-transparent text-quiet hover:text-ink'}`
+  'inline-flex min-h-8 items-center border-b-2 whitespace-nowrap ' +
+  `${isActive ? 'border-accent font-semibold' : 'border-transparent text-quiet hover:text-ink'}`
 
 /** The desks of a station in a row, its main page first. */
 function DeskNames({ base, station, desks }: DeskNamesProps) {

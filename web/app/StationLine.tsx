@@ -7,7 +7,9 @@ import { ChangeProduction } from './ChangeProduction'
 
 const STATE_WORDS = { empty: 'nothing yet', open: 'under way', done: 'in order' } as const
 
-/** The knot of a station on the line: open, half and filled, with a pennant where there is a worry; told apart by shape. */
+/**
+ * The knot of a station on the line: open, half and filled, with a pennant where there is a worry; told apart by shape.
+ */
 export function Knot({ state, worry }: { state: 'empty' | 'open' | 'done'; worry: boolean }) {
   return (
     <svg viewBox="0 0 16 16" className="size-4 shrink-0 overflow-visible" aria-hidden="true">

@@ -8,8 +8,9 @@ const MOST_TURNS = 15
 const isDisabled = (element: HTMLElement) => element.matches(':disabled, [aria-disabled="true"]')
 
 /**
- * A press may take away the very thing that was pressed, or disable it while the order is under way; the browser then lets
- * the focus drop to nothing, and the keyboard begins at the top again. It goes back to what had it, else to the page.
+ * A press may take away the very thing that was pressed, or disable it while the order is under way; the browser then
+ * lets the focus drop to nothing, and the keyboard begins at the top again. It goes back to what had it, else to the
+ * page.
  */
 export function useKeptFocus(): void {
   useEffect(() => {

@@ -5,7 +5,10 @@ import { addressOf } from '../../contract/endpoint'
 import { askAgain } from '../parts/asking/askAgain'
 import { tasksApi, type ServerEvent, type TaskView } from '../../contract/tasks'
 
-/** Listens to the server: tasks are put straight into their list, other news make the pages ask again. Returns whether it answers. */
+/**
+ * Listens to the server: tasks are put straight into their list, other news make the pages ask again. Returns whether
+ * it answers.
+ */
 export function useServerEvents(): boolean {
   const client = useQueryClient()
   const [connected, setConnected] = useState(true)

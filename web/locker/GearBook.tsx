@@ -64,7 +64,8 @@ function cameraWords({ kind, media, internalBytes, slots, spans, batteryMinutes 
   return [
     KIND_WORDS[kind],
     media === 'cards'
-      ? `${slots === 2 ? 'two slots' : 'one slot'}, ${spans ? 'a take goes on on the next card' : 'stops at a full card'}`
+      ? `${slots === 2 ? 'two slots' : 'one slot'}, ` +
+        `${spans ? 'a take goes on on the next card' : 'stops at a full card'}`
       : media === 'internal'
         ? `${formatBytes(internalBytes)} inside`
         : 'plays tapes',

@@ -106,7 +106,10 @@ export const CROP = {
 export type Press = Pick<KeyboardEvent, 'key'> &
   Partial<Pick<KeyboardEvent, 'ctrlKey' | 'metaKey' | 'altKey' | 'shiftKey'>>
 
-/** A press by name, such as `n`, `Shift+ArrowUp` or `Ctrl+Shift+z`; a letter or sign without Ctrl holds its Shift in itself. */
+/**
+ * A press by name, such as `n`, `Shift+ArrowUp` or `Ctrl+Shift+z`; a letter or sign without Ctrl holds its Shift in
+ * itself.
+ */
 export function pressOf({ key, ctrlKey = false, metaKey = false, altKey = false, shiftKey = false }: Press): string {
   const isControl = ctrlKey || metaKey
   const saysShift = shiftKey && (isControl || (key.length > 1 && key !== 'Enter' && key !== 'Escape'))

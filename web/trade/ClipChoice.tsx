@@ -19,7 +19,9 @@ interface ClipChoiceProps {
 
 const SHOWN = 50
 
-/** One clip among any number: the first ones are offered, and typing the beginnings of a name's words narrows them down. */
+/**
+ * One clip among any number: the first ones are offered, and typing the beginnings of a name's words narrows them down.
+ */
 export function ClipChoice({ label, productionId, from, value, onChange, words, className = '' }: ClipChoiceProps) {
   const id = useId()
   const [open, setOpen] = useState(false)

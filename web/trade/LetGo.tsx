@@ -8,7 +8,10 @@ import { useSend } from '../parts/asking/useSend'
 /** What is still in its place is written to again sooner or later. */
 const HOLDS_MS = 60_000
 
-/** Letting go of cards or drives on one page: what came of it stays when the card or drive that it was pressed at is no longer there. */
+/**
+ * Letting go of cards or drives on one page: what came of it stays when the card or drive that it was pressed at is no
+ * longer there.
+ */
 export function useLetGo(what: 'reader' | 'volume') {
   const { mutate, reset, isPending, variables, data, error } = useSend(
     what === 'reader' ? stateApi.letGoOfReader : stateApi.letGoOfVolume,

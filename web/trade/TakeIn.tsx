@@ -35,7 +35,8 @@ export function TakeIn({ reader, here, whole = false, children }: TakeInProps) {
   const take = async (copy: boolean) => {
     if (target === undefined) return
     const sent = { params: { id }, body: { productionId: target, label, copy, stay } }
-    // The line that was pressed goes as soon as the scan begins, often before its answer comes: the answer leads on all the same.
+    // The line that was pressed goes as soon as the scan begins, often before its answer comes: the answer leads on all
+    // the same.
     const begun = await send.mutateAsync(sent).catch(() => undefined)
     if (!begun) return
     setTyped(undefined)

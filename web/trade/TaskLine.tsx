@@ -13,7 +13,10 @@ import { useSend } from '../parts/asking/useSend'
 function progressText({ done, total, unit, perSecond }: TaskProgress, kind: TaskView['kind']): string {
   const left = perSecond > 0 ? `, ${formatLength(Math.ceil((total - done) / perSecond))} left` : ''
   if (unit === 'bytes')
-    return `${formatBytes(done)} of ${formatBytes(total)}${kind === 'copy' ? ' written and read back' : ''}${perSecond > 0 ? `, ${formatByteRate(perSecond)}` : ''}${done < total ? left : ''}`
+    return (
+      `${formatBytes(done)} of ` +
+      `${formatBytes(total)}${kind === 'copy' ? ' written and read back' : ''}${perSecond > 0 ? `, ${formatByteRate(perSecond)}` : ''}${done < total ? left : ''}`
+    )
   return `${done} of ${total} ${unit}${perSecond > 0 ? `, ${perSecond}/s` : ''}${done < total ? left : ''}`
 }
 

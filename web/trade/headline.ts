@@ -7,7 +7,10 @@ export const needsYou = (production: ProductionView) => production.line.some((st
 export const nextPath = ({ id, next }: ProductionView): string =>
   ['', 'p', id, next.station, ...(next.desk ? [next.desk] : [])].join('/')
 
-/** The production that the overview speaks of first, and where *n* leads from there: of those that need somebody the one for which it matters most, else the first. */
+/**
+ * The production that the overview speaks of first, and where *n* leads from there: of those that need somebody the one
+ * for which it matters most, else the first.
+ */
 export const headlineOf = (productions: readonly ProductionView[]): ProductionView | undefined =>
   productions.filter(needsYou).toSorted((a, b) => gradeOf(a) - gradeOf(b))[0] ?? productions[0]
 

@@ -51,8 +51,9 @@ const DAY_MS = 86_400_000
 const NEAR_MS = 12 * 3_600_000
 
 /**
- * The production that a card is for: what speaks most for one alone, or the only production there is. The day weighs more than
- * card and camera, which serve many productions. `undefined` where two are as likely. Common practice, no source.
+ * The production that a card is for: what speaks most for one alone, or the only production there is. The day weighs
+ * more than card and camera, which serve many productions. `undefined` where two are as likely. Common practice, no
+ * source.
  */
 export function belongsTo(clues: CardClues, productions: readonly MayHold[]): Belongs | undefined {
   const likely = productions
@@ -94,8 +95,8 @@ function daysAway(day: string, from: string, to: string): number {
 const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ'
 
 /**
- * What a card is called by itself: as in the gear book; after its camera with the next letter that its production has not; as
- * the camera or a person called the card; never after the reader it lies in.
+ * What a card is called by itself: as in the gear book; after its camera with the next letter that its production has
+ * not; as the camera or a person called the card; never after the reader it lies in.
  */
 export function cardTitle(
   {

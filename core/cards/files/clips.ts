@@ -50,7 +50,10 @@ class ByStem<F extends { readonly path: string }> {
     }
   }
 
-  /** Those near by whose name a path has, with or without something behind it; the longest names first, the same folder first. */
+  /**
+   * Those near by whose name a path has, with or without something behind it; the longest names first, the same folder
+   * first.
+   */
   ownersOf(path: string): F[] {
     const stem = stemOf(path)
     const folder = folderOf(path)
@@ -220,8 +223,8 @@ const isSoundOf = (file: MediaFile, owner: MediaFile): boolean =>
 const counterIn = (path: string): string | undefined => /(\d{3,})\D*$/.exec(stemOf(path))?.[1]
 
 /**
- * Another name, but the same number in a folder beside, or with another ending, at the same time and as long: only where
- * it is the one such film.
+ * Another name, but the same number in a folder beside, or with another ending, at the same time and as long: only
+ * where it is the one such film.
  */
 function timedOriginal(file: MediaFile, byCounter: ReadonlyMap<string, readonly MediaFile[]>): MediaFile | undefined {
   const counter = counterIn(file.path)
@@ -271,7 +274,10 @@ const ROLE_WORDS: Record<FileRole, readonly [one: string, many: string]> = {
 }
 const ROLES = Object.keys(ROLE_WORDS) as FileRole[]
 
-/** What stands beside the files that a take is known by, in words: `camera proxy, thumbnail and 2 sidecars`; empty when they are alone. */
+/**
+ * What stands beside the files that a take is known by, in words: `camera proxy, thumbnail and 2 sidecars`; empty when
+ * they are alone.
+ */
 export function companionWords(counts: ReadonlyMap<FileRole, number>): string {
   const words = ROLES.flatMap((role) => {
     const files = counts.get(role) ?? 0

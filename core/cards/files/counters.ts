@@ -28,7 +28,8 @@ interface Run {
  * Missing numbers of every counter in a card's folders, found by how the folder itself names its files: a common
  * beginning, a run of digits, and perhaps digits that split one take into chapters. `others` are files that may share
  * the counter (stills, sidecars) and close holes; a counter without any clip is left alone.
- * `41, 42, 44` lacks one; `9998, 9999, 0001` none; `GX010034, GX020034, GX010035` are two takes, the first in two chapters.
+ * `41, 42, 44` lacks one; `9998, 9999, 0001` none; `GX010034, GX020034, GX010035` are two takes, the first in two
+ * chapters.
  */
 export function counterGaps(clips: readonly string[], others: readonly string[] = []): CounterGap[] {
   const isClip = new Set(clips.map(withoutEnding))
@@ -40,7 +41,9 @@ export function counterGaps(clips: readonly string[], others: readonly string[] 
   )
 }
 
-/** Takes that the camera split into files, as its names say: paths in the order of their chapters, at least two each. */
+/**
+ * Takes that the camera split into files, as its names say: paths in the order of their chapters, at least two each.
+ */
 export function chaptersOf(paths: readonly string[]): string[][] {
   const pathOf = new Map(paths.map((path) => [withoutEnding(path), path]))
   return familiesOf(paths).flatMap((stems) =>
@@ -61,9 +64,9 @@ export function chaptersOf(paths: readonly string[]): string[][] {
 }
 
 /**
- * Takes whose first file is named otherwise than those that go on from it, as names alone say: without their number (`M0050`,
- * `M0050_001`), or with other letters before the file number that they share (`XOPR0040`, `XP010040`; the design rule gives
- * one number to what belongs together). Paths in their order.
+ * Takes whose first file is named otherwise than those that go on from it, as names alone say: without their number
+ * (`M0050`, `M0050_001`), or with other letters before the file number that they share (`XOPR0040`, `XP010040`; the
+ * design rule gives one number to what belongs together). Paths in their order.
  */
 export function headedChapters(paths: readonly string[]): string[][] {
   const pathOf = new Map(paths.map((path) => [withoutEnding(path), path]))
@@ -181,7 +184,9 @@ const isStandard = (stems: readonly string[]): boolean =>
 
 type Way = (name: string) => Reading | undefined
 
-/** The `at`th run of digits counts; its first `chapterDigits`, or a short run after it, number the chapters of a take. */
+/**
+ * The `at`th run of digits counts; its first `chapterDigits`, or a short run after it, number the chapters of a take.
+ */
 const wayOf =
   (at: number, chapterDigits: number, chapterAfter = false): Way =>
   (name) => {
@@ -273,7 +278,10 @@ function stepsOf({ names, width }: Run): Step[] {
 
 const missingOf = (run: Run): number => stepsOf(run).reduce((sum, step) => sum + step.missing, 0)
 
-/** Two beginnings that fill each other's holes and never give a number twice are one counter: pictures and films share it. */
+/**
+ * Two beginnings that fill each other's holes and never give a number twice are one counter: pictures and films share
+ * it.
+ */
 function sharedRuns(runs: readonly Run[]): Run[] {
   const merged: Run[] = []
   for (const run of runs) {

@@ -36,7 +36,8 @@ export const isFrameName = (path: string): boolean => {
 
 /**
  * Clips among a card's files that are runs of numbered frames: same folder, same name around the number. Stills of a
- * camera's numbered folders are none. `take_0001.dng … take_0050.dng` without 17 and 31 is one run of 48 with two ranges missing.
+ * camera's numbered folders are none. `take_0001.dng … take_0050.dng` without 17 and 31 is one run of 48 with two
+ * ranges missing.
  */
 export function frameRuns<F extends ListedFile>(files: readonly F[]): FrameRun<F>[] {
   const groups = new Map<
@@ -97,7 +98,10 @@ function numbersOf(run: readonly { readonly at: number }[]): Pick<FrameRun, 'fir
   return { first: run[0]?.at ?? 0, last: run.at(-1)?.at ?? 0, missing }
 }
 
-/** Share of frames of one size from which on that size is what a frame takes: it is not compressed, and a smaller one is cut. */
+/**
+ * Share of frames of one size from which on that size is what a frame takes: it is not compressed, and a smaller one is
+ * cut.
+ */
 const USUAL_SHARE = 0.9
 
 /** Whether nearly all frames take the same bytes, so that sizes tell which are cut. */

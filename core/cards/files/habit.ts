@@ -12,8 +12,8 @@ const EVERYBODYS = new Set(['#.MP#', '#.MOV', '#.WAV', '#.JPG', '#_#.MP#', 'IMG_
 const LEAST_SHARE = 0.5
 
 /**
- * The camera whose earlier cards have the habits of this one: most of its habits, and no other camera as many. `undefined` when
- * none is known by them.
+ * The camera whose earlier cards have the habits of this one: most of its habits, and no other camera as many.
+ * `undefined` when none is known by them.
  */
 export function cameraByHabits(
   habits: readonly string[],

@@ -36,8 +36,8 @@ export interface Seam {
 const SEAM_MS = 2000
 
 /**
- * Which loads begin with a clip that goes on where the last clip of another load ended: called alike, in one mode, and begun
- * within two seconds of its end, as they were filmed. Two loads that fit equally well say nothing.
+ * Which loads begin with a clip that goes on where the last clip of another load ended: called alike, in one mode, and
+ * begun within two seconds of its end, as they were filmed. Two loads that fit equally well say nothing.
  */
 export function takesThatGoOn(loads: readonly LoadEdges[]): Seam[] {
   const inTime = [...loads].sort((a, b) => a.first.startMs - b.first.startMs)

@@ -13,7 +13,10 @@ const SAME_SECOND_MS = 1500
 /** A file system of four gigabytes a file, and cameras that stop at two. */
 const LEAST_SPLIT_BYTES = 1_900_000_000
 
-/** Takes that the camera split into files: chapters in its names, or a file at its size limit that the next one goes on from. */
+/**
+ * Takes that the camera split into files: chapters in its names, or a file at its size limit that the next one goes on
+ * from.
+ */
 export function takesOf(media: readonly MediaFile[]): Map<string, PlaceInTake> {
   const films = media.filter((file) => file.hasVideo)
   const byPath = new Map(films.map((file) => [file.path, file]))

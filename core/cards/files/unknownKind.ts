@@ -19,9 +19,13 @@ export function unknownKindFinding(loose: readonly ListedFile[], clips: number):
   const paths = loose.map((file) => file.path).sort()
   const endings = [...new Set(paths.map((path) => endingOf(path)))]
   const shown = endings.slice(0, SHOWN_ENDINGS).map((ending) => (ending === '' ? 'without an ending' : `.${ending}`))
-  const words = `${counted(loose.length, 'file')} of a kind that cannot be opened here (${shown.join(', ')}${endings.length > SHOWN_ENDINGS ? ' …' : ''}, ${formatBytes(bytesOf(loose))})`
+  const words =
+    `${counted(loose.length, 'file')} of a kind that cannot be opened here ` +
+    `(${shown.join(', ')}${endings.length > SHOWN_ENDINGS ? ' …' : ''}, ` +
+    `${formatBytes(bytesOf(loose))})`
   const they = loose.length === 1 ? 'It is' : 'They are'
-  const copied = `${they} copied and proved like all others; look at ${loose.length === 1 ? 'it' : 'them'} in your own program.`
+  const copied =
+    `${they} copied and proved like all others; look at ${loose.length === 1 ? 'it' : 'them'} in ` + 'your own program.'
   return [
     {
       kind: 'unknown-kind',

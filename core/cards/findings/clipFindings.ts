@@ -26,7 +26,10 @@ const missingWords = ({ first, last, missing }: MissingFrames): string => `${ran
 function shortFrames({ frames, path }: ScannedClip): string | undefined {
   if (!frames) return undefined
   const are = frames.short === 1 ? 'is' : 'are'
-  return `${counted(frames.short, 'frame')} of ${fileNameOf(path)}… ${are} empty, cut off or shorter than all the others`
+  return (
+    `${counted(frames.short, 'frame')} of ${fileNameOf(path)}… ${are} empty, cut off or shorter than ` +
+    'all the others'
+  )
 }
 
 const OF_FILES: readonly Oddity[] = [
@@ -35,21 +38,25 @@ const OF_FILES: readonly Oddity[] = [
     weight: 'stop',
     isTrueOf: (clip) => clip.sizeBytes === 0,
     say: (clips) =>
-      `${clipsAre(clips, 'is', 'are')} empty: 0 bytes were written. Keep the card; do not format it before you know why.`,
+      `${clipsAre(clips, 'is', 'are')} empty: 0 bytes were written. Keep the card; do not format it ` +
+      'before you know why.',
   },
   {
     kind: 'unreadable',
     weight: 'stop',
     isTrueOf: (clip) => clip.sizeBytes > 0 && Boolean(clip.trouble),
     say: (clips) =>
-      `${counted(clips.length, 'clip')} cannot be read: ${words(clips, (clip) => (clip.cut ? `${clip.trouble}, and ${clip.cut}` : clip.trouble))}. Copy it as it is and keep the card for a rescue.`,
+      `${counted(clips.length, 'clip')} cannot be read: ` +
+      `${words(clips, (clip) => (clip.cut ? `${clip.trouble}, and ${clip.cut}` : clip.trouble))}. Copy ` +
+      'it as it is and keep the card for a rescue.',
   },
   {
     kind: 'cut',
     weight: 'stop',
     isTrueOf: (clip) => clip.cut !== undefined && !clip.trouble,
     say: (clips) =>
-      `${clipsAre(clips, 'is', 'are')} not whole: ${words(clips, (clip) => clip.cut)}. Play the end in the camera, and keep the card.`,
+      `${clipsAre(clips, 'is', 'are')} not whole: ${words(clips, (clip) => clip.cut)}. Play the end in ` +
+      'the camera, and keep the card.',
   },
   {
     kind: 'no-picture',
@@ -63,7 +70,9 @@ const OF_FILES: readonly Oddity[] = [
     weight: 'stop',
     isTrueOf: (clip) => clip.frames !== undefined && clip.frames.missing.length > 0,
     say: (clips) =>
-      `${counted(clips.length, 'clip')} of frames ${clips.length === 1 ? 'lacks' : 'lack'} some: ${words(clips, (clip) => clip.frames && missingWords(clip.frames))}. Keep the card: what the camera did not write, or lost, is not elsewhere.`,
+      `${counted(clips.length, 'clip')} of frames ${clips.length === 1 ? 'lacks' : 'lack'} some: ` +
+      `${words(clips, (clip) => clip.frames && missingWords(clip.frames))}. Keep the card: what the ` +
+      'camera did not write, or lost, is not elsewhere.',
   },
   {
     kind: 'frames-short',
@@ -76,7 +85,8 @@ const OF_FILES: readonly Oddity[] = [
     weight: 'note',
     isTrueOf: (clip) => clip.frames !== undefined && !clip.hasPicture && !clip.trouble,
     say: (clips) =>
-      `${counted(clips.length, 'clip')} of raw frames that nothing here can develop: copied and proved like all others, looked at in your own program.`,
+      `${counted(clips.length, 'clip')} of raw frames that nothing here can develop: copied and proved ` +
+      'like all others, looked at in your own program.',
   },
 ]
 
@@ -86,7 +96,10 @@ const OF_CONTENT: readonly Oddity[] = [
     weight: 'ask',
     isTrueOf: (clip) => clip.sameAs !== undefined,
     say: (clips) =>
-      `${clipsAre(clips, 'has', 'have')} the content of another one on this card, as its length and samples of both tell: ${words(clips, (clip) => `${fileNameOf(clip.path)} that of ${fileNameOf(clip.sameAs ?? '')}`)}. All are copied.`,
+      `${clipsAre(clips, 'has', 'have')} the content of another one on this card, as its length and ` +
+      'samples of both tell: ' +
+      `${words(clips, (clip) => `${fileNameOf(clip.path)} that of ${fileNameOf(clip.sameAs ?? '')}`)}. ` +
+      'All are copied.',
   },
   {
     kind: 'clock',
@@ -95,14 +108,16 @@ const OF_CONTENT: readonly Oddity[] = [
       Boolean(shootDay && recordedAt) &&
       Math.abs(Date.parse(recordedAt ?? '') - Date.parse(shootDay ?? '')) > 3 * DAY_MS,
     say: (clips, shootDay) =>
-      `${counted(clips.length, 'clip')} recorded more than three days from the shoot of ${shootDay}. Was the camera’s clock reset?`,
+      `${counted(clips.length, 'clip')} recorded more than three days from the shoot of ${shootDay}. ` +
+      'Was the camera’s clock reset?',
   },
   {
     kind: 'variable',
     weight: 'note',
     isTrueOf: (clip) => Boolean(clip.odd?.variable),
     say: (clips) =>
-      `${counted(clips.length, 'clip')} recorded at a variable rate. Proxies keep every frame’s time; a deliverable is put on one rate, and says which.`,
+      `${counted(clips.length, 'clip')} recorded at a variable rate. Proxies keep every frame’s time; ` +
+      'a deliverable is put on one rate, and says which.',
   },
   {
     kind: 'interlaced',
@@ -115,7 +130,8 @@ const OF_CONTENT: readonly Oddity[] = [
     weight: 'note',
     isTrueOf: (clip) => Boolean(clip.odd?.curve),
     say: (clips) =>
-      `${counted(clips.length, 'clip')} recorded in ${words(clips, (clip) => clip.odd?.curve)} (BT.2100): to be tone-mapped while editing, before anything goes out in BT.709.`,
+      `${counted(clips.length, 'clip')} recorded in ${words(clips, (clip) => clip.odd?.curve)} ` +
+      '(BT.2100): to be tone-mapped while editing, before anything goes out in BT.709.',
   },
 ]
 
@@ -157,7 +173,8 @@ function gapFindings(clips: readonly ScannedClip[], others: readonly string[]): 
         'ask',
         [from, to],
         missing,
-        `The counter jumps from ${from} to ${to}: ${counted(missing, 'number')} missing. Deleted in the camera, on another card, or another mode?`,
+        `The counter jumps from ${from} to ${to}: ${counted(missing, 'number')} missing. Deleted in the ` +
+          'camera, on another card, or another mode?',
       ),
     )
   const more = gaps.slice(SINGLE_GAPS)
@@ -168,7 +185,8 @@ function gapFindings(clips: readonly ScannedClip[], others: readonly string[]): 
     'ask',
     more.map(({ after: from, before: to }) => `${from} to ${to}`),
     missing,
-    `The counter jumps in ${counted(more.length, 'more place')}, from ${more[0]?.after} on: ${counted(missing, 'number')} missing. Deleted in the camera, on another card, or another mode?`,
+    `The counter jumps in ${counted(more.length, 'more place')}, from ${more[0]?.after} on: ` +
+      `${counted(missing, 'number')} missing. Deleted in the camera, on another card, or another mode?`,
   )
   return [...single, all]
 }

@@ -16,7 +16,9 @@ export function clockFinding(load: {
         ...about,
         key: 'clock-moved',
         shiftMs: 0,
-        sentence: `The times of its clips are shown ${shiftWords(load.clockShiftMs)} than its camera wrote them. The files keep what they say.`,
+        sentence:
+          `The times of its clips are shown ${shiftWords(load.clockShiftMs)} than its camera wrote them. ` +
+          'The files keep what they say.',
       },
     ]
   if (!load.clock) return []

@@ -2,7 +2,10 @@ import { counted } from '../../units/quantity'
 import { digestOf } from '../../units/digest'
 import type { MissingFrames } from '../files/frameRuns'
 
-/** What is counted of a card's entries at the scan: links, special entries, odd names, and files gone since an earlier scan. */
+/**
+ * What is counted of a card's entries at the scan: links, special entries, odd names, and files gone since an earlier
+ * scan.
+ */
 export type CountedKind = 'link' | 'special' | 'odd-name' | 'gone' | 'lost'
 
 /** How many entries one finding is about, the key of exactly these, and the first few as printable paths. */
@@ -118,7 +121,10 @@ export const openQuestions = (findings: readonly Finding[]): number =>
 /** Paths that a finding shows; it counts all. */
 export const SHOWN_PATHS = 20
 
-/** Everything worth saying of a card before it is copied, heaviest first: what was found of its clips, and of its other entries. */
+/**
+ * Everything worth saying of a card before it is copied, heaviest first: what was found of its clips, and of its other
+ * entries.
+ */
 export function cardFindings(
   counts: readonly EntryCount[],
   ofClips: readonly Finding[],
@@ -147,7 +153,8 @@ const ENTRY_WORDS: Record<CountedKind, { readonly weight: FindingWeight; readonl
   special: {
     weight: 'stop',
     say: (files) =>
-      `${counted(files, 'entry', 'entries')} that ${files === 1 ? 'is' : 'are'} neither file nor folder, or cannot be opened: not copied.`,
+      `${counted(files, 'entry', 'entries')} that ${files === 1 ? 'is' : 'are'} neither file nor ` +
+      'folder, or cannot be opened: not copied.',
   },
   'odd-name': {
     weight: 'note',
@@ -157,12 +164,15 @@ const ENTRY_WORDS: Record<CountedKind, { readonly weight: FindingWeight; readonl
   lost: {
     weight: 'stop',
     say: (files) =>
-      `${counted(files, 'file')} seen at an earlier scan ${files === 1 ? 'is' : 'are'} no longer on the card, and no volume holds a copy. Did you delete ${files === 1 ? 'it' : 'them'}? If not, leave the card as it is: what was deleted can often be rescued until something is recorded over it.`,
+      `${counted(files, 'file')} seen at an earlier scan ${files === 1 ? 'is' : 'are'} no longer on ` +
+      `the card, and no volume holds a copy. Did you delete ${files === 1 ? 'it' : 'them'}? If not, ` +
+      'leave the card as it is: what was deleted can often be rescued until something is recorded over it.',
   },
   gone: {
     weight: 'note',
     say: (files) =>
-      `${counted(files, 'file')} copied earlier ${files === 1 ? 'is' : 'are'} no longer on the card. The copies are kept.`,
+      `${counted(files, 'file')} copied earlier ${files === 1 ? 'is' : 'are'} no longer on the card. ` +
+      'The copies are kept.',
   },
 }
 

@@ -18,8 +18,8 @@ export interface Offer {
 }
 
 /**
- * Names that cameras and recorders give to folders at the top of a card. Source: DCIM is JEITA CP-3461 / CIPA DC-009; the
- * others are common practice, no source.
+ * Names that cameras and recorders give to folders at the top of a card. Source: DCIM is JEITA CP-3461 / CIPA DC-009;
+ * the others are common practice, no source.
  */
 const CARD_FOLDERS = new Set(['DCIM', 'PRIVATE', 'CLIP', 'CLIPS', 'CONTENTS', 'SUB', 'THUMB', 'TAKES'])
 
@@ -46,7 +46,9 @@ export function offerOf({ name, capacityBytes, freeBytes, topNames, marker }: Ap
   if (marker?.volume?.connected)
     return {
       kind: 'twin',
-      sentence: `“${name}” (${size}) carries the marker of ${marker.volume.name}, which is connected already: it is a copy of that drive, and counts for nothing.`,
+      sentence:
+        `“${name}” (${size}) carries the marker of ${marker.volume.name}, which is connected already: it ` +
+        'is a copy of that drive, and counts for nothing.',
     }
   if (marker?.volume)
     return { kind: 'marked', sentence: `“${name}” appeared, ${size}. It is ${marker.volume.name}, which was put away.` }

@@ -1,6 +1,8 @@
 import { contentOf, type ListedFile } from './load'
 
-/** File systems of cards keep times to two seconds, and a camera closes its two files one after the other. From memory. */
+/**
+ * File systems of cards keep times to two seconds, and a camera closes its two files one after the other. From memory.
+ */
 const GRAIN_MS = 2000
 
 /** Where a card lies, with what the system calls its file system. */
@@ -21,9 +23,9 @@ export interface OwnCard extends Omit<HeldCard, 'isFirstStay'> {
 export const isNameless = (key: string): boolean => key.startsWith('reader ')
 
 /**
- * By what a card that holds a load's content is told from the load's own card; `undefined` when it is that one. File systems
- * of different ids are different cards; where one has no id, two that lie in two readers at once are, and from then on
- * every card that is put in anew.
+ * By what a card that holds a load's content is told from the load's own card; `undefined` when it is that one. File
+ * systems of different ids are different cards; where one has no id, two that lie in two readers at once are, and from
+ * then on every card that is put in anew.
  */
 export function backupCardKey(held: HeldCard, own: OwnCard, knownKeys: readonly string[]): string | undefined {
   if (held.volumeUid !== undefined && own.volumeUid !== undefined)

@@ -85,7 +85,8 @@ describe('a clock that is off by a constant', () => {
     expect(clockSentence('Teal', found.get('Teal') as never)).toBe(
       'The clock of “Teal” is 4 h ahead of that of Curlew A and Plover A: moved 4 h earlier, 3 of 3 clips begin within a minute of one of theirs; as recorded, none does.',
     )
-    // Two alone: the one that came later is asked about, and it is said that it may be the other; of two cards of one camera neither.
+    // Two alone: the one that came later is asked about, and it is said that it may be the other; of two cards of one
+    // camera neither.
     expect([...clockShifts([load('Curlew A', curlew), phone]).keys()]).toEqual(['Teal'])
     expect([...clockShifts([phone, load('Curlew A', curlew)]).keys()]).toEqual(['Curlew A'])
     expect(clockShifts([load('a', curlew, 'one'), load('b', phone.starts, 'one')]).size).toBe(0)

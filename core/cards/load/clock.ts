@@ -42,9 +42,9 @@ const agreeing = (pairs: readonly Pair[]) =>
 
 /**
  * The constant by which starts of one camera are shifted against those of others, if one stands out: the difference at
- * which most of its clips begin together with another’s, found as the densest window over all differences, and estimated by
- * their median, so that clips that were filmed alone do not move it. Starts in milliseconds; `undefined` where they agree as
- * they stand, or no shift is clearly better than the next.
+ * which most of its clips begin together with another’s, found as the densest window over all differences, and
+ * estimated by their median, so that clips that were filmed alone do not move it. Starts in milliseconds; `undefined`
+ * where they agree as they stand, or no shift is clearly better than the next.
  *
  * 13:12, 13:31 and 15:02 against 09:12, 09:31, 09:40 and 11:02 is −4 h: three of three agree, none as they stand.
  */
@@ -156,5 +156,11 @@ export function clockSentence(
   const names = new Intl.ListFormat('en-GB').format(against)
   const stand = asTheyStand === 0 ? 'none does' : `${asTheyStand} do`
   const either = against.length === 1 ? ' It may be the other one that is wrong.' : ''
-  return `The clock of “${label}” is ${isRound ? '' : 'perhaps '}${formatLength(Math.abs(Math.round(shiftMs / 1000)))} ${shiftMs < 0 ? 'ahead of' : 'behind'} that of ${names}: moved ${shiftWords(shiftMs)}, ${matched} of ${of} clips begin within a minute of one of theirs; as recorded, ${stand}.${either}`
+  return (
+    `The clock of “${label}” is ` +
+    `${isRound ? '' : 'perhaps '}${formatLength(Math.abs(Math.round(shiftMs / 1000)))} ` +
+    `${shiftMs < 0 ? 'ahead of' : 'behind'} that of ${names}: moved ${shiftWords(shiftMs)}, ` +
+    `${matched} of ${of} clips begin within a minute of one of theirs; as recorded, ` +
+    `${stand}.${either}`
+  )
 }

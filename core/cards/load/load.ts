@@ -26,15 +26,19 @@ export interface Recognised {
 export const contentOf = (file: Pick<ListedFile, 'sizeBytes' | 'modifiedMs'>): string =>
   `${file.sizeBytes} ${Math.trunc(file.modifiedMs)}`
 
-/** Less than this share of a load's files found again means another load: cameras write the same few files after every format. */
+/**
+ * Less than this share of a load's files found again means another load: cameras write the same few files after every
+ * format.
+ */
 const LEAST_SHARE = 0.5
 
 const bytesOf = (files: readonly ListedFile[]) => files.reduce((sum, file) => sum + file.sizeBytes, 0)
 
 /**
  * Known loads that a card's listing may be, likeliest first: same path, size and time, or times that are all later or
- * earlier by the same whole hours. At least half of a load's files or clips must be there, and a clip among them where it has
- * any (else half of its bytes), since a load only grows until the next format. What a listing suggests, samples of content must confirm.
+ * earlier by the same whole hours. At least half of a load's files or clips must be there, and a clip among them where
+ * it has any (else half of its bytes), since a load only grows until the next format. What a listing suggests, samples
+ * of content must confirm.
  */
 export function recogniseLoads(files: readonly ListedFile[], known: readonly KnownLoad[]): Recognised[] {
   const here = new Map(files.map((file) => [file.path, file]))
@@ -125,7 +129,10 @@ export function changeWords({ gone, changed, added }: CardChanges): string {
 /** How the card of a load differs from its latest scan, and what to do: a load that only grew went on. */
 export function differenceSentence(label: string, changes: CardChanges, shiftMs = 0): string {
   if (changes.addedClips > 0 && changes.gone + changes.changed === 0)
-    return `The load “${label}” has ${changes.addedClips} new ${changes.addedClips === 1 ? 'clip' : 'clips'}. Scan it again.`
+    return (
+      `The load “${label}” has ${changes.addedClips} new ` +
+      `${changes.addedClips === 1 ? 'clip' : 'clips'}. Scan it again.`
+    )
   const words = changeWords(changes) || (shiftMs === 0 ? 'its folders' : 'all its times')
   return `The card of “${label}” has changed (${words}): scan it again.`
 }

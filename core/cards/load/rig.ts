@@ -84,7 +84,10 @@ const middle = (numbers: readonly number[]): number => {
   return sorted[Math.floor((sorted.length - 1) / 2)] ?? 0
 }
 
-/** Which clips of the lenses of a rig are one take, and which lens is the odd one: with a take less, or of another length. */
+/**
+ * Which clips of the lenses of a rig are one take, and which lens is the odd one: with a take less, or of another
+ * length.
+ */
 export function rigOf(cards: readonly LensCard[]): Rig {
   const counts = cards.map((card) => card.clips.length)
   const most = [...counts].sort(
@@ -136,7 +139,10 @@ export function rigSentence(name: string, cards: readonly LensCard[], { takes, s
   const wrong = cards.filter((card) => odd.has(card.loadId))
   const all = `${counted(cards.length, 'card')}, ${counted(takes.length, 'take')}`
   if (wrong.length === 0)
-    return `“${name}”: ${all} on each, of equal length${spreadSeconds >= 0.1 ? ` within ${spreadSeconds.toFixed(1)} s` : ''}.`
+    return (
+      `“${name}”: ${all} on each, of equal ` +
+      `length${spreadSeconds >= 0.1 ? ` within ${spreadSeconds.toFixed(1)} s` : ''}.`
+    )
   const words = wrong.map((card) => `“${card.label}” is odd (${listed((odd.get(card.loadId) ?? []).map(oddityWords))})`)
   return `“${name}”: ${all}; ${words.join(', and ')}.`
 }
@@ -151,7 +157,9 @@ export function rigFinding(name: string, label: string, oddities: readonly RigOd
     paths: [],
     files: oddities.length,
     key: findingKeyOf('rig', [name, ...words]),
-    sentence: `In the rig “${name}”, “${label}” is the odd one: ${listed(words)}. Did this lens not run, or is the rest on another card?`,
+    sentence:
+      `In the rig “${name}”, “${label}” is the odd one: ${listed(words)}. Did this lens not run, or is ` +
+      'the rest on another card?',
   }
 }
 
@@ -159,7 +167,10 @@ export function rigFinding(name: string, label: string, oddities: readonly RigOd
 const LEAST_SHARE = 0.6
 const LEAST_TAKES = 2
 
-/** Two cards may be lenses of one rig: called alike, with takes of equal length that began within a minute, as far as clocks go. */
+/**
+ * Two cards may be lenses of one rig: called alike, with takes of equal length that began within a minute, as far as
+ * clocks go.
+ */
 function isAlike(a: LensCard, b: LensCard): boolean {
   const habit = (card: LensCard) => [...new Set(card.clips.map((clip) => habitOf(clip.name)))].sort().join()
   const most = Math.max(a.clips.length, b.clips.length)

@@ -9,7 +9,9 @@ export interface Whereabouts {
 
 const listed = (names: readonly string[]) => new Intl.ListFormat('en-GB').format(names)
 
-/** Says where the clips of a card are already, before anybody copies or formats: `No volume has any of its 14 clips.` */
+/**
+ * Says where the clips of a card are already, before anybody copies or formats: `No volume has any of its 14 clips.`
+ */
 export function whereabouts(clips: number, copies: readonly CopyFacts[], rule: MarkRule): Whereabouts {
   const whole = copies.filter((copy) => markOf(copy, rule) >= 2).map((copy) => copy.volumeName)
   if (whole.length > 1) return { state: 'twice', sentence: `All of this is verified on ${listed(whole)} already.` }
@@ -25,7 +27,9 @@ export function whereabouts(clips: number, copies: readonly CopyFacts[], rule: M
   if (most)
     return {
       state: 'part',
-      sentence: `No volume has all of it: ${most.volumeName} has ${most.filesCopied} of ${counted(most.filesWanted, 'file')}.`,
+      sentence:
+        `No volume has all of it: ${most.volumeName} has ${most.filesCopied} of ` +
+        `${counted(most.filesWanted, 'file')}.`,
     }
   const what = clips === 0 ? 'what is on it' : clips === 1 ? 'its clip' : `its ${counted(clips, 'clip')}`
   return { state: 'nowhere', sentence: clips > 1 ? `No volume has any of ${what}.` : `No volume has ${what}.` }

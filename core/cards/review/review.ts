@@ -5,7 +5,10 @@ import { secondsOfFrames, type FrameRate } from '../../units/frameRate'
 export const VERDICTS = ['keep', 'maybe', 'reject'] as const
 export type Verdict = (typeof VERDICTS)[number]
 
-/** A piece of a clip in its own frames, from 0; `to` is the first frame that is no longer in it. Without frames of one rate in thousandths of a second. */
+/**
+ * A piece of a clip in its own frames, from 0; `to` is the first frame that is no longer in it. Without frames of one
+ * rate in thousandths of a second.
+ */
 export interface ClipRange {
   readonly from: number
   readonly to: number
@@ -157,4 +160,5 @@ export const unmatchedSentence = (names: readonly string[]): string | undefined 
 export const reviewFigures = ({ keep, sizeBytes, secondsWithHandles }: ReviewSum): string =>
   keep === 0
     ? 'In and out never cut an original: its file is copied whole, the points say what later steps work on.'
-    : `${formatBytes(sizeBytes)} as whole files; ${formatLength(secondsWithHandles)} with a second on either side. In and out never cut an original.`
+    : `${formatBytes(sizeBytes)} as whole files; ${formatLength(secondsWithHandles)} with a second on ` +
+      'either side. In and out never cut an original.'

@@ -60,7 +60,9 @@ export function addressAt({ timecode, rate }: Select, frame: number): string | u
   return read && timecodeText(timecodeAfter(read, frame))
 }
 
-/** Rows of a table of pieces, its header first; in and out are the first and the last frame of a piece, counted from 0. */
+/**
+ * Rows of a table of pieces, its header first; in and out are the first and the last frame of a piece, counted from 0.
+ */
 export const selectRows = (selects: readonly Select[]): string[][] => [
   [
     'name',
@@ -141,9 +143,10 @@ const otioGap = ({ select, range, name }: Piece) => ({
 })
 
 /**
- * Kept pieces one after the other as an OpenTimelineIO timeline (JSON): films on one track with their own sound on a second,
- * a gap where a film is silent, and sound recordings on a third. A piece is given on its clip’s own clock, so that it begins
- * at the timecode where that has one. Source: the format’s published description of its schemas, from memory.
+ * Kept pieces one after the other as an OpenTimelineIO timeline (JSON): films on one track with their own sound on a
+ * second, a gap where a film is silent, and sound recordings on a third. A piece is given on its clip’s own clock, so
+ * that it begins at the timecode where that has one. Source: the format’s published description of its schemas, from
+ * memory.
  */
 export function selectsTimeline(title: string, selects: readonly Select[]): string {
   const pieces = piecesOf(selects)

@@ -28,7 +28,10 @@ export const USUAL_TEMPLATE: readonly TemplateFolder[] = [
 /** Where the edit keeps its own files: once something lies there, nothing of the view is moved any more. */
 export const LIBRARY = 'Library'
 
-/** What makes a clip A-roll: who filmed it (a camera, or a load whose camera is not known), what it was rated, or its shot. */
+/**
+ * What makes a clip A-roll: who filmed it (a camera, or a load whose camera is not known), what it was rated, or its
+ * shot.
+ */
 export interface SortRule {
   readonly by: 'camera' | 'verdict' | 'shot'
   readonly is: string
@@ -179,8 +182,8 @@ function named(clip: SortClip, base: string): WantedFile[] {
 const placedAt = ({ entryId, sizeBytes, isHere }: SortFile, path: string) => ({ path, entryId, sizeBytes, isHere })
 
 /**
- * What brings a view up to date: files that are to be added, moved or taken away. Once the edit has begun it only adds, and
- * says what it leaves. Moves come before additions, so that a name that is given up can be taken.
+ * What brings a view up to date: files that are to be added, moved or taken away. Once the edit has begun it only adds,
+ * and says what it leaves. Moves come before additions, so that a name that is given up can be taken.
  */
 export function sortPlan(
   wanted: readonly WantedFile[],
@@ -239,7 +242,8 @@ export function sortSentence({ steps, kept, held, doubledBytes }: SortPlan): str
   ).flatMap(([kind, words]) => (count(kind) > 0 ? [`${counted(count(kind), 'file')} ${words}`] : []))
   const stay =
     held.length > 0
-      ? `; ${counted(held.length, 'file')} stay${held.length === 1 ? 's' : ''} where the edit knows ${held.length === 1 ? 'it' : 'them'}`
+      ? `; ${counted(held.length, 'file')} stay${held.length === 1 ? 's' : ''} where the edit knows ` +
+        `${held.length === 1 ? 'it' : 'them'}`
       : ''
   if (parts.length === 0)
     return kept + held.length === 0

@@ -33,8 +33,8 @@ const startsOf = (lengths: readonly number[]): number[] =>
   lengths.map((_, at) => lengths.slice(0, at).reduce((sum, length) => sum + length, 0))
 
 /**
- * What is said of a take, on its own clock, from what was said of its files: the kindest verdict; their ranges one after the
- * other, and the whole of a file that was decided on without any; the first name and shot; all notes.
+ * What is said of a take, on its own clock, from what was said of its files: the kindest verdict; their ranges one
+ * after the other, and the whole of a file that was decided on without any; the first name and shot; all notes.
  */
 export function takeReview(parts: readonly ReviewedPart[]): ClipReview {
   const said = parts.flatMap(({ review }) => review ?? [])

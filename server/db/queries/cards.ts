@@ -238,8 +238,8 @@ export const renewLoad = (
     .execute()
 
 /**
- * Says which card of the gear book a load lies on, where nobody has said so: the one on which the latest other load of the
- * same file system lay. A format gives a file system another name, so that this is known only until then.
+ * Says which card of the gear book a load lies on, where nobody has said so: the one on which the latest other load of
+ * the same file system lay. A format gives a file system another name, so that this is known only until then.
  */
 export const knowCardByUid = (db: Db, id: string, volumeUid: string) =>
   sql`update load set card_id = before.card_id, card_by_uid = true

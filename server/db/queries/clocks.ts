@@ -41,7 +41,9 @@ export async function putClocks(
       .execute()
 }
 
-/** Shows the times of a load’s clips moved by so many milliseconds; what the files say stays. False when there is none. */
+/**
+ * Shows the times of a load’s clips moved by so many milliseconds; what the files say stays. False when there is none.
+ */
 export const moveClock = (db: Db, loadId: string, shiftMs: number): Promise<boolean> =>
   inTransaction(db, async (tx) => {
     const load = await tx
@@ -87,7 +89,10 @@ export async function loadEdges(db: Db, productionId: string): Promise<LoadEdges
   return [...edges].flatMap(([id, { label, first, last }]) => (first && last ? [{ id, label, first, last }] : []))
 }
 
-/** Keeps which loads begin with a take that another one began: both are one take from then on, and two again once they are not. */
+/**
+ * Keeps which loads begin with a take that another one began: both are one take from then on, and two again once they
+ * are not.
+ */
 export const putSeams = (db: Db, productionId: string, seams: readonly Seam[]): Promise<void> =>
   inTransaction(db, async (tx) => {
     const rows = seams.map(({ loadId, goesOn }) => ({ id: loadId, goes_on: goesOn }))

@@ -9,7 +9,10 @@ export interface QueuedCopy {
   readonly plan: CopyPlan | null
 }
 
-/** Puts copies into the queue of a machine, in this order, behind those that wait; a load that waits already gets this order. */
+/**
+ * Puts copies into the queue of a machine, in this order, behind those that wait; a load that waits already gets this
+ * order.
+ */
 export const putInQueue = (db: Db, host: string, copies: readonly QueuedCopy[]): Promise<void> =>
   inTransaction(db, async (tx) => {
     await lock(tx, `queue ${host}`)

@@ -33,7 +33,8 @@ export const deliverableCounts = (db: Db, productionIds: readonly string[]) =>
     .select([
       'productionId',
       sql<number>`count(*)`.as('made'),
-      // One that was rendered again since, and passed, is no trouble any more, nor one that lies on the shelf, where somebody said why.
+      // One that was rendered again since, and passed, is no trouble any more, nor one that lies on the shelf, where
+      // somebody said why.
       sql<number>`count(*) filter (where not pass and not exists (select from deliverable again
         where again.media_file_id = deliverable.media_file_id and again.destination_id = deliverable.destination_id
           and again.pass and again.made_at > deliverable.made_at)

@@ -56,8 +56,8 @@ export const cards = (db: Db) =>
     .execute()
 
 /**
- * Loads that nobody has given to a card yet and that bear a name in lower case, the newest of each; a second load of one
- * name is called `Curlew A (2)`.
+ * Loads that nobody has given to a card yet and that bear a name in lower case, the newest of each; a second load of
+ * one name is called `Curlew A (2)`.
  */
 export const namesakeLoads = (db: Db, names: readonly string[]) => {
   const name = sql<string>`lower(btrim(regexp_replace(load.label, ' \\(\\d+\\)$', '')))`

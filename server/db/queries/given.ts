@@ -9,8 +9,8 @@ export const cardParts = (db: Db, productionIds: readonly string[]) =>
 export type CardPart = Awaited<ReturnType<typeof cardParts>>[number]
 
 /**
- * Gives clips to a production, each with all its files. What was said of them stays, but for the shot and the name that the
- * production before gave them. False where one is no clip, and then nothing changes.
+ * Gives clips to a production, each with all its files. What was said of them stays, but for the shot and the name that
+ * the production before gave them. False where one is no clip, and then nothing changes.
  */
 export const giveClips = (db: Db, clipIds: readonly string[], productionId: string): Promise<boolean> =>
   inTransaction(db, async (tx) => {

@@ -30,8 +30,8 @@ export interface MirrorListing {
   /** Where other file systems are mounted inside it. */
   readonly mounted: readonly string[]
   /**
-   * Whether its times may move together at all, and whether the ends of a file are as they were read back; asked only when
-   * all times moved by the same whole hours.
+   * Whether its times may move together at all, and whether the ends of a file are as they were read back; asked only
+   * when all times moved by the same whole hours.
    */
   readonly keepsLocalTime: () => Promise<boolean>
   readonly endsOf: (path: Buffer, sizeBytes: number) => Promise<string | undefined>
@@ -50,7 +50,9 @@ export async function putMirrorListing(db: Db, listing: MirrorListing): Promise<
   return moved ?? (await writeListing(db, listing, await shiftsOf(db, listing))) ?? false
 }
 
-/** `undefined`, and nothing written, where all times moved together and nobody has looked yet what became of the files. */
+/**
+ * `undefined`, and nothing written, where all times moved together and nobody has looked yet what became of the files.
+ */
 function writeListing(db: Db, listing: MirrorListing, looked?: Shifts): Promise<boolean | undefined> {
   const { loadId, volumeId } = listing
   return inTransaction(db, async (tx) => {
@@ -89,8 +91,8 @@ interface Shifts {
 }
 
 /**
- * A shift by whole hours is believed of a file system that keeps local time, and of each file whose ends are as they were
- * read back; what has no such hash is read whole before it counts.
+ * A shift by whole hours is believed of a file system that keeps local time, and of each file whose ends are as they
+ * were read back; what has no such hash is read whole before it counts.
  */
 async function shiftsOf(db: Db, listing: MirrorListing): Promise<Shifts> {
   const known = await knownFiles(db, listing)

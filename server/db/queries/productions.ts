@@ -37,7 +37,9 @@ export const production = (db: Db, id: string) => withClient(db).where('producti
 
 export type ProductionRow = NonNullable<Awaited<ReturnType<typeof production>>>
 
-/** `undefined` when another production has that folder: the database decides, so that two at once cannot both have it. */
+/**
+ * `undefined` when another production has that folder: the database decides, so that two at once cannot both have it.
+ */
 export const addProduction = (
   db: Db,
   { title, client, shootOn, timeZone }: Partial<NewProduction> & { title: string },

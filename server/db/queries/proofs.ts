@@ -59,7 +59,8 @@ const STANDINGS = sql`case
 async function addProofs(tx: Db, run: CopyRunFacts, volumeId: string, records: readonly Provable[]): Promise<void> {
   const { loadId, runId } = run
   await lockCopy(tx, loadId, volumeId)
-  // One value for a thousand rows: building and reading a statement with a value for each field takes longer than the rows.
+  // One value for a thousand rows: building and reading a statement with a value for each field takes longer than the
+  // rows.
   const rows = JSON.stringify(records.map(rowOf))
   const folder = Buffer.from(`${run.folders.get(volumeId) ?? ''}/`)
   const { rows: proofs } = await sql<{ id: number }>`

@@ -95,7 +95,10 @@ export async function sayWithoutProxy(tx: Db, ids: readonly string[], without: b
   return many
 }
 
-/** The same clips with what tells them apart and what their proxies will have at most; not all that was read of them, since they may be very many. */
+/**
+ * The same clips with what tells them apart and what their proxies will have at most; not all that was read of them,
+ * since they may be very many.
+ */
 export const openClips = (db: Db, productionId: string) =>
   openOnes(db, productionId).select(['id', 'loadId', 'framePx', 'rate', 'seconds', 'proxyBytes']).execute()
 
@@ -121,7 +124,10 @@ export const proxySamples = (db: Db, productionId: string) =>
 export const proxyOf = (db: Db, mediaFileId: string) =>
   db.selectFrom('proxy').selectAll().where('mediaFileId', '=', mediaFileId).executeTakeFirst()
 
-/** Proxies of earlier versions of a media file under the name of its own: the card’s file was rewritten since they were made. */
+/**
+ * Proxies of earlier versions of a media file under the name of its own: the card’s file was rewritten since they were
+ * made.
+ */
 const earlierAt = (db: Db, { volumeId, path, mediaFileId }: Pick<NewProxy, 'volumeId' | 'path' | 'mediaFileId'>) =>
   db
     .selectFrom('proxy')

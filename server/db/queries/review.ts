@@ -14,8 +14,8 @@ const ORDERS = {
 } as const
 
 /**
- * What is said of a take: the kindest word on any of its files. Of its first file alone where it has no other, since that is
- * the rule and takes no question of its own.
+ * What is said of a take: the kindest word on any of its files. Of its first file alone where it has no other, since
+ * that is the rule and takes no question of its own.
  */
 export const takeVerdict = sql<Verdict | null>`case when take.parts = 1 then review.verdict else (
   select said.verdict from take_file part join media_file file on file.id = part.media_file_id join review said on said.media_file_id = file.id
@@ -93,7 +93,10 @@ export const shotNames = async (db: Db, productionId: string): Promise<Map<strin
     ),
   )
 
-/** Where copies of media files lie: the mirror of each on a volume that is connected to this computer, the edit volume first. */
+/**
+ * Where copies of media files lie: the mirror of each on a volume that is connected to this computer, the edit volume
+ * first.
+ */
 export const copyPlaces = (db: Db, host: string, ids: readonly string[]) =>
   db
     .selectFrom('mediaFile')
@@ -113,7 +116,10 @@ export const copyPlaces = (db: Db, host: string, ids: readonly string[]) =>
     .orderBy('volume.name')
     .execute()
 
-/** What sums are made of, of each file of every take that somebody decided on: its length, its rate and its bytes, those of other lenses with them. */
+/**
+ * What sums are made of, of each file of every take that somebody decided on: its length, its rate and its bytes, those
+ * of other lenses with them.
+ */
 export async function reviewFigures(db: Db, productionId: string) {
   const { rows } = await sql<{
     takeId: string
@@ -145,7 +151,10 @@ export async function reviewFigures(db: Db, productionId: string) {
   return rows
 }
 
-/** How many takes of a production there are to look at: those of each of its cards, less those of further lenses and what goes on from another card. */
+/**
+ * How many takes of a production there are to look at: those of each of its cards, less those of further lenses and
+ * what goes on from another card.
+ */
 export const takesToReview = async (db: Db, productionId: string): Promise<number> =>
   (
     await db

@@ -15,8 +15,8 @@ export interface ReviewState {
 }
 
 /**
- * How far review and the sorted view of productions have come. A take can be placed when a proved copy of its picture and its
- * sound is connected, its volume of the view too, and a folder takes it.
+ * How far review and the sorted view of productions have come. A take can be placed when a proved copy of its picture
+ * and its sound is connected, its volume of the view too, and a folder takes it.
  */
 export async function reviewStates(
   db: Db,

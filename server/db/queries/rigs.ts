@@ -47,7 +47,10 @@ export async function lensCards(db: Db, loads: readonly { loadId: string; label:
   return loads.map(({ loadId, label }) => ({ loadId, label, clips: clips.get(loadId) ?? [] }))
 }
 
-/** Ties cards of a production into a rig, the first lens first. False where one is no card of it, or is in a rig already. */
+/**
+ * Ties cards of a production into a rig, the first lens first. False where one is no card of it, or is in a rig
+ * already.
+ */
 export const tieRig = (
   db: Db,
   productionId: string,
@@ -74,7 +77,10 @@ export const tieRig = (
 
 class NotTied extends Error {}
 
-/** Unties a rig; its cards stay, and so does what was said of their clips. Returns its production, `undefined` when there is none. */
+/**
+ * Unties a rig; its cards stay, and so does what was said of their clips. Returns its production, `undefined` when
+ * there is none.
+ */
 export const untieRig = (db: Db, rigId: string): Promise<string | undefined> =>
   inTransaction(db, async (tx) => {
     await sql`update take set rig_take_id = null from media_file file join load on load.id = file.load_id

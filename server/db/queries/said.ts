@@ -34,7 +34,10 @@ export const answersOf = async (db: Db, loadIds: readonly string[]) =>
       .execute()
   ).map(({ loadId, detail }) => ({ loadId, ...(detail as { key: string; answer: string | null }) }))
 
-/** The latest time that the cards of loads, and the backup cards of those, were said to be formatted, and it was not taken back. */
+/**
+ * The latest time that the cards of loads, and the backup cards of those, were said to be formatted, and it was not
+ * taken back.
+ */
 export const formattedOf = async (db: Db, loadIds: readonly string[]) =>
   (
     await db

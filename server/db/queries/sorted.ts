@@ -49,8 +49,8 @@ export const sortableClips = (db: Db, productionId: string, which: SortSettings[
     .execute()
 
 /**
- * Files of those takes that belong into a view, with where a proved copy of each lies: picture or frames, further parts, and
- * sound beside them. A copy on the volume of the view comes first.
+ * Files of those takes that belong into a view, with where a proved copy of each lies: picture or frames, further
+ * parts, and sound beside them. A copy on the volume of the view comes first.
  */
 export async function sortableFiles(
   db: Db,

@@ -64,8 +64,8 @@ export const knowStay = (
 ) => db.updateTable('stay').set(known).where('id', '=', id).execute()
 
 /**
- * From then on the card of a load was read whole and is what was copied, or will be read whole by its first copy; what was
- * written on it later stays doubted.
+ * From then on the card of a load was read whole and is what was copied, or will be read whole by its first copy; what
+ * was written on it later stays doubted.
  */
 export async function trustCard(
   db: Db,
@@ -82,7 +82,10 @@ export async function trustCard(
     await sql`update stay set tried = array_remove(tried, ${TOUCHED}) where id = ${stayId}`.execute(db)
 }
 
-/** What came of it when the card was read whole in this stay and compared with a load; `undefined` when that was not done. */
+/**
+ * What came of it when the card was read whole in this stay and compared with a load; `undefined` when that was not
+ * done.
+ */
 export const readWhole = (db: Db, stayId: string, loadId: string) =>
   db
     .selectFrom('comparison')
@@ -133,8 +136,8 @@ export interface CardStamp {
 }
 
 /**
- * Files of the card of a load as they were when it was last known; by path, one byte a character. None before something of it
- * was proved that they may be unlike.
+ * Files of the card of a load as they were when it was last known; by path, one byte a character. None before something
+ * of it was proved that they may be unlike.
  */
 export async function cardStamps(db: Db, loadId: string): Promise<ReadonlyMap<string, CardStamp>> {
   const { rows } = await sql<CardStamp & { path: Buffer }>`
@@ -221,8 +224,8 @@ export const staysById = (db: Db, ids: readonly string[]) =>
   db.selectFrom('stay').selectAll().where(anyOf('id', ids)).execute()
 
 /**
- * Files of a load as they lie on its card, with the ends that were read at the scan and the copies that are whole: those of
- * some paths, or drawn ones, which are every clip up to a number and then others.
+ * Files of a load as they lie on its card, with the ends that were read at the scan and the copies that are whole:
+ * those of some paths, or drawn ones, which are every clip up to a number and then others.
  */
 export async function comparableClips(db: Db, host: string, loadId: string, which: 'drawn' | readonly string[]) {
   const [paths, most] = which === 'drawn' ? [null, MOST_COMPARED] : [which, which.length]

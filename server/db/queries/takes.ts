@@ -110,7 +110,10 @@ export async function arrangeTakes(tx: Db, loadId: string, files: readonly Place
 const addTakes = (tx: Db, ids: readonly string[]) =>
   sql`insert into take (id) select distinct unnest(${[...ids]}::uuid[]) on conflict do nothing`.execute(tx)
 
-/** Takes of a card hold together: media that were placed nowhere, or in a take whose first file is elsewhere now, are their own; empty takes go. */
+/**
+ * Takes of a card hold together: media that were placed nowhere, or in a take whose first file is elsewhere now, are
+ * their own; empty takes go.
+ */
 async function settleTakes(tx: Db, loadId: string): Promise<void> {
   await sql`with astray as (
       select file.id, file.entry_id, file.has_picture from media_file file left join take_file f on f.media_file_id = file.id
@@ -154,7 +157,10 @@ async function partTakes(tx: Db, which: RawBuilder<boolean>): Promise<void> {
   for (const id of new Set(rows.flatMap((row) => [row.wholeId, row.restId]))) await recountTake(tx, id)
 }
 
-/** What begins with one media file goes on behind another one, on another card: one take. Of two productions they stay two. */
+/**
+ * What begins with one media file goes on behind another one, on another card: one take. Of two productions they stay
+ * two.
+ */
 export async function joinTakes(
   tx: Db,
   { clipId, afterId }: { readonly clipId: string; readonly afterId: string },
@@ -182,7 +188,9 @@ async function recountTake(tx: Db, id: string): Promise<void> {
     where id = ${id}`.execute(tx)
 }
 
-/** How many files of each role stand beside the main ones of takes that begin with these media files; of frames, all. */
+/**
+ * How many files of each role stand beside the main ones of takes that begin with these media files; of frames, all.
+ */
 export const companionsOf = (db: Db, ids: readonly string[]) =>
   db
     .selectFrom('takeFile as own')
@@ -194,7 +202,10 @@ export const companionsOf = (db: Db, ids: readonly string[]) =>
     .groupBy(['own.mediaFileId', 'takeFile.role'])
     .execute()
 
-/** What takes in several files of one card come to there, by the media file that is asked about: its files, bytes and seconds. */
+/**
+ * What takes in several files of one card come to there, by the media file that is asked about: its files, bytes and
+ * seconds.
+ */
 export const takeSums = (db: Db, ids: readonly string[]) =>
   db
     .selectFrom('takeFile as own')

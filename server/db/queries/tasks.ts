@@ -5,7 +5,10 @@ import type { ServerEvent, TaskOrder, TaskProgress, TaskState, TaskView } from '
 import type { Topic } from '../../../contract/topics'
 import type { Db } from '../connection'
 
-/** Channels of PostgreSQL's LISTEN and NOTIFY: news for browsers, orders for workers, questions to the observer and its answers. */
+/**
+ * Channels of PostgreSQL's LISTEN and NOTIFY: news for browsers, orders for workers, questions to the observer and its
+ * answers.
+ */
 export const CHANNELS = {
   news: 'yendra_news',
   orders: 'yendra_orders',

@@ -1,7 +1,10 @@
 import { sql } from 'kysely'
 import type { Db } from '../connection'
 
-/** Names of files of each camera, one of all that differ in their numbers alone, from the newest loads that somebody said it filmed. */
+/**
+ * Names of files of each camera, one of all that differ in their numbers alone, from the newest loads that somebody
+ * said it filmed.
+ */
 export async function cameraFileNames(db: Db): Promise<{ cameraId: string; names: string[] }[]> {
   const { rows } = await sql<{ cameraId: string; names: string[] }>`
     select camera_id, array_agg(distinct regexp_replace(regexp_replace(path_text, '^.*/', ''), '[0-9]+', '0', 'g')) as names

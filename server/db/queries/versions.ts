@@ -15,7 +15,10 @@ export type EditedRow =
   | 'day'
   | 'rules'
 
-/** Another text whenever a row was written. Source: PostgreSQL, 5.5 System Columns: `xmin` is the transaction that wrote it. */
+/**
+ * Another text whenever a row was written. Source: PostgreSQL, 5.5 System Columns: `xmin` is the transaction that wrote
+ * it.
+ */
 export const versionIn = (table: Exclude<EditedRow, 'day' | 'rules'> | 'day_sheet' | 'setting') =>
   sql<string>`${sql.table(table)}.xmin::text`
 

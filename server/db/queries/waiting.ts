@@ -12,7 +12,10 @@ const filmed = (order: RawBuilder<unknown>) => sql`
   select e.modified_ms as ms from media_file f join load_entry e on e.id = f.entry_id
   where f.load_id = l.id and f.shown order by ${order} limit 1`
 
-/** Productions that a card may be for, the newest first, each with what its loads are called. Those that are known from the books alone are none. */
+/**
+ * Productions that a card may be for, the newest first, each with what its loads are called. Those that are known from
+ * the books alone are none.
+ */
 export async function mayHold(db: Db): Promise<(MayHold & { readonly labels: readonly string[] })[]> {
   const { rows } = await sql<MayHold & { labels: string[] }>`
     select p.id, p.shoot_on::text, p.time_zone,

@@ -97,8 +97,8 @@ export interface FactTables {
     stayId: Given<string | null>
   }
   /**
-   * One stay of a card in a reader: from when it appeared until the disk, the mount, the root or the file system is another
-   * one, the reader was empty, the computer slept, or the observer was restarted.
+   * One stay of a card in a reader: from when it appeared until the disk, the mount, the root or the file system is
+   * another one, the reader was empty, the computer slept, or the observer was restarted.
    */
   stay: {
     id: Generated<string>
@@ -211,7 +211,10 @@ export interface FactTables {
     /** As it lay when it was proved, or after we ourselves gave it another name. */
     inode: Given<string | null>
     changedMs: Given<number | null>
-    /** Its time after a change of the clock that the ends of its content bore out; `null` while it has the time of its proof. */
+    /**
+     * Its time after a change of the clock that the ends of its content bore out; `null` while it has the time of its
+     * proof.
+     */
     modifiedMs: Given<number | null>
   }
 }

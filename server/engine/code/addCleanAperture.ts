@@ -7,7 +7,10 @@ import type { CleanAperture } from '../../../core/media/facts'
 import { boxesOf } from '../../../core/media/isoBoxes'
 import { withBytes } from '../medium/byteSource'
 
-/** Writes a film whose index stands before its media anew, with a clean aperture, which the coder cannot write; removes the old one. */
+/**
+ * Writes a film whose index stands before its media anew, with a clean aperture, which the coder cannot write; removes
+ * the old one.
+ */
 export async function addCleanAperture(from: string, to: string, clean: CleanAperture): Promise<void> {
   const { size } = await stat(from)
   const { index, start, end } = await withBytes(Buffer.from(from), size, async (file) => {

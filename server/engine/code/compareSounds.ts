@@ -25,8 +25,9 @@ export interface SoundOf {
 const LONGEST_SECONDS = 24 * 3600
 
 /**
- * Decodes two sound tracks from end to end, each on the clock of its own file, and compares them second by second from the
- * first frame of the picture on; then asks whether the packets of the second follow each other as those of the first do.
+ * Decodes two sound tracks from end to end, each on the clock of its own file, and compares them second by second from
+ * the first frame of the picture on; then asks whether the packets of the second follow each other as those of the
+ * first do.
  */
 export async function compareSounds(
   original: SoundOf,

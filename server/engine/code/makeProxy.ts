@@ -68,7 +68,9 @@ function pictureFilter(video: VideoTrack): string {
   ].join(',')
 }
 
-/** Ticks a second: a whole number for each frame, and fine enough that the first frame keeps its distance to the sound. */
+/**
+ * Ticks a second: a whole number for each frame, and fine enough that the first frame keeps its distance to the sound.
+ */
 const ticksOf = ({ num }: FrameRate) => num * Math.ceil(24_000 / num)
 
 /** Times of a constant rate that a container has rounded go back onto the grid, which begins where the picture does. */

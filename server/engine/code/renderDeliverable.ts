@@ -12,7 +12,9 @@ import { inTemporaryFolder } from '../tool/temporary'
 import { INPUT, wholeSamples } from '../tool/tool'
 import { transcode, type TranscodeJob } from './transcode'
 
-/** A deliverable as it was planned, in two passes so that the average bit rate is met; a mix is lowered by so many dB. */
+/**
+ * A deliverable as it was planned, in two passes so that the average bit rate is met; a mix is lowered by so many dB.
+ */
 export async function renderDeliverable(
   job: TranscodeJob,
   plan: DeliveryPlan,
@@ -47,7 +49,10 @@ const BT709 = tagOptions({ matrix: 'bt709', transfer: 'bt709', primaries: 'bt709
 /** Quality at which detail is held. Common practice, no source. */
 const GOOD_QUALITY = '23'
 
-/** Bits a second that the picture of a deliverable takes where its quality is held and its rate is free, from a few of its seconds. */
+/**
+ * Bits a second that the picture of a deliverable takes where its quality is held and its rate is free, from a few of
+ * its seconds.
+ */
 export async function detailBits(
   job: Omit<TranscodeJob, 'output' | 'onFrames'>,
   plan: DeliveryPlan,
@@ -71,7 +76,10 @@ export async function detailBits(
   })
 }
 
-/** The coder has set the picture upright. Fields first, then time, then place, then colour: each works on what the one before left whole. */
+/**
+ * The coder has set the picture upright. Fields first, then time, then place, then colour: each works on what the one
+ * before left whole.
+ */
 export function pictureFilter(plan: DeliveryPlan): string {
   const { video, rate, deinterlace, cut, destination } = plan
   // Upside down, the first field is the other one.

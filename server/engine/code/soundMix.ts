@@ -45,7 +45,9 @@ function downMix(layout: string): string {
 /** What coders add to a peak. Source: EBU R 128, maximum true peak −1 dB; here of samples. */
 const MOST_PEAK_DB = -1
 
-/** By how many dB the sum of full channels is to be lowered so that it does not clip; 0 for whatever is not mixed down. */
+/**
+ * By how many dB the sum of full channels is to be lowered so that it does not clip; 0 for whatever is not mixed down.
+ */
 export async function loweredDbOf(
   path: Buffer,
   sound: Pick<SoundPlan, 'mix' | 'track'>,

@@ -31,7 +31,10 @@ export interface CheckOrder {
 const LANES = 16
 const BATCH = 512
 
-/** Reads a copy again, past the cache, and compares each file with the hash that was proved of it. Rejects when the volume goes away. */
+/**
+ * Reads a copy again, past the cache, and compares each file with the hash that was proved of it. Rejects when the
+ * volume goes away.
+ */
 export async function checkCopy(order: CheckOrder): Promise<void> {
   const names = new NewNames(order.medium)
   const small = order.files.filter((file) => file.sizeBytes <= SMALL_BLOCK)

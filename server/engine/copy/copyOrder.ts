@@ -21,7 +21,10 @@ export interface CopyDestination {
   readonly parts: Buffer
 }
 
-/** Blocks for large files, a ring and two for each destination, and one for each small file that is written or read back. */
+/**
+ * Blocks for large files, a ring and two for each destination, and one for each small file that is written or read
+ * back.
+ */
 export interface CopyMemory {
   readonly large: readonly Uint8Array[]
   readonly writing: readonly Uint8Array[]

@@ -81,7 +81,10 @@ export class CopyRun {
     }
   }
 
-  /** Removes the parts of this run but those that are whole, which may be the only file with those bytes; says how many bytes stay. */
+  /**
+   * Removes the parts of this run but those that are whole, which may be the only file with those bytes; says how many
+   * bytes stay.
+   */
   async #removeParts(to: CopyDestination): Promise<number> {
     let staying = 0
     await removeParts(to.medium, to.parts, ({ entryId, sizeBytes }) => {
@@ -189,7 +192,8 @@ export class CopyRun {
     const open = wanted - (this.#placed.get(to.id) ?? 0)
     const gone = GONE.has(code) || (await isGone(to.medium))
     const reason = code === 'ENOSPC' || code === 'EDQUOT' ? 'full' : gone ? 'gone' : 'refused'
-    // Parts of files that did not arrive are ours to remove, and count as room again; so do whole ones, which go before the next copy.
+    // Parts of files that did not arrive are ours to remove, and count as room again; so do whole ones, which go before
+    // the next copy.
     const left = gone ? 0 : await this.#removeParts(to).catch(() => 0)
     const staying = reason === 'full' ? left : 0
     const room = reason === 'full' ? await to.medium.room().catch(() => undefined) : undefined

@@ -49,7 +49,10 @@ export interface ReadBackOptions {
   readonly ends?: { update(block: Uint8Array): void }
 }
 
-/** Reads a file again from its medium and hashes it in order, with a read under way in every block but the one being hashed. */
+/**
+ * Reads a file again from its medium and hashes it in order, with a read under way in every block but the one being
+ * hashed.
+ */
 export async function readBack(
   medium: Medium,
   path: Buffer,

@@ -52,8 +52,8 @@ interface ListPlace extends Pick<ListOrder, 'medium' | 'folder' | 'parts'> {
 }
 
 /**
- * The name of a list: that of the mirror with its ending, unless something that is not ours has it, such as a folder. Nothing
- * of anybody else’s is written over.
+ * The name of a list: that of the mirror with its ending, unless something that is not ours has it, such as a folder.
+ * Nothing of anybody else’s is written over.
  */
 async function freeListPath({ medium, folder, ours }: ListPlace, ending: string): Promise<Buffer> {
   for (const more of ['', ' list', ' list 2', ' list 3']) {

@@ -32,7 +32,10 @@ class Flow {
   }
 }
 
-/** A medium that says afterwards how fast it was read and written, in bytes per second; waiting for others does not count. */
+/**
+ * A medium that says afterwards how fast it was read and written, in bytes per second; waiting for others does not
+ * count.
+ */
 export class MeasuredMedium {
   readonly #reading = new Flow()
   readonly #writing = new Flow()

@@ -10,8 +10,8 @@ export const partOf = (name: Buffer): number | undefined => {
 }
 
 /**
- * Removes the parts of one attempt, all but those that must stay: a part that is whole may be the only file with those bytes.
- * Returns how many stay.
+ * Removes the parts of one attempt, all but those that must stay: a part that is whole may be the only file with those
+ * bytes. Returns how many stay.
  */
 export async function removeParts(
   medium: Medium,

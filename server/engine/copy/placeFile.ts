@@ -26,9 +26,10 @@ export class CannotLink extends Error {}
 const UNABLE = new Set(['EPERM', 'EXDEV', 'ENOTSUP', 'EOPNOTSUPP', 'ENOSYS', 'EINVAL', 'EMLINK', 'ENOTTY'])
 
 /**
- * Gives a proved copy a second place: by shared bytes, by a second name, or by a copy that is read back. `taken` when another
- * file stands there; one with the same content that an earlier run left just before it was cut is taken as placed. Throws
- * CannotLink where the file system cannot, and an error with a sentence where the copy is not what was proved.
+ * Gives a proved copy a second place: by shared bytes, by a second name, or by a copy that is read back. `taken` when
+ * another file stands there; one with the same content that an earlier run left just before it was cut is taken as
+ * placed. Throws CannotLink where the file system cannot, and an error with a sentence where the copy is not what was
+ * proved.
  */
 export async function placeFile(order: PlaceOrder): Promise<FileIdentity | 'taken'> {
   const { target, to, source, from, sizeBytes } = order

@@ -33,7 +33,8 @@ export async function setAside(medium: Medium, from: Buffer, to: Buffer): Promis
   const names = new NewNames(medium)
   const [here, there] = [await medium.entry(from), await medium.entry(to)]
   if (!here && !there) return
-  // A cut may leave one file under both names; only then does the old name go by itself, and only while the other opens.
+  // A cut may leave one file under both names; only then does the old name go by itself, and only while the other
+  // opens.
   if (here && there && here.node === there.node) {
     await (await medium.open(to)).close()
     await medium.remove(from)

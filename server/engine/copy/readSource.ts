@@ -14,8 +14,8 @@ interface ReadSource {
 }
 
 /**
- * What reading a source says of the source itself. Of a copy: that it is proved again, or differs. Throws SourceDiffers when
- * it is not what is known of the file.
+ * What reading a source says of the source itself. Of a copy: that it is proved again, or differs. Throws SourceDiffers
+ * when it is not what is known of the file.
  */
 export async function sourceRecords(run: CopyRun, file: SourceFile, read: ReadSource): Promise<FileRecord[]> {
   const { sourceId } = run.order

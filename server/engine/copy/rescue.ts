@@ -32,7 +32,10 @@ const PIECES = [4 * MIB, 64 * 1024, 4096] as const
 /** A file that keeps a reading waiting is not waited for again and again. */
 const MOST_SILENT = 3
 
-/** Saves what can be read of a file, piece by piece; what cannot be is a hole. The file is kept aside and never counts as a copy. */
+/**
+ * Saves what can be read of a file, piece by piece; what cannot be is a hole. The file is kept aside and never counts
+ * as a copy.
+ */
 export async function rescueFile(order: RescueOrder): Promise<Rescued> {
   const { source, path, sizeBytes, modifiedMs, gate } = order
   const outs = await Promise.all(
@@ -116,7 +119,8 @@ async function keptAs(
     const path = turn === 1 ? to : Buffer.concat([to, Buffer.from(` (${turn})`)])
     if ((await publishNew(medium, part, path)) === 'taken') continue
     const list = [
-      `Saved ${rescuedBytes} of ${sizeBytes} bytes. This is not a copy: the bytes below could not be read and are zeros here.`,
+      `Saved ${rescuedBytes} of ${sizeBytes} bytes. This is not a copy: the bytes below could not be ` +
+        'read and are zeros here.',
       ...holes.map((hole) => `${hole.from}-${hole.to - 1} (${hole.to - hole.from} bytes)`),
       '',
     ].join('\n')

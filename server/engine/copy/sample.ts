@@ -5,7 +5,10 @@ import type { Medium } from '../medium/medium'
 const END_BYTES = 64 * 1024
 const GRID = 4096
 
-/** Where the second part of what is sampled begins; 0 where the first is all. Reading past the cache wants the grid of the medium. */
+/**
+ * Where the second part of what is sampled begins; 0 where the first is all. Reading past the cache wants the grid of
+ * the medium.
+ */
 const lastPart = (sizeBytes: number): number => Math.floor(Math.max(0, sizeBytes - END_BYTES) / GRID) * GRID
 
 /** Hash of the first and last 64 KiB of a file: two files of one size and name, told apart at little cost. */

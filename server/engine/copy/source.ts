@@ -11,7 +11,8 @@ export async function openSource(
     const before = await open.identity()
     if (before.sizeBytes !== file.sizeBytes)
       throw new Error(
-        `It has ${before.sizeBytes} bytes now and had ${file.sizeBytes} when the card was scanned. Scan the card again.`,
+        `It has ${before.sizeBytes} bytes now and had ${file.sizeBytes} when the card was scanned. Scan ` +
+          'the card again.',
       )
     if (Math.trunc(before.modifiedMs) !== Math.trunc(file.modifiedMs))
       throw new Error('It was rewritten since the card was scanned. Scan the card again.')

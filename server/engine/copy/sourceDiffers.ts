@@ -5,7 +5,8 @@ export class SourceDiffers extends Error {
     readonly found: string,
   ) {
     super(
-      `It is not what was copied before (${found} instead of ${wanted}): the card is another one or fails, or that copy is wrong. Nothing was made of it.`,
+      `It is not what was copied before (${found} instead of ${wanted}): the card is another one or ` +
+        'fails, or that copy is wrong. Nothing was made of it.',
     )
   }
 }

@@ -1,4 +1,6 @@
-/** Memory that starts on a page boundary, which reading past the cache needs and which ordinary buffers do not promise. */
+/**
+ * Memory that starts on a page boundary, which reading past the cache needs and which ordinary buffers do not promise.
+ */
 
 export const LARGE_BLOCK = 8 * 1024 * 1024
 export const SMALL_BLOCK = 1024 * 1024

@@ -6,8 +6,8 @@ const lineOf = async (path: string) => (await readFile(path, 'utf8').catch(() =>
 const HIGHEST = 24
 
 /**
- * The USB links between a block device and its computer, its own cable first, by its folder in the system’s device tree;
- * empty where it hangs on none. Source: Documentation/ABI/testing/sysfs-bus-usb of Linux (`speed`, in Mb/s).
+ * The USB links between a block device and its computer, its own cable first, by its folder in the system’s device
+ * tree; empty where it hangs on none. Source: Documentation/ABI/testing/sysfs-bus-usb of Linux (`speed`, in Mb/s).
  */
 export async function busOf(block: string): Promise<BusLink[]> {
   const links: BusLink[] = []

@@ -2,7 +2,10 @@ import { constants } from 'node:fs'
 import { windowed, type ByteSource } from '../../../core/media/bytes'
 import { openHere } from './openHere'
 
-/** Opens a file without following links and hands it on as something to be read in pieces. Rejects when it cannot be opened. */
+/**
+ * Opens a file without following links and hands it on as something to be read in pieces. Rejects when it cannot be
+ * opened.
+ */
 export async function withBytes<T>(
   path: Buffer,
   sizeBytes: number,

@@ -16,8 +16,8 @@ const numbersOf = (dev: number): { major: number; minor: number } => {
 
 /**
  * The device that a folder stands on. A partition is its disk, a mapped or joined device is the disks below it
- * (`slaves` of the system's block device tree), a loop device is the disk that its image lies on. Memory, network shares
- * and pools have no block device: their file system is all that is known. Rejects when the folder is not there.
+ * (`slaves` of the system's block device tree), a loop device is the disk that its image lies on. Memory, network
+ * shares and pools have no block device: their file system is all that is known. Rejects when the folder is not there.
  */
 export async function deviceOf(root: string): Promise<DeviceIdentity> {
   const given = testIdentity(root)
@@ -38,12 +38,15 @@ export async function deviceOf(root: string): Promise<DeviceIdentity> {
   return { fileSystem, ...below, pastCache, ...(bus.length > 0 && { bus }), ...(writeProtected && { writeProtected }) }
 }
 
-/** Whether the kernel takes no write for a block device: a card whose switch is on. Source: blockdev(8) of util-linux, `--getro`. */
+/**
+ * Whether the kernel takes no write for a block device: a card whose switch is on. Source: blockdev(8) of util-linux,
+ * `--getro`.
+ */
 const isWriteProtected = async (block: string): Promise<boolean> => (await lineOf(join(block, 'ro'))) === '1'
 
 /**
- * The numbers that the kernel gives anew to each medium in a drive, of the disks below a file system; `''` where there is
- * no block device, or a kernel before 5.15. Source: Documentation/ABI/stable/sysfs-block of Linux (`diskseq`).
+ * The numbers that the kernel gives anew to each medium in a drive, of the disks below a file system; `''` where there
+ * is no block device, or a kernel before 5.15. Source: Documentation/ABI/stable/sysfs-block of Linux (`diskseq`).
  */
 export async function mediumNumber(root: string): Promise<string> {
   const { dev } = await lstat(root)
@@ -53,7 +56,9 @@ export async function mediumNumber(root: string): Promise<string> {
   return block === undefined ? '' : numbersBelow(block)
 }
 
-/** Other places where something of the same disks is mounted; none where the system does not tell which disks they are. */
+/**
+ * Other places where something of the same disks is mounted; none where the system does not tell which disks they are.
+ */
 export async function alsoMounted(root: string): Promise<string[]> {
   const own = new Set((await mediumNumber(root)).split('+').filter((number) => number !== ''))
   const found: string[] = []
@@ -114,8 +119,9 @@ async function blockOfNode(path: string): Promise<string | undefined> {
 }
 
 /**
- * Type and source of the file system that a folder lies on: its mount as the kernel numbers it, since the numbers of some file
- * systems (btrfs) are others in the list of mounts than in what is said of a file. Rejects when the folder is not there.
+ * Type and source of the file system that a folder lies on: its mount as the kernel numbers it, since the numbers of
+ * some file systems (btrfs) are others in the list of mounts than in what is said of a file. Rejects when the folder is
+ * not there.
  */
 export async function mountOf(root: string): Promise<{ readonly type: string; readonly source: string }> {
   const folder = await open(root, constants.O_RDONLY | constants.O_DIRECTORY)
@@ -129,7 +135,9 @@ export async function mountOf(root: string): Promise<{ readonly type: string; re
 
 type Below = Pick<DeviceIdentity, 'disks' | 'known'>
 
-/** The whole disks below a block device, by its folder in the system’s tree; not known where one of them cannot be told. */
+/**
+ * The whole disks below a block device, by its folder in the system’s tree; not known where one of them cannot be told.
+ */
 export async function disksBelow(block: string): Promise<Below> {
   const below = await readdir(join(block, 'slaves')).catch(() => [])
   if (below.length > 0) {
@@ -147,7 +155,9 @@ export async function disksBelow(block: string): Promise<Below> {
 
 const POOLS = '/sys/fs/btrfs'
 
-/** A pool may lie on several disks, of which only one is named where it is mounted. Source: btrfs(5), sysfs interface. */
+/**
+ * A pool may lie on several disks, of which only one is named where it is mounted. Source: btrfs(5), sysfs interface.
+ */
 async function disksOfPool(block: string): Promise<Below> {
   for (const pool of await readdir(POOLS).catch((): string[] => [])) {
     const devices = await readdir(join(POOLS, pool, 'devices')).catch((): string[] => [])
@@ -161,8 +171,8 @@ async function disksOfPool(block: string): Promise<Below> {
 }
 
 /**
- * The disks that a disk image lies on; nothing is known of one that was deleted, or that lies on a share or behind a program.
- * Source: Documentation/ABI/testing/sysfs-block-loop of Linux (`backing_file`).
+ * The disks that a disk image lies on; nothing is known of one that was deleted, or that lies on a share or behind a
+ * program. Source: Documentation/ABI/testing/sysfs-block-loop of Linux (`backing_file`).
  */
 async function disksOfImage(image: string): Promise<Below> {
   const stats = await lstat(image).catch(() => undefined)

@@ -14,7 +14,9 @@ import { stampsAt } from './stamps'
 
 const run = promisify(execFile)
 
-/** The calls that are made for every file of a card: on bare descriptors they cost half of what they do on file handles. */
+/**
+ * The calls that are made for every file of a card: on bare descriptors they cost half of what they do on file handles.
+ */
 const call = {
   open: promisify(calls.open),
   close: promisify(calls.close),
@@ -38,7 +40,9 @@ export interface DiskFile {
   close(): Promise<void>
 }
 
-/** The calls of the system that a folder medium makes, so that tests can put a disk with a power switch in their place. */
+/**
+ * The calls of the system that a folder medium makes, so that tests can put a disk with a power switch in their place.
+ */
 export interface Disk {
   open(path: Buffer, flags: number, mode?: number): Promise<DiskFile>
   lstat(path: Buffer): Promise<FileStats>
@@ -119,7 +123,9 @@ export class RealDisk implements Disk {
     this.#mountIdUntil = performance.now() + TRUSTED_MS
   }
 
-  /** Throws when there is a link or a mount on the way to a folder; one that is not there is left to the call itself. */
+  /**
+   * Throws when there is a link or a mount on the way to a folder; one that is not there is left to the call itself.
+   */
   async #trust(folder: Buffer): Promise<void> {
     if (folder.length <= Buffer.byteLength(this.root)) return
     const key = folder.toString('latin1')
@@ -236,7 +242,9 @@ function withoutMounts(tree: TreeEntry[], folder: Buffer, mounted: readonly stri
 
 const CLOSED = -1
 
-/** A descriptor that is closed once and never used again: the system gives its number to the next file that is opened. */
+/**
+ * A descriptor that is closed once and never used again: the system gives its number to the next file that is opened.
+ */
 class OpenFile implements DiskFile {
   #fd: number
 

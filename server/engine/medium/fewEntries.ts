@@ -8,8 +8,8 @@ const MOST = 200
 class NotSo extends Error {}
 
 /**
- * Everything below a folder that holds little, in the order and with the words of `findTree`; `undefined` where there is more,
- * or where a part cannot be listed.
+ * Everything below a folder that holds little, in the order and with the words of `findTree`; `undefined` where there
+ * is more, or where a part cannot be listed.
  */
 export async function fewEntries(folder: Buffer): Promise<TreeEntry[] | undefined> {
   let seen = 0

@@ -4,7 +4,10 @@ import type { EntryKind, TreeEntry } from './medium'
 
 const KINDS: Readonly<Record<string, EntryKind>> = { f: 'file', d: 'folder', l: 'link' }
 
-/** Kind, bytes, times of the last change of content and of anything, file system and inode, path, and where a link points, each ended by NUL, which no path can hold. */
+/**
+ * Kind, bytes, times of the last change of content and of anything, file system and inode, path, and where a link
+ * points, each ended by NUL, which no path can hold.
+ */
 const FORMAT = ['%y', '%s', '%T@', '%C@', '%D:%i', '%P', '%l'].map((field) => `${field}\\0`).join('')
 const FIELDS = 7
 const PATH = 5
@@ -12,8 +15,9 @@ const PATH = 5
 const PATH_MAX = 4096
 
 /**
- * Everything below a folder, where that is much as find of Debian's findutils lists it, links not followed, folders before what they hold,
- * in byte order of names. `undefined` when a part of it could not be listed, or cannot be opened by its path: then each folder must be asked by itself.
+ * Everything below a folder, where that is much as find of Debian's findutils lists it, links not followed, folders
+ * before what they hold, in byte order of names. `undefined` when a part of it could not be listed, or cannot be opened
+ * by its path: then each folder must be asked by itself.
  */
 export const findTree = async (folder: Buffer): Promise<TreeEntry[] | undefined> =>
   (await fewEntries(folder)) ?? treeByFind(folder)
@@ -73,7 +77,10 @@ interface Line {
   readonly order: string
 }
 
-/** Just as Node.js makes them, so that both ways of listing agree: find prints seconds, also those before 1970, and nanoseconds beside them. */
+/**
+ * Just as Node.js makes them, so that both ways of listing agree: find prints seconds, also those before 1970, and
+ * nanoseconds beside them.
+ */
 function millisecondsOf(text: string): number {
   const dot = text.indexOf('.')
   if (dot < 0) return Number(text) * 1000
@@ -81,5 +88,7 @@ function millisecondsOf(text: string): number {
   return Number(text.slice(0, dot)) * 1000 + Number(nanoseconds) / 1e6
 }
 
-/** A path with its slashes as the smallest character: what a folder holds comes right after it, before any longer name. */
+/**
+ * A path with its slashes as the smallest character: what a folder holds comes right after it, before any longer name.
+ */
 const orderOf = (path: string): string => (path.includes('/') ? path.replaceAll('/', '\0') : path)

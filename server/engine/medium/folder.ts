@@ -163,8 +163,8 @@ export class FolderMedium implements Medium {
   }
 
   /**
-   * Parts of one file system between which no file can be moved (subvolumes): the bytes are shared with a file beside the
-   * name, which then gets it. What a cut leaves of it is taken away when the name is given again.
+   * Parts of one file system between which no file can be moved (subvolumes): the bytes are shared with a file beside
+   * the name, which then gets it. What a cut leaves of it is taken away when the name is given again.
    */
   async #acrossParts(part: Buffer, path: Buffer, how: 'link' | 'rename'): Promise<'named' | 'taken'> {
     const beside = Buffer.concat([path, BESIDE])
@@ -324,7 +324,9 @@ async function writeAll(handle: DiskFile, block: Uint8Array, position: number): 
   }
 }
 
-/** False when this memory or file system does not allow it; nothing is lost then, the block is written the usual way. */
+/**
+ * False when this memory or file system does not allow it; nothing is lost then, the block is written the usual way.
+ */
 async function writeDirect(handle: DiskFile, block: Uint8Array, position: number): Promise<boolean> {
   try {
     const { bytesWritten } = await handle.write(block, 0, block.length, position)

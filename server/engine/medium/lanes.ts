@@ -1,8 +1,8 @@
 import { itemAt } from './blocks'
 
 /**
- * Works through items in their order, as many at once as there are lanes, each with what its lane has for itself, such as a
- * block of memory. The first error stops all lanes and is thrown when all have ended.
+ * Works through items in their order, as many at once as there are lanes, each with what its lane has for itself, such
+ * as a block of memory. The first error stops all lanes and is thrown when all have ended.
  */
 export async function inLanes<T, L>(
   items: readonly T[],

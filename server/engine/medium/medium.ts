@@ -3,8 +3,8 @@ import type { DeviceIdentity } from '../../../core/copies/device'
 /** What the engine needs of a place that stores files. A real folder and a simulated device look the same from here. */
 
 /**
- * What a file system tells of a file beside its size and time, in a way that lasts: its number and when anything of it was
- * last changed. Elsewhere both are invented anew at each mount.
+ * What a file system tells of a file beside its size and time, in a way that lasts: its number and when anything of it
+ * was last changed. Elsewhere both are invented anew at each mount.
  */
 export type Stamps = 'inode-and-change' | 'change' | 'none'
 
@@ -44,7 +44,9 @@ export interface ReadableFile {
   readonly fromMedium: boolean
 }
 
-/** What lies at the beginning of a file, as far as the block holds it, in bytes; the file is closed whatever happens. */
+/**
+ * What lies at the beginning of a file, as far as the block holds it, in bytes; the file is closed whatever happens.
+ */
 export async function readOnce(file: ReadableFile, block: Uint8Array): Promise<number> {
   try {
     return await file.read(block, 0)
@@ -61,7 +63,9 @@ export interface WritableFile {
   abandon(): Promise<void>
 }
 
-/** Paths are relative to the root, as bytes with `/` between parts. Errors carry the system's code (`ENOSPC`, `EIO` …). */
+/**
+ * Paths are relative to the root, as bytes with `/` between parts. Errors carry the system's code (`ENOSPC`, `EIO` …).
+ */
 export interface Medium {
   readonly root: string
   list(folder: Buffer): Promise<MediumEntry[]>
@@ -78,7 +82,10 @@ export interface Medium {
   sample?(path: Buffer, sizeBytes: number): Promise<string>
   /** Creates or empties a file of ours. */
   create(path: Buffer): Promise<WritableFile>
-  /** Creates a folder and its parents; refuses to pass through a link. True when it was not there before, and so is empty. */
+  /**
+   * Creates a folder and its parents; refuses to pass through a link. True when it was not there before, and so is
+   * empty.
+   */
   makeFolder(path: Buffer): Promise<boolean>
   /** Gives a finished part its final name; `taken` when something has that name already. Never overwrites. */
   publish(part: Buffer, path: Buffer): Promise<'named' | 'taken'>
@@ -102,7 +109,9 @@ export interface Medium {
   place(): Promise<string>
   /** What tells its files from others of the same size and time. */
   stamps(): Promise<Stamps>
-  /** Places below its root where other file systems are mounted, which are no part of it; path bytes, one a character. */
+  /**
+   * Places below its root where other file systems are mounted, which are no part of it; path bytes, one a character.
+   */
   mounted(): readonly string[]
   /** What it stands on: two media on one device are one copy. */
   device(): Promise<DeviceIdentity>

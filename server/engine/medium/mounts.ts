@@ -15,7 +15,10 @@ export interface Mounted {
 
 const TABLE = '/proc/self/mountinfo'
 
-/** What is mounted on this computer, from the kernel’s memory. Source: proc_pid_mountinfo(5); spaces and the like are octal escapes. */
+/**
+ * What is mounted on this computer, from the kernel’s memory. Source: proc_pid_mountinfo(5); spaces and the like are
+ * octal escapes.
+ */
 export const mounts = (): readonly Mounted[] => parsed(readFileSync(TABLE, 'latin1'))
 
 let latest: { readonly table: string; readonly mounts: readonly Mounted[] } = { table: '', mounts: [] }
@@ -61,7 +64,8 @@ export const mountOnTheWay = (path: string, places: readonly string[]): string |
 export const notOfThisMedium = (place: string): Error =>
   deviceError(
     'EXDEV',
-    `Another file system is mounted at “${Buffer.from(place, 'latin1').toString()}”: what lies there is on another drive. Unmount it, or add it as a volume of its own.`,
+    `Another file system is mounted at “${Buffer.from(place, 'latin1').toString()}”: what lies there ` +
+      'is on another drive. Unmount it, or add it as a volume of its own.',
   )
 
 const about = Buffer.alloc(4096)

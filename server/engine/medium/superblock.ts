@@ -12,8 +12,9 @@ export interface Superblock {
 }
 
 /**
- * What lies on the device that a folder is mounted from, whatever program serves it; read from the device itself, never from
- * a cache, where that is allowed. `undefined` without a device, or without the right to read it. Source: blkid(8) of util-linux.
+ * What lies on the device that a folder is mounted from, whatever program serves it; read from the device itself, never
+ * from a cache, where that is allowed. `undefined` without a device, or without the right to read it. Source: blkid(8)
+ * of util-linux.
  */
 export async function superblockOf(root: string): Promise<Superblock | undefined> {
   const { source } = await mountOf(root)
@@ -27,7 +28,10 @@ export async function superblockOf(root: string): Promise<Superblock | undefined
   })
 }
 
-/** File systems that keep the time of day without a zone, so that all times move with the clock. From memory: the specifications of FAT and exFAT. */
+/**
+ * File systems that keep the time of day without a zone, so that all times move with the clock. From memory: the
+ * specifications of FAT and exFAT.
+ */
 const LOCAL_TIME = new Set(['vfat', 'exfat'])
 
 /** Whether all times of a file system may move by whole hours together: said by its superblock alone. */

@@ -9,7 +9,9 @@ import { FolderMedium } from './folder'
 import { deviceError, type MediumEntry } from './medium'
 import { listingDigest, walk } from './walk'
 
-/** A card with a folder that may not be opened, as on file systems that keep one for the system (root opens everything). */
+/**
+ * A card with a folder that may not be opened, as on file systems that keep one for the system (root opens everything).
+ */
 class PartlyLocked extends FolderMedium {
   override tree = () => Promise.resolve(undefined)
   override list(folder: Buffer): Promise<MediumEntry[]> {

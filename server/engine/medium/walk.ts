@@ -37,7 +37,10 @@ async function withContent(medium: Medium, root: Buffer, entry: TreeEntry): Prom
   }
 }
 
-/** What a card lists, in 16 digits: another name, size or time of a file gives another print. Nothing is read but the listing. */
+/**
+ * What a card lists, in 16 digits: another name, size or time of a file gives another print. Nothing is read but the
+ * listing.
+ */
 export function listingDigest(
   entries: readonly Pick<TreeEntry, 'path' | 'kind' | 'sizeBytes' | 'modifiedMs'>[],
 ): string {

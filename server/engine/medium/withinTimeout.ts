@@ -9,7 +9,10 @@ export const noAnswer = (): Error =>
 /** Folders on which something still waits for an answer that was given up: nothing more is asked of them meanwhile. */
 const hung = new Map<string, number>()
 
-/** Waits for an answer of what lies at a root; rejects with `ETIMEDOUT` when none comes, and at once while an earlier one is owed. */
+/**
+ * Waits for an answer of what lies at a root; rejects with `ETIMEDOUT` when none comes, and at once while an earlier
+ * one is owed.
+ */
 export function withinTimeout<T>(root: string, ask: () => Promise<T>): Promise<T> {
   if ((hung.get(root) ?? 0) > 0) return Promise.reject(noAnswer())
   return new Promise((resolve, reject) => {
@@ -42,8 +45,8 @@ export function withinTimeout<T>(root: string, ask: () => Promise<T>): Promise<T
 const ASKED = ['list', 'tree', 'entry', 'place', 'room', 'device', 'stamps'] as const
 
 /**
- * A medium that is asked with patience: a card that dies may keep a reading waiting for ever. Once an answer was given up,
- * nothing is read through it any more, so that blocks that a late answer may still fill are not used again.
+ * A medium that is asked with patience: a card that dies may keep a reading waiting for ever. Once an answer was given
+ * up, nothing is read through it any more, so that blocks that a late answer may still fill are not used again.
  */
 export class TimedMedium {
   #isHung = false

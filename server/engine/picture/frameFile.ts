@@ -25,7 +25,10 @@ export interface FrameFacts {
   readonly isRaw: boolean
 }
 
-/** Reads one frame: with ffprobe, and the directories of a TIFF or DNG by ourselves. Rejects with ToolFailed when it is no picture. */
+/**
+ * Reads one frame: with ffprobe, and the directories of a TIFF or DNG by ourselves. Rejects with ToolFailed when it is
+ * no picture.
+ */
 export async function probeFrame(path: Buffer, sizeBytes: number, control?: ToolControl): Promise<FrameFacts> {
   const index = await withBytes(path, sizeBytes, readTiffIndex)
   const probed = await runTool({
@@ -108,7 +111,10 @@ export function runFacts(
   }
 }
 
-/** One frame as a JPEG: the preview that the camera kept in it, else as ffmpeg can decode it; `undefined` when neither can be had. */
+/**
+ * One frame as a JPEG: the preview that the camera kept in it, else as ffmpeg can decode it; `undefined` when neither
+ * can be had.
+ */
 export async function frameFilePicture(
   path: Buffer,
   sizeBytes: number,

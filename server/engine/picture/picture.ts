@@ -3,7 +3,10 @@ import { uprightAperture } from '../../../core/exports/reframe'
 import type { VideoTrack } from '../../../core/media/facts'
 import { FFMPEG_BASE, INPUT, runTool, SAFE_INPUT, type ToolControl } from '../tool/tool'
 
-/** A frame as it is shown, at most so wide: clean aperture cut, samples squared, sides even. The coder has set it upright. */
+/**
+ * A frame as it is shown, at most so wide: clean aperture cut, samples squared, sides even. The coder has set it
+ * upright.
+ */
 function shownFilter(video: VideoTrack, widthPx: number): string {
   const even = (value: number) => Math.max(2, Math.round(value / 2) * 2)
   const aperture = uprightAperture(video)
@@ -50,7 +53,8 @@ async function decodeFrame(
     seconds: 60,
     control,
     args: [
-      // Where every frame stands alone, one that decodes with errors is damaged; in others, frames before the place are missing.
+      // Where every frame stands alone, one that decodes with errors is damaged; in others, frames before the place are
+      // missing.
       ...[
         ...FFMPEG_BASE,
         ...(video.keyDistance === 1 ? ['-err_detect', 'explode'] : []),

@@ -4,7 +4,10 @@ import { FFMPEG_BASE, INPUT, runTool, type ToolControl } from '../tool/tool'
 /** Up to this length every frame is decoded; of longer films the key frames alone, which come about once a second. */
 const WHOLE_SECONDS = 20
 
-/** Frames from the beginning to the end of a film side by side, as one JPEG; rejects with ToolFailed when none can be decoded. */
+/**
+ * Frames from the beginning to the end of a film side by side, as one JPEG; rejects with ToolFailed when none can be
+ * decoded.
+ */
 export async function stripPicture(
   path: Buffer,
   video: VideoTrack,

@@ -3,7 +3,10 @@ import { readIsoIndex } from '../../../core/media/isoIndex'
 import { withBytes } from '../medium/byteSource'
 import { INPUT, runTool, SAFE_INPUT, wholeSamples, type ToolControl } from '../tool/tool'
 
-/** When each presented frame of a track is shown, in seconds on the file's own clock, ascending. Reads the index where there is one, else every packet. */
+/**
+ * When each presented frame of a track is shown, in seconds on the file's own clock, ascending. Reads the index where
+ * there is one, else every packet.
+ */
 export async function frameTimes(
   path: Buffer,
   file: Pick<MediaFacts, 'sizeBytes' | 'container'>,

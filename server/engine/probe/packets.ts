@@ -31,7 +31,10 @@ interface Extent {
   readonly seconds: number
 }
 
-/** Reads the packets of a file with ffprobe: when they are shown, which are keys, how many bytes they have. Nothing is decoded. */
+/**
+ * Reads the packets of a file with ffprobe: when they are shown, which are keys, how many bytes they have. Nothing is
+ * decoded.
+ */
 export async function readPackets(path: Buffer, extent: Extent, control?: ToolControl): Promise<Packets> {
   const intervals = intervalsOf(extent)
   const { out } = await runTool({

@@ -1,7 +1,6 @@
 import { measureRate } from '../../../core/media/cadence'
 import {
   FACTS_VERSION,
-  type FieldOrder,
   type MediaFacts,
   type OtherTrack,
   type SoundTrack,
@@ -14,6 +13,7 @@ import { pixelLayout } from '../../../core/media/pixelFormat'
 import { parseFrameRate, secondsOfFrames, type FrameRate } from '../../../core/units/frameRate'
 import { withBytes } from '../medium/byteSource'
 import { readPackets, type PacketRun, type Packets } from './packets'
+import { fieldOrderOf } from './probedFields'
 import { figure, isAttachedPicture, stated, tag, type Probed, type ProbedStream } from './probed'
 import { brandOf, broadcastOf, recordedOf, timecodeOf } from './probedTags'
 import { INPUT, runTool, SAFE_INPUT, ToolFailed, type ToolControl } from '../tool/tool'
@@ -151,21 +151,6 @@ interface Measured {
   readonly sizeBytes: number | undefined
 }
 
-const FIELD_ORDERS: Record<string, FieldOrder> = {
-  progressive: 'progressive',
-  tt: 'top first',
-  bb: 'bottom first',
-  // Lines of both fields in one frame: the names only repeat numbers 9 and 14 of the file, of which 9 is shown with the
-  // top field first. Source: RFC 9559, FieldOrder; QuickTime File Format, `fiel`.
-  tb: 'top first',
-  bt: 'bottom first',
-}
-/** The field that is shown first is the second letter here, the one that is coded first the first. Source: SMPTE ST 377-1. */
-const MXF_FIELD_ORDERS: Record<string, FieldOrder> = { ...FIELD_ORDERS, tb: 'bottom first', bt: 'top first' }
-
-const fieldOrderOf = ({ field_order: order = '' }: ProbedStream, { format }: Reading): FieldOrder | undefined =>
-  (format.format_name === 'mxf' ? MXF_FIELD_ORDERS : FIELD_ORDERS)[order]
-
 function videoTrack(stream: ProbedStream, reading: Reading): VideoTrack {
   const named = [stream.r_frame_rate, stream.avg_frame_rate].flatMap((text) => parseFrameRate(text ?? '') ?? [])
   const measured = measuredOf(stream, reading, named)
@@ -203,7 +188,7 @@ function videoTrack(stream: ProbedStream, reading: Reading): VideoTrack {
     sampleAspect,
     sampleAspectStated: aspectStated,
     ...orientation,
-    fieldOrder: fieldOrderOf(stream, reading),
+    fieldOrder: fieldOrderOf(stream, reading.format),
     measuredFields: undefined,
     rate,
     cadence,
@@ -278,7 +263,10 @@ function measuredOf(stream: ProbedStream, reading: Reading, named: readonly Fram
   }
 }
 
-/** Start and length of a stream in seconds: from its packets, which were read to the end of the file, else as the headers say. */
+/**
+ * Start and length of a stream in seconds: from its packets, which were read to the end of the file, else as the
+ * headers say.
+ */
 function extentOf(
   stream: ProbedStream,
   run: PacketRun | undefined,

@@ -50,7 +50,10 @@ export function broadcastOf(tags: Record<string, string> | undefined): Broadcast
     : { timeReference, description: tag(tags, 'description') ?? tag(tags, 'comment') ?? '' }
 }
 
-/** What the first bytes say beside the container's name: the form of a RIFF file, the document type of EBML (RFC 8794, 11.2.4). */
+/**
+ * What the first bytes say beside the container's name: the form of a RIFF file, the document type of EBML (RFC 8794,
+ * 11.2.4).
+ */
 export async function brandOf(file: ByteSource): Promise<string | undefined> {
   const head = await file.read(0, 64)
   if (['RIFF', 'RF64', 'BW64'].includes(ascii(head, 0, 4))) return `${ascii(head, 0, 4)} ${ascii(head, 8, 4)}`.trim()

@@ -12,7 +12,10 @@ const SEARCHED_MOST = ['libepoxy.so.0', 'libcrypto.so.3']
 
 const known = new Map<string, Promise<string>>()
 
-/** What a program loads first to start quickly, as `LD_PRELOAD` names it; of what it loads anyway. Source: ld.so(8), ldd(1). */
+/**
+ * What a program loads first to start quickly, as `LD_PRELOAD` names it; of what it loads anyway. Source: ld.so(8),
+ * ldd(1).
+ */
 export function loadedFirst(program: string): Promise<string> {
   const asked =
     known.get(program) ??

@@ -42,8 +42,8 @@ const MOST_TURNS = 20
 const MOST_SILENT = 3
 
 /**
- * A card that is read in a program of its own, which is ended when it gives no answer: the next question starts another one.
- * Slower than reading it here, and never stuck.
+ * A card that is read in a program of its own, which is ended when it gives no answer: the next question starts another
+ * one. Slower than reading it here, and never stuck.
  */
 export class ReaderProcess {
   #child: ChildProcess | undefined

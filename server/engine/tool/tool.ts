@@ -25,7 +25,10 @@ export interface ToolControl {
 export interface ToolRun {
   readonly program: 'ffmpeg' | 'ffprobe'
   readonly args: readonly string[]
-  /** Opened read-only and given to the program as `/dev/fd/3`, so that no name on a card is ever parsed as an option or protocol. */
+  /**
+   * Opened read-only and given to the program as `/dev/fd/3`, so that no name on a card is ever parsed as an option or
+   * protocol.
+   */
   readonly input?: Buffer
   /** Running time at most; time spent paused does not count. */
   readonly seconds: number
@@ -63,7 +66,10 @@ export const INPUT = '/dev/fd/3'
 const KEPT_BYTES = 64 * 1024 * 1024
 const CARD_MEMORY_BYTES = 2 * 1024 ** 3
 
-/** A program that dies with its parent (setpriv of Debian) and cannot take more memory than it is given (ulimit of the shell). */
+/**
+ * A program that dies with its parent (setpriv of Debian) and cannot take more memory than it is given (ulimit of the
+ * shell).
+ */
 export async function boundedCommand(program: string, memoryBytes = CARD_MEMORY_BYTES): Promise<[string, ...string[]]> {
   const bounds = `ulimit -v ${Math.floor(memoryBytes / 1024)} && LD_PRELOAD="$0" exec "$@"`
   return ['setpriv', '--pdeathsig', 'KILL', 'sh', '-c', bounds, await loadedFirst(program), program]
@@ -195,6 +201,9 @@ export const SAFE_INPUT = ['-protocol_whitelist', 'file', '-format_whitelist', C
 /** Options every ffmpeg call gets: no questions, quiet. */
 export const FFMPEG_BASE = ['-nostdin', '-hide_banner', '-loglevel', 'error', ...SAFE_INPUT] as const
 
-/** Of a file that was cut the last sample is a part of one, of which some decoders make a picture: it is left out, as the index counts. */
+/**
+ * Of a file that was cut the last sample is a part of one, of which some decoders make a picture: it is left out, as
+ * the index counts.
+ */
 export const wholeSamples = ({ container }: { readonly container: string }): readonly string[] =>
   container.startsWith('mov,') ? ['-fflags', '+discardcorrupt'] : []

@@ -27,7 +27,10 @@ const WORDS: Record<locker.Thing, string> = {
   client: 'client',
 }
 
-/** What can be done with everything that has a name: call it otherwise, put it away, bring it back, erase what holds nothing. */
+/**
+ * What can be done with everything that has a name: call it otherwise, put it away, bring it back, erase what holds
+ * nothing.
+ */
 export function lockerRoutes({ db }: Context): Router {
   const router = Router()
   const missing = (thing: locker.Thing) => notFound(`That ${WORDS[thing]}`)

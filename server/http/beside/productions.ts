@@ -46,7 +46,9 @@ export function productionRoutes({ db, host }: Context): Router {
     const made = await addProduction(db, body)
     if (!made)
       throw invalid(
-        `There is a production in the folder “${(await productionIn(db, productionFolder(body.title)))?.folder ?? body.title}” already, and both would share it on every volume. Choose another title.`,
+        'There is a production in the folder ' +
+          `“${(await productionIn(db, productionFolder(body.title)))?.folder ?? body.title}” already, and ` +
+          'both would share it on every volume. Choose another title.',
         'title',
       )
     await tellChanged(db, 'productions')

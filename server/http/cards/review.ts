@@ -49,7 +49,8 @@ export function reviewRoutes(context: Context): Router {
     const length = take.lengths.reduce((sum, part) => sum + part, 0)
     if (body.ranges.some(({ to }) => to > length))
       throw invalid(
-        `${clip.name} has ${length} ${take.ticks.num === TIME_TICKS.num ? 'thousandths of a second' : 'frames'}: a range ends behind it.`,
+        `${clip.name} has ${length} ` +
+          `${take.ticks.num === TIME_TICKS.num ? 'thousandths of a second' : 'frames'}: a range ends behind it.`,
         'ranges',
       )
     if (body.shotId !== null && !(await isShotOf(db, body.shotId, clip.productionId)))

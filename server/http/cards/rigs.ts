@@ -25,7 +25,8 @@ export function rigRoutes({ db }: Context): Router {
     })
     if (!isTied)
       throw conflict(
-        'One of these cards is not of this production, or is in a rig already. Check which cards belong together, and try again.',
+        'One of these cards is not of this production, or is in a rig already. Check which cards belong ' +
+          'together, and try again.',
       )
     await renewRigs(db, id)
     await told()

@@ -35,7 +35,8 @@ export function planRoutes(router: Router, context: Context): void {
       const otherwise = decidedOtherwise(seen, now.decisions)
       if (otherwise.length > 0)
         throw conflict(
-          `This differs from the plan you saw, so nothing was written. ${otherwise.join(' ')} Look at the plan below, then copy again.`,
+          `This differs from the plan you saw, so nothing was written. ${otherwise.join(' ')} Look at the ` +
+            'plan below, then copy again.',
         )
     }
     const taskId = await orderTask(

@@ -42,7 +42,8 @@ export function storageRoutes({ db, host, looks }: Context): Router {
     }
     if (again && (again.simulated || again.connected))
       throw invalid(
-        `The volume at ${path} is registered already, as ${again.name} at ${again.rootPath}. If this is a copy of that drive, remove ${MARKER} from it first.`,
+        `The volume at ${path} is registered already, as ${again.name} at ${again.rootPath}. If this is ` +
+          `a copy of that drive, remove ${MARKER} from it first.`,
         'path',
       )
     if (!again && known.some((row) => row.name === name))

@@ -15,7 +15,9 @@ export interface ScannedFiles {
   readonly entryIdOf: (path: string) => number | undefined
 }
 
-/** Puts the files that were read together to takes, and writes down which make which. Returns how many takes they are. */
+/**
+ * Puts the files that were read together to takes, and writes down which make which. Returns how many takes they are.
+ */
 export async function arrange(db: Db, loadId: string, { runs, beside, entryIdOf }: ScannedFiles): Promise<number> {
   // Frames that could not be read have no facts that tell them from films.
   const frames = new Set(runs.flatMap((run) => run.frames.map(({ path }) => path)))

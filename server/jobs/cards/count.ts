@@ -20,7 +20,9 @@ async function runCount({ db, control, progress }: Work, { clipId }: TaskInput<'
   })
   const same = countedFrames === video.storedFrames
   return {
-    sentence: `${clip.name} has ${countedFrames} frames, counted one by one${same ? ', as it says' : `; it says ${video.storedFrames}`}.`,
+    sentence:
+      `${clip.name} has ${countedFrames} frames, counted one by ` +
+      `one${same ? ', as it says' : `; it says ${video.storedFrames}`}.`,
     troubles: [],
   }
 }

@@ -4,8 +4,8 @@ import { joinPath, type Medium } from '../../engine/medium/medium'
 import { stampOf } from '../../engine/medium/stamps'
 
 /**
- * Gives or takes a further name of a proved copy. Both touch the copy (its ctime), so that it would be doubted: the new touch
- * is kept where the copy lay just as it was known a moment before, and only there.
+ * Gives or takes a further name of a proved copy. Both touch the copy (its ctime), so that it would be doubted: the new
+ * touch is kept where the copy lay just as it was known a moment before, and only there.
  */
 export async function keepingStamp<T>(
   db: Db,

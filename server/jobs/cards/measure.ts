@@ -10,7 +10,10 @@ import { originalOf } from '../../media/originals'
 import type { Job, Work, WorkEnd } from '../work'
 import { findInClips } from './arrange'
 
-/** Measures what files do not say and only decoded frames show: whether they are woven of fields. After the scan, so that it stays quick. */
+/**
+ * Measures what files do not say and only decoded frames show: whether they are woven of fields. After the scan, so
+ * that it stays quick.
+ */
 export const measure: Job<'measure'> = { kind: 'measure', run: runMeasure }
 
 /** Whether frames have to be decoded to know how a clip is scanned. */
@@ -38,7 +41,9 @@ async function runMeasure({ db, control, progress }: Work, input: TaskInput<'mea
   await cards.setClipFindings(db, input.loadId, await findInClips(db, input.loadId))
   const left = open.length - measured
   return {
-    sentence: `Scan of ${counted(measured, 'clip')} measured: ${woven === 0 ? 'none is interlaced' : `${counted(woven, 'clip')} interlaced`}${left > 0 ? `; ${left} left for the next scan, since neither card nor copy is there` : ''}.`,
+    sentence:
+      `Scan of ${counted(measured, 'clip')} measured: ` +
+      `${woven === 0 ? 'none is interlaced' : `${counted(woven, 'clip')} interlaced`}${left > 0 ? `; ${left} left for the next scan, since neither card nor copy is there` : ''}.`,
     troubles: [],
   }
 }

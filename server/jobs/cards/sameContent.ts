@@ -4,7 +4,10 @@ import type { Medium } from '../../engine/medium/medium'
 import { sampleHash } from '../../engine/copy/sample'
 import type { CardFile } from './scanAll'
 
-/** Writes down which media files of a card have the content of another one: equal in size, and in their first and last 64 KiB. */
+/**
+ * Writes down which media files of a card have the content of another one: equal in size, and in their first and last
+ * 64 KiB.
+ */
 export async function noteSameContent(db: Db, { loadId, medium, media, gate }: SameQuestion): Promise<void> {
   const bySize = new Map<number, CardFile[]>()
   for (const file of media) {

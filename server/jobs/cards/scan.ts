@@ -60,7 +60,8 @@ async function scanCard(work: Work, input: ScanInput, reader: ReaderRow, content
   const [mounted] = mountedInside(content.medium, CARD_ROOT)
   if (mounted !== undefined)
     throw new CannotWork(
-      `Another file system is mounted on the card in ${reader.name}, at “${mounted}”: what the card itself holds there cannot be seen. Unmount it, and scan again.`,
+      `Another file system is mounted on the card in ${reader.name}, at “${mounted}”: what the card ` +
+        'itself holds there cannot be seen. Unmount it, and scan again.',
     )
   const held = {
     ...{ readerId: reader.id, name: content.cardName, medium: content.medium, stay: stayRow },
@@ -104,7 +105,9 @@ async function scanCard(work: Work, input: ScanInput, reader: ReaderRow, content
   const bytes = bytesOf(files)
   const then = input.copy ? ` ${await queueCopy(work, load.id)}` : ''
   return {
-    sentence: `${counted(clips, 'clip')} and ${counted(sorted.others, 'other file')} on “${load.label}”, ${formatBytes(bytes)}${seen.troubled > 0 ? `; ${counted(seen.troubled, 'clip')} in trouble` : ''}.${then}`,
+    sentence:
+      `${counted(clips, 'clip')} and ${counted(sorted.others, 'other file')} on “${load.label}”, ` +
+      `${formatBytes(bytes)}${seen.troubled > 0 ? `; ${counted(seen.troubled, 'clip')} in trouble` : ''}.${then}`,
     troubles: [],
     ...(seen.unmeasured > 0 && { next: measuring(load, input.readerId) }),
   }
@@ -125,7 +128,10 @@ async function queueCopy({ db, host }: Work, loadId: string): Promise<string> {
   await putInQueue(db, host, [{ loadId, volumeIds, plan: null }])
   const names = volumeIds.map((id) => volumes.find((one) => one.id === id)?.name ?? '')
   const isEnough = held.length + volumeIds.length >= 2
-  return `Its copy to ${names.join(' and ')}${isEnough ? '' : ', the only drive with room: connect another for the second copy'}.`
+  return (
+    'Its copy to ' +
+    `${names.join(' and ')}${isEnough ? '' : ', the only drive with room: connect another for the second copy'}.`
+  )
 }
 
 const bytesOf = (files: readonly { readonly sizeBytes: number }[]) =>
@@ -138,7 +144,9 @@ async function scannedBackupCard(
   cardName: string,
 ): Promise<WorkEnd> {
   await seeBackupCardAgain(db, twinId)
-  const sentence = `${cardName} is the backup card of “${load.label}”: the same files with the same samples of content. Nothing was read twice.`
+  const sentence =
+    `${cardName} is the backup card of “${load.label}”: the same files with the same samples of ` +
+    'content. Nothing was read twice.'
   return { sentence, troubles: [] }
 }
 

@@ -139,7 +139,10 @@ async function judgeProxy(db: Work['db'], clipId: string, original: MediaFacts):
 
 type ClipBefore = Awaited<ReturnType<typeof cards.clipsBefore>>[number]
 
-/** Whether a clip lies there as it was, with nothing wrong, and was read by this reader: it is not opened again. A file that was rewritten is another entry. */
+/**
+ * Whether a clip lies there as it was, with nothing wrong, and was read by this reader: it is not opened again. A file
+ * that was rewritten is another entry.
+ */
 const isKnownWell = ({ version, trouble, cut, hasPicture, pictureMade }: ClipBefore): boolean =>
   version === FACTS_VERSION && trouble === null && cut === null && (pictureMade || !hasPicture)
 

@@ -16,7 +16,10 @@ export type WalkedRun = FrameRun<{ path: string; sizeBytes: number; modifiedMs: 
 /** Where nobody says how fast the frames were taken. */
 const ASSUMED: FrameRate = { num: 25, den: 1 }
 
-/** Reads one frame for all, and takes the picture from one of the middle, so that many thousands take no longer than a few. */
+/**
+ * Reads one frame for all, and takes the picture from one of the middle, so that many thousands take no longer than a
+ * few.
+ */
 export async function scanRun(
   medium: Medium,
   run: WalkedRun,

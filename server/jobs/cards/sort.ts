@@ -19,7 +19,10 @@ import { keepingStamp } from './keepStamp'
 
 type SortInput = TaskInput<'sort'>
 
-/** Brings the sorted view of a production up to date, or takes its last change back; may be cut anywhere and called again. */
+/**
+ * Brings the sorted view of a production up to date, or takes its last change back; may be cut anywhere and called
+ * again.
+ */
 export const sort: Job<'sort'> = { kind: 'sort', run: runSort }
 
 interface View {
@@ -136,7 +139,9 @@ async function trying(view: View, path: string, act: () => Promise<string | unde
     if (error instanceof Stopped || error instanceof CannotWork) throw error
     if (error instanceof CannotLink)
       throw new CannotWork(
-        `${view.volumeName} cannot ${view.how === 'hard' ? 'give a file a second name' : 'share the bytes of two files'}. Choose ${view.how === 'hard' ? 'copies' : 'hard links or copies'}; nothing is left half done.`,
+        `${view.volumeName} cannot ` +
+          `${view.how === 'hard' ? 'give a file a second name' : 'share the bytes of two files'}. Choose ` +
+          `${view.how === 'hard' ? 'copies' : 'hard links or copies'}; nothing is left half done.`,
       )
     await view.medium.place().catch(() => {
       throw new CannotWork(`${view.volumeName} went away. What was sorted stays; connect it, and sort again.`)

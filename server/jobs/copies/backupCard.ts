@@ -14,8 +14,8 @@ import { readerContent } from '../../media/mediumOf'
 import type { Job, Work, WorkEnd } from '../work'
 
 /**
- * Reads a card whole and compares it with what was proved of its load: a backup card is a copy from then on, while it lies there; the
- * load’s own card is known to be that card in this stay.
+ * Reads a card whole and compares it with what was proved of its load: a backup card is a copy from then on, while it
+ * lies there; the load’s own card is known to be that card in this stay.
  */
 export const twin: Job<'twin'> = { kind: 'twin', run: runBackupCard }
 
@@ -48,7 +48,9 @@ async function runBackupCard(work: Work, { loadId, twinId }: TaskInput<'twin'>):
   // Of its own card, what is proved nowhere is read when it is copied.
   if (files.length < wanted.length && (twinId !== null || files.length === 0))
     throw new CannotWork(
-      `${counted(wanted.length - files.length, 'file')} of “${load.label}” ${wanted.length - files.length === 1 ? 'is' : 'are'} proved nowhere yet: copy it first, then read it again.`,
+      `${counted(wanted.length - files.length, 'file')} of “${load.label}” ` +
+        `${wanted.length - files.length === 1 ? 'is' : 'are'} proved nowhere yet: copy it first, then ` +
+        'read it again.',
     )
   const { print } = await listCard(medium)
   const names = new Map(files.map((file) => [file.id, file.pathText]))

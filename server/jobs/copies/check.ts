@@ -116,7 +116,8 @@ async function readOne(
       for (const record of records)
         if (record.kind === 'mismatch')
           wrong.push(
-            `${names.get(record.fileId)} on ${name} is not as it was proved (${record.found} instead of ${record.wanted}). Set it aside, and copy again from the card or from the other copy.`,
+            `${names.get(record.fileId)} on ${name} is not as it was proved (${record.found} instead of ` +
+              `${record.wanted}). Set it aside, and copy again from the card or from the other copy.`,
           )
     },
   })

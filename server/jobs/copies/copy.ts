@@ -64,7 +64,10 @@ async function runCopy(work: Work, input: CopyInput): Promise<WorkEnd> {
   return { sentence: await closingSentence(work, load, source, targets), troubles }
 }
 
-/** Volumes that the plan has something for, and a sentence for each of the others and for what became different since it was shown. */
+/**
+ * Volumes that the plan has something for, and a sentence for each of the others and for what became different since it
+ * was shown.
+ */
 async function prepareTargets(
   work: Work,
   input: CopyInput,
@@ -84,7 +87,8 @@ async function prepareTargets(
   // Nobody saw the plan of an order of the night: what is in the way there is named, and waits for a person.
   if (input.seen === true && changes.length > 0)
     throw new CannotWork(
-      `This differs from the plan you saw, so nothing more was written. ${changes.join(' ')} Look at the plan again, then copy.`,
+      `This differs from the plan you saw, so nothing more was written. ${changes.join(' ')} Look at ` +
+        'the plan again, then copy.',
     )
   return {
     targets: ready.filter((to) => faults.get(to.id) === undefined),
@@ -137,7 +141,9 @@ async function finishTarget(
     const stay = await removeStaleParts({ db, host, volumeId: to.id, medium, live })
     if (stay > 0)
       troubles.push(
-        `${counted(stay, 'whole file')} of an earlier try ${stay === 1 ? 'stays' : 'stay'} on ${to.name}, under .yendra/parts: no other proved copy of ${stay === 1 ? 'it' : 'them'} could be opened just now.`,
+        `${counted(stay, 'whole file')} of an earlier try ${stay === 1 ? 'stays' : 'stay'} on ` +
+          `${to.name}, under .yendra/parts: no other proved copy of ${stay === 1 ? 'it' : 'them'} could be ` +
+          'opened just now.',
       )
   } catch (error) {
     // Pulled out just after its last file: its proofs stand, the lists come with the next copy.
@@ -168,8 +174,17 @@ async function closingSentence(
   })
   const names = (some: readonly Target[]) => some.map((to) => to.name).join(' and ')
   if (cached.length > 0)
-    return `Copied, but ${names(cached)} could only be read back through memory, perhaps not from the medium: that counts as copied, not as verified.`
+    return (
+      `Copied, but ${names(cached)} could only be read back through memory, perhaps not from the ` +
+      'medium: that counts as copied, not as verified.'
+    )
   if (whole.length === 0)
-    return `${targets.length === 0 ? 'Nothing was copied' : `${names(targets)} ${targets.length === 1 ? 'holds' : 'hold'} no whole proved copy yet`}. Keep ${source.volumeId === undefined ? 'the card' : `the copy on ${source.name}`} as it is.`
-  return `All ${counted(load.fileCount, 'file')} proved on ${names(whole)}${whole.length < targets.length ? '; the others are not complete' : ''}.`
+    return (
+      `${targets.length === 0 ? 'Nothing was copied' : `${names(targets)} ${targets.length === 1 ? 'holds' : 'hold'} no whole proved copy yet`}. ` +
+      `Keep ${source.volumeId === undefined ? 'the card' : `the copy on ${source.name}`} as it is.`
+    )
+  return (
+    `All ${counted(load.fileCount, 'file')} proved on ` +
+    `${names(whole)}${whole.length < targets.length ? '; the others are not complete' : ''}.`
+  )
 }

@@ -36,8 +36,8 @@ interface Copied {
 const UNREADABLE = new Set(['EIO', 'ETIMEDOUT'])
 
 /**
- * Copies every file that can be read, then saves what is left of the others. A card that keeps a reading waiting is read on in
- * a program that can be given up.
+ * Copies every file that can be read, then saves what is left of the others. A card that keeps a reading waiting is
+ * read on in a program that can be given up.
  */
 export class CopyPasses {
   readonly tally: Tally
@@ -85,7 +85,10 @@ export class CopyPasses {
     return source.files.filter((file) => targets.some((to) => !this.#settled.get(to.id)?.has(file.id)))
   }
 
-  /** One run of the engine; what the first reading was waiting for when it was given up, `undefined` when it came to its end. */
+  /**
+   * One run of the engine; what the first reading was waiting for when it was given up, `undefined` when it came to its
+   * end.
+   */
   async #pass(medium: Medium, folders: readonly Buffer[], files: readonly SourceEntry[]): Promise<Buffer | undefined> {
     const { work, copied } = this
     const { source, targets, known, load } = copied
@@ -156,12 +159,14 @@ export class CopyPasses {
     if (error instanceof SourceGone)
       return new CannotWork(
         source.volumeId === undefined
-          ? `The card of “${load.label}” was disconnected during the copy. What was proved stays; put the card in and copy again.`
+          ? `The card of “${load.label}” was disconnected during the copy. What was proved stays; put the ` +
+              'card in and copy again.'
           : `${source.name} was disconnected during the copy. What was proved stays; connect it and copy again.`,
       )
     if (error instanceof SourceSwapped)
       return new CannotWork(
-        `Another card lies in the reader now than the one of “${load.label}” that was being copied. What was proved stays; put that card in again and copy.`,
+        `Another card lies in the reader now than the one of “${load.label}” that was being copied. What ` +
+          'was proved stays; put that card in again and copy.',
       )
     return error
   }
@@ -234,6 +239,10 @@ function rescueSentence(file: SourceEntry, saved: unknown, from: string): string
   const what =
     saved.holes.length === 0
       ? 'was read whole at the second try'
-      : `was read with ${counted(saved.holes.length, 'hole')}: ${formatBytes(saved.rescuedBytes)} of ${formatBytes(file.sizeBytes)}`
-  return `${file.pathText} cannot be read from ${from} at once. It ${what}, and is kept at ${where}, with its holes listed beside it. ${keep}`
+      : `was read with ${counted(saved.holes.length, 'hole')}: ${formatBytes(saved.rescuedBytes)} of ` +
+        `${formatBytes(file.sizeBytes)}`
+  return (
+    `${file.pathText} cannot be read from ${from} at once. It ${what}, and is kept at ${where}, with ` +
+    `its holes listed beside it. ${keep}`
+  )
 }

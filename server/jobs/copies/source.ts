@@ -69,7 +69,8 @@ export async function cardSource({ db, look }: Work, load: LoadRow, files: reado
   const content = reader ? await readerContent(db, reader) : 'unreachable'
   if (!reader || content === 'empty' || content === 'unreachable')
     throw new CannotWork(
-      `The card of “${load.label}” is not in the reader. Put it in and copy again, or copy from a drive that has a proved copy.`,
+      `The card of “${load.label}” is not in the reader. Put it in and copy again, or copy from a ` +
+        'drive that has a proved copy.',
     )
   if (!load.lookDone)
     throw new CannotWork(`The scan of “${load.label}” did not finish. Scan the card again, then copy.`)
@@ -88,7 +89,8 @@ export async function cardSource({ db, look }: Work, load: LoadRow, files: reado
   if (!reader.same || stayRow?.loadId !== load.id || stayRow.knownHow === null)
     throw new CannotWork(
       reader.difference ??
-        `The card in the reader could not be compared with what is known of “${load.label}”: nothing was copied. Connect a drive with a copy of it, or read the card whole, then copy again.`,
+        `The card in the reader could not be compared with what is known of “${load.label}”: nothing was ` +
+          'copied. Connect a drive with a copy of it, or read the card whole, then copy again.',
     )
   if (reader.twinId !== null) await noteReadFromBackupCard(db, load.id)
   // The first copy reads all of it.

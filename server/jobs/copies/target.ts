@@ -35,7 +35,8 @@ export async function prepareTarget(
   if (!row || !medium) return `${row?.name ?? 'A volume'} is not connected: nothing was copied there.`
   await copies.planCopy(db, input.loadId, id, folder)
   await removeStaleParts({ db, host, volumeId: id, medium, live: await liveAttempts(db) })
-  // What lies there now, before anything is added: a file that is gone has not been played, whatever is made in its place.
+  // What lies there now, before anything is added: a file that is gone has not been played, whatever is made in its
+  // place.
   const mirror = { loadId: input.loadId, volumeId: id, folder }
   const look = await scanMirror(db, mirror, medium)
   const moved = input.setAside ? await setConflictsAside(work, input.loadId, row, medium, Buffer.from(folder)) : []

@@ -13,16 +13,28 @@ export function troubleSentence(
   const volume = targets.find((to) => to.id === record.destinationId)?.name ?? 'A volume'
   switch (record.kind) {
     case 'mismatch':
-      return `${names.get(record.fileId)} on ${volume} differed when it was read back (${record.found} instead of ${record.wanted}). It was not kept there; copy again, and distrust ${volume} if it happens twice.`
+      return (
+        `${names.get(record.fileId)} on ${volume} differed when it was read back (${record.found} ` +
+        `instead of ${record.wanted}). It was not kept there; copy again, and distrust ${volume} if it ` +
+        'happens twice.'
+      )
     case 'conflict':
-      return `${names.get(record.fileId)} on ${volume} is another file (${record.found} instead of ${record.wanted}). It was left as it is: set it aside and copy again.`
+      return (
+        `${names.get(record.fileId)} on ${volume} is another file (${record.found} instead of ` +
+        `${record.wanted}). It was left as it is: set it aside and copy again.`
+      )
     case 'refused':
-      return `${names.get(record.fileId)} cannot lie on ${volume}: its name does not fit there. Copy it by hand under a shorter name, and keep the card.`
+      return (
+        `${names.get(record.fileId)} cannot lie on ${volume}: its name does not fit there. Copy it by ` +
+        'hand under a shorter name, and keep the card.'
+      )
     case 'destination-failed':
       return record.reason === 'full' && record.missingBytes === 0
-        ? `${volume} takes no more bytes, though it still shows room: a quota, or a pool that it shares with others, is full. Make room there and copy again; what is proved on it stays.`
+        ? `${volume} takes no more bytes, though it still shows room: a quota, or a pool that it shares ` +
+            'with others, is full. Make room there and copy again; what is proved on it stays.'
         : record.reason === 'full'
-          ? `${volume} is full: ${formatBytes(record.missingBytes)} (${record.missingBytes} bytes) are missing. Make room and copy again; what is proved there stays.`
+          ? `${volume} is full: ${formatBytes(record.missingBytes)} (${record.missingBytes} bytes) are ` +
+            'missing. Make room and copy again; what is proved there stays.'
           : record.reason === 'gone'
             ? `${volume} was unplugged. Connect it and copy again; what is proved there stays.`
             : `${volume} refused: ${record.message.replace(/\.$/, '')}. What is proved there stays.`

@@ -15,8 +15,9 @@ export interface Orders {
 }
 
 /**
- * The rule for the tired: a card of a known camera is scanned and copied to its two usual volumes by itself. Each stay of a
- * card is tried once; whatever goes wrong is said, and waits for a person. Nothing here ever says that a card may be formatted.
+ * The rule for the tired: a card of a known camera is scanned and copied to its two usual volumes by itself. Each stay
+ * of a card is tried once; whatever goes wrong is said, and waits for a person. Nothing here ever says that a card may
+ * be formatted.
  */
 export class Unattended {
   constructor(

@@ -120,7 +120,9 @@ function twoPasses(frames: number, tell: (done: number, total: number) => void):
   }
 }
 
-/** Gives a finished part the first free name: `film.mp4`, `film (2).mp4` … What it is about to do is written down first. */
+/**
+ * Gives a finished part the first free name: `film.mp4`, `film (2).mp4` … What it is about to do is written down first.
+ */
 async function publishFree(
   { db, taskId, control }: Work,
   medium: Medium,

@@ -14,7 +14,9 @@ import type { originalOf } from '../../media/originals'
 export type Original = Awaited<ReturnType<typeof originalOf>>
 export type Compared = Awaited<ReturnType<typeof compareProxy>>
 
-/** A finished proxy, decoded from end to end and compared with its original: each frame's time, and all that is heard. */
+/**
+ * A finished proxy, decoded from end to end and compared with its original: each frame's time, and all that is heard.
+ */
 export async function compareProxy(
   { probe: original, video, path: originalPath }: Pick<Original, 'probe' | 'video' | 'path'>,
   path: Buffer,

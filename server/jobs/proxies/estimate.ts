@@ -38,7 +38,9 @@ async function runEstimate({ db, control, progress }: Work, { productionId }: Ta
   const share = measuredShare(measured)?.share ?? 1
   const most = open.reduce((sum, { proxyBytes }) => sum + proxyBytes, 0)
   return {
-    sentence: `${counted(open.length, 'proxy', 'proxies')} will have about ${formatBytes(most * share)}, measured on a few seconds of ${counted(chosen.length, 'clip')}.`,
+    sentence:
+      `${counted(open.length, 'proxy', 'proxies')} will have about ${formatBytes(most * share)}, ` +
+      `measured on a few seconds of ${counted(chosen.length, 'clip')}.`,
     troubles: [],
   }
 }

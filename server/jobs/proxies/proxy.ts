@@ -50,7 +50,9 @@ async function runProxy(work: Work, input: TaskInput<'proxy'>): Promise<WorkEnd>
       await addFileProofs(tx, [{ what: 'proxy', algorithm: 'xxh64', hash, sizeBytes, modifiedMs, pastCache, ...where }])
     })
     return {
-      sentence: `${clip.name}: ${frameSizeText(frame)} proxy on ${name}, ${made.state === 'equal' ? 'equal to the original in every check' : 'but it differs from the original'}.`,
+      sentence:
+        `${clip.name}: ${frameSizeText(frame)} proxy on ${name}, ` +
+        `${made.state === 'equal' ? 'equal to the original in every check' : 'but it differs from the original'}.`,
       troubles: made.checks
         .filter((check) => !check.pass)
         .map((check) => `${check.name}: ${check.found} instead of ${check.wanted}`),
@@ -92,7 +94,10 @@ async function runProxy(work: Work, input: TaskInput<'proxy'>): Promise<WorkEnd>
   }
 }
 
-/** The original's folders and base name are kept exactly: editing programs match proxies by them. Two clips that differ only in their ending keep it. */
+/**
+ * The original's folders and base name are kept exactly: editing programs match proxies by them. Two clips that differ
+ * only in their ending keep it.
+ */
 async function proxyPath({ db }: Work, { clip, owner }: Original): Promise<string> {
   const stem = (await hasNamesake(db, clip)) ? clip.pathText : withoutEnding(clip.pathText)
   return `${owner.folder}/Proxies/${fileTitle(clip.loadLabel)}/${stem}.mp4`

@@ -28,11 +28,14 @@ async function runRecheck(work: Work, { productionId }: TaskInput<'recheck'>): P
   const { equal, differs, waiting } = count
   if (equal + differs === 0 && waiting > 0)
     throw new CannotWork(
-      `${counted(waiting, 'proxy waits', 'proxies wait')} for ${waiting === 1 ? 'its drive or its' : 'drives or'} original: ${troubles[0] ?? ''}`,
+      `${counted(waiting, 'proxy waits', 'proxies wait')} for ` +
+        `${waiting === 1 ? 'its drive or its' : 'drives or'} original: ${troubles[0] ?? ''}`,
     )
   const rest = waiting > 0 ? `; ${counted(waiting, 'more waits', 'more wait')} for drives` : ''
   return {
-    sentence: `${counted(equal + differs, 'proxy', 'proxies')} compared, sound and all: ${equal} equal${differs > 0 ? `, ${differs} not` : ''}${rest}.`,
+    sentence:
+      `${counted(equal + differs, 'proxy', 'proxies')} compared, sound and all: ${equal} ` +
+      `equal${differs > 0 ? `, ${differs} not` : ''}${rest}.`,
     troubles,
   }
 }

@@ -63,7 +63,9 @@ async function runBag({ db, host, attemptId, control, progress }: Work, input: T
   const written = left ?? (await writeBag(order))
   await keepBag({ db, attemptId }, { made, input, folder, medium }, written)
   return {
-    sentence: `A bag with ${counted(written.files.length, 'file')}, ${formatBytes(sizeOf(written))}, is on ${name}${written.fromMedium ? ', every file read back and equal' : '; it could only be read back through memory, so it is not proved'}.`,
+    sentence:
+      `A bag with ${counted(written.files.length, 'file')}, ${formatBytes(sizeOf(written))}, is on ` +
+      `${name}${written.fromMedium ? ', every file read back and equal' : '; it could only be read back through memory, so it is not proved'}.`,
     troubles: [],
   }
 }
@@ -130,7 +132,10 @@ interface BagPlace {
   readonly gate: () => Promise<void>
 }
 
-/** The first folder that is free, or a bag of this film that got its name just before its worker died, whole and not known yet. */
+/**
+ * The first folder that is free, or a bag of this film that got its name just before its worker died, whole and not
+ * known yet.
+ */
 async function freeFolder(
   db: Work['db'],
   medium: Medium,

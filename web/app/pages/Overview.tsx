@@ -120,7 +120,8 @@ function ProductionList({ productions, older, onNew }: ProductionListProps) {
             ? older
               ? `None of the newest ${productions.length} productions needs you now.`
               : 'Nothing needs you now.'
-            : `${counted(worried.length, 'production')} of ${older ? 'the newest ' : ''}${productions.length} ${worried.length === 1 ? 'needs' : 'need'} you.`}
+            : `${counted(worried.length, 'production')} of ${older ? 'the newest ' : ''}${productions.length} ` +
+              `${worried.length === 1 ? 'needs' : 'need'} you.`}
       </Answer>
       <ul className="border-t border-ink">
         {productions.map((production) => (
@@ -153,7 +154,8 @@ function ProductionRow({ production }: { production: ProductionView }) {
           aria-label={production.line
             .map(
               (status) =>
-                `${STATION_NAMES[status.station]} ${status.state === 'done' ? 'in order' : status.state === 'open' ? 'under way' : 'nothing yet'}`,
+                `${STATION_NAMES[status.station]} ` +
+                `${status.state === 'done' ? 'in order' : status.state === 'open' ? 'under way' : 'nothing yet'}`,
             )
             .join(', ')}
         >

@@ -36,7 +36,9 @@ function become(next: Edits): void {
   listeners.forEach((listener) => listener())
 }
 
-/** Notes a change that this window made; what is new makes everything that was taken back before a thing of the past. */
+/**
+ * Notes a change that this window made; what is new makes everything that was taken back before a thing of the past.
+ */
 export function noteEdit(edit: Edit): void {
   const { back, again } = now()
   if (isTakenBack(edit)) become({ back, again: [...again, edit].slice(-MOST), latest: edit })
@@ -76,7 +78,10 @@ export function editBegins(): () => void {
   }
 }
 
-/** Waits for the changes that are on their way: whoever takes back what was done just now means those, not the ones before. */
+/**
+ * Waits for the changes that are on their way: whoever takes back what was done just now means those, not the ones
+ * before.
+ */
 export const editsSettled = (): Promise<void> =>
   underWay === 0 ? Promise.resolve() : new Promise((go) => void waiting.push(go))
 

@@ -11,7 +11,10 @@ export interface Draft<T> {
   readonly forget: () => void
 }
 
-/** A page that is kept by a press: what is typed stays until then, whatever another window keeps meanwhile, and goes by the version that it was made from. */
+/**
+ * A page that is kept by a press: what is typed stays until then, whatever another window keeps meanwhile, and goes by
+ * the version that it was made from.
+ */
 export function useDraft<T extends object>(kept: T, version: string): Draft<T> {
   const [draft, setDraft] = useState<{ readonly value: T; readonly seen: string }>()
   return {

@@ -1,6 +1,9 @@
 import { startTransition, useEffect, useState } from 'react'
 
-/** The first of many things that take long to draw, then some more after each drawing, so that no key and no press waits for all of them. */
+/**
+ * The first of many things that take long to draw, then some more after each drawing, so that no key and no press waits
+ * for all of them.
+ */
 export function useInPieces<T>(all: readonly T[], piece: number): readonly T[] {
   const [shown, setShown] = useState(piece)
   const isWhole = shown >= all.length

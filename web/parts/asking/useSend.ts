@@ -10,7 +10,9 @@ const keyOf = (sent: object): string => {
   return key
 }
 
-/** Sends orders to one endpoint; what it changes is asked again afterwards, so that the page shows what became of it. */
+/**
+ * Sends orders to one endpoint; what it changes is asked again afterwards, so that the page shows what became of it.
+ */
 export function useSend<Path extends string, Body, Query, Answer>(endpoint: Endpoint<Path, Body, Query, Answer>) {
   const client = useQueryClient()
   return useMutation<Answer, ApiProblem, Sent<Path, Body, Query>>({

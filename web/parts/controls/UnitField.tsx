@@ -12,7 +12,9 @@ import {
 import type { Typed } from '../../../core/units/typed'
 import { Field } from './Field'
 
-/** How a quantity is read as people type it, and said as it was understood; what cannot be read says how to write it. */
+/**
+ * How a quantity is read as people type it, and said as it was understood; what cannot be read says how to write it.
+ */
 const unit =
   <T,>(read: (typed: string) => Typed<T>, say: (value: T) => string) =>
   (typed: string): { said: string } | { fault: string } => {

@@ -19,7 +19,10 @@ interface MenuProps {
   readonly disabled?: boolean
 }
 
-/** Several ways to do one thing, under one button and beside it in the page. Opens with Space, Enter or the arrow down; letters jump to an entry. */
+/**
+ * Several ways to do one thing, under one button and beside it in the page. Opens with Space, Enter or the arrow down;
+ * letters jump to an entry.
+ */
 export function Menu({ label, entries, look, disabled }: MenuProps) {
   return (
     <DropdownMenu.Root modal={false}>

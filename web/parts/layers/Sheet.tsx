@@ -36,7 +36,9 @@ interface SheetProps {
   readonly width?: string
 }
 
-/** A sheet laid over the page for one small job. Where something was typed into a form of it, it asks before it closes. */
+/**
+ * A sheet laid over the page for one small job. Where something was typed into a form of it, it asks before it closes.
+ */
 export const Sheet = ({ open, ...props }: SheetProps) => (open ? <OpenSheet {...props} /> : null)
 
 function OpenSheet({ title, about, onClose, children, width = 'max-w-lg' }: Omit<SheetProps, 'open'>) {

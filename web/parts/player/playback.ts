@@ -24,8 +24,8 @@ export interface Film extends EventTarget {
 }
 
 /**
- * A take that is played, stepped through frame by frame, and looped. Times are frames of the take, not of the screen. It may
- * be several files: the one that is shown is played by an element of its own.
+ * A take that is played, stepped through frame by frame, and looped. Times are frames of the take, not of the screen.
+ * It may be several files: the one that is shown is played by an element of its own.
  */
 export class Playback {
   #film: Film | null = null

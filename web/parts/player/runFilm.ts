@@ -4,8 +4,8 @@ import type { Film } from './playback'
 const COUNTED_MS = 2000
 
 /**
- * A run of frames that is played like a film: time passes as it does, and the frame of the moment is drawn as soon as the one
- * before is there, so that frames are left out rather than shown late.
+ * A run of frames that is played like a film: time passes as it does, and the frame of the moment is drawn as soon as
+ * the one before is there, so that frames are left out rather than shown late.
  */
 export class RunFilm extends EventTarget implements Film {
   paused = true

@@ -12,7 +12,10 @@ interface LongListProps<Row> {
   readonly children: (row: Row) => ReactNode
 }
 
-/** A list of any length that scrolls with the page: only what is in sight is drawn, and the next page comes when its end is near. */
+/**
+ * A list of any length that scrolls with the page: only what is in sight is drawn, and the next page comes when its end
+ * is near.
+ */
 export function LongList<Row>({ label, rows, rowId, rowPx, pages, children }: LongListProps<Row>) {
   const list = useRef<HTMLDivElement>(null)
   const top = useTopOf(list)

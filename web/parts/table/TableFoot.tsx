@@ -38,7 +38,8 @@ export function TableFoot<Row, Sort extends string>(props: FootProps<Row, Sort>)
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule pt-2 text-sm">
         <span className="text-quiet" aria-live="polite">
           {selected === 0
-            ? `${rows.length}${pages.hasNextPage ? ' so far' : ''}; press a row to select it, with Ctrl or Shift for more`
+            ? `${rows.length}${pages.hasNextPage ? ' so far' : ''}; press a row to select it, with Ctrl or ` +
+              'Shift for more'
             : `${selected} selected${copied === selected ? ', copied' : ''}`}
         </span>
         {selected > 0 && children}

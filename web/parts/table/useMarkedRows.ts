@@ -11,8 +11,8 @@ interface MarkedRows<Data> {
 type MarkKey = Exclude<keyof typeof TABLE, 'open' | 'copy'>
 
 /**
- * Which row has the mark, and what presses choose from there: alone, with Shift all between, with Ctrl one more or less.
- * `active` is −1 until somebody pressed.
+ * Which row has the mark, and what presses choose from there: alone, with Shift all between, with Ctrl one more or
+ * less. `active` is −1 until somebody pressed.
  */
 export function useMarkedRows<Data>({ rows, setSelection }: MarkedRows<Data>) {
   const [active, setActive] = useState(-1)

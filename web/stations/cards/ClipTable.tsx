@@ -26,7 +26,10 @@ const frame = (clip: ClipView) => (clip.widthPx ? `${clip.widthPx}×${clip.heigh
 const filesOf = ({ parts, isRun, beside }: ClipView): string =>
   isRun ? beside : [parts > 1 ? `${parts} parts` : '', beside && `with ${beside}`].filter(Boolean).join(', ') || 'alone'
 
-/** What cells need, which are drawn far from where the sheet stands: how to open a clip’s properties, and the zone of the shoot. */
+/**
+ * What cells need, which are drawn far from where the sheet stands: how to open a clip’s properties, and the zone of
+ * the shoot.
+ */
 const Around = createContext<{ readonly open: (clip: ClipView) => void; readonly timeZone: string }>({
   open: () => undefined,
   timeZone: 'UTC',

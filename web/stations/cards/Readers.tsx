@@ -100,7 +100,9 @@ export function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
 const cardWords = ({ name, cardName, proposed }: ReaderView) =>
   cardName === name && proposed?.label !== cardName ? `A card is in ${name}` : `“${cardName}” is in the reader`
 
-/** What the answer of the page hangs on: the card that is asked about, else the one that was scanned, and whose it is. */
+/**
+ * What the answer of the page hangs on: the card that is asked about, else the one that was scanned, and whose it is.
+ */
 interface ReadersKnown {
   readonly waiting: ReaderView | undefined
   readonly holding: ReaderView | undefined
@@ -115,10 +117,17 @@ function readersSentence({ waiting, holding, load, given, hasReader }: ReadersKn
   if (waiting?.looking) return `“${waiting.cardName}” is being scanned.`
   if (waiting) return waiting.difference ?? `${cardWords(waiting)} and has not been scanned.`
   if (load && holding?.isTwin)
-    return `${holding.cardName ?? 'This card'} is the backup card of “${load.label}”: the same files on another card. ${load.whereabouts.sentence}`
+    return (
+      `${holding.cardName ?? 'This card'} is the backup card of “${load.label}”: the same files on ` +
+      `another card. ${load.whereabouts.sentence}`
+    )
   if (load) return `“${load.label}”: ${load.sentence}`
   if (given)
-    return `The card in the reader is that of “${given.label}” of ${given.productionTitle}; ${given.clipsHere} of its ${counted(given.clips, 'clip')} ${given.clipsHere === 1 ? 'belongs' : 'belong'} here.`
+    return (
+      `The card in the reader is that of “${given.label}” of ${given.productionTitle}; ` +
+      `${given.clipsHere} of its ${counted(given.clips, 'clip')} ` +
+      `${given.clipsHere === 1 ? 'belongs' : 'belong'} here.`
+    )
   if (holding) return 'The card in the reader belongs to another production.'
   return hasReader ? 'No card is in the reader.' : 'No reader is known yet.'
 }
@@ -126,10 +135,16 @@ function readersSentence({ waiting, holding, load, given, hasReader }: ReadersKn
 function readersWhy({ waiting, load, hasReader }: ReadersKnown): string {
   if (waiting) {
     const whose = whyProposed(waiting).trim() || 'Nothing on it tells for which production it was filmed.'
-    return `${whose} Taking it in reads every clip, copies all of it to two drives and proves that; nothing is ever written to the card. Its name becomes its folder on every volume.`
+    return (
+      `${whose} Taking it in reads every clip, copies all of it to two drives and proves that; nothing ` +
+      'is ever written to the card. Its name becomes its folder on every volume.'
+    )
   }
   if (load)
-    return `${counted(load.fileCount, 'file')}, ${formatBytes(load.sizeBytes)}. Its copies are made and proved at the next station.`
+    return (
+      `${counted(load.fileCount, 'file')}, ${formatBytes(load.sizeBytes)}. Its copies are made and ` +
+      'proved at the next station.'
+    )
   return hasReader
     ? 'Write-protect the card where it has a switch, then put it in.'
     : 'Add the folder where your card appears when it is in the reader.'

@@ -19,7 +19,10 @@ const LOOKS: Record<BigState, { readonly Icon: typeof Moon; readonly tone: strin
 
 const ASK_AGAIN_MS = 4000
 
-/** One state that fills the screen, readable from two metres; it tells by sound and notice when it changes. It never says yes. */
+/**
+ * One state that fills the screen, readable from two metres; it tells by sound and notice when it changes. It never
+ * says yes.
+ */
 export default function BigScreen() {
   useServerEvents()
   const query = useAsk(unattendedApi.one, {}, { refetchInterval: ASK_AGAIN_MS })

@@ -18,7 +18,9 @@ import { isOffered } from '../../trade/VolumeChoice'
 import { Unattended } from './Unattended'
 import { useNight } from './queries'
 
-/** Every card that lies in a reader, copied one after the other, the most endangered first; and when it will be done. */
+/**
+ * Every card that lies in a reader, copied one after the other, the most endangered first; and when it will be done.
+ */
 export default function Night({ productionId }: { productionId: string }) {
   return (
     <Ask query={useStorage(productionId)}>

@@ -41,7 +41,10 @@ interface LookOfProps {
   readonly loads: readonly LoadCopies[]
 }
 
-/** How the scan of it ended, where that is no load of this production: it failed, or the card was taken in for another before. */
+/**
+ * How the scan of it ended, where that is no load of this production: it failed, or the card was taken in for another
+ * before.
+ */
 export const LookOf = ({ taken: { task, loadId }, loads }: LookOfProps) =>
   task && !loads.some((load) => load.loadId === loadId) ? (
     <div className="mb-6 border-y border-rule py-3">

@@ -54,7 +54,10 @@ export function CropStage(props: CropStageProps) {
         role="application"
         tabIndex={0}
         data-testid="crop-window"
-        aria-label={`Crop window, ${window.widthPx} by ${window.heightPx} pixels at ${window.x}, ${window.y}. Arrow keys move it, plus and minus change its size.`}
+        aria-label={
+          `Crop window, ${window.widthPx} by ${window.heightPx} pixels at ${window.x}, ${window.y}. Arrow ` +
+          'keys move it, plus and minus change its size.'
+        }
         className="absolute cursor-move border-2 border-[#fff] shadow-[0_0_0_200vmax_rgb(8_14_17/0.62)] outline-offset-4 focus-visible:outline-[#fff]"
         style={{
           left: percent(window.x, master.widthPx),

@@ -17,11 +17,13 @@ export function Measure({ master, plan }: { master: Master; plan: DeliveryPlan }
     ['Largest real enlargement', lossless >= 1 ? scaleDown(lossless) : 'none: the master is too small', lossless < 1],
     [
       'Video',
-      `${frameRateLabel(rate)}/s, ${formatBitRate(plan.videoBitsPerSecond)}, level ${level === undefined ? 'none' : levelText(level)}`,
+      `${frameRateLabel(rate)}/s, ${formatBitRate(plan.videoBitsPerSecond)}, level ` +
+        `${level === undefined ? 'none' : levelText(level)}`,
     ],
     [
       'Length and size',
-      `${formatLength(seconds)}, about ${formatBytes(plan.sizeBytes)}${tooLong ? `: at most ${formatLength(destination.longestSeconds ?? 0)} here` : ''}`,
+      `${formatLength(seconds)}, about ` +
+        `${formatBytes(plan.sizeBytes)}${tooLong ? `: at most ${formatLength(destination.longestSeconds ?? 0)} here` : ''}`,
       tooLong,
     ],
   ]

@@ -54,7 +54,11 @@ export function CardChoice(props: CardChoiceProps) {
   return (
     <Sheet
       title={`Cards of ${camera.name}`}
-      about={`${counted(needed, 'card')} for the takes, and the spare. ${[bad > 0 ? `${counted(bad, 'card')} cannot be used` : '', missing > 0 ? `${missing} more ${missing === 1 ? 'card is' : 'cards are'} needed` : ''].filter(Boolean).join(', ') || 'There are enough'}. Each card goes into one camera.`}
+      about={
+        `${counted(needed, 'card')} for the takes, and the spare. ` +
+        `${[bad > 0 ? `${counted(bad, 'card')} cannot be used` : '', missing > 0 ? `${missing} more ${missing === 1 ? 'card is' : 'cards are'} needed` : ''].filter(Boolean).join(', ') || 'There are enough'}. ` +
+        'Each card goes into one camera.'
+      }
       open
       onClose={onClose}
     >

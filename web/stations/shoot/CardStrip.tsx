@@ -10,7 +10,10 @@ interface CardStripProps {
 
 const WORDS = { 'too-slow': 'too slow', 'not-clear': 'not clear', promised: 'promised' } as const
 
-/** The cards of a camera side by side, as wide as they hold, each filled as far as it is planned; those that are missing are dashed. */
+/**
+ * The cards of a camera side by side, as wide as they hold, each filled as far as it is planned; those that are missing
+ * are dashed.
+ */
 export function CardStrip({ budget, fillLimit, onPress }: CardStripProps) {
   const { camera, cards, missing, missingBytes } = budget
   const open = Array.from({ length: Math.min(missing, MOST_DRAWN) }, (_, at) => at)

@@ -33,7 +33,10 @@ function lanes(calls: readonly Call[], x: (minutes: number) => number): Placed[]
   })
 }
 
-/** The day on an axis from its first hour to its last: bars as long as what they stand for, and midnight where it is crossed. */
+/**
+ * The day on an axis from its first hour to its last: bars as long as what they stand for, and midnight where it is
+ * crossed.
+ */
 export function DayAxis({ calls }: { calls: readonly Call[] }) {
   const starts = calls.flatMap((call) => {
     const from = minutesOf(call.at)

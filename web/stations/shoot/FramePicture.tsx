@@ -18,7 +18,10 @@ function Sitter({ frame: { widthPx, heightPx } }: { frame: FrameSize }) {
     <g fill="#8fa3a8" opacity={0.55}>
       <circle cx={x} cy={y - unit * 6.2} r={unit * 0.95} />
       <path
-        d={`M${x - unit * 1.9} ${y - unit * 1.6} q0 ${-unit * 3.2} ${unit * 1.9} ${-unit * 3.3} q${unit * 1.9} ${unit * 0.1} ${unit * 1.9} ${unit * 3.3} z`}
+        d={
+          `M${x - unit * 1.9} ${y - unit * 1.6} q0 ${-unit * 3.2} ${unit * 1.9} ${-unit * 3.3} ` +
+          `q${unit * 1.9} ${unit * 0.1} ${unit * 1.9} ${unit * 3.3} z`
+        }
       />
       <rect x={0} y={y - unit * 1.6} width={widthPx} height={unit * 0.35} opacity={0.6} />
     </g>
@@ -36,7 +39,10 @@ export function FramePicture({ frame, answers, third, shared }: FramePictureProp
         viewBox={`0 0 ${widthPx} ${heightPx}`}
         className="max-h-[70vh] w-full"
         role="img"
-        aria-label={`The frame of ${widthPx} by ${heightPx} pixels with ${answers.map((one) => one.to.name).join(', ') || 'no deliverable'}`}
+        aria-label={
+          `The frame of ${widthPx} by ${heightPx} pixels with ` +
+          `${answers.map((one) => one.to.name).join(', ') || 'no deliverable'}`
+        }
       >
         <rect width={widthPx} height={heightPx} fill="#22302f" />
         <Sitter frame={frame} />

@@ -62,7 +62,8 @@ function Figures({ view, book, productionId }: FiguresProps) {
           <p className="mb-2 text-quiet">
             {offload.guessed
               ? 'A first guess, until a card was copied or a time is typed below.'
-              : `The middle of ${counted(offload.of.filter((one) => !one.outlier).length, 'time')}: reader, drives and reading back together.`}
+              : `The middle of ${counted(offload.of.filter((one) => !one.outlier).length, 'time')}: reader, ` +
+                'drives and reading back together.'}
           </p>
           <ul>
             {offload.of.slice(0, SHOWN).map((one) => (

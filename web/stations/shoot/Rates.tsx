@@ -65,7 +65,8 @@ function Desk({ planned, book }: { planned: readonly Planned[]; book: GearView }
       <Answer
         why={
           flickering.length > 0
-            ? `Under lamps on ${mains} Hz: ${flickering.map((one) => frameRateLabel(one.rate)).join(' and ')} ${flickering.length === 1 ? 'needs' : 'need'} another shutter speed than half a frame.`
+            ? `Under lamps on ${mains} Hz: ${flickering.map((one) => frameRateLabel(one.rate)).join(' and ')} ` +
+              `${flickering.length === 1 ? 'needs' : 'need'} another shutter speed than half a frame.`
             : `A shutter of half a frame does not flicker under lamps on ${mains} Hz.`
         }
       >

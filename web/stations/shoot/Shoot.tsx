@@ -133,7 +133,9 @@ function withCamera(plan: RecordingPlan, { cameraId, seconds, view, gear, book, 
   return choose(withTakes(plan, added, book.rules), gear, book, productionId)
 }
 
-/** Chooses cards: first such as nobody counts on, then such as another day does, since one can be emptied in between. */
+/**
+ * Chooses cards: first such as nobody counts on, then such as another day does, since one can be emptied in between.
+ */
 function choose(plan: RecordingPlan, gear: PlanGear, book: GearView, productionId: string): RecordingPlan {
   const known = (fits: (card: CardView) => boolean) => {
     const ids = new Set(book.cards.filter(fits).map((card) => card.id))

@@ -154,7 +154,8 @@ function useTicksBack(productionId: string, onSaid: (lines: string[]) => void) {
       {
         onSuccess: ({ changed, unknown }) =>
           onSaid([
-            `${counted(changed, 'shot')} changed${unknown > 0 ? `; ${counted(unknown, 'shot')} of the file ${unknown === 1 ? 'is' : 'are'} no longer on the list` : ''}.`,
+            `${counted(changed, 'shot')} ` +
+              `changed${unknown > 0 ? `; ${counted(unknown, 'shot')} of the file ${unknown === 1 ? 'is' : 'are'} no longer on the list` : ''}.`,
           ]),
       },
     )

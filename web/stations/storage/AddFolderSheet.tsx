@@ -25,7 +25,8 @@ const TEXTS = {
   volume: {
     title: 'Add a volume',
     about:
-      'Yendra reads and writes below this folder only, and leaves one small marker there (.yendra) so that the volume is known wherever it is mounted.',
+      'Yendra reads and writes below this folder only, and leaves one small marker there (.yendra) so ' +
+      'that the volume is known wherever it is mounted.',
     placeholder: '/media/you/Slipway',
   },
   reader: {

@@ -55,7 +55,10 @@ function Rooms({ storage, onAdd }: { storage: StorageView; onAdd: () => void }) 
   return (
     <>
       <Answer
-        why={`15 % of an edit drive and 5 % of the others are kept free.${away.length > 0 ? ` ${away.map((volume) => volume.name).join(', ')}: not connected, figures from when it was last seen.` : ''}`}
+        why={
+          '15 % of an edit drive and 5 % of the others are kept ' +
+          `free.${away.length > 0 ? ` ${away.map((volume) => volume.name).join(', ')}: not connected, figures from when it was last seen.` : ''}`
+        }
         action={<Button onClick={onAdd}>Add a volume</Button>}
       >
         {storageSentence(storage.volumes)}

@@ -1,6 +1,8 @@
 import type { Verdict } from '../../../../core/cards/review/review'
 
-/** The words of a verdict, and the shape that tells it without colour: a full square, half of one, a stroke, an outline. */
+/**
+ * The words of a verdict, and the shape that tells it without colour: a full square, half of one, a stroke, an outline.
+ */
 export const VERDICT_WORDS: Record<Verdict, string> = { keep: 'Keep', maybe: 'Maybe', reject: 'Reject' }
 
 /** How a clip was decided, in 14 pixels. */

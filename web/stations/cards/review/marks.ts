@@ -13,8 +13,8 @@ export const begunAt = (ranges: readonly ClipRange[], frame: number): readonly C
 }
 
 /**
- * Ranges once one ends with the frame shown: the one that was begun, else the one under the frame, else one from the start of
- * the clip. An end before the beginning is the beginning.
+ * Ranges once one ends with the frame shown: the one that was begun, else the one under the frame, else one from the
+ * start of the clip. An end before the beginning is the beginning.
  */
 export function endedAt(
   ranges: readonly ClipRange[],

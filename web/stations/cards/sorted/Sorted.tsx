@@ -14,7 +14,10 @@ import { useSend } from '../../../parts/asking/useSend'
 import { FolderBoard } from './FolderBoard'
 import { SortRules } from './SortRules'
 
-/** The sorted view: the folders of a production on the edit volume, filled from its proved copies, shown before it is made. */
+/**
+ * The sorted view: the folders of a production on the edit volume, filled from its proved copies, shown before it is
+ * made.
+ */
 export default function Sorted({ productionId }: { productionId: string }) {
   return (
     <Ask query={useAsk(sortedApi.one, { id: productionId })}>
@@ -100,9 +103,11 @@ function Why({ view, productionId, volumeName }: { view: SortedView; productionI
     settings.links === 'reflink'
       ? `Files on ${volumeName} share their bytes with the proved copies until one of them is changed.`
       : settings.links === 'hard'
-        ? `Files on ${volumeName} are hard links to the proved copies: a program that changes one also changes the proved copy.`
+        ? `Files on ${volumeName} are hard links to the proved copies: a program that changes one also ` +
+          'changes the proved copy.'
         : plan.doubledBytes > 0
-          ? `${canLink === 'none' ? `${volumeName} cannot share bytes, so they` : 'They'} are copied and read back: ${formatBytes(plan.doubledBytes)} more on ${volumeName}.`
+          ? `${canLink === 'none' ? `${volumeName} cannot share bytes, so they` : 'They'} are copied and ` +
+            `read back: ${formatBytes(plan.doubledBytes)} more on ${volumeName}.`
           : `Files on ${volumeName} are copies, read back and equal.`
   return (
     <>
