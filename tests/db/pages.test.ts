@@ -1,4 +1,4 @@
-import { ProxiesByNight } from '../../server/jobs/proxies/byNight'
+import { ProxiesByNight } from '../../server/jobs/rules/byNight'
 import { randomUUID } from 'node:crypto'
 import fc from 'fast-check'
 import { sql } from 'kysely'

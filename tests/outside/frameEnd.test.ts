@@ -8,8 +8,8 @@ import { isFrameCut } from '../../core/media/frameEnd'
 import { FolderMedium } from '../../server/engine/medium/folder'
 import { probeFile } from '../../server/engine/probe/probe'
 import { TaskControl } from '../../server/jobs/control'
-import { pictureOf } from '../../server/jobs/cards/scanClip'
-import { scanRun } from '../../server/jobs/cards/scanRun'
+import { pictureOf } from '../../server/jobs/cards/steps/scanClip'
+import { scanRun } from '../../server/jobs/cards/steps/scanRun'
 
 const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-frames-'))
 const source = (bytes: Buffer) => ({

@@ -7,7 +7,7 @@ import { makeProxy } from '../../server/engine/code/makeProxy'
 import { measureFields } from '../../server/engine/probe/measureFields'
 import { probeFile } from '../../server/engine/probe/probe'
 import { TaskControl } from '../../server/jobs/control'
-import { compareProxy } from '../../server/jobs/proxies/compared'
+import { compareProxy } from '../../server/jobs/proxies/steps/compared'
 import { isLong } from '../long'
 import { at, ffmpeg, folder, render, SQUARE } from './rendering'
 

@@ -6,7 +6,7 @@ import { frameRate } from '../../core/units/frameRate'
 import { makeProxy } from '../../server/engine/code/makeProxy'
 import { probeFile } from '../../server/engine/probe/probe'
 import { TaskControl } from '../../server/jobs/control'
-import { compareProxy } from '../../server/jobs/proxies/compared'
+import { compareProxy } from '../../server/jobs/proxies/steps/compared'
 import { at, ffmpeg } from './rendering'
 
 /** Top field first, and a field repeated, of four frames in turn: 3, 2, 3 and 2 fields. */

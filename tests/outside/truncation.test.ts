@@ -8,7 +8,7 @@ import { nothingIn } from '../../core/media/nothingIn'
 import { findCut } from '../../core/media/truncation'
 import { FolderMedium } from '../../server/engine/medium/folder'
 import { probeFile } from '../../server/engine/probe/probe'
-import { scanClip } from '../../server/jobs/cards/scanClip'
+import { scanClip } from '../../server/jobs/cards/steps/scanClip'
 import { TaskControl } from '../../server/jobs/control'
 
 const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-cut-'))

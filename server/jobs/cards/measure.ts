@@ -8,7 +8,7 @@ import { ToolFailed } from '../../engine/tool/tool'
 import { fullPath, readerContent } from '../../media/mediumOf'
 import { originalOf } from '../../media/originals'
 import type { Job, Work, WorkEnd } from '../work'
-import { findInClips } from './arrange'
+import { findInClips } from './steps/arrange'
 
 /**
  * Measures what files do not say and only decoded frames show: whether they are woven of fields. After the scan, so

@@ -26,9 +26,9 @@ import type { Held } from '../../observer/backupCards'
 import { waitingTitle } from '../../facts/waiting'
 import { whichLoad } from '../../observer/whichLoad'
 import type { Job, NextTask, Work, WorkEnd } from '../work'
-import { arrange, findInClips } from './arrange'
-import { noteSameContent } from './sameContent'
-import { scanAll, sortedFiles } from './scanAll'
+import { arrange, findInClips } from './steps/arrange'
+import { noteSameContent } from './steps/sameContent'
+import { scanAll, sortedFiles } from './steps/scanAll'
 import { inTransaction } from '../../db/connection'
 
 type ScanInput = TaskInput<'scan'>

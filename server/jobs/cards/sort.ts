@@ -15,7 +15,7 @@ import { CannotWork } from '../../media/cannotWork'
 import { whyItStays } from '../../media/mayGo'
 import { partsOf, volumeMedium } from '../../media/mediumOf'
 import type { Job, Work, WorkEnd } from '../work'
-import { keepingStamp } from './keepStamp'
+import { keepingStamp } from './steps/keepStamp'
 
 type SortInput = TaskInput<'sort'>
 

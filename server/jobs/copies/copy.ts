@@ -16,9 +16,9 @@ import { removeStaleParts } from '../../media/attempts'
 import { CannotWork } from '../../media/cannotWork'
 import { scanMirror } from '../../observer/mirrorScan'
 import type { Job, Work, WorkEnd } from '../work'
-import { CopyPasses } from './copyPasses'
-import { cardSource, volumeSource, type CopySource, type SourceEntry } from './source'
-import { prepareTarget, type Target } from './target'
+import { CopyPasses } from './steps/copyPasses'
+import { cardSource, volumeSource, type CopySource, type SourceEntry } from './steps/source'
+import { prepareTarget, type Target } from './steps/target'
 
 type CopyInput = TaskInput<'copy'>
 

@@ -11,11 +11,11 @@ import { ToolFailed } from '../../engine/tool/tool'
 import { CannotWork } from '../../media/cannotWork'
 import { originalOf, targetVolume } from '../../media/originals'
 import { fullPath, partsOf } from '../../media/mediumOf'
-import { readFinished } from '../proveFile'
+import { readFinished } from '../steps/proveFile'
 import type { Job, Work, WorkEnd } from '../work'
 import { inTransaction } from '../../db/connection'
 import { withoutEnding } from '../../../core/units/filePath'
-import { compareProxy, keepCompared, type Original } from './compared'
+import { compareProxy, keepCompared, type Original } from './steps/compared'
 
 /** Makes one proxy, and compares frames, rate and duration with the original before it gets its name. */
 export const proxy: Job<'proxy'> = { kind: 'proxy', run: runProxy }

@@ -8,7 +8,7 @@ import { fullPath, volumeMedium } from '../../media/mediumOf'
 import { originalOf } from '../../media/originals'
 import { inTransaction } from '../../db/connection'
 import type { Job, Work, WorkEnd } from '../work'
-import { compareProxy, keepCompared } from './compared'
+import { compareProxy, keepCompared } from './steps/compared'
 
 /** Compares proxies that were made before their sound was compared; those whose drives are away stay to be checked. */
 export const recheck: Job<'recheck'> = { kind: 'recheck', run: runRecheck }

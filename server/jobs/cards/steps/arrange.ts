@@ -1,12 +1,19 @@
-import { clipsOf, type Clip } from '../../../core/cards/files/clips'
-import { type Finding } from '../../../core/cards/findings/findings'
-import type { FrameRun } from '../../../core/cards/files/frameRuns'
-import type { ListedFile } from '../../../core/cards/load/load'
-import { LEAST_UNKNOWN_BYTES, unknownKindFinding } from '../../../core/cards/files/unknownKind'
-import * as cards from '../../db/queries/cards'
-import { arrangeTakes, looseFiles, mediaFileIds, mediaFiles, otherPaths, type PlacedFile } from '../../db/queries/takes'
-import { inTransaction, type Db } from '../../db/connection'
-import { clipFindings } from '../../../core/cards/findings/clipFindings'
+import { clipsOf, type Clip } from '../../../../core/cards/files/clips'
+import { type Finding } from '../../../../core/cards/findings/findings'
+import type { FrameRun } from '../../../../core/cards/files/frameRuns'
+import type { ListedFile } from '../../../../core/cards/load/load'
+import { LEAST_UNKNOWN_BYTES, unknownKindFinding } from '../../../../core/cards/files/unknownKind'
+import * as cards from '../../../db/queries/cards'
+import {
+  arrangeTakes,
+  looseFiles,
+  mediaFileIds,
+  mediaFiles,
+  otherPaths,
+  type PlacedFile,
+} from '../../../db/queries/takes'
+import { inTransaction, type Db } from '../../../db/connection'
+import { clipFindings } from '../../../../core/cards/findings/clipFindings'
 
 export interface ScannedFiles {
   readonly runs: readonly FrameRun[]

@@ -1,5 +1,5 @@
-import type { CopyRecord } from '../../../core/copies/record'
-import { formatBytes } from '../../../core/units/quantity'
+import type { CopyRecord } from '../../../../core/copies/record'
+import { formatBytes } from '../../../../core/units/quantity'
 
 /** What a person must know of one thing that went wrong; `undefined` when nothing did. */
 export function troubleSentence(

@@ -1,7 +1,7 @@
-import * as cards from '../../db/queries/cards'
-import type { Db } from '../../db/connection'
-import type { Medium } from '../../engine/medium/medium'
-import { sampleHash } from '../../engine/copy/sample'
+import * as cards from '../../../db/queries/cards'
+import type { Db } from '../../../db/connection'
+import type { Medium } from '../../../engine/medium/medium'
+import { sampleHash } from '../../../engine/copy/sample'
 import type { CardFile } from './scanAll'
 
 /**

@@ -1,7 +1,7 @@
-import type { Db } from '../../db/connection'
-import { stampedCopy, touchCopy } from '../../db/queries/copies'
-import { joinPath, type Medium } from '../../engine/medium/medium'
-import { stampOf } from '../../engine/medium/stamps'
+import type { Db } from '../../../db/connection'
+import { stampedCopy, touchCopy } from '../../../db/queries/copies'
+import { joinPath, type Medium } from '../../../engine/medium/medium'
+import { stampOf } from '../../../engine/medium/stamps'
 
 /**
  * Gives or takes a further name of a proved copy. Both touch the copy (its ctime), so that it would be doubted: the new

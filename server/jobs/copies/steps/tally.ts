@@ -1,5 +1,5 @@
-import type { TaskProgress } from '../../../contract/tasks'
-import type { ProgressWriter } from '../progress'
+import type { TaskProgress } from '../../../../contract/tasks'
+import type { ProgressWriter } from '../../progress'
 
 interface TalliedVolume {
   readonly id: string

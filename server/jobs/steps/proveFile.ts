@@ -1,6 +1,6 @@
-import { alignedBlocks, LARGE_BLOCK } from '../engine/medium/blocks'
-import { readBack } from '../engine/copy/hash'
-import type { Medium } from '../engine/medium/medium'
+import { alignedBlocks, LARGE_BLOCK } from '../../engine/medium/blocks'
+import { readBack } from '../../engine/copy/hash'
+import type { Medium } from '../../engine/medium/medium'
 
 /** Hash, size and time of a finished file, read past the cache where that is possible. */
 export async function readFinished(medium: Medium, path: Buffer, gate: () => Promise<void>) {
