@@ -47,8 +47,8 @@ const OF_FILES: readonly Oddity[] = [
     isTrueOf: (clip) => clip.sizeBytes > 0 && Boolean(clip.trouble),
     say: (clips) =>
       `${counted(clips.length, 'clip')} cannot be read: ` +
-      `${words(clips, (clip) => (clip.cut ? `${clip.trouble}, and ${clip.cut}` : clip.trouble))}. Copy ` +
-      'it as it is and keep the card for a rescue.',
+      `${words(clips, (clip) => (clip.cut ? `${clip.trouble}, and ${clip.cut}` : clip.trouble))}. ` +
+      `Copy ${clips.length === 1 ? 'it as it is' : 'them as they are'} and keep the card for a rescue.`,
   },
   {
     kind: 'cut',
@@ -63,7 +63,8 @@ const OF_FILES: readonly Oddity[] = [
     weight: 'stop',
     isTrueOf: (clip) => !clip.trouble && clip.hasPicture && !clip.pictureMade,
     say: (clips) =>
-      `No picture can be decoded from ${counted(clips.length, 'clip')}. Play it in the camera before anything else.`,
+      `No picture can be decoded from ${counted(clips.length, 'clip')}. ` +
+      `Play ${clips.length === 1 ? 'it' : 'them'} in the camera before anything else.`,
   },
   {
     kind: 'frames-missing',
@@ -78,7 +79,10 @@ const OF_FILES: readonly Oddity[] = [
     kind: 'frames-short',
     weight: 'stop',
     isTrueOf: (clip) => clip.frames !== undefined && clip.frames.short > 0,
-    say: (clips) => `${words(clips, shortFrames)}. Look at them in the camera, and keep the card.`,
+    say: (clips) => {
+      const short = clips.reduce((sum, clip) => sum + (clip.frames?.short ?? 0), 0)
+      return `${words(clips, shortFrames)}. Look at ${short === 1 ? 'it' : 'them'} in the camera, and keep the card.`
+    },
   },
   {
     kind: 'raw',
