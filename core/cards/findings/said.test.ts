@@ -2,7 +2,7 @@ import { expect, it } from 'vitest'
 import { unknownKindFinding } from '../files/unknownKind'
 import { cardSentence } from '../load/cardSentence'
 import { changeWords, differenceSentence } from '../load/load'
-import { comparedSentence, forgottenSentence, isSameStay, lastSeenSentence } from '../load/stay'
+import { comparedSentence, forgottenSentence, isSameStay, lastSeenSentence, type Compared } from '../load/stay'
 import { clipFindings } from './clipFindings'
 import {
   cardFindings,
@@ -244,9 +244,9 @@ it('says how a card differs from its latest scan', () => {
 })
 
 it('says what a comparison of the card came to, and what was last seen of it', () => {
-  const all = {
+  const all: Compared = {
     ...{ how: 'places', clips: 9, compared: 9, withCopies: 9, unreadable: 0, differing: 0, volumeNames: ['Tide'] },
-  } as const
+  }
   expect([
     comparedSentence(all),
     comparedSentence({ ...all, clips: 1, compared: 1, withCopies: 1 }),
