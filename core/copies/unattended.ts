@@ -34,7 +34,7 @@ export const BIG_WORDS: Readonly<Record<BigState, string>> = {
   busy: 'Copying: keep it in',
   proved: 'Proved twice: play one clip',
   wrong: 'Something is wrong: do not format',
-  unknown: 'This card needs you',
+  unknown: 'A card needs you',
   unsafe: 'Not everything is safe yet',
   danger: 'Footage is in danger: it comes first',
 }

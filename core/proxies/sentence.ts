@@ -35,9 +35,10 @@ export function proxySentence({ wanted, equal, differ, unchecked, making, withou
       `original${equal === 1 ? '' : 's'} in every ` +
       `check${without > 0 ? `; ${counted(without, 'clip is', 'clips are')} edited without one` : ''}.`
     )
+  const have = `${equal} of ${wanted} clips ${equal === 1 ? 'has' : 'have'} a proxy`
   const underWay = `${counted(making, 'proxy is', 'proxies are')} being made`
-  if (making > 0) return equal === 0 ? `${underWay}.` : `${equal} of ${wanted} clips have a proxy; ${underWay}.`
+  if (making > 0) return equal === 0 ? `${underWay}.` : `${have}; ${underWay}.`
   return equal === 0
     ? `${counted(wanted, 'clip has', 'clips have')} no proxy yet.`
-    : `${equal} of ${wanted} clips have a proxy.`
+    : `${have}.`
 }

@@ -158,19 +158,19 @@ test('clips are edited without proxies by one press, which is taken back by anot
   await page.goto(`/p/${await productionId(request, 'Steam-bending ribs')}/proxies`)
   const rows = page.locator('[data-proxy]')
   const without = rows.getByText('edited without one')
-  await expect(heading(page)).toHaveText('1 of 3 clips have a proxy.')
+  await expect(heading(page)).toHaveText('1 of 3 clips has a proxy.')
   await page.getByRole('button', { name: 'Edit without them' }).click()
   await expect(heading(page)).toHaveText(/^The one proxy .*; 2 clips are edited without one\.$/)
   await expect(without).toHaveCount(2)
   await page.getByRole('button', { name: 'Take it back' }).click()
-  await expect(heading(page)).toHaveText('1 of 3 clips have a proxy.')
+  await expect(heading(page)).toHaveText('1 of 3 clips has a proxy.')
   await expect(without).toHaveCount(0)
   // One alone, and wanted again.
   await rows.first().locator('summary').click()
   await rows.first().getByRole('button', { name: 'Edit without a proxy' }).click()
-  await expect(heading(page)).toHaveText('1 of 2 clips have a proxy.')
+  await expect(heading(page)).toHaveText('1 of 2 clips has a proxy.')
   await rows.first().getByRole('button', { name: 'A proxy is wanted' }).click()
-  await expect(heading(page)).toHaveText('1 of 3 clips have a proxy.')
+  await expect(heading(page)).toHaveText('1 of 3 clips has a proxy.')
 })
 
 test('the properties of a clip open by Enter and by a press, each with its source', async ({ page, request }) => {
