@@ -137,7 +137,7 @@ function onlyMethods(): Router {
       throw new ProblemError(
         405,
         'wrong-method',
-        'Not like this',
+        'This method is not known here',
         `${req.method} is not known here; ${allowed.join(' and ')} is.`,
       )
     })

@@ -26,7 +26,8 @@ export async function placeOf(db: Db, clip: WatchedClip): Promise<WatchPlace> {
 
 /** A clip as a browser plays it: the file itself, else the preview that was made of it. */
 export async function filmOf(db: Db, clip: WatchedClip): Promise<OpenFile> {
-  if (clip.probe.sequence) throw new CannotWork(`${clip.name} begins a run of frames, which is no film to be played.`)
+  if (clip.probe.sequence)
+    throw new CannotWork(`${clip.name} is a clip of single frames, which cannot be played as a film.`)
   if (plays(clip.probe)) return wholeFile(await openAt(await placeOf(db, clip), clip), clip.probe)
   if ((await previewSize(clip.id)) === 0)
     throw new CannotWork(`No browser plays ${clip.name} as it is. Make a preview of it first.`)

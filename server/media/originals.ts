@@ -17,7 +17,7 @@ export async function originalOf(db: Db, clipId: string) {
   const video = clip.probe?.video
   if (!clip.probe || !video) throw new CannotWork(`${clip.name} has no readable picture.`)
   if (clip.probe.sequence)
-    throw new CannotWork(`${clip.name} begins a run of frames, a file each, which is not worked with as one film yet.`)
+    throw new CannotWork(`${clip.name} is a clip of single frames, one file each, which cannot be used as a film yet.`)
   for (const holder of await holdersOf(db, hostName(), clip.loadId, clip.entryId)) {
     const medium = await volumeMedium(db, holder)
     const path = joinPath(Buffer.from(holder.folder), clip.pathBytes)

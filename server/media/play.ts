@@ -52,7 +52,10 @@ export async function openCopy(
   const clip = await clipRow(db, clipId)
   if (!clip?.probe || clip.loadId !== loadId) return undefined
   const { probe } = clip
-  if (probe.sequence) throw new CannotWork('Frames a file each are no film to be played. Open one of them instead.')
+  if (probe.sequence)
+    throw new CannotWork(
+      'A clip of single frames, one file each, cannot be played as a film. Open one of its files instead.',
+    )
   const holder = (await holdersOf(db, hostName(), loadId, clip.entryId)).find((one) => one.id === volumeId)
   if (!holder) throw new CannotWork('This volume holds no proved copy of the clip. Copy it first.')
   const medium = await volumeMedium(db, holder)

@@ -19,7 +19,7 @@ const reviewsOf = (ids: readonly string[]) => [{ table: 'review', by: 'media_fil
 /** What is said of a clip by now that was not before, in one sentence. */
 function whatWasSaid(name: string, before: ClipReview, { verdict, ranges, note }: ReviewBody): string {
   if (verdict !== before.verdict)
-    return verdict === null ? `Of “${name}” nothing is said any more.` : `“${name}”: ${verdict}.`
+    return verdict === null ? `The verdict on “${name}” was cleared.` : `“${name}”: ${verdict}.`
   if (JSON.stringify(ranges) !== JSON.stringify(before.ranges)) return `The ranges of “${name}” were changed.`
   return note === before.note ? `The shot of “${name}” was changed.` : `The note on “${name}” was changed.`
 }
@@ -50,7 +50,7 @@ export function reviewRoutes(context: Context): Router {
     if (body.ranges.some(({ to }) => to > length))
       throw invalid(
         `${clip.name} has ${length} ` +
-          `${take.ticks.num === TIME_TICKS.num ? 'thousandths of a second' : 'frames'}: a range ends behind it.`,
+          `${take.ticks.num === TIME_TICKS.num ? 'thousandths of a second' : 'frames'}: a range ends after its last one.`,
         'ranges',
       )
     if (body.shotId !== null && !(await isShotOf(db, body.shotId, clip.productionId)))

@@ -48,7 +48,7 @@ export function watchRoutes(context: Context): Router {
 
   serve(router, reviewApi.preview, async ({ params, req }) => {
     const clip = await watchableOf(db, params.id)
-    if (clip.probe.sequence) throw conflict(`${clip.name} begins a run of frames; a preview is made of films alone.`)
+    if (clip.probe.sequence) throw conflict(`${clip.name} is a clip of single frames; a preview is made of films only.`)
     await placeOf(db, clip)
     const order = {
       kind: 'preview',

@@ -76,7 +76,7 @@ export function planRoutes({ db }: Context): Router {
         .filter((one) => one.productionId !== to.id)
         .map((one) => one.cardId),
     )
-    await undoably({ db, res }, ofPlan(to.id), `The plan of “${from.title}” was taken over.`, (tx) =>
+    await undoably({ db, res }, ofPlan(to.id), `The plan of “${from.title}” was copied into this one.`, (tx) =>
       putPlan(tx, to.id, {
         version: now.version,
         takes: [...plan.takes],

@@ -42,7 +42,7 @@ async function runMeasure({ db, control, progress }: Work, input: TaskInput<'mea
   const left = open.length - measured
   return {
     sentence:
-      `Scan of ${counted(measured, 'clip')} measured: ` +
+      `${counted(measured, 'clip')} measured: ` +
       `${woven === 0 ? 'none is interlaced' : `${counted(woven, 'clip')} interlaced`}${left > 0 ? `; ${left} left for the next scan, since neither card nor copy is there` : ''}.`,
     troubles: [],
   }

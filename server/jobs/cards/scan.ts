@@ -155,7 +155,7 @@ const measuring = (
   readerId: string,
 ): NextTask => ({
   kind: 'measure',
-  title: `Measure how the clips on “${label}” are scanned`,
+  title: `Find out whether clips on “${label}” are interlaced`,
   productionId,
   loadId: id,
   input: { loadId: id, readerId },
