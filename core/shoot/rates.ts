@@ -98,6 +98,8 @@ export const usualRates = (mains: Mains): readonly FrameRate[] =>
     ? [frameRate(25), frameRate(50), frameRate(100)]
     : [frameRate(24_000, 1001), frameRate(30_000, 1001), frameRate(60_000, 1001), frameRate(120_000, 1001)]
 
+const listed = (rates: readonly FrameRate[]) => new Intl.ListFormat('en-GB').format(rates.map(frameRateLabel))
+
 export interface CommonTimeline {
   /** The timeline on which most of them play as they are; `undefined` when one would have to be converted on any. */
   readonly timeline: FrameRate | undefined
@@ -115,12 +117,12 @@ export function commonTimeline(rates: readonly FrameRate[]): CommonTimeline {
   const label = frameRateLabel(slowest)
   if (distinct.length === 1) return { timeline: slowest, sentence: `Everything is filmed at ${label}: one timeline.` }
   const odd = distinct.filter((rate) => !isWhole(ratio(rate, slowest)))
-  const all = distinct.map(frameRateLabel).join(' and ')
+  const all = listed(distinct)
   if (odd.length === 0) return { timeline: slowest, sentence: `${all} share a timeline of ${label}.` }
   return {
     timeline: undefined,
     sentence:
-      `${all} share no timeline: ${odd.map(frameRateLabel).join(' and ')} would have to be converted ` +
-      `to ${label}. Film both at one rate, or the faster at a whole multiple.`,
+      `${all} share no timeline: ${listed(odd)} would have to be converted ` +
+      `to ${label}. Film all at one rate, or the faster ones at whole multiples of it.`,
   }
 }
