@@ -154,7 +154,7 @@ export function clockSentence(
   { shiftMs, matched, of, asTheyStand, isRound, against }: ClockShift,
 ): string {
   const names = new Intl.ListFormat('en-GB').format(against)
-  const stand = asTheyStand === 0 ? 'none does' : `${asTheyStand} do`
+  const stand = asTheyStand === 0 ? 'none does' : `${asTheyStand} ${asTheyStand === 1 ? 'does' : 'do'}`
   const either = against.length === 1 ? ' It may be the other one that is wrong.' : ''
   return (
     `The clock of “${label}” is ` +

@@ -94,7 +94,7 @@ describe('loads of one production', () => {
     ]).toMatchInlineSnapshot(`
       [
         "The clock of “Teal” is 1 h behind that of Curlew A: moved 1 h later, 3 of 4 clips begin within a minute of one of theirs; as recorded, none does. It may be the other one that is wrong.",
-        "The clock of “Teal” is 1 h ahead of that of Curlew A and Plover A: moved 1 h earlier, 3 of 4 clips begin within a minute of one of theirs; as recorded, 1 do.",
+        "The clock of “Teal” is 1 h ahead of that of Curlew A and Plover A: moved 1 h earlier, 3 of 4 clips begin within a minute of one of theirs; as recorded, 1 does.",
         "The clock of “Teal” is perhaps 2 min 5 s behind that of Curlew A: moved 2 min 5 s later, 3 of 4 clips begin within a minute of one of theirs; as recorded, none does. It may be the other one that is wrong.",
       ]
     `)
