@@ -38,7 +38,5 @@ export function proxySentence({ wanted, equal, differ, unchecked, making, withou
   const have = `${equal} of ${wanted} clips ${equal === 1 ? 'has' : 'have'} a proxy`
   const underWay = `${counted(making, 'proxy is', 'proxies are')} being made`
   if (making > 0) return equal === 0 ? `${underWay}.` : `${have}; ${underWay}.`
-  return equal === 0
-    ? `${counted(wanted, 'clip has', 'clips have')} no proxy yet.`
-    : `${have}.`
+  return equal === 0 ? `${counted(wanted, 'clip has', 'clips have')} no proxy yet.` : `${have}.`
 }

@@ -104,7 +104,7 @@ describe('what brings a view up to date', () => {
 
   it('adds, moves and takes away, and then has nothing more to do', () => {
     const first = sortPlan(wanted, [], usual)
-    expect(sortSentence(first)).toBe('2 files to add, without a second copy of their bytes.')
+    expect(sortSentence(first)).toBe('2 files to add, without a second copy of the bytes.')
     expect(sortPlan(wanted, placed, usual).steps).toEqual([])
     const renamed = sortedFiles([{ ...one, name: 'Launch' }], usual)
     expect(sortPlan(renamed, placed, usual).steps.map(({ kind, path }) => `${kind} ${path}`)).toEqual([

@@ -230,7 +230,7 @@ function freePath(path: string, taken: Set<string>): string {
   return free
 }
 
-/** The plan in one sentence: `12 files to add and 1 to move, without a second copy of their bytes.` */
+/** The plan in one sentence: `12 files to add and 1 to move, without a second copy of the bytes.` */
 export function sortSentence({ steps, kept, held, doubledBytes }: SortPlan): string {
   const count = (kind: SortStep['kind']) => steps.filter((step) => step.kind === kind).length
   const parts = (
@@ -250,6 +250,6 @@ export function sortSentence({ steps, kept, held, doubledBytes }: SortPlan): str
       ? 'No kept clip has a proved copy on this volume yet.'
       : `The sorted view is up to date: ${counted(kept, 'file')}${stay}.`
   const bytes =
-    doubledBytes > 0 ? `, ${formatBytes(doubledBytes)} a second time` : ', without a second copy of their bytes'
+    doubledBytes > 0 ? `, ${formatBytes(doubledBytes)} a second time` : ', without a second copy of the bytes'
   return `${new Intl.ListFormat('en-GB').format(parts)}${count('add') > 0 ? bytes : ''}${stay}.`
 }

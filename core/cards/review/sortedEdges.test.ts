@@ -154,10 +154,10 @@ describe('what brings the view up to date', () => {
         "The sorted view is up to date: 1 file.",
         "The sorted view is up to date: 3 files; 1 file stays where the edit knows it.",
         "The sorted view is up to date: 0 files; 2 files stay where the edit knows them.",
-        "1 file to add, without a second copy of their bytes.",
+        "1 file to add, without a second copy of the bytes.",
         "2 files to add and 1 file to move, 5.00 MB a second time.",
         "1 file to move and 1 file to remove.",
-        "1 file to add, without a second copy of their bytes; 1 file stays where the edit knows it.",
+        "1 file to add, without a second copy of the bytes; 1 file stays where the edit knows it.",
       ]
     `)
   })
@@ -189,7 +189,7 @@ describe('a review', () => {
       [
         "There is nothing to look at yet: no clip of this production is known.",
         "9 clips, none of them looked at.",
-        "1 clip, none of them looked at.",
+        "1 clip, not looked at yet.",
         "2 of 9 clips kept, 48 s used, 1 maybe; 5 are still to be looked at.",
         "2 of 5 clips kept, 48 s used, 1 maybe; 1 is still to be looked at.",
         "2 of 4 clips kept, 48 s used, 1 maybe. Every clip has been looked at.",
