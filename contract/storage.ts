@@ -21,7 +21,7 @@ export const newVolume = object({
 }).noUnknown()
 export type NewVolume = InferType<typeof newVolume>
 
-/** A volume with its room in bytes: as it was last measured where it is connected, from the books where it is not. */
+/** A volume with its room in bytes: as it was last measured where it is connected, from the records where it is not. */
 export interface VolumeView {
   readonly id: string
   readonly name: string
@@ -38,7 +38,7 @@ export interface VolumeView {
   /** Bytes that Yendra knows on it, by class; `usedBytes` may be more. */
   readonly classes: readonly ClassBytes[]
   /** Names of other volumes on the same drive: copies on both count as one. */
-  /** It was away when the state of the books was last written on drives: an older database would not be known by it. */
+  /** It was away when the state of the records was last written on drives: an older database would not be known by it. */
   readonly booksBehind: boolean
   readonly sharesDriveWith: readonly string[]
 }

@@ -11,7 +11,7 @@ export function isFresh(copy: CopyFacts, { now, rules, olderSince }: ClearQuesti
 }
 
 /**
- * Whether a proof of it is older than the moment in which the books were found to have come back from an older copy.
+ * Whether a proof of it is older than the moment in which the records were found to have come back from an older copy.
  */
 export const isOlderThan = (copy: CopyFacts, { olderSince }: Pick<ClearQuestion, 'olderSince'>): boolean =>
   olderSince !== undefined && timeOf(copy.firstVerifiedAt) < timeOf(olderSince)

@@ -43,7 +43,7 @@ export interface ClearQuestion {
   readonly formattedAt: string | undefined
   /** The reader in which it lies with all that was on it, though it was said to be formatted. */
   readonly saidButThere: string | undefined
-  /** Since when these books are known to be older than what they wrote on a drive, as an ISO time. */
+  /** Since when these records are known to be older than what they wrote on a drive, as an ISO time. */
   readonly olderSince: string | undefined
   /** Milliseconds since 1970. */
   readonly now: number

@@ -49,7 +49,7 @@ export interface ProductionFacts {
     readonly placed: number
     readonly unplaced: number
   }
-  /** Finished long ago: known from the books only, nothing is left to do. */
+  /** Finished long ago: known from the records only, nothing is left to do. */
   readonly closed: boolean
 }
 

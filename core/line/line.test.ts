@@ -200,7 +200,7 @@ describe('the next step', () => {
     })
     fc.assert(
       fc.property(anyFacts, (any) => {
-        // Of what is known from the books only there is no load.
+        // Of what is known from the records only there is no load.
         const facts: ProductionFacts = any.closed ? { ...any, ...closedFacts } : any
         const all = needs(facts)
         const step = nextStep(facts)

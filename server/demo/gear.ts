@@ -123,7 +123,7 @@ const CALLS = [
   { at: '23:30', what: 'Fire on the hard', minutes: 45 },
 ]
 
-/** What was filmed for a finished production, from the books: label, minutes and GB of Curlew’s UHD 25p. */
+/** What was filmed for a finished production, from the records: label, minutes and GB of Curlew’s UHD 25p. */
 const RECORDED = [
   ['Curlew A', 118, 96.1],
   ['Curlew B', 104, 85.2],

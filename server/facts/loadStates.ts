@@ -8,7 +8,7 @@ import type { CopyFacts } from '../../core/copies/mark'
 import { playedStill } from '../../core/copies/copyState'
 import type { Settings } from '../../contract/copies'
 import type { Db } from '../db/connection'
-import { olderSince } from '../db/queries/books'
+import { olderSince } from '../db/queries/records'
 import * as cards from '../db/queries/cards'
 import * as copies from '../db/queries/copies'
 import { readers, type ReaderRow } from '../db/queries/readers'
@@ -107,7 +107,7 @@ async function readRows(db: Db, loads: readonly LoadRow[], asked: Asked) {
   const [stays, comparisons, lastKnown] = await Promise.all([
     stayIds.length > 0 ? staysById(db, stayIds) : [],
     stayIds.length > 0 ? comparisonsOf(db, stayIds) : [],
-    // Only older books ask when a card was known.
+    // Only older records ask when a card was known.
     older === null ? [] : lastKnownStays(db, ids),
   ])
   const said = pairs.flatMap(({ volumeId, otherVolumeId }) =>

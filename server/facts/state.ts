@@ -12,7 +12,7 @@ import { recentTasks } from '../db/queries/tasks'
 import { volumes } from '../db/queries/volumes'
 import { copyRows, planFrom } from './copyPlan'
 
-/** Room that the disk of the books must have, in bytes: below it the person is told before it ends. */
+/** Room that the disk of the records must have, in bytes: below it the person is told before it ends. */
 const LEAST_ROOM_BYTES = 1e9
 const LATELY_MS = 16 * 3_600_000
 

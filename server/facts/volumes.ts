@@ -2,13 +2,13 @@ import { deviceRelation, type DeviceIdentity } from '../../core/copies/device'
 import { HEADROOM_SHARE, sumByClass, volumeBudget } from '../../core/storage/budget'
 import type { VolumeView } from '../../contract/storage'
 import type { Db } from '../db/connection'
-import { latestMark } from '../db/queries/books'
+import { latestMark } from '../db/queries/records'
 import { volumeBytes } from '../db/queries/bytes'
 import { readers } from '../db/queries/readers'
 import { volumes } from '../db/queries/volumes'
 import { once, type Asked } from './asked'
 
-/** Every volume with its room: as it was last measured where it is connected, from the books where it is not. */
+/** Every volume with its room: as it was last measured where it is connected, from the records where it is not. */
 export async function volumeViews(db: Db, asked: Asked): Promise<VolumeView[]> {
   const [rows, bytes, mark] = await Promise.all([once(db, asked, volumes), volumeBytes(db), latestMark(db)])
   const placed = rows.map((row) => ({ ...row, connected: row.connected === true }))

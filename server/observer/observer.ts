@@ -8,7 +8,7 @@ import { log } from '../log'
 import { MountNews } from '../media/mountNews'
 import { Sleep } from '../media/sleep'
 import { linksOf, volumeMedium, type Medium } from '../media/mediumOf'
-import { BooksOnDrives } from './books'
+import { RecordsOnDrives } from './recordsOnDrives'
 import { scanMirror } from './mirrorScan'
 import { findMounts } from './mountWatch'
 import { ReaderScan } from './readerScan'
@@ -27,7 +27,7 @@ export class Observer {
   readonly #stays: Stays
   readonly #news = new MountNews()
   readonly #sleep = new Sleep()
-  readonly #books: BooksOnDrives
+  readonly #records: RecordsOnDrives
   readonly #connected = new Map<string, Medium>()
   #timer: NodeJS.Timeout | undefined
   #looking: Promise<void> = Promise.resolve()
@@ -41,7 +41,7 @@ export class Observer {
     readonly host: string,
   ) {
     this.#stays = new Stays(db, host, this.#news)
-    this.#books = new BooksOnDrives(db, host)
+    this.#records = new RecordsOnDrives(db, host)
     this.#readers = new ReaderScan(db, host, this.#stays)
   }
 
@@ -74,7 +74,7 @@ export class Observer {
         await findMounts(this.db, this.host)
         const appeared = await this.#devices(false)
         for (const volumeId of appeared) await this.#mirrorsOf(volumeId)
-        await this.#books.turn(this.#connected)
+        await this.#records.turn(this.#connected)
         await this.#oneMirrorInIdleTime()
       })
       await this.#afterwards?.()
@@ -133,7 +133,7 @@ export class Observer {
       const medium = this.#connected.get(row.id)
       if (before || !medium) continue
       appeared.push(row.id)
-      await this.#books.appeared(medium)
+      await this.#records.appeared(medium)
     }
     if (changed) await tellChanged(db, 'copies', 'storage', 'productions')
     for (const row of await readers(db)) {

@@ -17,7 +17,7 @@ interface DemoVolume {
   readonly kind: VolumeKind
   readonly site: string
   readonly capacityBytes: number
-  /** MB/s reading and writing; without them the volume is not on the bench and known from the books only. */
+  /** MB/s reading and writing; without them the volume is not on the bench and known from the records only. */
   readonly speed?: readonly [number, number]
   readonly plugged?: boolean
 }

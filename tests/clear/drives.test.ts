@@ -8,7 +8,7 @@ import type { LetGoView, StateView } from '../../contract/state'
 import type { StorageView } from '../../contract/storage'
 import { isLong } from '../long'
 import { more } from '../more'
-import { copyOfBooks, markOnDrives, newestMark, putBooksBack } from './booksCopy'
+import { copyOfBooks, markOnDrives, newestMark, putBooksBack } from './recordsCopy'
 import { bind, canMount, canPartition, loopDrive, memoryDrive, partitionedDrive, unmountAll } from './mounts'
 import { clearWorld, flipBit, newWorld, ownClip, startStation, until, type Station, thirdDrive } from './station'
 

@@ -7,7 +7,7 @@ export interface Appeared {
   readonly freeBytes: number
   /** Names in its top folder, and no deeper. */
   readonly topNames: readonly string[]
-  /** The marker that it carries, and whose that is where these books know it. */
+  /** The marker that it carries, and whose that is where these records know it. */
   readonly marker: { readonly volume: { readonly name: string; readonly connected: boolean } | undefined } | undefined
 }
 

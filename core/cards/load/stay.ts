@@ -50,7 +50,7 @@ export function lastSeenSentence(label: string, difference: string | null, doubt
   return seen === null ? undefined : `${seen} Its card is in no reader: put it in first.`
 }
 
-/** What was last seen of a card is forgotten by books that came back from an older copy, until it was seen again. */
+/** What was last seen of a card is forgotten by records that came back from an older copy, until it was seen again. */
 export const forgottenSentence = (label: string): string =>
   'Yendra’s records were restored from an older backup: what was last seen of the card of ' +
   `“${label}” is forgotten. Put it in first.`

@@ -14,7 +14,7 @@ const filmed = (order: RawBuilder<unknown>) => sql`
 
 /**
  * Productions that a card may be for, the newest first, each with what its loads are called. Those that are known from
- * the books alone are none.
+ * the records alone are none.
  */
 export async function mayHold(db: Db): Promise<(MayHold & { readonly labels: readonly string[] })[]> {
   const { rows } = await sql<MayHold & { labels: string[] }>`

@@ -145,7 +145,7 @@ export interface FactTables {
     paths: Json<string[]>
     seed: string
   }
-  /** Written on every volume, newest last: one that is not known here shows that these books are older. */
+  /** Written on every volume, newest last: one that is not known here shows that these records are older. */
   booksMark: { token: Generated<string>; number: GeneratedAlways<number>; at: Now }
   loadSample: { loadId: string; entryId: number; hash: string; takenAt: Now }
   said: {

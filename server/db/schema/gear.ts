@@ -71,7 +71,7 @@ export interface GearTables {
     createdAt: Now
   }
   daySheet: { productionId: string; place: Given<string>; calls: Json<Call[]> }
-  /** What clips of one frame size, rate and codec of a load came to; without a load it is known from the books. */
+  /** What clips of one frame size, rate and codec of a load came to; without a load it is known from the records. */
   recorded: {
     id: Generated<string>
     productionId: string

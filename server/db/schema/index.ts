@@ -59,7 +59,7 @@ export interface Database extends FactTables, GearTables, MediaTables, SortedTab
     /** In the latest copy that was long enough to tell. */
     readBytesPerSecond: number | null
     writeBytesPerSecond: number | null
-    /** The newest state of the books that is written on it. */
+    /** The newest state of the records that is written on it. */
     booksNumber: Given<number | null>
     booksAt: Given<Date | null>
   }

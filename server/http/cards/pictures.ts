@@ -1,7 +1,7 @@
 import { Router } from 'express'
 import { cardsApi } from '../../../contract/cards'
 import { picturesFolder } from '../../home'
-import { stillOf } from '../../media/looked'
+import { stillOf } from '../../media/watchedClip'
 import type { Context } from '../context'
 import { notFound } from '../problem'
 import { serveStream } from '../route'

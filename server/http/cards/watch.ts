@@ -1,7 +1,7 @@
 import { Router } from 'express'
 import { previewTitle, reviewApi, type WatchView, type Waveform } from '../../../contract/review'
 import { tellChanged } from '../../db/queries/tasks'
-import { filmOf, filmstripOf, placeOf, waveOf } from '../../media/looked'
+import { filmOf, filmstripOf, placeOf, waveOf } from '../../media/watchedClip'
 import { plays } from '../../media/play'
 import { previewsKept, previewSize, removePreviews } from '../../media/previews'
 import { watchPlace } from '../../media/watch'

@@ -6,32 +6,32 @@ import { lock } from '../lock'
 
 const KEY = 'books'
 
-/** What these books are called, and since when they are known to be older than what they had written on a drive. */
-export interface Books {
+/** What these records are called, and since when they are known to be older than what they had written on a drive. */
+export interface OwnRecords {
   readonly id: string
   readonly olderSince: string | null
 }
 
-async function read(db: Db): Promise<Books | undefined> {
+async function read(db: Db): Promise<OwnRecords | undefined> {
   const row = await db.selectFrom('setting').select('value').where('key', '=', KEY).executeTakeFirst()
-  return row?.value as Books | undefined
+  return row?.value as OwnRecords | undefined
 }
 
-/** When these books were found to be older, as an ISO time; `null` while they are not. */
+/** When these records were found to be older, as an ISO time; `null` while they are not. */
 export const olderSince = async (db: Db): Promise<string | null> => (await read(db))?.olderSince ?? null
 
-/** These books; named when they are asked for the first time. */
-export const books = (db: Db): Promise<Books> =>
+/** These records; named when they are asked for the first time. */
+export const ownRecords = (db: Db): Promise<OwnRecords> =>
   inTransaction(db, async (tx) => {
     await lock(tx, KEY)
     const known = await read(tx)
     if (known) return known
-    const made: Books = { id: randomUUID(), olderSince: null }
+    const made: OwnRecords = { id: randomUUID(), olderSince: null }
     await put(tx, made)
     return made
   })
 
-const put = (db: Db, value: Books) =>
+const put = (db: Db, value: OwnRecords) =>
   db
     .insertInto('setting')
     .values({ key: KEY, value: JSON.stringify(value) })
@@ -58,11 +58,11 @@ export async function latestFacts(db: Db): Promise<string> {
   return rows[0]?.state ?? ''
 }
 
-/** A new state of the books, before it is written on drives. */
+/** A new state of the records, before it is written on drives. */
 export const newMark = (db: Db) =>
   db.insertInto('booksMark').defaultValues().returning(['token', 'number']).executeTakeFirstOrThrow()
 
-/** Whether a state that was found on a drive is one of these books. */
+/** Whether a state that was found on a drive is one of these records. */
 export const knowsMark = async (db: Db, token: string): Promise<boolean> =>
   (await db.selectFrom('booksMark').select('token').where('token', '=', token).executeTakeFirst()) !== undefined
 

@@ -8,20 +8,20 @@ const MOST_BYTES = 65_536
 /** A drive that goes around between computers has a few. */
 const MOST_BOOKS = 20
 
-/** The state of some books as a volume keeps it. */
-export interface WrittenBooks {
+/** The state of some records as a volume keeps it. */
+export interface WrittenRecords {
   readonly books: string
   readonly number: number
   readonly token: string
 }
 
-const isWritten = (one: unknown): one is WrittenBooks => {
-  const { books, number, token } = (one ?? {}) as Partial<WrittenBooks>
+const isWritten = (one: unknown): one is WrittenRecords => {
+  const { books, number, token } = (one ?? {}) as Partial<WrittenRecords>
   return [books, token].every((id) => typeof id === 'string' && isUuid(id)) && Number.isInteger(number)
 }
 
-/** What books have written on a volume; nothing where there is no such file, or one that cannot be read. */
-export async function readBooksFile(medium: Medium): Promise<WrittenBooks[]> {
+/** What records have written on a volume; nothing where there is no such file, or one that cannot be read. */
+export async function readRecordsFile(medium: Medium): Promise<WrittenRecords[]> {
   try {
     if ((await medium.entry(PATH))?.kind !== 'file') return []
     const block = itemAt(alignedBlocks(1, MOST_BYTES), 0)
@@ -34,11 +34,11 @@ export async function readBooksFile(medium: Medium): Promise<WrittenBooks[]> {
 }
 
 /**
- * Writes the state of these books on a volume, beside those of others: at every moment one of the two versions is
+ * Writes the state of these records on a volume, beside those of others: at every moment one of the two versions is
  * there.
  */
-export async function writeBooksFile(medium: Medium, own: WrittenBooks): Promise<void> {
-  const others = (await readBooksFile(medium)).filter((one) => one.books !== own.books)
+export async function writeRecordsFile(medium: Medium, own: WrittenRecords): Promise<void> {
+  const others = (await readRecordsFile(medium)).filter((one) => one.books !== own.books)
   const part = joinPath(Buffer.from('.yendra'), Buffer.from(`books-${own.token}.part`))
   const out = await medium.create(part)
   try {
