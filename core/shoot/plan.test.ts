@@ -319,7 +319,7 @@ describe('a plan that says yes', () => {
           }
         },
       ),
-      { numRuns: 500 },
+      { numRuns: Number(process.env.YENDRA_RUNS ?? 500) },
     )
   })
 

@@ -304,7 +304,7 @@ more(
     // The loads that agree are 109 Mb/s, with the demo’s card or without; one is far off.
     await expect(heading(page)).toHaveText(/^UHD 25p of Curlew takes 8\.\d % more than it is planned with\.$/)
     await expect(page.getByText('far off').first()).toBeVisible()
-    await page.getByRole('button', { name: 'Reckon with 109 Mb/s' }).click()
+    await page.getByRole('button', { name: 'Use 109 Mb/s' }).click()
     await expect(heading(page)).toHaveText('The gear book uses the measured figures.')
     await page.getByLabel('Card', { exact: true }).fill('Heron 3')
     await page.getByLabel('Held').fill('512 GB')

@@ -30,8 +30,8 @@ const theirs = (bytes: Uint8Array) =>
   })
 
 it('finds in the frames of ffmpeg what utif2 finds', async () => {
-  for (const pixels of ['rgb24', 'rgb48le', 'gray', 'gray16le', 'yuv420p', 'monob', 'rgba64le'])
-    for (const packed of ['raw', 'lzw', 'deflate', 'packbits']) {
+  for (const pixels of ['rgb24', 'gray16le', 'yuv420p', 'monob', 'rgba64le'])
+    for (const packed of ['raw', 'deflate']) {
       const bytes = execFileSync('ffmpeg', [
         ...['-v', 'error', '-f', 'lavfi', '-i', 'testsrc2=s=322x182:d=0.04', '-frames:v', '1', '-pix_fmt', pixels],
         ...['-c:v', 'tiff', '-compression_algo', packed, '-f', 'image2pipe', '-'],

@@ -136,7 +136,7 @@ export function reviewSum(clips: readonly ReviewedClip[], all: number): ReviewSu
 export function reviewSentence({ clips, keep, maybe, reject, seconds }: ReviewSum): string {
   if (clips === 0) return 'There is nothing to look at yet: no clip of this production is known.'
   const open = clips - keep - maybe - reject
-  if (open === clips) return clips === 1 ? '1 clip, not looked at yet.' : `${clips} clips, none of them looked at.`
+  if (open === clips) return clips === 1 ? '1 clip, still to be looked at.' : `${clips} clips, none of them looked at.`
   const kept =
     keep === 0 ? 'None kept so far' : `${keep} of ${counted(clips, 'clip')} kept, ${formatLength(seconds)} used`
   const unsure = maybe > 0 ? `, ${maybe} maybe` : ''

@@ -189,7 +189,7 @@ describe('a review', () => {
       [
         "There is nothing to look at yet: no clip of this production is known.",
         "9 clips, none of them looked at.",
-        "1 clip, not looked at yet.",
+        "1 clip, still to be looked at.",
         "2 of 9 clips kept, 48 s used, 1 maybe; 5 are still to be looked at.",
         "2 of 5 clips kept, 48 s used, 1 maybe; 1 is still to be looked at.",
         "2 of 4 clips kept, 48 s used, 1 maybe. Every clip has been looked at.",

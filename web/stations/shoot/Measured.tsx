@@ -158,7 +158,7 @@ function ModeFigures({ mode, book }: { mode: MeasuredMode; book: GearView }) {
           </span>
           {differsFromPlan(mode) && (
             <Button disabled={send.isPending} onClick={take}>
-              Reckon with {formatBitRate(learned.value)}
+              Use {formatBitRate(learned.value)}
             </Button>
           )}
         </p>
