@@ -1,4 +1,7 @@
-import { readFileSync } from 'node:fs'
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, readFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { createFile, Log, MP4BoxBuffer, type ISOFile, type Sample } from 'mp4box'
 import { describe, expect, it } from 'vitest'
 import type { ByteSource } from '../../core/media/bytes'
@@ -63,5 +66,22 @@ describe('the index of an ISO file, as mp4box reads it', () => {
       compared += 1
     }
     expect(compared).toBeGreaterThan(files.length * 0.8)
+  })
+
+  it('is the same where key frames lie apart and times are given as later or earlier than decoded', async () => {
+    const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-index-'))
+    for (const [at, flags] of ['0', '+negative_cts_offsets', '+faststart'].entries()) {
+      const path = join(folder, `${at}.mp4`)
+      execFileSync('ffmpeg', [
+        ...['-v', 'error', '-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=25:d=2', '-c:v', 'libx264', '-preset', 'medium'],
+        ...['-force_key_frames', 'expr:gte(t,n_forced*n_forced*0.16)', '-bf', '3', '-movflags', flags, path],
+      ])
+      const bytes = readFileSync(path)
+      const index = await readIsoIndex(sourceOf(bytes))
+      expect(index && ours(index), flags).toEqual(theirs(witness(bytes)))
+      // Frames 0, 4, 16 and 36 of 50: the longest way is the third.
+      expect(index?.tracks[0]?.keyDistance, flags).toBe(20)
+      expect(index?.indexFirst, flags).toBe(flags === '+faststart')
+    }
   })
 })
