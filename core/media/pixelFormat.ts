@@ -14,14 +14,19 @@ const SEMI_PLANAR: Record<string, readonly [string, number]> = {
   nv12: ['4:2:0', 8],
   nv21: ['4:2:0', 8],
   nv16: ['4:2:2', 8],
+  nv20: ['4:2:2', 10],
   nv24: ['4:4:4', 8],
+  nv42: ['4:4:4', 8],
   p010: ['4:2:0', 10],
   p016: ['4:2:0', 16],
   p210: ['4:2:2', 10],
   p216: ['4:2:2', 16],
   p410: ['4:4:4', 10],
+  p416: ['4:4:4', 16],
+  ayuv64: ['4:4:4', 16],
   uyvy422: ['4:2:2', 8],
   yuyv422: ['4:2:2', 8],
+  yvyu422: ['4:2:2', 8],
   y210: ['4:2:2', 10],
   pal8: ['RGB', 8],
 }
@@ -41,9 +46,9 @@ export function pixelLayout(pixelFormat: string): PixelLayout {
       bitDepth: Number(planar[6] || 8),
       fullRange: planar[2] === 'j',
     }
-  const grey = /^(?:gray|ya)(\d*)$/.exec(name)
+  const grey = /^(?:gray|ya)f?(\d*)$/.exec(name)
   if (grey) return { chroma: '4:0:0', bitDepth: Number(grey[1] || 8), fullRange: false }
-  const planes = /^gbra?p(\d*)$/.exec(name)
+  const planes = /^gbra?pf?(\d*)$/.exec(name)
   if (planes) return { chroma: 'RGB', bitDepth: Number(planes[1] || 8), fullRange: true }
   const packed = /^(?:0?(?:rgb|bgr)a?0?|argb|abgr)(24|48|64|)$/.exec(name)
   if (packed) return { chroma: 'RGB', bitDepth: packed[1] === '48' || packed[1] === '64' ? 16 : 8, fullRange: true }
