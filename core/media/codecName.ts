@@ -24,7 +24,13 @@ const NAMES: Record<string, string> = {
   ac3: 'AC-3',
   flac: 'FLAC',
   opus: 'Opus',
+  pcm_alaw: 'G.711 A-law',
+  pcm_mulaw: 'G.711 µ-law',
 }
 
-export const codecName = (codec: string): string =>
-  NAMES[codec] ?? (codec.startsWith('pcm_') ? `PCM ${/\d+/.exec(codec)?.[0] ?? ''} bit` : codec)
+export function codecName(codec: string): string {
+  const known = NAMES[codec]
+  if (known !== undefined || !codec.startsWith('pcm_')) return known ?? codec
+  const bits = /\d+/.exec(codec)?.[0]
+  return bits === undefined ? 'PCM' : `PCM ${bits} bit`
+}
