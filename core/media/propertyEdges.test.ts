@@ -1,5 +1,4 @@
 import { describe, expect, it } from 'vitest'
-import { frameRate } from '../units/frameRate'
 import { isInterlaced, soundOver, type MediaFacts } from './facts'
 import { propertiesOf } from './properties'
 import { colourRemark, remarksOf } from './remarks'

@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { frameRuns } from '../../core/cards/files/frameRuns'
 import { isFrameCut } from '../../core/media/frameEnd'
+import { sourceOf } from '../../core/media/testBytes'
 import { FolderMedium } from '../../server/engine/medium/folder'
 import { probeFile } from '../../server/engine/probe/probe'
 import { TaskControl } from '../../server/jobs/control'
@@ -12,10 +13,6 @@ import { pictureOf } from '../../server/jobs/cards/steps/scanClip'
 import { scanRun } from '../../server/jobs/cards/steps/scanRun'
 
 const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-frames-'))
-const source = (bytes: Buffer) => ({
-  sizeBytes: bytes.length,
-  read: (position: number, length: number) => Promise.resolve(bytes.subarray(position, position + length)),
-})
 const ffmpeg = (...args: string[]) => execFileSync('ffmpeg', ['-v', 'error', '-y', ...args], { cwd: folder })
 const PICTURE = ['-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=25:d=1']
 
@@ -37,12 +34,12 @@ describe('a frame whose end is missing', () => {
   ])('is found in %s %s', async (name, options) => {
     ffmpeg(...PICTURE, '-frames:v', '1', ...options.split(' ').filter(Boolean), name)
     const whole = readFileSync(join(folder, name))
-    expect(await isFrameCut(source(whole))).toBe(false)
-    expect(await isFrameCut(source(Buffer.concat([whole, Buffer.alloc(300, 0x20)])))).toBe(false)
+    expect(await isFrameCut(sourceOf(whole))).toBe(false)
+    expect(await isFrameCut(sourceOf(Buffer.concat([whole, Buffer.alloc(300, 0x20)])))).toBe(false)
     for (const share of [0.05, 0.3, 0.5, 0.75, 0.9, 0.99])
-      expect(await isFrameCut(source(whole.subarray(0, Math.floor(whole.length * share)))), `${share}`).toBe(true)
+      expect(await isFrameCut(sourceOf(whole.subarray(0, Math.floor(whole.length * share)))), `${share}`).toBe(true)
     // The last four bytes of these say where the next directory stands: nowhere.
-    expect(await isFrameCut(source(whole.subarray(0, name.endsWith('.tif') ? -5 : -1)))).toBe(true)
+    expect(await isFrameCut(sourceOf(whole.subarray(0, name.endsWith('.tif') ? -5 : -1)))).toBe(true)
   })
 
   it('is counted among the frames of a run, whose sizes tell nothing', async () => {

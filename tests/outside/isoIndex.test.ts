@@ -4,8 +4,8 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { createFile, Log, MP4BoxBuffer, type ISOFile, type Sample } from 'mp4box'
 import { describe, expect, it } from 'vitest'
-import type { ByteSource } from '../../core/media/bytes'
 import { readIsoIndex, type IsoIndex } from '../../core/media/isoIndex'
+import { sourceOf } from '../../core/media/testBytes'
 import { MEDIA_FILES, mediaPath } from './mediaFiles'
 
 // It has nothing to say of boxes that it does not know.
@@ -18,11 +18,6 @@ function witness(bytes: Buffer): ISOFile {
   file.flush()
   return file
 }
-
-const sourceOf = (bytes: Buffer): ByteSource => ({
-  sizeBytes: bytes.length,
-  read: (position, length) => Promise.resolve(bytes.subarray(position, position + length)),
-})
 
 /** Distance of the samples that need no other one, and of the last of them to the end. */
 function keyDistance(samples: readonly Sample[]): number {

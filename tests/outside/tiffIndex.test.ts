@@ -2,13 +2,8 @@ import { execFileSync } from 'node:child_process'
 import fc from 'fast-check'
 import { decode, encode, type IFD } from 'utif2'
 import { expect, it } from 'vitest'
-import type { ByteSource } from '../../core/media/bytes'
 import { mainImage, readTiffIndex } from '../../core/media/tiffIndex'
-
-const sourceOf = (bytes: Uint8Array): ByteSource => ({
-  sizeBytes: bytes.length,
-  read: (position, length) => Promise.resolve(bytes.subarray(position, position + length)),
-})
+import { sourceOf } from '../../core/media/testBytes'
 
 const numbers = (directory: IFD, tag: number): number[] => {
   const values = directory[`t${tag}`]

@@ -6,16 +6,13 @@ import { describe, expect, it } from 'vitest'
 import { isContainerHead } from '../../core/media/containerHead'
 import { nothingIn } from '../../core/media/nothingIn'
 import { findCut } from '../../core/media/truncation'
+import { sourceOf } from '../../core/media/testBytes'
 import { FolderMedium } from '../../server/engine/medium/folder'
 import { probeFile } from '../../server/engine/probe/probe'
 import { scanClip } from '../../server/jobs/cards/steps/scanClip'
 import { TaskControl } from '../../server/jobs/control'
 
 const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-cut-'))
-const source = (bytes: Buffer) => ({
-  sizeBytes: bytes.length,
-  read: (position: number, length: number) => Promise.resolve(bytes.subarray(position, position + length)),
-})
 
 /** A second of picture and sound in a container, made by Debian's ffmpeg. */
 function made(name: string, ...args: string[]): Buffer {
@@ -84,31 +81,31 @@ describe('the end of a file', () => {
   for (const [name, ...args] of FILES) {
     it(`is known to be there or missing in ${name}, be it a byte`, async () => {
       const whole = made(name, ...args)
-      expect(await findCut(source(whole))).toBeUndefined()
-      expect(await findCut(source(whole.subarray(0, -1)))).toBeDefined()
-      expect(await findCut(source(whole.subarray(0, Math.floor(whole.length * 0.6))))).toBeDefined()
+      expect(await findCut(sourceOf(whole))).toBeUndefined()
+      expect(await findCut(sourceOf(whole.subarray(0, -1)))).toBeDefined()
+      expect(await findCut(sourceOf(whole.subarray(0, Math.floor(whole.length * 0.6))))).toBeDefined()
     })
   }
 
   it('is missing by the number of bytes that are missing', async () => {
     const whole = made('count.mp4', ...X264, '-an', '-movflags', '+faststart')
-    expect(await findCut(source(whole.subarray(0, -1234)))).toMatchObject({ missingBytes: 1234 })
-    expect((await findCut(source(whole.subarray(0, -1))))?.sentence).toBe('its end is missing: at least 1 byte')
+    expect(await findCut(sourceOf(whole.subarray(0, -1234)))).toMatchObject({ missingBytes: 1234 })
+    expect((await findCut(sourceOf(whole.subarray(0, -1))))?.sentence).toBe('its end is missing: at least 1 byte')
   })
 
   it('is missing when all media after the index is, cut just between two boxes', async () => {
     const whole = made('box.mp4', ...X264, '-an', '-movflags', '+faststart')
     const media = whole.indexOf('mdat') - 4
-    expect(await findCut(source(whole.subarray(0, media)))).toBeDefined()
+    expect(await findCut(sourceOf(whole.subarray(0, media)))).toBeDefined()
   })
 
   it('is not asked of what makes no promise', async () => {
     for (const text of ['', 'short', 'plain text that is no film at all, and longer than a header'])
-      expect(await findCut(source(Buffer.from(text)))).toBeUndefined()
+      expect(await findCut(sourceOf(Buffer.from(text)))).toBeUndefined()
     // A recording that was never closed: sizes of 0, as recorders leave them.
     const sound = made('open.wav', '-vn')
     sound.writeUInt32LE(0, 4)
-    expect((await findCut(source(sound)))?.sentence).toContain('never finished')
+    expect((await findCut(sourceOf(sound)))?.sentence).toContain('never finished')
   })
 })
 
@@ -134,7 +131,7 @@ describe('a sound file of more than 4 GiB', () => {
       'its sizes end after 5.00 MB, and 4.29 GB more follow that programs do not see, as in a recording of more than 4 GiB',
     )
     // What other programs write behind a sound, such as notes, is nothing that is missing.
-    expect(await findCut(source(Buffer.concat([made('notes.wav', '-vn'), Buffer.alloc(60_000)])))).toBeUndefined()
+    expect(await findCut(sourceOf(Buffer.concat([made('notes.wav', '-vn'), Buffer.alloc(60_000)])))).toBeUndefined()
   })
 
   it('of zeros alone is told from a film at once, and one that begins with a little of them is not', async () => {
