@@ -1,13 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { frameRate } from '../units/frameRate'
 import { assignCards } from './assign'
 import { effort, fitTakes } from './fit'
-import type { Camera, GearCard } from './gear'
-import type { RecordingMode } from './mode'
+import type { Camera } from './gear'
 import { leastRooms } from './need'
 import { planBudget, type RecordingPlan } from './plan'
 import { planAnswer } from './sentence'
+import { camera as anyCamera, card as anyCard, coded } from './testGear'
 
 /**
  * Whether takes fit on cards, by trying everything: each take whole on any card, or over any empty ones that are all
@@ -50,7 +49,37 @@ const one = (bytes: number) => ({ bytes, count: 1 })
 const sorted = (takes: readonly number[]) => [...takes].sort((a, b) => b - a)
 const RUNS = Number(process.env.YENDRA_RUNS ?? 400)
 
+/** Every choice of up to so many of these, each as often as one likes, the order left aside. */
+function some(of: readonly number[], most: number, from = 0): number[][] {
+  if (most === 0) return [[]]
+  return [[], ...of.slice(from).flatMap((one, at) => some(of, most - 1, from + at).map((rest) => [one, ...rest]))]
+}
+/** As a plan lists them: each length once with its count, the shortest first, and rows that say nothing. */
+const rowsOf = (takes: readonly number[]) => [
+  { bytes: 0, count: 3 },
+  ...[...new Set(takes)].map((bytes) => ({ bytes, count: takes.filter((other) => other === bytes).length })),
+  { bytes: 50, count: 0 },
+]
+const sum = (numbers: readonly number[]) => numbers.reduce((all, each) => all + each, 0)
+
 describe('whether takes fit on cards', () => {
+  it('is answered right in every small case: up to four takes on up to three cards', () => {
+    for (const takes of some([2, 3, 5, 7], 4))
+      for (const cards of some([3, 4, 6, 9], 3))
+        for (const spans of [false, true]) {
+          const name = `${takes.join()} on ${cards.join()}${spans ? ', going on' : ''}`
+          const found = fitTakes(rowsOf(takes), cards, spans)
+          expect(typeof found === 'object', name).toBe(fitsAnyhow(sorted(takes), cards, spans))
+          if (typeof found !== 'object') continue
+          expect(found.length, name).toBe(cards.length)
+          expect(
+            found.every((bytes, at) => bytes >= 0 && bytes <= (cards[at] ?? 0)),
+            name,
+          ).toBe(true)
+          expect(sum(found), name).toBe(sum(takes))
+        }
+  })
+
   it('is answered as trying everything answers it, up to eight takes on four cards', () => {
     let unknown = 0
     fc.assert(
@@ -93,7 +122,43 @@ describe('whether takes fit on cards', () => {
   })
 })
 
+/** The fewest cards of ten more, where each take that is longer and may not go on has one of its own length. */
+function fewestMore(takes: readonly number[], cards: readonly number[], spans: boolean): { more: number; own: number } {
+  const long = spans ? [] : sorted(takes).filter((bytes) => bytes > 10)
+  for (let more = 0; ; more += 1)
+    for (let own = 0; own <= Math.min(more, long.length); own += 1) {
+      const tens = Array.from({ length: more - own }, () => 10)
+      if (fitsAnyhow(sorted(takes).slice(own), [...cards, ...tens], spans)) return { more, own }
+    }
+}
+
 describe('cards that are lacking', () => {
+  it('are counted right in every small case, and what is in use is as little as the spares want', () => {
+    for (const takes of some([3, 5, 8, 14], 3))
+      for (const cards of some([6, 9, 14], 3))
+        for (const spans of [false, true]) {
+          const name = `${takes.join()} on ${cards.join()}${spans ? ', going on' : ''}`
+          const { more, own } = fewestMore(takes, cards, spans)
+          for (const mostUsed of [-1, 0, 1, 3]) {
+            const need = leastRooms(rowsOf(takes), { rooms: cards, spans, nominal: 10, mostUsed })
+            expect({ more: need.more, tooLong: need.tooLong.length, sure: need.sure }, name).toEqual({
+              ...{ more, tooLong: own, sure: true },
+            })
+            expect(need.filled.length, name).toBe(cards.length)
+            expect(
+              need.filled.every((bytes, at) => bytes <= (cards[at] ?? 0)),
+              name,
+            ).toBe(true)
+            expect(sum(need.filled) + sum(need.open.map((one) => one.bytes * one.count)), name).toBe(sum(takes))
+            if (more > 0) continue
+            const largest = sorted(cards)
+            const fewest = cards.findIndex((_, at) => fitsAnyhow(sorted(takes), largest.slice(0, at), spans))
+            const used = need.filled.filter((bytes) => bytes > 0).length
+            expect(used, name).toBeLessThanOrEqual(Math.max(mostUsed, fewest < 0 ? cards.length : fewest))
+          }
+        }
+  })
+
   const rooms = (some: readonly number[], more: object = {}) => ({
     ...{ rooms: some, spans: false, nominal: 10, mostUsed: some.length },
     ...more,
@@ -142,21 +207,9 @@ describe('cards that are lacking', () => {
   })
 })
 
-const mode = (megabits: number): RecordingMode => ({
-  ...{ id: `${megabits}`, name: `${megabits}`, audioBitsPerSecond: 0, proxyBitsPerSecond: 0 },
-  measuredBitsPerSecond: undefined,
-  picture: {
-    ...{ widthPx: 3840, heightPx: 2160, rate: frameRate(25), codec: 'H.264', bitDepth: 8, chroma: '4:2:0' as const },
-    coding: { kind: 'coded', bitsPerSecond: megabits * 1e6 },
-  },
-})
-const camera = (id: string, megabits: number, more: Partial<Camera> = {}): Camera => ({
-  ...{ id, name: id, kind: 'camera', media: 'cards', internalBytes: 0, slots: 1, spans: true, batteryMinutes: 0 },
-  ...{ modes: [mode(megabits)], ...more },
-})
-const card = (id: string, gigabytes: number, megabytes = 90): GearCard => ({
-  ...{ id, name: id, capacityBytes: gigabytes * 1e9, bytesPerSecond: megabytes * 1e6, state: 'empty' },
-})
+const camera = (id: string, megabits: number, more: Partial<Camera> = {}): Camera =>
+  anyCamera(id, [coded(`${megabits}`, megabits)], more)
+const card = (id: string, gigabytes: number, megabytes = 90) => anyCard(id, gigabytes, megabytes)
 /** Takes of whole gigabytes at 80 Mb/s, of which 100 s are 1 GB. */
 const gigabytes = (cameraId: string, size: number, megabits = 80) => ({
   ...{ cameraId, modeId: `${megabits}`, secondsPerTake: (size * 8000) / megabits, takes: 1, angles: 1, factor: 1 },

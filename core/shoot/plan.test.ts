@@ -3,50 +3,15 @@ import { describe, expect, it } from 'vitest'
 import { frameRate } from '../units/frameRate'
 import { assignCards, withCard } from './assign'
 import { batteriesFor, carryList, carrySentence } from './carry'
-import { cardState, type Camera, type CardState, type GearCard } from './gear'
+import { cardState, type CardState, type GearCard } from './gear'
 import { likelyGear } from './loadGear'
-import { bitsPerSecondOf, nominalBitsPerSecond, rawBytesPerSecond, type RecordingMode } from './mode'
+import { bitsPerSecondOf, nominalBitsPerSecond, rawBytesPerSecond } from './mode'
 import { MOST_CARDS, packTakes } from './pack'
 import { changeTakes, withTakes, withoutTakes } from './planChanges'
-import { modesForDay, planBudget, secondsLeft, type PlannedTakes, type RecordingPlan } from './plan'
+import { modesForDay, planBudget, secondsLeft, type RecordingPlan } from './plan'
 import { planAnswer } from './sentence'
+import { camera, card, coded, on, takes } from './testGear'
 
-const coded = (id: string, megabits: number, more: Partial<RecordingMode> = {}): RecordingMode => ({
-  id,
-  name: id,
-  picture: {
-    ...{ widthPx: 3840, heightPx: 2160, rate: frameRate(25), codec: 'H.264', bitDepth: 8, chroma: '4:2:0' as const },
-    coding: { kind: 'coded', bitsPerSecond: megabits * 1e6 },
-  },
-  audioBitsPerSecond: 0,
-  proxyBitsPerSecond: 0,
-  measuredBitsPerSecond: undefined,
-  ...more,
-})
-const camera = (id: string, modes: readonly RecordingMode[], more: Partial<Camera> = {}): Camera => ({
-  ...{
-    id,
-    name: id,
-    kind: 'camera',
-    media: 'cards',
-    internalBytes: 0,
-    slots: 1,
-    spans: true,
-    batteryMinutes: 0,
-    modes,
-  },
-  ...more,
-})
-const card = (id: string, gigabytes: number, megabytes: number, state: CardState = 'empty'): GearCard => ({
-  ...{ id, name: id, capacityBytes: gigabytes * 1e9, bytesPerSecond: megabytes * 1e6, state },
-})
-const takes = (cameraId: string, modeId: string, seconds: number, count: number, more: Partial<PlannedTakes> = {}) => ({
-  ...{ cameraId, modeId, secondsPerTake: seconds, takes: count, angles: 1, factor: 1 },
-  ...more,
-})
-const on = (cameraId: string, ...cardIds: string[]) => ({
-  ...{ cameraId, bothSlots: false, cardBytes: 128e9, cardBytesPerSecond: 60e6, cardIds },
-})
 const RULES = { fillLimit: 0.9, spareCards: 0 }
 
 const curlew = camera('Curlew', [coded('100', 100), coded('600', 600)], { slots: 2 })

@@ -209,8 +209,8 @@ function cardsOf(
   }
   const room = (card: GearCard) => Math.floor(card.capacityBytes * rules.fillLimit)
   const good = given.filter((card) => troubleOf(card) === undefined)
-  // With two slots the cards go in by pairs, and a pair holds what its smaller card holds: like goes with like.
-  const inSets = copies === 1 ? good : [...good].sort((a, b) => room(b) - room(a))
+  // With two slots the cards go in by pairs, and a pair holds what its smaller card holds.
+  const inSets = copies === 1 ? good : likeWithLike(good, room)
   const sets = Array.from({ length: Math.floor(good.length / copies) }, (_, at) =>
     inSets.slice(at * copies, (at + 1) * copies),
   )
@@ -249,6 +249,9 @@ function cardsOf(
   }
 }
 
+const likeWithLike = <T>(cards: readonly T[], size: (card: T) => number): T[] =>
+  [...cards].sort((a, b) => size(b) - size(a))
+
 /** What else the cards of a camera hold when the plan is filmed: seconds of one mode, in whole. */
 export function secondsLeft(budget: CameraBudget, mode: RecordingMode, rules: PlanRules): number {
   const bitsPerSecond = bitsPerSecondOf(mode)
@@ -258,7 +261,8 @@ export function secondsLeft(budget: CameraBudget, mode: RecordingMode, rules: Pl
   if (budget.camera.media === 'internal') return holds(budget.camera.internalBytes - budget.sizeBytes)
   const copies = budget.planned.bothSlots && budget.camera.slots === 2 ? 2 : 1
   const fit = budget.cards.filter(({ card }) => isUsable(card) && card.bytesPerSecond >= bitsPerSecond / 8)
-  const open = fit.map(({ card, filledBytes }) => Math.floor(card.capacityBytes * rules.fillLimit) - filledBytes)
+  const inSets = copies === 1 ? fit : likeWithLike(fit, ({ card }) => card.capacityBytes)
+  const open = inSets.map(({ card, filledBytes }) => Math.floor(card.capacityBytes * rules.fillLimit) - filledBytes)
   // A pair holds what its smaller card holds.
   const pairs = Array.from({ length: Math.floor(open.length / copies) }, (_, at) =>
     Math.min(...open.slice(at * copies, (at + 1) * copies)),
