@@ -9,6 +9,7 @@ import type { RigsView } from '../../contract/rigs'
 import type { ReviewSum } from '../../core/cards/review/review'
 import { isLong } from '../long'
 import { startStation, type Station } from './station'
+import { args } from '../args'
 
 let station: Station
 let productionId: string
@@ -27,21 +28,7 @@ function film(lens: number, number: number, seconds: number): void {
   mkdirSync(folder, { recursive: true })
   const source = `testsrc2=s=160x90:r=25:d=${seconds + lens * 0.04},hue=h=${lens * 40}`
   execFileSync('ffmpeg', [
-    ...[
-      '-v',
-      'error',
-      '-y',
-      '-f',
-      'lavfi',
-      '-i',
-      source,
-      '-c:v',
-      'libx264',
-      '-preset',
-      'ultrafast',
-      '-pix_fmt',
-      'yuv420p',
-    ],
+    ...[...args('-v error -y -f lavfi -i'), source, ...args('-c:v libx264 -preset ultrafast -pix_fmt yuv420p')],
     join(folder, `POLE000${number}.MP4`),
   ])
 }

@@ -18,6 +18,7 @@ import type { Page } from '../../contract/page'
 import type { TaskView } from '../../contract/tasks'
 import { more } from '../more'
 import { clearWorld, newWorld, startStation, until, type Station, type World } from './station'
+import { args } from '../args'
 
 let station: Station
 beforeAll(async () => {
@@ -91,14 +92,7 @@ describe('work that ends its worker', () => {
       '-v',
       'error',
       ...picture,
-      '-c:v',
-      'libx264',
-      '-preset',
-      'ultrafast',
-      '-pix_fmt',
-      'yuv420p',
-      '-movflags',
-      '+faststart',
+      ...args('-c:v libx264 -preset ultrafast -pix_fmt yuv420p -movflags +faststart'),
       long,
     ])
     await world.look()
@@ -121,18 +115,7 @@ describe('work that ends its worker', () => {
     // Source: ffprobe of Debian's ffmpeg, counting decoded frames.
     const frames = execFileSync(
       'ffprobe',
-      [
-        '-v',
-        'error',
-        '-select_streams',
-        'v',
-        '-count_frames',
-        '-show_entries',
-        'stream=nb_read_frames',
-        '-of',
-        'csv=p=0',
-        proxy,
-      ],
+      [...args('-v error -select_streams v -count_frames -show_entries stream=nb_read_frames -of csv=p=0'), proxy],
       { encoding: 'utf8' },
     )
     expect(Number(frames)).toBe(600)

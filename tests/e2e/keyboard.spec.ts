@@ -4,6 +4,7 @@ import type { AppearedView } from '../../contract/noticed'
 import { cardFolder, debian, volumeFolder } from './bench'
 import { ownHouse, test } from './house'
 import { current, downTo, heading, pressNext, sayProduction, tabTo } from './keys'
+import { args } from '../args'
 
 ownHouse()
 
@@ -142,14 +143,7 @@ test('a card travels through all seven stations with the keyboard alone', async 
     ),
   ).toContain('OK')
   const rate = debian('ffprobe', [
-    '-v',
-    'error',
-    '-select_streams',
-    'v',
-    '-show_entries',
-    'stream=width,height,r_frame_rate',
-    '-of',
-    'csv=p=0',
+    ...args('-v error -select_streams v -show_entries stream=width,height,r_frame_rate -of csv=p=0'),
     join(volumeFolder('Slipway'), 'Plover on the mast/Output/PLOV0107 wide watch page.mp4'),
   ])
   expect(rate.trim()).toBe('1920,1080,100/1')

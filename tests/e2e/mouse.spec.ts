@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { expect, type Page } from '@playwright/test'
 import { cardFolder, complaints, debian, volumeFolder } from './bench'
 import { more, ownHouse, test } from './house'
+import { args } from '../args'
 
 ownHouse()
 
@@ -31,15 +32,7 @@ test('station 2 shows the clips of the card with their pictures', async ({ page 
   await expect(row).toContainText('3840×2160')
   // Source: ffprobe of Debian's ffmpeg on the card itself.
   const frames = debian('ffprobe', [
-    '-v',
-    'error',
-    '-select_streams',
-    'v',
-    '-count_frames',
-    '-show_entries',
-    'stream=nb_read_frames',
-    '-of',
-    'csv=p=0',
+    ...args('-v error -select_streams v -count_frames -show_entries stream=nb_read_frames -of csv=p=0'),
     join(cardFolder('Curlew A'), 'DCIM/100CURLW/CURL0041.MP4'),
   ]).trim()
   await expect(row).toContainText(`${frames} frames`)
@@ -110,15 +103,9 @@ more('station 4 makes proxies that equal their originals frame by frame', async 
   await expect(page.getByRole('region', { name: 'Work' })).toHaveCount(0)
   const probe = (path: string) =>
     debian('ffprobe', [
-      '-v',
-      'error',
-      '-select_streams',
-      'v',
-      '-count_frames',
-      '-show_entries',
-      'stream=width,height,r_frame_rate,nb_read_frames,duration',
-      '-of',
-      'csv=p=0',
+      ...args(
+        '-v error -select_streams v -count_frames -show_entries stream=width,height,r_frame_rate,nb_read_frames,duration -of csv=p=0',
+      ),
       path,
     ]).trim()
   for (const clip of ['CURL0041', 'CURL0042', 'CURL0044']) {
@@ -191,14 +178,9 @@ more('station 6 cuts a tall file from a dragged window, and the real file passes
   const file = join(volumeFolder('Slipway'), FOLDER, 'Output/CURL0041 tall short.mp4')
   // Source: ffprobe of Debian's ffmpeg; level limits in ITU-T H.264 table A-1.
   const stream = debian('ffprobe', [
-    '-v',
-    'error',
-    '-select_streams',
-    'v',
-    '-show_entries',
-    'stream=codec_name,profile,width,height,pix_fmt,level,color_space,r_frame_rate,nb_frames',
-    '-of',
-    'json',
+    ...args(
+      '-v error -select_streams v -show_entries stream=codec_name,profile,width,height,pix_fmt,level,color_space,r_frame_rate,nb_frames -of json',
+    ),
     file,
   ])
   expect((JSON.parse(stream) as { streams: unknown[] }).streams[0]).toEqual({
@@ -214,20 +196,13 @@ more('station 6 cuts a tall file from a dragged window, and the real file passes
   })
   // The picture really is that window: the same window cut by ffmpeg alone differs by coding noise only.
   const psnr = debian('ffmpeg', [
-    '-v',
-    'info',
-    '-nostats',
-    '-i',
+    ...args('-v info -nostats -i'),
     file,
     '-i',
     join(cardFolder('Curlew A'), 'DCIM/100CURLW/CURL0041.MP4'),
     '-filter_complex',
     `[1:v]crop=${window[0]}:${window[1]}:${window[2]}:${window[3]},scale=1080:1920,setsar=1[a];[0:v][a]psnr=stats_file=-`,
-    '-frames:v',
-    '5',
-    '-f',
-    'null',
-    '-',
+    ...args('-frames:v 5 -f null -'),
   ])
   const worst = Math.min(...[...psnr.matchAll(/psnr_avg:([\d.]+)/g)].map((match) => Number(match[1])))
   expect(worst).toBeGreaterThan(28)

@@ -5,6 +5,7 @@ import { expectAccessible } from './access'
 import { cardFolder, choose, debian, deviceId, filmAgain, post, productionId, volumeFolder } from './bench'
 import { more, ownHouse, test } from './house'
 import { current, downTo, heading, sayProduction, tabTo } from './keys'
+import { args } from '../args'
 
 ownHouse()
 
@@ -117,14 +118,7 @@ more(
     await tabTo(page, /^Bring the view up to date/)
     await page.keyboard.press('Enter')
     await expect(heading(page)).toContainText('The sorted view is up to date: 3 files.', { timeout: 60_000 })
-    const placed = debian('find', [
-      join(volumeFolder('Slipway'), TITLE),
-      '-name',
-      '*.MP4',
-      '-not',
-      '-path',
-      '*/Cards/*',
-    ])
+    const placed = debian('find', [join(volumeFolder('Slipway'), TITLE), ...args('-name *.MP4 -not -path */Cards/*')])
     expect(placed.match(/CURL0041\.MP4|C0053\.MP4/g)).toHaveLength(2)
 
     await page.goto(`${page.url().replace(/\/cards\/.*/, '/cards/review')}`)

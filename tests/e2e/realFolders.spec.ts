@@ -18,6 +18,7 @@ import type { Page as ListPage } from '../../contract/page'
 import { expectAccessible } from './access'
 import { choose, debian, post, startTask, taskEnd, volumeIds } from './bench'
 import { more, ownHouse, STATE, test } from './house'
+import { args } from '../args'
 
 ownHouse()
 
@@ -33,19 +34,7 @@ let production = ''
 /** A short clip on the card, made by Debian's ffmpeg. */
 function film(name: string): void {
   debian('ffmpeg', [
-    '-v',
-    'error',
-    '-y',
-    '-f',
-    'lavfi',
-    '-i',
-    'testsrc2=s=320x180:r=25:d=2',
-    '-c:v',
-    'libx264',
-    '-pix_fmt',
-    'yuv420p',
-    '-movflags',
-    '+faststart',
+    ...args('-v error -y -f lavfi -i testsrc2=s=320x180:r=25:d=2 -c:v libx264 -pix_fmt yuv420p -movflags +faststart'),
     // No two clips have the same content, which would be asked about.
     '-metadata',
     `comment=${name}`,

@@ -4,6 +4,7 @@ import type { PlanBody } from '../../contract/shoot'
 import { choose, complaints, debian, post, productionId, saved } from './bench'
 import { more, ownHouse, test } from './house'
 import { heading, tabTo } from './keys'
+import { args } from '../args'
 
 ownHouse()
 
@@ -112,15 +113,7 @@ more('guides leave as PNG and SVG that other programs read', async ({ page, requ
   await expect(heading(page)).toContainText('All of them can be cut without inventing pixels')
   const png = await saved(page, page.getByRole('button', { name: 'Guides as PNG' }), 'guides.png')
   // Source: ffprobe and the PNG decoder of Debian's ffmpeg.
-  const shown = debian('ffprobe', [
-    '-v',
-    'error',
-    '-show_entries',
-    'stream=width,height,pix_fmt',
-    '-of',
-    'csv=p=0',
-    png,
-  ])
+  const shown = debian('ffprobe', [...args('-v error -show_entries stream=width,height,pix_fmt -of csv=p=0'), png])
   expect(shown.trim()).toBe('3840,2160,rgba')
   const pixels = decoded(png)
   const opacity = (x: number, y: number) => pixels[(y * 3840 + x) * 4 + 3]

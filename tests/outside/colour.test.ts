@@ -5,6 +5,7 @@ import { probeFile } from '../../server/engine/probe/probe'
 import { mediaPath } from './mediaFiles'
 import { isLong } from '../long'
 import { at, ffmpeg, folder, render, WIDE } from './rendering'
+import { args } from '../args'
 
 /** Chromaticities of red, green, blue and white. Sources: ITU-R BT.709, BT.601 (525 and 625 lines), BT.2020. */
 const PRIMARIES: Record<string, readonly (readonly [number, number])[]> = {
@@ -176,13 +177,7 @@ describe('colour', () => {
     const crop = [
       '-vf',
       `crop=20:80:${turn * PATCH + 10}:48,scale=1:1:flags=area`,
-      '-frames:v',
-      '1',
-      '-f',
-      'rawvideo',
-      '-pix_fmt',
-      'yuv444p',
-      '-',
+      ...args('-frames:v 1 -f rawvideo -pix_fmt yuv444p -'),
     ]
     const [y, cb, cr] = execFileSync('ffmpeg', ['-v', 'error', '-i', name, ...crop], { cwd: folder })
     return [y ?? 0, cb ?? 0, cr ?? 0]

@@ -10,6 +10,7 @@ import { more } from '../more'
 import { mediaPath } from './mediaFiles'
 import { isLong } from '../long'
 import { at, checked, ffmpeg, folder, render, SQUARE, WIDE } from './rendering'
+import { args } from '../args'
 
 /** One decoded frame as grey bytes. */
 function greyFrame(name: string, widthPx: number, heightPx: number): Buffer {
@@ -106,18 +107,7 @@ describe('length and sound', () => {
 
   it('are those of what is there, where the end of the master is missing', async () => {
     const still = ['-c:v', 'mjpeg', '-q:v', '3', '-pix_fmt', 'yuvj420p', '-movflags', '+faststart']
-    ffmpeg(
-      '-f',
-      'lavfi',
-      '-i',
-      'testsrc2=s=480x480:r=25:d=4',
-      '-f',
-      'lavfi',
-      '-i',
-      'sine=d=4:r=48000',
-      ...still,
-      'to-cut.mov',
-    )
+    ffmpeg(...args('-f lavfi -i testsrc2=s=480x480:r=25:d=4 -f lavfi -i sine=d=4:r=48000'), ...still, 'to-cut.mov')
     const bytes = readFileSync(at('to-cut.mov'))
     writeFileSync(at('cut.mov'), bytes.subarray(0, bytes.length * 0.6))
     const made = await render(at('cut.mov'), SQUARE)
@@ -130,16 +120,7 @@ describe('length and sound', () => {
     // A tone of its own in each channel of 5.1, so that each weight can be measured alone.
     const tones = [300, 500, 700, 900, 1100, 1300].map((hertz) => `0.1*sin(${hertz}*2*PI*t)`).join('|')
     ffmpeg(
-      ...[
-        '-f',
-        'lavfi',
-        '-i',
-        'testsrc=s=320x180:r=25:d=2',
-        '-f',
-        'lavfi',
-        '-i',
-        `aevalsrc=${tones}:c=5.1(side):s=48000:d=2`,
-      ],
+      ...[...args('-f lavfi -i testsrc=s=320x180:r=25:d=2 -f lavfi -i'), `aevalsrc=${tones}:c=5.1(side):s=48000:d=2`],
       ...['-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-c:a', 'pcm_s24le', 'six.mov'],
     )
     const six = await render(at('six.mov'), WIDE)
@@ -292,17 +273,9 @@ describe('a check', () => {
 
   more('Detail doubts a bit rate far below what the picture asks for, and fails nothing', async () => {
     ffmpeg(
-      '-f',
-      'lavfi',
-      '-i',
-      'color=gray:s=320x180:r=25:d=2,noise=alls=60:allf=t',
-      '-c:v',
-      'libx264',
-      '-crf',
-      '10',
-      '-pix_fmt',
-      'yuv420p',
-      'busy.mp4',
+      ...args(
+        '-f lavfi -i color=gray:s=320x180:r=25:d=2,noise=alls=60:allf=t -c:v libx264 -crf 10 -pix_fmt yuv420p busy.mp4',
+      ),
     )
     for (const [name, doubted] of [
       ['busy.mp4', true],

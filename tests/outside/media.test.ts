@@ -15,6 +15,7 @@ import { probeFile } from '../../server/engine/probe/probe'
 import { isLong } from '../long'
 import { withCleanAperture } from './clap'
 import { MEDIA_FILES, mediaPath } from './mediaFiles'
+import { args } from '../args'
 
 /** One property of a file as text; `undefined` where a witness is silent. */
 type Properties = Record<string, string | undefined>
@@ -91,13 +92,7 @@ const SCANS: Record<string, string> = {
 function firstWitness(path: Buffer): Properties {
   const { streams, format } = JSON.parse(
     execFileSync('ffprobe', [
-      '-v',
-      'error',
-      '-count_packets',
-      '-show_streams',
-      '-show_format',
-      '-of',
-      'json',
+      ...args('-v error -count_packets -show_streams -show_format -of json'),
       path.toString(),
     ]).toString(),
   ) as { streams: Stream[]; format: { duration?: string } }

@@ -18,6 +18,7 @@ import { isLong } from '../long'
 import { more } from '../more'
 import { withCleanAperture } from './clap'
 import { mediaPath } from './mediaFiles'
+import { args } from '../args'
 
 /** A click of noise every half second, and nothing between. */
 const CLICKS = "aevalsrc='if(lt(mod(t,0.5),0.02),random(0)-0.5,0)':s=48000:d=4"
@@ -134,33 +135,12 @@ describe('proxies', () => {
       const picture = ['-f', 'lavfi', '-i', `testsrc2=s=320x180:r=${rate}:d=6`]
       // A click of 20 ms each half second.
       const sound = ['-f', 'lavfi', '-i', "aevalsrc='if(lt(mod(t,0.5),0.02),0.8*sin(2000*2*PI*t),0)':s=48000:d=6"]
-      const options = [
-        '-c:v',
-        'libx264',
-        '-preset',
-        'ultrafast',
-        '-pix_fmt',
-        'yuv420p',
-        '-c:a',
-        'pcm_s16le',
-        '-y',
-        path,
-      ]
+      const options = [...args('-c:v libx264 -preset ultrafast -pix_fmt yuv420p -c:a pcm_s16le -y'), path]
       execFileSync('ffmpeg', ['-v', 'error', ...picture, ...sound, ...options])
       const { made } = await proxyOf(Buffer.from(path), `clicks-${rate}`)
       // Source: packets as ffprobe lists them; each of 1024 samples (ISO/IEC 14496-3, 4.5.1.1) follows the one before.
       const listed = execFileSync('ffprobe', [
-        ...[
-          '-v',
-          'error',
-          '-select_streams',
-          'a:0',
-          '-show_entries',
-          'packet=pts_time',
-          '-of',
-          'csv=p=0',
-          String(made),
-        ],
+        ...[...args('-v error -select_streams a:0 -show_entries packet=pts_time -of csv=p=0'), String(made)],
       ]).toString()
       const packets = [...listed.matchAll(/^-?\d+[.]\d+/gm)].map(([time]) => Number(time))
       expect(packets.length).toBeGreaterThan(280)
@@ -270,19 +250,7 @@ describe('proxies', () => {
     const probe = await probeFile(Buffer.from(path))
     const broken = async (name: string, ...options: string[]) => {
       const made = join(folder, `${name}.mp4`)
-      const half = [
-        '-vf',
-        'scale=160:90',
-        '-c:v',
-        'libx264',
-        '-preset',
-        'superfast',
-        '-c:a',
-        'aac',
-        '-b:a',
-        '64k',
-        '-y',
-      ]
+      const half = [...args('-vf scale=160:90 -c:v libx264 -preset superfast -c:a aac -b:a 64k -y')]
       execFileSync('ffmpeg', ['-v', 'error', '-i', path, ...half, ...options, made])
       if (!probe.video) throw new Error('no picture')
       const { checks } = await compareProxy({ probe, video: probe.video, path: Buffer.from(path) }, Buffer.from(made))

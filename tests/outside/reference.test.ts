@@ -12,6 +12,7 @@ import { writeBag } from '../../server/engine/bag/bag'
 import { readBag } from '../../server/engine/bag/readBag'
 import { FolderMedium } from '../../server/engine/medium/folder'
 import { isLong } from '../long'
+import { args } from '../args'
 
 const scratch = () => mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-outside-'))
 
@@ -53,18 +54,7 @@ describe('levels of H.264', () => {
     const edges = EDGES.filter(([widthPx, heightPx]) => isLong || widthPx * heightPx < 9_000_000)
     for (const [widthPx, heightPx, framesPerSecond] of edges) {
       const source = `color=gray:s=${widthPx}x${heightPx}:r=${framesPerSecond}`
-      const coding = [
-        '-frames:v',
-        '1',
-        '-c:v',
-        'libx264',
-        '-preset',
-        'ultrafast',
-        '-profile:v',
-        'high',
-        '-pix_fmt',
-        'yuv420p',
-      ]
+      const coding = [...args('-frames:v 1 -c:v libx264 -preset ultrafast -profile:v high -pix_fmt yuv420p')]
       execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', source, ...coding, path])
       const level = Number(
         execFileSync('ffprobe', ['-v', 'error', '-show_entries', 'stream=level', '-of', 'csv=p=0', path], {
@@ -161,29 +151,12 @@ describe('reading media', () => {
   it('tells rotation, exact rate, sound and where the index stands', async () => {
     // Source: files made by Debian's ffmpeg with known properties.
     const folder = scratch()
-    const make = (name: string, ...args: string[]) => {
+    const make = (name: string, ...options: string[]) => {
       execFileSync('ffmpeg', [
-        '-v',
-        'error',
-        '-f',
-        'lavfi',
-        '-i',
-        'testsrc2=s=320x180:r=24000/1001:d=1',
-        '-f',
-        'lavfi',
-        '-i',
-        'sine=d=1',
-        '-c:v',
-        'libx264',
-        '-preset',
-        'ultrafast',
-        '-pix_fmt',
-        'yuv420p',
-        '-c:a',
-        'aac',
-        '-ac',
-        '1',
-        ...args,
+        ...args(
+          '-v error -f lavfi -i testsrc2=s=320x180:r=24000/1001:d=1 -f lavfi -i sine=d=1 -c:v libx264 -preset ultrafast -pix_fmt yuv420p -c:a aac -ac 1',
+        ),
+        ...options,
         join(folder, name),
       ])
       return Buffer.from(join(folder, name))
@@ -200,10 +173,7 @@ describe('reading media', () => {
       'error',
       '-i',
       join(folder, 'late.mp4'),
-      '-c',
-      'copy',
-      '-metadata:s:v',
-      'rotate=90',
+      ...args('-c copy -metadata:s:v rotate=90'),
       join(folder, 'turned.mp4'),
     ])
     expect((await probeFile(Buffer.from(join(folder, 'turned.mp4')))).video).toMatchObject({

@@ -9,6 +9,7 @@ import { framePicture, measureBlack } from '../../server/engine/picture/picture'
 import { probeFile } from '../../server/engine/probe/probe'
 import { Stopped } from '../../server/engine/tool/stopped'
 import { runTool, ToolFailed } from '../../server/engine/tool/tool'
+import { args } from '../args'
 
 const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-transcode-'))
 
@@ -16,20 +17,10 @@ const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra
 function clip(name: string, source: string, ...more: string[]): Buffer {
   const path = join(folder, name)
   execFileSync('ffmpeg', [
-    '-v',
-    'error',
-    '-y',
-    '-f',
-    'lavfi',
-    '-i',
+    ...args('-v error -y -f lavfi -i'),
     source,
     ...more,
-    '-c:v',
-    'libx264',
-    '-preset',
-    'ultrafast',
-    '-pix_fmt',
-    'yuv420p',
+    ...args('-c:v libx264 -preset ultrafast -pix_fmt yuv420p'),
     path,
   ])
   return Buffer.from(path)

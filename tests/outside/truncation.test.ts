@@ -11,6 +11,7 @@ import { FolderMedium } from '../../server/engine/medium/folder'
 import { probeFile } from '../../server/engine/probe/probe'
 import { scanClip } from '../../server/jobs/cards/steps/scanClip'
 import { TaskControl } from '../../server/jobs/control'
+import { args } from '../args'
 
 const folder = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-cut-'))
 
@@ -54,18 +55,7 @@ describe('the beginning of a file', () => {
 
   it('tells stills, texts and noise, and files too short for any, from films', () => {
     const still = join(folder, 'still.png')
-    execFileSync('ffmpeg', [
-      '-v',
-      'error',
-      '-y',
-      '-f',
-      'lavfi',
-      '-i',
-      'testsrc2=s=320x180:d=1',
-      '-frames:v',
-      '1',
-      still,
-    ])
+    execFileSync('ffmpeg', [...args('-v error -y -f lavfi -i testsrc2=s=320x180:d=1 -frames:v 1'), still])
     expect(isContainerHead(readFileSync(still))).toBe(false)
     // The first box of a still in the boxes of films. Source: ISO/IEC 23008-12, 10.2.2.
     const boxed = Buffer.concat([Buffer.from([0, 0, 0, 24]), Buffer.from('ftypheic\0\0\0\0mif1heic'), Buffer.alloc(64)])
