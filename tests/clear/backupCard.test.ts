@@ -12,22 +12,17 @@ import {
 } from 'node:fs'
 import { more } from '../more'
 import { join } from 'node:path'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import type { LoadView, ReaderView } from '../../contract/cards'
 import type { LoadCopies, BackupCardView } from '../../contract/copies'
 import type { Page } from '../../contract/page'
-import { canMount, filledImage, loopDrive, Slot, unmountAll } from './mounts'
+import { canMount, filledImage, loopDrive, Slot } from './mounts'
 import { isLong } from '../long'
-import { flipBit, newWorld, startStation, until, type Station, type World } from './station'
+import { flipBit, newWorld, until, type Station, type World } from './station'
+import { stationOfFile } from './stationOfFile'
 
 let station: Station
-beforeAll(async () => {
-  station = await startStation()
-})
-afterAll(async () => {
-  unmountAll()
-  await station.stop()
-})
+stationOfFile((one) => (station = one))
 
 const CLIPS = ['CURL0041.MP4', 'CURL0042.MP4'] as const
 const LOG = 'CAMERA.LOG'

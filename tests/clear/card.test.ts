@@ -14,29 +14,17 @@ import {
 } from 'node:fs'
 import { dirname, join } from 'node:path'
 import pg from 'pg'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import type { GearView } from '../../contract/gear'
 import type { LoadView } from '../../contract/cards'
 import type { Page } from '../../contract/page'
 import type { TaskView } from '../../contract/tasks'
 import { more } from '../more'
-import {
-  clearWorld,
-  clipFile,
-  flipBit,
-  newWorld,
-  ownClip,
-  startStation,
-  until,
-  type Station,
-  type World,
-} from './station'
+import { clearWorld, clipFile, flipBit, newWorld, ownClip, until, type Station, type World } from './station'
+import { stationOfFile } from './stationOfFile'
 
 let station: Station
-beforeAll(async () => {
-  station = await startStation()
-})
-afterAll(() => station.stop())
+stationOfFile((one) => (station = one))
 
 /** Nobody may be told yes, and nobody may write down a format that the answer did not allow. */
 async function expectNotClear(world: World, words: RegExp): Promise<void> {

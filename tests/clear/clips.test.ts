@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
 import { cpSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import type { ClipDetail } from '../../contract/cards'
 import type { Page } from '../../contract/page'
 import type { ReviewClip } from '../../contract/review'
@@ -10,13 +10,11 @@ import type { Select } from '../../core/cards/review/selects'
 import { openDatabase } from '../../server/db/connection'
 import { sortableClips } from '../../server/db/queries/sorted'
 import { more } from '../more'
-import { clipFile, newWorld, startStation, type Station, type World } from './station'
+import { clipFile, newWorld, type Station, type World } from './station'
+import { stationOfFile } from './stationOfFile'
 
 let station: Station
-beforeAll(async () => {
-  station = await startStation()
-})
-afterAll(() => station.stop())
+stationOfFile((one) => (station = one))
 
 const ffmpeg = (...args: readonly string[]) => execFileSync('ffmpeg', ['-v', 'error', '-y', ...args])
 const ffprobeSeconds = (path: string) =>

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process'
 import { mkdirSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import type { ReaderView } from '../../contract/cards'
 import type { ProductionView } from '../../contract/productions'
 import { deviceOf, disksBelow } from '../../server/engine/medium/device'
@@ -20,15 +20,10 @@ import {
   unmountAll,
 } from './mounts'
 import { newWorld, ownClip, startStation, type Station, type World } from './station'
+import { stationOfFile } from './stationOfFile'
 
 let station: Station
-beforeAll(async () => {
-  station = await startStation()
-})
-afterAll(async () => {
-  unmountAll()
-  await station.stop()
-})
+stationOfFile((one) => (station = one))
 
 const words = async (world: World) => {
   const { clear } = await world.copies()

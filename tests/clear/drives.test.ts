@@ -2,24 +2,19 @@ import { execFileSync, spawn, spawnSync } from 'node:child_process'
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import pg from 'pg'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import type { ReaderView } from '../../contract/cards'
 import type { LetGoView, StateView } from '../../contract/state'
 import type { StorageView } from '../../contract/storage'
 import { isLong } from '../long'
 import { more } from '../more'
 import { copyOfBooks, markOnDrives, newestMark, putBooksBack } from './recordsCopy'
-import { bind, canMount, canPartition, loopDrive, memoryDrive, partitionedDrive, unmountAll } from './mounts'
+import { bind, canMount, canPartition, loopDrive, memoryDrive, partitionedDrive } from './mounts'
 import { clearWorld, flipBit, newWorld, ownClip, startStation, until, type Station, thirdDrive } from './station'
+import { stationOfFile } from './stationOfFile'
 
 let station: Station
-beforeAll(async () => {
-  station = await startStation({ YENDRA_BOOKS_PAUSE_MS: '2000' })
-})
-afterAll(async () => {
-  unmountAll()
-  await station.stop()
-})
+stationOfFile((one) => (station = one), { YENDRA_BOOKS_PAUSE_MS: '2000' })
 
 const same = (a: string, b: string) => spawnSync('diff', ['-r', '-q', a, b]).status === 0
 

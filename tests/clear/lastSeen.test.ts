@@ -1,24 +1,19 @@
 import { copyFileSync, cpSync, readFileSync, rmSync, statSync, utimesSync, writeFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
 import type { ProductionView } from '../../contract/productions'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import type { ReaderView } from '../../contract/cards'
 import { openDatabase } from '../../server/db/connection'
 import { FolderMedium } from '../../server/engine/medium/folder'
 import { compareCard } from '../../server/media/compareCard'
 import { more } from '../more'
-import { canMount, loopDrive, putIn, Slot, takeOut, unmountAll } from './mounts'
+import { canMount, loopDrive, putIn, Slot, takeOut } from './mounts'
 import { cleared, CLIPS, expectNotClear, FILMED_AT, slotWorld } from './slotWorld'
-import { clearWorld, ownClip, startStation, until, type Station } from './station'
+import { clearWorld, ownClip, until, type Station } from './station'
+import { stationOfFile } from './stationOfFile'
 
 let station: Station
-beforeAll(async () => {
-  station = await startStation()
-})
-afterAll(async () => {
-  unmountAll()
-  await station.stop()
-})
+stationOfFile((one) => (station = one))
 
 /** As on exFAT, which tells no file from another. */
 async function forgetStamps(): Promise<void> {

@@ -9,15 +9,13 @@ import {
   writeFileSync,
 } from 'node:fs'
 import { join } from 'node:path'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { more } from '../more'
-import { clearWorld, flipBit, newWorld, startStation, until, type Station } from './station'
+import { clearWorld, flipBit, newWorld, until, type Station } from './station'
+import { stationOfFile } from './stationOfFile'
 
 let station: Station
-beforeAll(async () => {
-  station = await startStation()
-})
-afterAll(() => station.stop())
+stationOfFile((one) => (station = one))
 
 describe('a copy counts only as long as it lies there as it was proved', () => {
   it('a file of a mirror that was deleted or cut short takes the yes back before anything is pressed', async () => {

@@ -1,18 +1,16 @@
 import { execFileSync } from 'node:child_process'
 import { copyFileSync, readdirSync, readFileSync, renameSync, statSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import type { ProductionView } from '../../contract/productions'
 import type { ProxyCounts } from '../../contract/proxies'
 import type { StorageView } from '../../contract/storage'
 import { more } from '../more'
-import { newWorld, startStation, type Station } from './station'
+import { newWorld, type Station } from './station'
+import { stationOfFile } from './stationOfFile'
 
 let station: Station
-beforeAll(async () => {
-  station = await startStation()
-})
-afterAll(() => station.stop())
+stationOfFile((one) => (station = one))
 
 describe('proxies of a station', () => {
   it('two clips that differ only in their ending have a proxy each', async () => {

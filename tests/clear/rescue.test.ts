@@ -12,20 +12,15 @@ import {
 } from 'node:fs'
 import { join } from 'node:path'
 import pg from 'pg'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { more } from '../more'
-import { canMount, filledImage, Slot, unmountAll } from './mounts'
-import { newWorld, ownClip, startStation, type Station, type World } from './station'
+import { canMount, filledImage, Slot } from './mounts'
+import { newWorld, ownClip, type Station, type World } from './station'
+import { stationOfFile } from './stationOfFile'
 
 let station: Station
-beforeAll(async () => {
-  // Half a minute of silence is enough to wait for here.
-  station = await startStation({ YENDRA_PATIENCE_MS: '3000' })
-})
-afterAll(async () => {
-  unmountAll()
-  await station.stop()
-})
+// Half a minute of silence is enough to wait for here.
+stationOfFile((one) => (station = one), { YENDRA_PATIENCE_MS: '3000' })
 
 const FILMED_AT = new Date('2026-11-14T10:00:00Z')
 const clipsOf = (root: string) => join(root, 'DCIM/100CURLW')

@@ -1,18 +1,16 @@
 import { readFileSync, renameSync } from 'node:fs'
 import { join } from 'node:path'
 import pg from 'pg'
-import { afterAll, beforeAll, describe, expect } from 'vitest'
+import { describe, expect } from 'vitest'
 import type { DeliverableView } from '../../contract/exports'
 import type { Page } from '../../contract/page'
 import type { ProductionView } from '../../contract/productions'
 import { more } from '../more'
-import { clearWorld, startStation, thirdDrive, until, type Station } from './station'
+import { clearWorld, thirdDrive, until, type Station } from './station'
+import { stationOfFile } from './stationOfFile'
 
 let station: Station
-beforeAll(async () => {
-  station = await startStation()
-})
-afterAll(() => station.stop())
+stationOfFile((one) => (station = one))
 
 async function change(statement: string, values: unknown[]): Promise<void> {
   const db = new pg.Client({ connectionString: station.databaseUrl })

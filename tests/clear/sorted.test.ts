@@ -1,22 +1,17 @@
 import { execFileSync } from 'node:child_process'
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import type { ProductionView } from '../../contract/productions'
 import type { SortedView } from '../../contract/sorted'
 import { more } from '../more'
 import { isLong } from '../long'
-import { canMount, canShare, loopDrive, sharingDrive, unmountAll } from './mounts'
-import { newWorld, startStation, until, type Station, type World } from './station'
+import { canMount, canShare, loopDrive, sharingDrive } from './mounts'
+import { newWorld, until, type Station, type World } from './station'
+import { stationOfFile } from './stationOfFile'
 
 let station: Station
-beforeAll(async () => {
-  station = await startStation()
-})
-afterAll(async () => {
-  unmountAll()
-  await station.stop()
-})
+stationOfFile((one) => (station = one))
 
 const CLIPS = ['CURL0041.MP4', 'CURL0042.MP4', 'CURL0043.MP4']
 

@@ -10,35 +10,19 @@ import {
   writeFileSync,
 } from 'node:fs'
 import { join } from 'node:path'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import type { ReaderView } from '../../contract/cards'
 import type { AppearedView } from '../../contract/noticed'
 import type { TaskView } from '../../contract/tasks'
 import type { UnattendedView } from '../../contract/unattended'
 import { more } from '../more'
-import {
-  bind,
-  btrfsDrive,
-  canBtrfs,
-  canExfat,
-  canMount,
-  exfatDrive,
-  filledImage,
-  loopDrive,
-  Slot,
-  unmountAll,
-} from './mounts'
+import { bind, btrfsDrive, canBtrfs, canExfat, canMount, exfatDrive, filledImage, loopDrive, Slot } from './mounts'
 import { cleared, CLIPS, expectNotClear, film, reasonsOf, slotWorld, twoDrives } from './slotWorld'
-import { newWorld, startStation, until, type Station, type World } from './station'
+import { newWorld, until, type Station, type World } from './station'
+import { stationOfFile } from './stationOfFile'
 
 let station: Station
-beforeAll(async () => {
-  station = await startStation()
-})
-afterAll(async () => {
-  unmountAll()
-  await station.stop()
-})
+stationOfFile((one) => (station = one))
 
 describe.skipIf(!canMount)('which card lies in a reader (needs root to mount)', () => {
   it('another card of the same names, sizes, times and ends, put in within a moment, gets no yes', async () => {

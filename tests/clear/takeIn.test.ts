@@ -1,21 +1,17 @@
 import { execFileSync } from 'node:child_process'
 import { mkdirSync, renameSync, utimesSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import type { ReaderView } from '../../contract/cards'
 import type { LoadCopies } from '../../contract/copies'
 import type { Page } from '../../contract/page'
 import type { ProductionView } from '../../contract/productions'
 import { more } from '../more'
-import { newWorld, ownClip, startStation, until, type Station, type World } from './station'
+import { newWorld, ownClip, until, type Station, type World } from './station'
+import { stationOfFile } from './stationOfFile'
 
 let station: Station
-beforeAll(async () => {
-  station = await startStation()
-})
-afterAll(async () => {
-  await station.stop()
-})
+stationOfFile((one) => (station = one))
 
 const readerOf = async (world: World) =>
   (await station.get<ReaderView[]>('/readers')).find((one) => one.id === world.readerId)

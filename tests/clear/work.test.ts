@@ -11,20 +11,18 @@ import {
   writeFileSync,
 } from 'node:fs'
 import { join } from 'node:path'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import type { LoadView } from '../../contract/cards'
 import type { CopyPlanView } from '../../contract/copies'
 import type { Page } from '../../contract/page'
 import type { TaskView } from '../../contract/tasks'
 import { more } from '../more'
 import { clearWorld, newWorld, startStation, until, type Station, type World } from './station'
+import { stationOfFile } from './stationOfFile'
 import { args } from '../args'
 
 let station: Station
-beforeAll(async () => {
-  station = await startStation()
-})
-afterAll(() => station.stop())
+stationOfFile((one) => (station = one))
 
 async function killWorker(): Promise<void> {
   const gone = new Promise((resolve) => station.worker().once('exit', resolve))
