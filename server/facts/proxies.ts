@@ -8,7 +8,7 @@ import { HALF_SIZE, mostProxyBytes, proxyChanges, proxyFrame } from '../../core/
 import { frameRateText } from '../../core/units/frameRate'
 import { frameSizeText } from '../../core/units/frameSize'
 import type { ProxyCounts, ProxyView } from '../../contract/proxies'
-import type { CardPart } from '../db/queries/given'
+import type { CardPart } from '../db/queries/reassigned'
 import type { proxyPage } from '../db/queries/proxies'
 
 type ProxyRow = Awaited<ReturnType<typeof proxyPage>>['rows'][number]

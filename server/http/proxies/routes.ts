@@ -1,7 +1,7 @@
 import { Router, type Request } from 'express'
 import { proxiesApi } from '../../../contract/proxies'
 import * as cards from '../../db/queries/cards'
-import { cardParts } from '../../db/queries/given'
+import { cardParts } from '../../db/queries/reassigned'
 import { volume } from '../../db/queries/volumes'
 import { production } from '../../db/queries/productions'
 import { clipsToProxy, clipsWithoutProxy, proxyPage, proxySamples, sayWithoutProxy } from '../../db/queries/proxies'
