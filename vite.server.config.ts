@@ -5,6 +5,7 @@ const PROGRAMS = {
   worker: 'server/programs/worker.ts',
   setup: 'server/programs/setup.ts',
   reader: 'server/programs/reader.ts',
+  story: 'server/programs/story.ts',
 }
 
 /** The programs that Node.js runs; `--mode bench` builds the measurements instead. */

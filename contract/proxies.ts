@@ -25,6 +25,9 @@ export const proxyOrder = object({
   .noUnknown()
   .test('one-of', 'Choose the clips or the production.', isOneOf)
 
+/** Which proxies are compared: `all`, those that were equal before too, since a drive may have damaged one. */
+export const recheckOrder = object({ all: boolean().default(false) }).noUnknown()
+
 /** Whether clips are edited without proxies: single ones, or every clip of a production of which the other is true. */
 export const withoutBody = object({
   ...whichClips,
@@ -103,10 +106,11 @@ export const proxiesApi = {
     status: 202,
     changes: ['proxies', 'tasks'],
   }),
-  /** Compares the proxies that are to be checked with their originals. 409 while it is under way. */
+  /** Compares proxies with their originals: those that are to be checked, or all. 409 while it is under way. */
   recheck: order<Ordered>()('POST', '/productions/:id/proxies/recheck', {
     status: 202,
     changes: ['proxies', 'tasks'],
+    body: recheckOrder,
   }),
   make: order<{ readonly taskIds: readonly string[] }>()('POST', '/proxies', {
     status: 202,

@@ -6,6 +6,8 @@ export interface StateView {
   readonly goodNight: string | null
   /** What a person must know of this computer: it slept, its disk is nearly full. */
   readonly notices: readonly string[]
+  /** What of the demo is still being made; `null` when all is there. */
+  readonly demo: string | null
 }
 
 /** What was let go of, or who holds it. */

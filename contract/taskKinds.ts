@@ -102,12 +102,12 @@ export const TASK_KINDS = {
     input: object({ clipId: id(), volumeId: id() }),
     subject: (input: { clipId: string }) => input.clipId,
   },
-  /** Compares proxies that were made before their sound was compared; also by itself, at night. */
+  /** Compares proxies with their originals: those that are to be checked, also by itself at night, or all. */
   recheck: {
     station: 'proxies',
     line: 'pictures',
     topics: ['proxies', 'productions'],
-    input: object({ productionId: id() }),
+    input: object({ productionId: id(), all: boolean().optional() }),
     subject: (input: { productionId: string }) => input.productionId,
   },
   /** A few seconds of some clips are coded, to know what a batch of proxies will have. */

@@ -119,6 +119,17 @@ const keepProgram = (name, envNow) =>
     onStarted: () => url && writeRun(),
   })
 
+/** The demo goes on by itself after the first page is there; its end is no one's trouble. */
+function tellStory() {
+  if (mode !== 'demo' || process.env.YENDRA_STORY === 'no') return
+  const child = fork(join(PROJECT, 'dist/server/story.js'), [], {
+    env: { ...env, YENDRA_URL: `http://127.0.0.1:${port}`, ...(key ? { YENDRA_KEY: key } : {}) },
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+  })
+  children.set('story', child)
+  child.once('exit', () => children.delete('story'))
+}
+
 /** Starts the database again whenever it ends. */
 const keepDatabase = (options) => {
   let first = { ended: postgres.ended.then(() => `see ${join(home, 'postgres.log')}`) }
@@ -272,3 +283,4 @@ console.log(
   `\nYendra is ready at ${url}${key ? `/?key=${key}` : ''}  ` +
     `(${((Date.now() - begun) / 1000).toFixed(1)} s; Ctrl-C stops it)\n`,
 )
+tellStory()

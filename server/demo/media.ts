@@ -1,111 +1,20 @@
-import { spawn } from 'node:child_process'
 import { cp, mkdir, rm, symlink, truncate, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { demoCards, LENSES, ODD_LENS, RIG_TAKES, type DemoCard } from './cards'
+import {
+  addCompanions,
+  ffmpeg,
+  makeClips,
+  makeSound,
+  sidecar,
+  SMALL,
+  time,
+  timesOf,
+  UHD,
+  type ClipPlan,
+  type TimeOf,
+} from './film'
 import { Canvas, estuary, workshop } from './scene'
-
-function ffmpeg(args: readonly string[], picture?: Buffer): Promise<void> {
-  return new Promise((resolve, reject) => {
-    const child = spawn('ffmpeg', ['-hide_banner', '-loglevel', 'error', '-y', ...args], {
-      stdio: ['pipe', 'ignore', 'pipe'],
-    })
-    let messages = ''
-    child.stderr.on('data', (chunk: Buffer) => (messages += chunk.toString()))
-    child.on('error', reject)
-    child.on('close', (code) =>
-      code === 0 ? resolve() : reject(new Error(`A demo clip could not be made: ${messages.trim()}`)),
-    )
-    child.stdin.on('error', () => undefined)
-    child.stdin.end(picture)
-  })
-}
-
-interface ClipPlan {
-  readonly path: string
-  readonly widthPx: number
-  readonly heightPx: number
-  readonly rate: number
-  readonly seconds: number
-  readonly recordedAt: Date
-  readonly timecode: string
-  readonly bitRate: string
-  readonly paint: (canvas: Canvas) => void
-}
-
-/** A short clip: a slow pan over a painted scene, a burnt-in counter, and a click every second. */
-async function makeClip({
-  path,
-  widthPx,
-  heightPx,
-  rate,
-  seconds,
-  recordedAt,
-  timecode,
-  bitRate,
-  paint,
-}: ClipPlan): Promise<void> {
-  const canvas = new Canvas(Math.round((widthPx * 1.04) / 2) * 2, Math.round((heightPx * 1.04) / 2) * 2)
-  paint(canvas)
-  const size = Math.round(heightPx / 24)
-  const pan = `crop=${widthPx}:${heightPx}:x='(iw-ow)*t/${seconds}':y='(ih-oh)*(1-t/${seconds})'`
-  const counter =
-    `drawtext=text='%{pts\\:hms}  ` +
-    `%{frame_num}':fontsize=${size}:fontcolor=white:box=1:boxcolor=black@0.55:boxborderw=${Math.round(size / 3)}:x=${size}:y=h-${size * 2.4}`
-  await ffmpeg(
-    [
-      '-f',
-      'image2pipe',
-      '-c:v',
-      'ppm',
-      '-framerate',
-      String(rate),
-      '-i',
-      'pipe:0',
-      '-f',
-      'lavfi',
-      '-i',
-      `aevalsrc='if(lt(mod(t,1),0.004),0.7*sin(2*PI*1200*t),0.003*(random(0)-0.5))':c=stereo:s=48000:d=${seconds}`,
-      '-t',
-      String(seconds),
-      '-vf',
-      `loop=loop=-1:size=1:start=0,setpts=N/(${rate}*TB),${pan},noise=c0s=10:c0f=t,${counter},format=yuv420p`,
-      '-c:v',
-      'libx264',
-      '-preset',
-      'ultrafast',
-      '-b:v',
-      bitRate,
-      '-maxrate',
-      bitRate,
-      '-bufsize',
-      bitRate,
-      '-g',
-      String(rate),
-      '-colorspace',
-      'bt709',
-      '-color_trc',
-      'bt709',
-      '-color_primaries',
-      'bt709',
-      '-c:a',
-      'aac',
-      '-b:a',
-      '160k',
-      '-timecode',
-      timecode,
-      '-metadata',
-      `creation_time=${recordedAt.toISOString()}`,
-      '-movflags',
-      '+faststart',
-      path,
-    ],
-    canvas.ppm(),
-  )
-}
-
-const sidecar = (camera: string, clip: string, recordedAt: Date) =>
-  `<?xml version="1.0" encoding="UTF-8"?>\n<clip camera="${camera}" name="${clip}" ` +
-  `recorded="${recordedAt.toISOString()}" lens="35" whiteBalance="5200"/>\n`
 
 /** A run of numbered frames, of which some are missing. */
 async function makeFrames(folder: string, count: number, missing: readonly number[]): Promise<void> {
@@ -123,24 +32,32 @@ async function makeFrames(folder: string, count: number, missing: readonly numbe
   for (const number of missing) await rm(join(folder, `heron_${String(number).padStart(6, '0')}.tif`))
 }
 
-/** Makes the cards of the demo below a folder; about 100 MB, in well under a minute. */
-export async function makeCards(root: string, day: Date): Promise<DemoCard[]> {
-  const at: TimeOf = (hours, minutes) => new Date(day.getTime() + (hours * 60 + minutes) * 60_000)
-  const cards = demoCards(root)
-  const [curlew = '', plover = '', field = '', odd = '', second = '', heron = '', teal = '', slot = ''] = cards.map(
+/** The first card of the demo, the one that lies in the reader tonight. */
+export async function makeFirstCard(root: string, day: Date): Promise<DemoCard[]> {
+  const [card] = demoCards(root)
+  if (!card) return []
+  const dcim = join(card.folder, 'DCIM/100CURLW')
+  for (const folder of [dcim, join(card.folder, 'MISC')]) await mkdir(folder, { recursive: true })
+  await makeClips(workshopClips(timesOf(day), dcim))
+  for (const [name, hours, minutes] of WORKSHOP_TAKES)
+    await writeFile(join(dcim, `${name}.XML`), sidecar('Curlew', name, timesOf(day)(hours, minutes)))
+  await writeFile(join(card.folder, 'MISC/VERSION.TXT'), 'Curlew, card format 2\n')
+  return [card]
+}
+
+/** The other cards of the bench, for practice; about 50 MB. The first one is there. */
+export async function makeOtherCards(root: string, day: Date): Promise<DemoCard[]> {
+  const at = timesOf(day)
+  const [first, ...cards] = demoCards(root)
+  const [plover = '', field = '', odd = '', second = '', heron = '', teal = '', slot = ''] = cards.map(
     (card) => card.folder,
   )
-  const [dcim, action, phone] = [
-    join(curlew, 'DCIM/100CURLW'),
-    join(plover, 'DCIM/100PLOVR'),
-    join(teal, 'DCIM/Camera'),
-  ]
+  const [action, phone] = [join(plover, 'DCIM/100PLOVR'), join(teal, 'DCIM/Camera')]
   const poles = LENSES.map((lens) => join(root, `pole-${lens}`, 'DCIM/100POLES'))
   const others = ['CLIP', 'SUB', 'THUMB'].map((name) => join(second, name))
-  for (const folder of [dcim, join(curlew, 'MISC'), action, join(field, 'TAKES'), odd, phone, ...others, ...poles])
+  for (const folder of [action, join(field, 'TAKES'), odd, phone, ...others, ...poles])
     await mkdir(folder, { recursive: true })
-  const clips = [
-    ...workshopClips(at, dcim),
+  await makeClips([
     ...actionClips(at, action),
     {
       ...SMALL,
@@ -151,33 +68,22 @@ export async function makeCards(root: string, day: Date): Promise<DemoCard[]> {
     ...secondClips(at, second),
     ...rigClips(at, poles),
     ...phoneClips(at, phone),
-  ]
-  // Two at a time: the painted picture's filters use one core each.
-  const waiting = [...clips]
-  const line = async () => {
-    for (let clip = waiting.shift(); clip; clip = waiting.shift()) await makeClip(clip)
-  }
-  await Promise.all([line(), line()])
-  await addSidecars(at, dcim, second)
+  ])
+  for (const [number, minute] of SECOND_TAKES) await addCompanions(second, `C00${number}`, at(13, minute))
   await makeFrames(join(heron, 'POLE/H0007'), 48, [17, 31])
-  await writeFile(join(curlew, 'MISC/VERSION.TXT'), 'Curlew, card format 2\n')
-  await cp(curlew, slot, { recursive: true, preserveTimestamps: true })
+  await cp(first?.folder ?? '', slot, { recursive: true, preserveTimestamps: true })
   await cutRecording(action)
-  await recordSound(field)
+  for (const [take, seconds] of [[1, 20], [2, 12]] as const) await makeSound(join(field, `TAKES/FLD1000${take}.WAV`), seconds) // prettier-ignore
+  await writeFile(join(field, 'SETTINGS.TXT'), 'gain 32\nlow cut 80\n')
   await addOddNames(odd)
   return cards
 }
 
-type TimeOf = (hours: number, minutes: number) => Date
-
-const UHD = { widthPx: 3840, heightPx: 2160, rate: 25, bitRate: '100M' }
-const SMALL = { widthPx: 640, heightPx: 360, rate: 25, bitRate: '4M' }
-
-/** A clip of so many seconds whose timecode is the time of day, with frames behind the seconds. */
-const time = (recordedAt: Date, seconds: number, rest = '00:00') => ({
-  ...{ seconds, recordedAt },
-  timecode: `${recordedAt.toISOString().slice(11, 16)}:${rest}`,
-})
+const WORKSHOP_TAKES = [
+  ['CURL0041', 9, 12],
+  ['CURL0042', 9, 31],
+  ['CURL0044', 11, 2],
+] as const
 
 const workshopClips = (at: TimeOf, folder: string): ClipPlan[] => [
   {
@@ -251,23 +157,6 @@ const phoneClips = (at: TimeOf, folder: string): ClipPlan[] =>
     }
   })
 
-async function addSidecars(at: TimeOf, dcim: string, second: string): Promise<void> {
-  for (const [name, recordedAt] of [
-    ['CURL0041', at(9, 12)],
-    ['CURL0042', at(9, 31)],
-    ['CURL0044', at(11, 2)],
-  ] as const)
-    await writeFile(join(dcim, `${name}.XML`), sidecar('Curlew', name, recordedAt))
-  for (const [number] of SECOND_TAKES) {
-    const name = `C00${number}`
-    await writeFile(join(second, 'CLIP', `${name}M01.XML`), sidecar('Curlew', name, at(13, 5)))
-    await ffmpeg([
-      ...['-i', join(second, 'CLIP', `${name}.MP4`), '-frames:v', '1', '-vf', 'scale=160:-2'],
-      join(second, 'THUMB', `${name}T01.JPG`),
-    ])
-  }
-}
-
 /** A recorder that lost power: the picture is there, the index is not; and a file in which nothing is. */
 async function cutRecording(folder: string): Promise<void> {
   const [clip, late] = [join(folder, 'PLOV0108.MP4'), join(folder, 'late.tmp')]
@@ -277,21 +166,6 @@ async function cutRecording(folder: string): Promise<void> {
   await rm(late)
   await truncate(clip, 60_000)
   await writeFile(join(folder, 'PLOV0109.MP4'), '')
-}
-
-/** Takes of a sound recorder, a click each second. */
-async function recordSound(card: string): Promise<void> {
-  for (const [take, seconds] of [
-    [1, 20],
-    [2, 12],
-  ] as const) {
-    const clicks = `if(lt(mod(t,1),0.004),0.6*sin(2*PI*1200*t),0.002*(random(0)-0.5))`
-    await ffmpeg([
-      ...['-f', 'lavfi', '-i', `aevalsrc='${clicks}':c=stereo:s=48000:d=${seconds}`, '-c:a', 'pcm_s24le'],
-      join(card, `TAKES/FLD1000${take}.WAV`),
-    ])
-  }
-  await writeFile(join(card, 'SETTINGS.TXT'), 'gain 32\nlow cut 80\n')
 }
 
 async function addOddNames(card: string): Promise<void> {

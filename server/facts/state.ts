@@ -8,6 +8,7 @@ import { loadsById } from '../db/queries/cards'
 import { copyQueue } from '../db/queries/copyQueue'
 import { sleptLately } from '../db/queries/journal'
 import { readers } from '../db/queries/readers'
+import { readStory } from '../db/queries/settings'
 import { recentTasks } from '../db/queries/tasks'
 import { volumes } from '../db/queries/volumes'
 import { copyRows, planFrom } from './copyPlan'
@@ -27,7 +28,11 @@ export async function stateOf(
     booksFreeBytes,
   }: { readonly host: string; readonly now: number; readonly booksFreeBytes: number | undefined },
 ): Promise<StateView> {
-  const [tasks, slept] = await Promise.all([recentTasks(db, 30), sleptLately(db, new Date(now - LATELY_MS))])
+  const [tasks, slept, story] = await Promise.all([
+    recentTasks(db, 30),
+    sleptLately(db, new Date(now - LATELY_MS)),
+    readStory(db),
+  ])
   const [works, waits] = await Promise.all([worksOf(db, host, tasks), waitsOf(db, host, tasks, now)])
   const clock = (seconds: number) => clockIn(zoneHere(), now + seconds * 1000)
   const notices = slept.map(({ at, ms }) => {
@@ -42,7 +47,7 @@ export async function stateOf(
       `The disk with Yendra’s records has ${formatBytes(booksFreeBytes)} left. Make room on it: when ` +
         'it is full, nothing can be written down, and nothing more is proved.',
     )
-  return { goodNight: goodNight(works, waits, clock) ?? null, notices }
+  return { goodNight: goodNight(works, waits, clock) ?? null, notices, demo: story.says }
 }
 
 const IS_OPEN: readonly string[] = ['queued', 'running', 'paused']

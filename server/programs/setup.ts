@@ -10,7 +10,14 @@ import { benchFolder, databaseUrl, hostName } from '../home'
 import { MARKER } from '../media/marker'
 import { findBench } from '../demo/findBench'
 import { addGear } from '../demo/gear'
-import { makeCards } from '../demo/media'
+import { makeFirstCard, makeOtherCards } from '../demo/media'
+import { STORY } from '../demo/story'
+import { writeStory } from '../db/queries/settings'
+
+/** Tests begin with all cards and nothing that goes on by itself. */
+const TELLS_STORY = process.env.YENDRA_STORY !== 'no'
+/** So many days ago the garboard was filmed. */
+const STORY_DAYS = 9
 
 interface DemoVolume {
   readonly name: string
@@ -29,7 +36,7 @@ const VOLUMES: readonly DemoVolume[] = [
   { name: 'Lantern', kind: 'phone', site: 'on the person', capacityBytes: 128e9, speed: [90, 60], plugged: false },
   { name: 'Saltings bucket', kind: 'cloud', site: 'cloud', capacityBytes: 500e9, speed: [12, 2.5], plugged: true },
   { name: 'Ebb', kind: 'archive', site: 'house', capacityBytes: 4e12 },
-  { name: 'Neap', kind: 'archive', site: 'aunt’s flat', capacityBytes: 3e12 },
+  { name: 'Neap', kind: 'archive', site: 'aunt’s flat', capacityBytes: 3e12, speed: [140, 120], plugged: false },
 ]
 
 /** Bytes of the past, in GB: production, volume, originals, generated, outputs. */
@@ -82,6 +89,7 @@ async function addProductions(db: Db, today: string, later: string): Promise<Map
   for (const [title, client, shootOn] of [
     ['Sail loft', 'Estuary sailing club', '2026-04-18'],
     ['Stripping the clinker hull', 'own channel', '2026-08-22'],
+    ...(TELLS_STORY ? [[STORY.title, 'own channel', daysFrom(today, -STORY_DAYS)] as const] : []),
     ['Launch day', 'own channel', later],
     ['Steam-bending ribs', 'own channel', today],
   ] as const) {
@@ -91,15 +99,19 @@ async function addProductions(db: Db, today: string, later: string): Promise<Map
   return ids
 }
 
+const daysFrom = (day: string, days: number) => new Date(Date.parse(day) + days * 86_400_000).toISOString().slice(0, 10)
+
 async function makeDemo(db: Db): Promise<void> {
   const begun = Date.now()
-  console.log('Making the demo: cards with real clips, drives, productions …')
+  console.log('Making the demo: a card with real clips, drives, productions …')
   await rm(benchFolder(), { recursive: true, force: true })
   const today = new Date().toISOString().slice(0, 10)
-  const cards = await makeCards(join(benchFolder(), 'cards'), new Date(today))
+  const root = join(benchFolder(), 'cards')
+  const cards = await makeFirstCard(root, new Date(today))
+  if (!TELLS_STORY) cards.push(...(await makeOtherCards(root, new Date(today))))
   await inTransaction(db, async (tx) => {
     const volumes = await addVolumes(tx)
-    const later = new Date(Date.now() + 12 * 86_400_000).toISOString().slice(0, 10)
+    const later = daysFrom(today, 12)
     const productions = await addProductions(tx, today, later)
     await addGear(tx, productions, later)
     for (const [title, volume, originals, generated, outputs] of PAST) {
@@ -127,6 +139,7 @@ async function makeDemo(db: Db): Promise<void> {
     for (const [name, card] of [
       ['Bench reader', 'Curlew A'],
       ['Second reader', null],
+      ...(TELLS_STORY ? [[STORY.reader, null] as const] : []),
     ] as const) {
       const { id } = await addReader(tx, { name, rootPath: null, simulated: true, host: hostName() })
       await tx
@@ -143,6 +156,7 @@ async function makeDemo(db: Db): Promise<void> {
         })
         .execute()
     }
+    if (TELLS_STORY) await writeStory(tx, { day: daysFrom(today, -STORY_DAYS), today, says: null, done: false })
     await tx
       .insertInto('setting')
       .values({ key: 'demo', value: JSON.stringify({ made: new Date().toISOString() }) })

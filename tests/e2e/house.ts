@@ -29,6 +29,7 @@ async function open(): Promise<void> {
       ...process.env,
       YENDRA_STATE: STATE,
       YENDRA_PORT: String(port),
+      YENDRA_STORY: 'no',
       YENDRA_TEST_DEVICES: join(STATE, 'devices.json'),
     },
     stdio: ['ignore', 'pipe', 'inherit'],

@@ -198,14 +198,14 @@ export const setProxyState = (db: Db, mediaFileId: string, state: ProxyState | '
   db.updateTable('mediaFile').set({ proxy: state }).where('id', '=', mediaFileId).execute()
 
 /** Clips of a production whose proxies are to be checked. */
-export const clipsToRecheck = async (db: Db, productionId: string): Promise<string[]> =>
+export const clipsToRecheck = async (db: Db, productionId: string, all: boolean): Promise<string[]> =>
   (
     await db
       .selectFrom('mediaFile')
       .select('id')
       .where('productionId', '=', productionId)
       .where('proxyWanted', '=', true)
-      .where('proxy', '=', 'unchecked')
+      .where('proxy', 'in', all ? ['unchecked', 'equal', 'differs'] : ['unchecked'])
       .orderBy('sortPath')
       .execute()
   ).map((row) => row.id)

@@ -53,3 +53,17 @@ export const hashSpeed = async (db: Db, host: string): Promise<number | undefine
 /** Keeps it. */
 export const putHashSpeed = (db: Db, host: string, hashBytesPerSecond: number) =>
   write(db, `computer ${host}`, { hashBytesPerSecond })
+
+/** How far the story of the demo has come: its day, the first evening, and what is said of it while it goes on. */
+export interface DemoStory {
+  /** ISO 8601; `null` where there is no story. */
+  readonly day: string | null
+  readonly today: string | null
+  readonly says: string | null
+  readonly done: boolean
+}
+
+export const readStory = (db: Db): Promise<DemoStory> =>
+  read(db, 'story', { day: null, today: null, says: null, done: false })
+
+export const writeStory = (db: Db, story: DemoStory) => write(db, 'story', story)

@@ -49,14 +49,14 @@ export function proxyRoutes(context: Context): Router {
     return { taskId: await orderTask(context, req, order, 'It is being measured already. Wait for it.') }
   })
 
-  serve(router, proxiesApi.recheck, async ({ params, req }) => {
+  serve(router, proxiesApi.recheck, async ({ params, body: { all }, req }) => {
     const { id: productionId, title } = await productionOf(db, params.id)
     const order = {
       kind: 'recheck',
       title: `Compare the proxies of “${title}” with their originals`,
       productionId,
       loadId: null,
-      input: { productionId },
+      input: { productionId, all },
     } as const
     return { taskId: await orderTask(context, req, order, 'They are being compared already. Wait for it.') }
   })

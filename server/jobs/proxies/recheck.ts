@@ -10,12 +10,12 @@ import { inTransaction } from '../../db/connection'
 import type { Job, Work, WorkEnd } from '../work'
 import { compareProxy, keepCompared } from './steps/compared'
 
-/** Compares proxies that were made before their sound was compared; those whose drives are away stay to be checked. */
+/** Compares proxies with their originals; those whose drives are away stay as they were. */
 export const recheck: Job<'recheck'> = { kind: 'recheck', run: runRecheck }
 
-async function runRecheck(work: Work, { productionId }: TaskInput<'recheck'>): Promise<WorkEnd> {
+async function runRecheck(work: Work, { productionId, all = false }: TaskInput<'recheck'>): Promise<WorkEnd> {
   const { control, progress } = work
-  const clipIds = await clipsToRecheck(work.db, productionId)
+  const clipIds = await clipsToRecheck(work.db, productionId, all)
   const [troubles, count] = [[] as string[], { equal: 0, differs: 0, waiting: 0 }]
   for (const [done, clipId] of clipIds.entries()) {
     await control.gate()
