@@ -9,7 +9,7 @@ import { proxyOrder } from './proxies'
 import { newRig } from './rigs'
 import { bagOrder } from './shelf'
 import { modeBody, planRules } from './gear'
-import { dayBody, planBody, planFault } from './shoot'
+import { dayBody, planBody, planFault, shotsBody } from './shoot'
 import { newVolume } from './storage'
 
 const ID = '11111111-1111-4111-8111-111111111111'
@@ -115,6 +115,12 @@ describe('what the server takes', () => {
     ]
     for (const [schema, body, sentence] of wrong)
       expect(complaint(schema, body), JSON.stringify(body)).toMatch(sentence)
+  })
+
+  it('takes twenty passes of one performance, and no more', () => {
+    const passes = (count: number) => complaint(shotsBody, { shots: [{ name: 'Verse' }], passes: count })
+    expect([0, 1, 20].map((count) => passes(count) === undefined)).toEqual([false, true, true])
+    expect(passes(21)).toMatch(/passes/)
   })
 
   it('orders proxies of any number of clips', () => {

@@ -76,6 +76,17 @@ describe('decoded sound', () => {
     expect(compared(stereo(sound, other), stereo(other, sound), 2).unlike).toBe(SECONDS)
   })
 
+  it('is unlike below a correlation of 0.7, and not compared below −60 dB', () => {
+    const other = later(noise(8000), 977)
+    const mixed = (share: number) => compared(sound, sound.map((value, at) => share * value + Math.sqrt(1 - share ** 2) * (other[at] ?? 0))).unlike // prettier-ignore
+    // The other begins with silence, so that its first second is more alike.
+    expect([0.715, 0.685].map(mixed)).toEqual([0, SECONDS - 1])
+    // Loudness of even noise is its largest value by the root of 3; −60 dB of full scale is 32.8.
+    const loud = (most: number) => noise(most * Math.sqrt(3))
+    const quiet = (most: number) => compared(loud(most), later(loud(most), 977)).unlike
+    expect([32.2, 33.6].map((most) => quiet(most) > 0)).toEqual([false, true])
+  })
+
   it('does not count what is shorter than a quarter of a second', () => {
     const comparison = new SoundComparison(1)
     comparison.add(noise(8000, 1000), new Int16Array(1000))
@@ -106,5 +117,8 @@ describe('packets of sound', () => {
     expect(strangeGaps(original, [{ at: 4, seconds: 0.5 }])).toBe(1)
     expect(strangeGaps(original, [{ at: 3, seconds: 0.2 }])).toBe(1)
     expect(strangeGaps([], [{ at: 3, seconds: 0.02 }])).toBe(1)
+    // Source: ISO/IEC 14496-3, 1 024 samples at 32 kHz: 32 ms.
+    const off = (ms: number) => strangeGaps(original, [{ at: 3 + ms / 1000, seconds: 0.5 - ms / 1000 }])
+    expect([31.8, 32.5].map(off)).toEqual([0, 1])
   })
 })

@@ -36,7 +36,13 @@ const VOLUMES: readonly DemoVolume[] = [
   { name: 'Lantern', kind: 'phone', site: 'on the person', capacityBytes: 128e9, speed: [90, 60], plugged: false },
   { name: 'Saltings bucket', kind: 'cloud', site: 'cloud', capacityBytes: 500e9, speed: [12, 2.5], plugged: true },
   { name: 'Ebb', kind: 'archive', site: 'house', capacityBytes: 4e12 },
-  { name: 'Neap', kind: 'archive', site: 'aunt’s flat', capacityBytes: 3e12, speed: [140, 120], plugged: false },
+  {
+    name: 'Neap',
+    kind: 'archive',
+    site: 'aunt’s flat',
+    capacityBytes: 3e12,
+    ...(TELLS_STORY && { speed: [140, 120] as const, plugged: false }),
+  },
 ]
 
 /** Bytes of the past, in GB: production, volume, originals, generated, outputs. */

@@ -13,12 +13,19 @@ const place = join(PROJECT, '.yendra-mutation/thresholds')
 const asked = process.argv[2] ?? 'core'
 const NAMED = /^(?:export )?const ([A-Z][A-Z_0-9]+)(?:: number)? = ([-0-9_.e* /]+)$/
 
-/**
- * How long something is searched for or how much is read at most: a little more or less is no other answer. A number
- * that is written down nowhere else is no threshold either.
- */
+/** No thresholds: a little more or less is no other answer of core, or the number is a unit or a name. */
 const NO_THRESHOLD = new Set(
-  ['MOST_CHOICES MOST_WEIGHED MOST_ROOMS MOST_CELLS MOST_BOXES MOST_ATTRIBUTES MOST_TRIES MOST_STARTS WINDOW'].flatMap((line) => line.split(' ')), // prettier-ignore
+  [
+    // How long something is searched for, how much is read at most or at once.
+    ...['MOST_CHOICES MOST_WEIGHED MOST_ROOMS MOST_CELLS MOST_BOXES MOST_ATTRIBUTES MOST_TRIES MOST_STARTS WINDOW'],
+    ...['MOST_INDEX_BYTES MOST_EDITS MOST_ENTRIES MOST_VALUES SAMPLED LOOKED_AT'],
+    // Units, and what others are built by.
+    ...['DAY DAY_MS HOUR_MS MICROSECONDS FACTS_VERSION GRID COMPARED_HZ'],
+    // Told to other rooms, which test it: pictures of a strip, fields of a form, what is scanned.
+    ...['STRIP_FRAMES MOST_COMPARED MOST_PASSES PROXY_HZ'],
+    // Between a half and one it is all the same.
+    ...['GAP'],
+  ].flatMap((line) => line.split(' ')),
 )
 
 rmSync(place, { recursive: true, force: true })

@@ -12,9 +12,10 @@ const bytesOf = (files: readonly ListedFile[]) => files.reduce((sum, file) => su
 
 /**
  * What is said of large files that belong to no clip, as of a camera whose raw films nothing here can open: a question
- * where the card has no clip beside them. `loose` are files of at least `LEAST_UNKNOWN_BYTES`.
+ * where the card has no clip beside them. Of `files` only those of at least `LEAST_UNKNOWN_BYTES` count.
  */
-export function unknownKindFinding(loose: readonly ListedFile[], clips: number): Finding[] {
+export function unknownKindFinding(files: readonly ListedFile[], clips: number): Finding[] {
+  const loose = files.filter((file) => file.sizeBytes >= LEAST_UNKNOWN_BYTES)
   if (loose.length === 0) return []
   const paths = loose.map((file) => file.path).sort()
   const endings = [...new Set(paths.map((path) => endingOf(path)))]
