@@ -7,7 +7,7 @@ import { predictedBytes } from './destination'
 import { deliveryPlan, deliveryRate, USUAL_CHOICE, type DeliveryPlan } from './plan'
 import { cutOf, isInvented, largestWindow, losslessZoom, reframe, scaleDown, windowFault } from './reframe'
 import { framingSentence } from './sentence'
-import { mixOf, soundLabel, soundPlan } from './sound'
+import { DOWN_MIX, mixOf, soundLabel, soundPlan } from './sound'
 import { TALL_WINDOW, testDestination, testMaster, testPlan } from './testPlan'
 
 const video = testPicture()
@@ -245,6 +245,11 @@ describe('the sound of a deliverable', () => {
     ]).toEqual([...['1: stereo', '1: stereo, eng', '1: mono', '1: 3 channels']])
   })
 
+  it('is mixed down by 3 dB', () => {
+    // Source: ITU-R BS.775, table 2: 0.7071 is the root of a half.
+    expect(DOWN_MIX).toBeCloseTo(Math.SQRT1_2, 4)
+  })
+
   it('is as long as the picture, and says what is cut, padded or left out', () => {
     const says = (more: Partial<SoundTrack>, others: SoundTrack[] = [], picture: Partial<VideoTrack> = {}) => {
       const track = testSound(more)
@@ -253,7 +258,7 @@ describe('the sound of a deliverable', () => {
     expect([
       says({}),
       says({ seconds: 4.0499 }),
-      says({ seconds: 4.06 }),
+      says({ seconds: 4.0524 }),
       says({ seconds: 3.9501 }),
       says({ seconds: 3.94 }),
       says({ startSeconds: 0.0499, seconds: 3.95 }),
@@ -266,7 +271,7 @@ describe('the sound of a deliverable', () => {
         [],
         [],
         [
-          "The sound goes on 0.06 s after the picture and is cut there.",
+          "The sound goes on 0.05 s after the picture and is cut there.",
         ],
         [],
         [

@@ -153,7 +153,8 @@ describe('a frame rate', () => {
       expect(() => frameRate(num, den), `${num}/${den}`).toThrow()
     expect(frameRate(50, 2)).toEqual(frameRate(25, 1))
     expect(rateOfDecimal(24)).toEqual(frameRate(24))
-    expect(rateOfDecimal(23.976)).toEqual(frameRate(24_000, 1001))
+    expect([23.976, 23.97, 23.9825].map(rateOfDecimal)).toEqual(Array(3).fill(frameRate(24_000, 1001)))
+    expect([23.9827, 23.9693].map(rateOfDecimal)).toEqual([frameRate(23_983, 1000), frameRate(23_969, 1000)])
   })
 })
 
