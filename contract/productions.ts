@@ -1,4 +1,5 @@
 import { object, string, type InferType } from 'yup'
+import type { KnownPlace } from '../core/line/known'
 import type { StationStatus } from '../core/line/line'
 import type { NextStep } from '../core/line/needs'
 import { isDay, isTimeZone } from '../core/units/day'
@@ -39,6 +40,8 @@ export interface ProductionView {
   readonly timeZone: string
   readonly line: readonly StationStatus[]
   readonly next: NextStep
+  /** Of one that was finished before its files were read here, where they lie by the records; else `null`. */
+  readonly known: readonly KnownPlace[] | null
 }
 
 /** Productions, which all stations belong to. */

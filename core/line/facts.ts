@@ -1,4 +1,5 @@
 import type { Mark } from '../copies/mark'
+import type { KnownPlace } from './known'
 
 /** Everything the line needs to know of one production, counted. */
 export interface ProductionFacts {
@@ -51,6 +52,9 @@ export interface ProductionFacts {
   }
   /** Finished long ago: known from the records only, nothing is left to do. */
   readonly closed: boolean
+  /** Where the bytes of such a production lie. */
+  readonly known: readonly KnownPlace[]
+  readonly shootOn: string | null
 }
 
 export interface LoadFacts {

@@ -16,6 +16,8 @@ const nothing: ProductionFacts = {
   bags: { written: 0, verified: 0, single: 0 },
   review: { decided: true, named: 0, unnamed: 0, placed: 0, unplaced: 0 },
   closed: false,
+  known: [],
+  shootOn: null,
 }
 const load: LoadFacts = {
   id: 'curlew-a',
@@ -197,6 +199,8 @@ describe('the next step', () => {
         unplaced: few,
       }),
       closed: mostly(false, fc.constant(true)),
+      known: fc.constant([]),
+      shootOn: fc.constant(null),
     })
     fc.assert(
       fc.property(anyFacts, (any) => {

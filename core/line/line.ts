@@ -1,6 +1,7 @@
 import { MARK_WORDS, type Mark } from '../copies/mark'
 import { counted, formatBytes } from '../units/quantity'
 import type { LoadFacts, ProductionFacts } from './facts'
+import { knownAnswers } from './known'
 import { secondMark, shortOf } from './needs'
 import { STATIONS, type Station } from './stations'
 
@@ -88,7 +89,12 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
       worry: bags.written > bags.verified ? `${counted(bags.written - bags.verified, 'bag')} unproved` : undefined,
     },
   }
-  return STATIONS.map((station) => ({ station, ...status[station] }))
+  const known = facts.closed ? knownAnswers(facts.known, facts.shootOn) : undefined
+  return STATIONS.map((station) => {
+    const { state, figure, worry } = status[station]
+    const said = station === 'storage' || state !== 'empty' ? undefined : known?.[station].figure
+    return { station, state, figure: said ?? figure, worry }
+  })
 }
 
 const isUnseen = ({ unseen, formatted }: LoadFacts): boolean => unseen && !formatted

@@ -1,5 +1,6 @@
 import { openQuestions, openStops } from '../../core/cards/findings/findings'
 import type { ProductionFacts } from '../../core/line/facts'
+import type { KnownPlace } from '../../core/line/known'
 import { onOneDrive } from '../../core/storage/oneDrive'
 import type { Db } from '../db/connection'
 import { knownBytes } from '../db/queries/bytes'
@@ -67,6 +68,8 @@ export async function productionFacts(
         ...shelfFacts(deliverables.find(isOf), bags.find(isOf), drives),
         review: reviewed.get(production.id) ?? UNREVIEWED,
         closed,
+        known: closed ? knownPlaces(size, drives) : [],
+        shootOn: production.shootOn,
       }
       return [production.id, facts]
     }),
@@ -113,6 +116,13 @@ const storageFacts = (size: Awaited<ReturnType<typeof knownBytes>>, drives: Driv
       !drive.away && drive.connected && size.some((row) => row.volumeId === drive.id) && drive.budget.state !== 'roomy',
   )?.name,
 })
+
+const knownPlaces = (size: Awaited<ReturnType<typeof knownBytes>>, drives: Drives): KnownPlace[] =>
+  drives.flatMap(({ id, name, site, connected }) =>
+    size
+      .filter((row) => row.volumeId === id)
+      .map(({ byteClass, sizeBytes }) => ({ volumeId: id, name, site, connected, byteClass, sizeBytes })),
+  )
 
 const shelfFacts = (
   rendered: Awaited<ReturnType<typeof deliverableCounts>>[number] | undefined,

@@ -1,8 +1,10 @@
 import { Suspense, type ComponentType } from 'react'
-import { NavLink, useParams } from 'react-router'
+import { NavLink, useParams, useSearchParams } from 'react-router'
 import { STATION_NAMES, STATIONS, type Station } from '../../core/line/stations'
+import type { ProductionView } from '../../contract/productions'
 import { Ask } from '../parts/asking/Ask'
 import { useProduction } from '../trade/queries'
+import { KnownStation } from './KnownStation'
 import { DESKS, MAIN_DESK, type Desk } from './desks'
 import { NotFound } from './pages/ErrorPage'
 import { StationLine } from './StationLine'
@@ -15,9 +17,14 @@ function PageTitle({ name, title }: { name: string; title: string }) {
   return null
 }
 
+/** Finished, with nothing of this station in Yendra itself. */
+const isOnlyKnown = ({ known, line }: ProductionView, station: Station) =>
+  known !== null && line.find((status) => status.station === station)?.state === 'empty'
+
 /** One station of one production, or one of its desks, under the line of all seven. */
 export function ProductionFrame({ pages }: { pages: Record<Station, ComponentType<{ productionId: string }>> }) {
   const { productionId, station, desk: deskId } = useParams()
+  const [search] = useSearchParams()
   const query = useProduction(productionId)
   if (!productionId || !isStation(station)) return <NotFound />
   const desks = DESKS[station] ?? []
@@ -31,9 +38,13 @@ export function ProductionFrame({ pages }: { pages: Record<Station, ComponentTyp
           <StationLine production={production} current={station} />
           {desks.length > 0 && <DeskNames base={`/p/${productionId}/${station}`} station={station} desks={desks} />}
           <PageTitle name={desk?.name ?? STATION_NAMES[station]} title={production.title} />
-          <Suspense fallback={<p className="text-quiet">One moment …</p>}>
-            <Page key={`${productionId}-${station}-${deskId ?? ''}`} productionId={productionId} />
-          </Suspense>
+          {station !== 'storage' && isOnlyKnown(production, station) && !search.has('scan') ? (
+            <KnownStation production={production} station={station} />
+          ) : (
+            <Suspense fallback={<p className="text-quiet">One moment …</p>}>
+              <Page key={`${productionId}-${station}-${deskId ?? ''}`} productionId={productionId} />
+            </Suspense>
+          )}
         </>
       )}
     </Ask>

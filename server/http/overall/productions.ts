@@ -27,7 +27,8 @@ export function productionRoutes({ db, host }: Context): Router {
     return rows.flatMap(({ id, version, title, client, shootOn, folder, timeZone }) => {
       const own = facts.get(id)
       const about = { id, version, title, client, shootOn, folder, timeZone }
-      return own ? [{ ...about, line: lineOf(own), next: nextStep(own) }] : []
+      const known = own?.closed ? own.known : null
+      return own ? [{ ...about, line: lineOf(own), next: nextStep(own), known }] : []
     })
   }
 
