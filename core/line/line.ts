@@ -89,12 +89,17 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
       worry: bags.written > bags.verified ? `${counted(bags.written - bags.verified, 'bag')} unproved` : undefined,
     },
   }
-  const known = facts.closed ? knownAnswers(facts.known, facts.shootOn) : undefined
-  return STATIONS.map((station) => {
-    const { state, figure, worry } = status[station]
-    const said = station === 'storage' || state !== 'empty' ? undefined : known?.[station].figure
-    return { station, state, figure: said ?? figure, worry }
-  })
+  return STATIONS.map((station) => ({ station, ...knownFigure(facts, station, status[station]) }))
+}
+
+/** Of a production that the records alone know, what they say instead of “nothing yet”. */
+function knownFigure(
+  { closed, known, shootOn }: ProductionFacts,
+  station: Station,
+  status: Omit<StationStatus, 'station'>,
+) {
+  if (!closed || station === 'storage' || status.state !== 'empty') return status
+  return { ...status, figure: knownAnswers(known, shootOn)[station].figure }
 }
 
 const isUnseen = ({ unseen, formatted }: LoadFacts): boolean => unseen && !formatted

@@ -107,6 +107,13 @@ describe('proxies of a station', () => {
         troubles: [],
       })
       expect(await counts()).toMatchObject({ equal: 1, differ: 1, unchecked: 0 })
+      // A block that went bad since is found where somebody asks for all of them, and only there.
+      const whole = readFileSync(String(right))
+      writeFileSync(String(right), Buffer.from(whole).fill(0x5a, whole.length >> 1, (whole.length >> 1) + 2000))
+      const recheckAll = () => station.task(`/productions/${productionId}/proxies/recheck`, { all: true })
+      expect((await recheckAll()).sentence).toBe('2 proxies compared, sound and all: 0 equal, 2 not.')
+      writeFileSync(String(right), whole)
+      expect((await recheckAll()).sentence).toBe('2 proxies compared, sound and all: 1 equal, 1 not.')
       // One that never comes out equal is no dead end: the clip can be edited without.
       const line = async () =>
         (await station.get<ProductionView>(`/productions/${productionId}`)).line.find(

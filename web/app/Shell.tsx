@@ -57,7 +57,7 @@ export function Shell() {
       )}
       <Notices />
       <Appeared />
-      <main id="page" tabIndex={-1} className="grow pb-40 outline-none">
+      <main id="page" tabIndex={-1} className="grow pb-20 outline-none">
         <Outlet />
       </main>
       <div className="pointer-events-none fixed inset-x-0 bottom-0 z-30" data-screen-only>

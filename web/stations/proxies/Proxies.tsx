@@ -81,6 +81,9 @@ function Making({ counts, productionId }: ProxiesProps) {
       >
         {proxySentence({ ...counts, making: working.filter((task) => task.kind === 'proxy').length })}
       </Answer>
+      {working.length === 0 && counts.equal + counts.differ > 0 && (
+        <CompareAll productionId={productionId} proxies={counts.equal + counts.differ + counts.unchecked} />
+      )}
       {working.length > 0 && (
         <div className="mb-6 space-y-3 border-y border-rule py-3">
           {working
@@ -98,6 +101,24 @@ function Making({ counts, productionId }: ProxiesProps) {
         </div>
       )}
     </>
+  )
+}
+
+/** A drive may have damaged a proxy that was equal when it was made. */
+function CompareAll({ productionId, proxies }: { productionId: string; proxies: number }) {
+  const recheck = useSend(proxiesApi.recheck)
+  return (
+    <div className="-mt-3 mb-4">
+      <Button
+        look="quiet"
+        disabled={recheck.isPending}
+        onClick={() => recheck.mutate({ params: { id: productionId }, body: { all: true } })}
+      >
+        Compare {proxies === 1 ? 'the proxy' : `all ${proxies} proxies`} with{' '}
+        {proxies === 1 ? 'its original' : 'their originals'} again
+      </Button>
+      <Trouble error={recheck.error} />
+    </div>
   )
 }
 
@@ -121,7 +142,11 @@ function Orders({ counts, open, productionId, storage, busy }: OrdersProps) {
     <div>
       <div className="flex flex-wrap items-end gap-3">
         {counts.unchecked > 0 && (
-          <Button look="primary" disabled={busy || recheck.isPending} onClick={() => recheck.mutate({ params })}>
+          <Button
+            look="primary"
+            disabled={busy || recheck.isPending}
+            onClick={() => recheck.mutate({ params, body: { all: false } })}
+          >
             Compare {counted(counts.unchecked, 'proxy', 'proxies')} now
           </Button>
         )}
