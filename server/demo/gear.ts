@@ -2,7 +2,9 @@ import type { CameraBody, ModeFigures } from '../../contract/gear'
 import type { Db } from '../db/connection'
 import { addCamera, addCard, addMode } from '../db/queries/gear'
 import { addOffload } from '../db/queries/measured'
+import { production } from '../db/queries/productions'
 import { addShots, putDay, putPlan } from '../db/queries/shoot'
+import { STORY } from './storyNames'
 import { frameRate } from '../../core/units/frameRate'
 
 const camera = (name: string, more: Partial<CameraBody> = {}): CameraBody => ({
@@ -91,6 +93,12 @@ const CARDS: readonly (readonly [string, number, number])[] = [
   ['Field D', 32, 10],
 ]
 
+/** Cards that only the story has. */
+const STORY_CARDS: typeof CARDS = [
+  ['Curlew C', 128, 60],
+  ['Plover C', 64, 30],
+]
+
 /** Production, camera, mode, seconds of a take, takes, cards. */
 const PLANS: readonly (readonly [string, string, string, number, number, readonly string[]])[] = [
   ['Steam-bending ribs', 'Curlew', 'UHD 25p', 720, 7, ['Curlew A', 'Reed 2']],
@@ -101,6 +109,22 @@ const PLANS: readonly (readonly [string, string, string, number, number, readonl
   ['Launch day', 'Field 1', 'Stereo, 24 bit', 5400, 2, ['Field A', 'Field B']],
   ['Launch day', 'Field 2', 'Stereo, 24 bit', 5400, 2, ['Field C', 'Field D']],
   ['Sail loft', 'Curlew', 'UHD 25p', 1800, 6, []],
+  [STORY.title, 'Curlew', 'HD 25p', 300, 4, ['Curlew C']],
+  [STORY.title, 'Plover', '2.7K 100p', 120, 3, ['Plover C']],
+]
+
+/** Name, camera, for where, note, time of the day when it was filmed. */
+const STORY_SHOTS = [
+  ['Garboard, first seam', 'Curlew', ['wide-watch'], 'Hands and iron, close.', '09:20'],
+  ['Garboard, cotton in', 'Curlew', ['wide-watch', 'tall-short'], '', '09:41'],
+  ['Mallet from below', 'Plover', ['tall-short'], 'From under the hull.', '09:22'],
+  ['Whole hull from the door', 'Curlew', ['wide-watch'], 'When the light comes round.', undefined],
+] as const
+
+const STORY_CALLS = [
+  { at: '09:00', what: 'First seam', minutes: 60 },
+  { at: '10:00', what: 'Second seam', minutes: 60 },
+  { at: '11:00', what: 'Wide, from the door', minutes: 20 },
 ]
 
 const SHOTS = [
@@ -140,7 +164,7 @@ const EMPTIED = [
   ['Heron 2', 437, undefined, 849],
 ] as const
 
-async function addThings(db: Db) {
+async function addThings(db: Db, cards: typeof CARDS) {
   const [cameraIds, modeIds, cardIds] = [
     new Map<string, string>(),
     new Map<string, string>(),
@@ -151,7 +175,7 @@ async function addThings(db: Db) {
     cameraIds.set(body.name, id)
     for (const [name, figures] of modes) modeIds.set(`${body.name} ${name}`, (await addMode(db, id, name, figures)).id)
   }
-  for (const [name, gigabytes, megabytes] of CARDS) {
+  for (const [name, gigabytes, megabytes] of cards) {
     const card = { name, capacityBytes: gigabytes * 1e9, bytesPerSecond: megabytes * 1e6 }
     cardIds.set(name, (await addCard(db, card)).id)
   }
@@ -164,7 +188,9 @@ async function addThings(db: Db) {
  * shoot.
  */
 export async function addGear(db: Db, productions: ReadonlyMap<string, string>, day: string): Promise<void> {
-  const { cameraOf, modeOf, cardOf } = await addThings(db)
+  const story = productions.get(STORY.title)
+  const allCards = story === undefined ? CARDS : [...CARDS, ...STORY_CARDS]
+  const { cameraOf, modeOf, cardOf } = await addThings(db, allCards)
   for (const [title, productionId] of productions) {
     const rows = PLANS.filter(([of]) => of === title)
     if (rows.length === 0) continue
@@ -177,8 +203,8 @@ export async function addGear(db: Db, productions: ReadonlyMap<string, string>, 
       cameras: rows.map(([, name, , , , cards]) => ({
         cameraId: cameraOf(name),
         bothSlots: false,
-        cardBytes: (CARDS.find(([card]) => card === cards[0])?.[1] ?? 128) * 1e9,
-        cardBytesPerSecond: (CARDS.find(([card]) => card === cards[0])?.[2] ?? 60) * 1e6,
+        cardBytes: (allCards.find(([card]) => card === cards[0])?.[1] ?? 128) * 1e9,
+        cardBytesPerSecond: (allCards.find(([card]) => card === cards[0])?.[2] ?? 60) * 1e6,
         cardIds: cards.map(cardOf),
       })),
     })
@@ -198,6 +224,7 @@ export async function addGear(db: Db, productions: ReadonlyMap<string, string>, 
     calls: CALLS,
   })
   await addBooks(db, productions.get('Sail loft') ?? '', cameraOf('Curlew'))
+  if (story !== undefined) await addStory(db, story, cameraOf)
 }
 
 async function addBooks(db: Db, productionId: string, cameraId: string): Promise<void> {
@@ -220,4 +247,20 @@ async function addBooks(db: Db, productionId: string, cameraId: string): Promise
         exportedBytes: exported ? Math.round(exported * 1e9) : null,
       },
     })
+}
+
+/** What was planned for the production that is being edited. */
+async function addStory(db: Db, productionId: string, cameraOf: (name: string) => string): Promise<void> {
+  const row = await production(db, productionId)
+  const shootOn = row?.shootOn ?? ''
+  await addShots(
+    db,
+    productionId,
+    STORY_SHOTS.map(([name, of, deliverables, notes, at]) => ({
+      ...{ name, cameraId: cameraOf(of), deliverables: [...deliverables], notes },
+      filmedAt: at === undefined ? null : `${shootOn}T${at}:00.000Z`,
+    })),
+  )
+  const place = 'Saltmarsh Bench, workshop'
+  await putDay(db, productionId, { shootOn, timeZone: 'UTC', place, calls: STORY_CALLS })
 }

@@ -5,26 +5,19 @@ import { cardsApi, type ClipView, type LoadView } from '../../contract/cards'
 import { copiesApi } from '../../contract/copies'
 import { addressOf } from '../../contract/endpoint'
 import { exportsApi } from '../../contract/exports'
+import { gearApi } from '../../contract/gear'
 import { productionsApi } from '../../contract/productions'
 import { proxiesApi } from '../../contract/proxies'
 import { reviewApi, type ReviewBody } from '../../contract/review'
 import { shelfApi } from '../../contract/shelf'
+import { shootApi } from '../../contract/shoot'
 import { sortedApi } from '../../contract/sorted'
 import { storageApi } from '../../contract/storage'
 import { DESTINATIONS } from '../../core/exports/destination'
 import { USUAL_CHOICE } from '../../core/exports/plan'
 import { largestWindow } from '../../core/exports/reframe'
 import type { Person } from './person'
-
-/** Names of the story: a production in the middle of its edit. */
-export const STORY = {
-  title: 'Caulking the garboard',
-  reader: 'Third reader',
-  cards: ['Curlew C', 'Plover B', 'Field 2'],
-  edit: 'Slipway',
-  away: 'Neap',
-  shelf: 'Tide 1',
-} as const
+import { STORY } from './storyNames'
 
 /**
  * What happened since the garboard was filmed, each step done as a person does it, and done once: what is there already
@@ -84,8 +77,9 @@ class Story {
         this.#person.call(cardsApi.look, { id: reader.id }, { body: { productionId: this.#id, label: card, copy: false, stay: null } }), // prettier-ignore
       )
     }
-    if (card === STORY.cards[2]) return
     const load = await this.#needed(card)
+    await this.#sayGear(load, card)
+    if (card === STORY.cards[2]) return
     const copies = (await this.#person.call(copiesApi.all, { id: this.#id })).rows.find((one) => one.loadId === load.id)
     if (!copies || copies.copies.filter((copy) => copy.mark >= 2).length < 2) {
       const drives = [await this.#device(STORY.edit), await this.#device(STORY.away)]
@@ -98,6 +92,14 @@ class Story {
       const [first] = (await this.#clipsOf(load)).filter((clip) => clip.widthPx !== null)
       if (first) await this.#play(load, first, volumeIds)
     }
+  }
+
+  /** Which card of the gear book it is, and which camera filmed it. */
+  async #sayGear(load: LoadView, card: string): Promise<void> {
+    const { cameras, cards } = await this.#person.call(gearApi.all, {})
+    const cardId = cards.find((one) => one.name === card)?.id ?? null
+    const cameraId = cameras.find((one) => card.startsWith(one.name))?.id ?? null
+    await this.#person.call(shootApi.setLoadGear, { id: load.id }, { body: { cardId, cameraId } })
   }
 
   /** Waits until the observer has seen the card. */
@@ -135,6 +137,7 @@ class Story {
 
   async review(): Promise<void> {
     const names: { id: string; name: string }[] = []
+    const shots = await this.#person.call(shootApi.shots, { id: this.#id })
     for (const card of STORY.cards)
       for (const clip of await this.#clipsOf(await this.#needed(card))) {
         const said = SAID[clip.name.replace(/\.\w+$/, '')]
@@ -142,7 +145,14 @@ class Story {
         await this.#person.call(
           reviewApi.set,
           { id: clip.id },
-          { body: { shotId: null, ranges: [], note: '', ...said.review } },
+          {
+            body: {
+              shotId: shots.find((shot) => shot.name === said.name)?.id ?? null,
+              ranges: [],
+              note: '',
+              ...said.review,
+            },
+          },
         )
         if (said.name !== undefined) names.push({ id: clip.id, name: said.name })
       }
@@ -233,7 +243,7 @@ const SAID: Readonly<Record<string, { readonly review: Partial<ReviewBody>; read
 /** Films that were cut: from which clip, for where. */
 const FILMS = [
   ['Curlew C', 'C0061', 'wide-watch'],
-  ['Plover B', 'PLOV0123', 'tall-short'],
+  ['Plover C', 'PLOV0123', 'tall-short'],
 ] as const
 
 /** Overwrites a little in the middle of a file, as a bad block does; its size and its time stay. */

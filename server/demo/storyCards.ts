@@ -14,7 +14,7 @@ const HD = { widthPx: 1920, heightPx: 1080, rate: 25, bitRate: '20M' }
 /** The cards of a day in the workshop: main camera, action camera, recorder. `day` begins at midnight, UTC. */
 export function storyCards(root: string, day: Date): StoryCard[] {
   const at = timesOf(day)
-  const folders = [join(root, 'curlew-c'), join(root, 'plover-b'), join(root, 'field-2')] as const
+  const folders = [join(root, 'curlew-c'), join(root, 'plover-c'), join(root, 'field-2')] as const
   return [
     {
       ...{ name: 'Curlew C', folder: folders[0] },
@@ -25,7 +25,7 @@ export function storyCards(root: string, day: Date): StoryCard[] {
       })),
     },
     {
-      ...{ name: 'Plover B', folder: folders[1] },
+      ...{ name: 'Plover C', folder: folders[1] },
       story: 'The action camera’s card of the garboard: three clips at 50 frames.',
       clips: ACTION.map(([name, hours, minutes, seconds, paint]) => ({
         name,

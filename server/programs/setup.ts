@@ -11,7 +11,7 @@ import { MARKER } from '../media/marker'
 import { findBench } from '../demo/findBench'
 import { addGear } from '../demo/gear'
 import { makeFirstCard, makeOtherCards } from '../demo/media'
-import { STORY } from '../demo/story'
+import { STORY } from '../demo/storyNames'
 import { writeStory } from '../db/queries/settings'
 
 /** Tests begin with all cards and nothing that goes on by itself. */
