@@ -9,6 +9,10 @@ export function ffmpeg(args: readonly string[], picture?: Buffer): Promise<void>
     const child = spawn('ffmpeg', ['-hide_banner', '-loglevel', 'error', '-y', ...args], {
       stdio: ['pipe', 'ignore', 'pipe'],
     })
+    // Whoever ends this program ends what it has started.
+    const end = () => child.kill('SIGKILL')
+    process.once('exit', end)
+    child.once('close', () => process.off('exit', end))
     let messages = ''
     child.stderr.on('data', (chunk: Buffer) => (messages += chunk.toString()))
     child.on('error', reject)
@@ -139,13 +143,21 @@ export async function makeClips(clips: readonly ClipPlan[], made: () => void = (
   await Promise.all([line(), line()])
 }
 
-/** A take of a sound recorder: noise, and a click each second. */
-export async function makeSound(path: string, seconds: number): Promise<void> {
+/** A take of a sound recorder: noise, and a click each second; with its time where the recorder writes one. */
+export async function makeSound(path: string, seconds: number, recordedAt?: Date): Promise<void> {
   const clicks = `if(lt(mod(t,1),0.004),0.6*sin(2*PI*1200*t),0.002*(random(0)-0.5))`
   await ffmpeg([
     ...['-f', 'lavfi', '-i', `aevalsrc='${clicks}':c=stereo:s=48000:d=${seconds}`, '-c:a', 'pcm_s24le'],
+    ...(recordedAt ? broadcast(recordedAt) : []),
     path,
   ])
+}
+
+/** The broadcast extension with day and time. Source: EBU Tech 3285. */
+function broadcast(recordedAt: Date): string[] {
+  const [day = '', time = ''] = recordedAt.toISOString().split('T')
+  const tag = (name: string, value: string) => ['-metadata', `${name}=${value}`]
+  return ['-write_bext', '1', ...tag('origination_date', day), ...tag('origination_time', time.slice(0, 8))]
 }
 
 /** Settings and a small picture of a clip, in the folders that the camera keeps for them. */

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { below, seam } from './garboard'
 import { Canvas, estuary, workshop } from './scene'
 
 const WHITE = [255, 255, 255] as const
@@ -45,6 +46,18 @@ describe('the painter of the demo', () => {
       return canvas
     })
     expect(Buffer.compare(scenes[0]?.pixels ?? Buffer.alloc(0), scenes[1]?.pixels ?? Buffer.alloc(0))).not.toBe(0)
+    const [empty, full] = [0.1, 0.9].map((filled) => {
+      const canvas = new Canvas(320, 180)
+      seam(canvas, filled)
+      return at(canvas, 0.05, 0.467)
+    })
+    expect(full).toEqual(empty)
+    const lamps = [0, 1].map((lamp) => {
+      const canvas = new Canvas(320, 180)
+      below(canvas, lamp)
+      return at(canvas, 0.57, 0.62)
+    })
+    expect(lamps[0]).not.toEqual(lamps[1])
     const [morning, evening] = [0, 1].map((share) => {
       const canvas = new Canvas(320, 180)
       estuary(canvas, share)

@@ -160,9 +160,12 @@ class Story {
     const view = await this.#person.call(sortedApi.one, { id: this.#id })
     if (view.last !== null) return
     const volumeId = (await this.#device(STORY.edit)).id
-    const { template, aRoll, which } = view.settings
+    const { template, which } = view.settings
+    const { cameras } = await this.#person.call(gearApi.all, {})
+    const main = cameras.find((one) => STORY.cards[0].startsWith(one.name))
+    const aRoll = main ? [{ by: 'camera' as const, is: main.id }] : []
     const links = view.canLink === 'reflink' ? 'reflink' : 'copy'
-    await this.#person.call(sortedApi.set, { id: this.#id }, { body: { volumeId, template: [...template], aRoll: [...aRoll], which, links, editBegun: false } }) // prettier-ignore
+    await this.#person.call(sortedApi.set, { id: this.#id }, { body: { volumeId, template: [...template], aRoll, which, links, editBegun: false } }) // prettier-ignore
     await this.#person.work(() => this.#person.call(sortedApi.sort, { id: this.#id }))
   }
 

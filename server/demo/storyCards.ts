@@ -2,6 +2,7 @@ import { mkdir, utimes, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { DemoCard } from './cards'
 import { addCompanions, makeClip, makeSound, SMALL, time, timesOf, UHD, type ClipPlan } from './film'
+import { below, seam } from './garboard'
 import { estuary, workshop, type Canvas } from './scene'
 
 /** A card of the production that is being edited, with what makes it, clip by clip. */
@@ -44,15 +45,15 @@ export function storyCards(root: string, day: Date): StoryCard[] {
 }
 
 const MAIN = [
-  ['C0061', 9, 20, 3, (canvas: Canvas) => workshop(canvas, 10)],
-  ['C0062', 9, 41, 4, (canvas: Canvas) => workshop(canvas, 11)],
+  ['C0061', 9, 20, 3, (canvas: Canvas) => seam(canvas, 0.3)],
+  ['C0062', 9, 41, 4, (canvas: Canvas) => seam(canvas, 0.62)],
   ['C0063', 10, 15, 3, (canvas: Canvas) => workshop(canvas, 12)],
   ['C0064', 11, 2, 2, (canvas: Canvas) => estuary(canvas, 0.3)],
 ] as const
 
 const ACTION = [
-  ['PLOV0121', 9, 22, 3, (canvas: Canvas) => workshop(canvas, 9)],
-  ['PLOV0122', 9, 50, 2, (canvas: Canvas) => estuary(canvas, 0.5)],
+  ['PLOV0121', 9, 22, 3, (canvas: Canvas) => below(canvas, 0.4)],
+  ['PLOV0122', 9, 50, 2, (canvas: Canvas) => below(canvas, 1)],
   ['PLOV0123', 10, 31, 1, (canvas: Canvas) => estuary(canvas, 0.9)],
 ] as const
 
@@ -82,7 +83,7 @@ async function filmMain(card: string, name: string, picture: Picture, paint: Cli
 async function recordAt(folder: string, name: string, seconds: number, recordedAt: Date): Promise<void> {
   await mkdir(folder, { recursive: true })
   const path = join(folder, `${name}.WAV`)
-  await makeSound(path, seconds)
+  await makeSound(path, seconds, recordedAt)
   await writeFile(join(folder, `${name}.TXT`), 'gain 32\nlow cut 80\n')
   for (const file of [path, join(folder, `${name}.TXT`)]) await utimes(file, recordedAt, recordedAt)
 }

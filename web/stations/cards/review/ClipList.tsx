@@ -60,7 +60,7 @@ export function ClipList({ clips, pages, current, reviews, onOpen }: ClipListPro
             >
               <Frames clip={clip} />
               <span className="min-w-0 grow">
-                <span className="figure line-clamp-2 text-sm leading-tight font-semibold break-all">
+                <span className="figure line-clamp-2 text-sm leading-tight font-semibold wrap-anywhere">
                   {clip.review.name ?? clip.name}
                 </span>
                 <span className="mt-0.5 block truncate text-sm text-quiet">

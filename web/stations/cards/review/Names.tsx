@@ -90,8 +90,8 @@ function Pattern({ productionId, clips, onClose }: NamesProps & { clips: readonl
         <tbody className="figure">
           {changes.slice(0, SHOWN).map(({ id, file, from, to }) => (
             <tr key={id} className="border-b border-rule align-top">
-              <td className="py-1 pr-4 break-all text-quiet">{from ?? file}</td>
-              <td className={`py-1 break-all ${from === to ? 'text-quiet' : 'font-semibold'}`}>{to}</td>
+              <td className="py-1 pr-4 wrap-anywhere text-quiet">{from ?? file}</td>
+              <td className={`py-1 wrap-anywhere ${from === to ? 'text-quiet' : 'font-semibold'}`}>{to}</td>
             </tr>
           ))}
         </tbody>
