@@ -1,7 +1,7 @@
 import { object, string, type InferType } from 'yup'
 import type { KnownPlace } from '../core/line/known'
 import type { StationStatus } from '../core/line/line'
-import type { NextStep } from '../core/line/needs'
+import type { Need, NextStep } from '../core/line/needs'
 import { isDay, isTimeZone } from '../core/units/day'
 import { text } from './text'
 import { ask, order, type Made } from './endpoint'
@@ -40,6 +40,8 @@ export interface ProductionView {
   readonly timeZone: string
   readonly line: readonly StationStatus[]
   readonly next: NextStep
+  /** Everything that it needs, the most endangered first; of very many the first. */
+  readonly needs: readonly Need[]
   /** Of one that was finished before its files were read here, where they lie by the records; else `null`. */
   readonly known: readonly KnownPlace[] | null
 }

@@ -59,6 +59,8 @@ export interface StorageView {
 /** Station 5. 409 `not-sure` for an ordinary folder with things in it; 422 names the field. */
 export const storageApi = {
   all: ask<StorageView>()('storage', '/productions/:id/storage'),
+  /** All volumes, whatever lies on them. */
+  volumes: ask<readonly VolumeView[]>()('storage', '/volumes'),
   /** Registers a folder as a volume; one that is known by its marker is only found again. */
   addVolume: order<Registered>()('POST', '/volumes', {
     status: 201,

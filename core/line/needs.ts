@@ -77,11 +77,13 @@ function unsafeLoads(loads: readonly LoadFacts[], isLookedAt: boolean): Need[] {
   ]
 }
 
+const isCopied = ({ marks }: LoadFacts): boolean => (marks[0] ?? 0) > 0
+
 function safety({ loads, cardsWaiting, cardsLooking }: ProductionFacts): Need[] {
   const ofLoads = unsafeLoads(loads, cardsLooking > 0)
   const [copies, cards] = [ofLoads.filter(isOfCopies), ofLoads.filter((need) => !isOfCopies(need))]
   const unplayed = loads
-    .filter((load) => !load.formatted && !load.looking && load.marks[0] !== 3)
+    .filter((load) => !load.formatted && !load.looking && isCopied(load) && load.marks[0] !== 3)
     .map((load) => say('unsafe', 'copies', `Play a clip of “${load.label}” from a copy.`))
   const touched = loads
     .filter((load) => load.touched && !load.formatted)

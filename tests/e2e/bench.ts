@@ -102,3 +102,7 @@ export async function saved(page: Page, button: Locator, as: string): Promise<st
   await download.saveAs(path)
   return path
 }
+
+/** A production in the table of the overview. */
+export const production = (page: Page, title: string): Locator =>
+  page.locator(`[data-production="${title}"]`).getByRole('link').first()

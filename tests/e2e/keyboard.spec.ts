@@ -1,7 +1,7 @@
 import { expect } from '@playwright/test'
 import { join } from 'node:path'
 import type { AppearedView } from '../../contract/noticed'
-import { cardFolder, debian, volumeFolder } from './bench'
+import { cardFolder, debian, volumeFolder, production } from './bench'
 import { ownHouse, test } from './house'
 import { current, downTo, heading, pressNext, sayProduction, tabTo } from './keys'
 import { args } from '../args'
@@ -149,7 +149,7 @@ test('a card travels through all seven stations with the keyboard alone', async 
   expect(rate.trim()).toBe('1920,1080,100/1')
 
   await page.keyboard.press('0')
-  await expect(page.getByRole('link', { name: /Plover on the mast/ })).toBeVisible()
+  await expect(production(page, 'Plover on the mast')).toBeVisible()
 })
 
 test('in an empty world the next step is the first production, and a card says that it waits for it', async ({

@@ -1,7 +1,7 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, type Page } from '@playwright/test'
-import { cardFolder, complaints, debian, volumeFolder } from './bench'
+import { cardFolder, complaints, debian, volumeFolder, production } from './bench'
 import { more, ownHouse, test } from './house'
 import { args } from '../args'
 
@@ -17,16 +17,17 @@ test('the overview names the card that waits, and leads to it', async ({ page })
   const said = complaints(page)
   await page.goto('/')
   await expect(page.getByRole('heading', { level: 1 })).toContainText('need you')
-  const row = page.getByRole('link', { name: /Steam-bending ribs/ })
-  await expect(row).toContainText('Take in the card in the reader.')
-  await row.click()
+  const item = page.getByRole('region', { name: 'What needs you' }).getByRole('link').first()
+  await expect(item).toContainText('Take in the card in the reader.')
+  await expect(item).toContainText('Steam-bending ribs')
+  await item.click()
   await expect(page.getByRole('heading', { level: 1 })).toContainText('“Curlew A” is in the reader')
   expect(said).toEqual([])
 })
 
 test('station 2 shows the clips of the card with their pictures', async ({ page }) => {
   await page.goto('/')
-  await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
+  await production(page, 'Steam-bending ribs').click()
   await page.getByRole('button', { name: 'Scan the card' }).click()
   const row = page.getByRole('row', { name: /CURL0041\.MP4/ })
   await expect(row).toContainText('3840×2160')
@@ -54,7 +55,7 @@ test('station 3 copies to two drives, proves it, and clears the card only after 
   page,
 }) => {
   await page.goto('/')
-  await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
+  await production(page, 'Steam-bending ribs').click()
   await station(page, 'Copies').click()
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Not yet')
   await page.getByRole('button', { name: 'Copy to Slipway and Tide 1, and prove it' }).click()
@@ -90,7 +91,7 @@ test('the two copies equal the card, and xxhsum accepts the list beside each', (
 
 more('station 4 makes proxies that equal their originals frame by frame', async ({ page }) => {
   await page.goto('/')
-  await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
+  await production(page, 'Steam-bending ribs').click()
   await station(page, 'Proxies').click()
   const make = page.getByRole('button', { name: /Make 3 proxies/ })
   await expect(make).toContainText(/at most \d/)
@@ -119,7 +120,7 @@ more('station 4 makes proxies that equal their originals frame by frame', async 
 more('station 5 shows volumes with headroom, and the bytes of the production by class', async ({ page }) => {
   const said = complaints(page)
   await page.goto('/')
-  await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
+  await production(page, 'Steam-bending ribs').click()
   await station(page, 'Storage').click()
   const row = page.locator('[data-volume="Slipway"]')
   await expect(row).toContainText('1.00 TB')
@@ -147,7 +148,7 @@ more('station 5 shows volumes with headroom, and the bytes of the production by 
 
 more('station 6 cuts a tall file from a dragged window, and the real file passes its check', async ({ page }) => {
   await page.goto('/')
-  await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
+  await production(page, 'Steam-bending ribs').click()
   await station(page, 'Exports').click()
   await expect(page.getByRole('heading', { level: 1 })).toContainText('every pixel is real')
   const crop = page.getByTestId('crop-window')
@@ -210,7 +211,7 @@ more('station 6 cuts a tall file from a dragged window, and the real file passes
 
 more('station 7 writes a bag that sha256sum accepts', async ({ page }) => {
   await page.goto('/')
-  await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
+  await production(page, 'Steam-bending ribs').click()
   await station(page, 'Shelf').click()
   await page.getByRole('button', { name: 'Pack it as a bag' }).click()
   await expect(page.locator('[data-bag]')).toContainText('read back, equal', { timeout: 120_000 })
@@ -232,7 +233,7 @@ more('station 7 writes a bag that sha256sum accepts', async ({ page }) => {
 
 more('a formatted card is written down, and its clips coming back are said loudly', async ({ page }) => {
   await page.goto('/')
-  await page.getByRole('link', { name: /Steam-bending ribs/ }).click()
+  await production(page, 'Steam-bending ribs').click()
   await station(page, 'Copies').click()
   await page.getByRole('button', { name: /I formatted it/ }).click()
   await expect(page.getByRole('alertdialog')).toContainText('They are still here')

@@ -41,7 +41,11 @@ test('eight tabs are open at once, and the one that is looked at hears the news'
 test('the key for the next step leads where the overview says, whatever stands above it', async ({ page, request }) => {
   await post(request, '/productions', { title: 'Newer, and nothing in it yet' })
   await page.goto('/')
-  const there = await page.getByRole('link', { name: 'Go there' }).getAttribute('href')
+  const there = await page
+    .getByRole('region', { name: 'What needs you' })
+    .getByRole('link')
+    .first()
+    .getAttribute('href')
   await page.keyboard.press('n')
   await expect(page).toHaveURL(new RegExp(`${there}$`))
 })
@@ -225,8 +229,11 @@ test('the copy chart is printed dark on white, also from the night theme, with n
   await page.evaluate(() => localStorage.setItem('yendra-theme', 'day'))
 })
 
-test('an empty station says what it is for and offers the first step', async ({ page, request }) => {
-  const id = await productionId(request, 'Stripping the clinker hull')
+test('an empty station says what it is for and offers the first step, a finished one what the records know', async ({
+  page,
+  request,
+}) => {
+  const { body } = await post(request, '/productions', { title: 'Nothing in it yet' })
   for (const [station, sentence] of [
     ['shoot', 'Plan what will be recorded.'],
     ['copies', 'Nothing to copy yet.'],
@@ -234,11 +241,26 @@ test('an empty station says what it is for and offers the first step', async ({ 
     ['exports', 'Nothing to frame yet.'],
     ['shelf', 'Nothing to shelve yet.'],
   ] as const) {
-    await page.goto(`/p/${id}/${station}`)
+    await page.goto(`/p/${String(body?.id)}/${station}`)
     await expect(heading(page)).toHaveText(sentence)
   }
   await page.getByRole('link', { name: 'Make a deliverable first' }).click()
   await expect(page).toHaveURL(/exports/)
+  const finished = await productionId(request, 'Stripping the clinker hull')
+  for (const [station, sentence] of [
+    ['shoot', 'Filmed on 2026-08-22; no plan is kept.'],
+    ['cards', '586 GB of footage, filmed on 2026-08-22.'],
+    ['cards/review', '586 GB of footage, filmed on 2026-08-22.'],
+    ['copies', 'Its footage lies on Ebb (house) and Neap (aunt’s flat).'],
+    ['proxies', '212 GB that can be made again are kept on Ebb.'],
+    ['exports', '14.0 GB of finished films lie on Ebb and Neap.'],
+    ['shelf', 'It is put away on 2 drives.'],
+  ] as const) {
+    await page.goto(`/p/${finished}/${station}`)
+    await expect(heading(page)).toHaveText(sentence)
+  }
+  await page.getByRole('link', { name: 'Scan its folder as a card' }).click()
+  await expect(page.getByRole('button', { name: 'Add a reader folder' })).toBeVisible()
 })
 
 test('a wrong folder is refused under its field, and nothing typed is lost', async ({ page, request }) => {

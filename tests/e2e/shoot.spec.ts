@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { expect, type APIRequestContext, type Page } from '@playwright/test'
 import type { PlanBody } from '../../contract/shoot'
-import { choose, complaints, debian, post, productionId, saved } from './bench'
+import { choose, complaints, debian, post, productionId, saved, production } from './bench'
 import { more, ownHouse, test } from './house'
 import { heading, tabTo } from './keys'
 import { args } from '../args'
@@ -326,6 +326,6 @@ more(
     await expect(page.getByRole('link', { name: /The sail loft/ })).toHaveCount(0)
     await page.getByRole('button', { name: '1 production put away' }).click()
     await page.getByRole('button', { name: 'Bring The sail loft back' }).click()
-    await expect(page.getByRole('link', { name: /The sail loft/ })).toBeVisible()
+    await expect(production(page, 'The sail loft')).toBeVisible()
   },
 )

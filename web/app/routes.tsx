@@ -2,7 +2,7 @@ import { lazy, Suspense, type ComponentType } from 'react'
 import { createBrowserRouter } from 'react-router'
 import type { Station } from '../../core/line/stations'
 import { ErrorPage, NotFound } from './pages/ErrorPage'
-import { Overview } from './pages/Overview'
+import { Overview } from './pages/overview/Overview'
 import { ProductionFrame } from './ProductionFrame'
 import { Shell } from './Shell'
 

@@ -69,6 +69,8 @@ export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): v
     }
     const onKey = (event: KeyboardEvent) => {
       const pressed = shortcutOf(EVERYWHERE, event)
+      // The overview itself says what comes first.
+      const first = pathname === '/' ? document.querySelector<HTMLAnchorElement>('main a[data-primary]') : null
       if (!pressed || ((quiet || isTyping(event.target) || isLayerOpen()) && !event.ctrlKey && !event.metaKey)) return
       if (pressed === 'find') {
         event.preventDefault()
@@ -78,6 +80,7 @@ export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): v
       else if (pressed === 'overview') void navigate('/')
       else if (pressed === 'station' && production)
         void navigate(`/p/${production.id}/${STATIONS[Number(event.key) - 1]}`)
+      else if (pressed === 'next' && first) void navigate(first.pathname)
       else if (pressed === 'next' && production) void goNext(production)
       // In an empty world the first production comes next.
       else if (pressed === 'next' && productions) goTo('/')

@@ -15,6 +15,7 @@ const production = (id: string, states: States = {}, grade?: Grade): ProductionV
       : { station, state, figure: '', worry: undefined }
   }),
   next: { station: 'shoot', sentence: 'Plan it.', grade },
+  needs: [],
   known: null,
 })
 

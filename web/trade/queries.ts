@@ -10,6 +10,7 @@ export const useProductions = () => usePages(productionsApi.all, {})
 export const useProduction = (id: string | undefined) =>
   useAsk(productionsApi.one, { id: id ?? '' }, { enabled: id !== undefined })
 export const useStorage = (productionId: string) => useAsk(storageApi.all, { id: productionId })
+export const useVolumes = () => useAsk(storageApi.volumes, {})
 export const useGear = () => useAsk(gearApi.all, {})
 export const useLocker = () => useAsk(gearApi.locker, {})
 export const useTasks = () => useAsk(tasksApi.recent, {})

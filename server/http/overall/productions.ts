@@ -1,6 +1,6 @@
 import { Router } from 'express'
 import { lineOf } from '../../../core/line/line'
-import { nextStep } from '../../../core/line/needs'
+import { needs, nextStep } from '../../../core/line/needs'
 import { productionFolder } from '../../../core/units/fileTitle'
 import { productionsApi, type ProductionView } from '../../../contract/productions'
 import {
@@ -18,6 +18,9 @@ import { productionOf } from '../productionOf'
 import { serve } from '../route'
 import { serveChange } from '../serveChange'
 
+/** Of more needs than these nobody reads the last. */
+const MOST_NEEDS = 12
+
 /** Productions with their lines. */
 export function productionRoutes({ db, host }: Context): Router {
   const router = Router()
@@ -28,7 +31,9 @@ export function productionRoutes({ db, host }: Context): Router {
       const own = facts.get(id)
       const about = { id, version, title, client, shootOn, folder, timeZone }
       const known = own?.closed ? own.known : null
-      return own ? [{ ...about, line: lineOf(own), next: nextStep(own), known }] : []
+      return own
+        ? [{ ...about, line: lineOf(own), next: nextStep(own), needs: needs(own).slice(0, MOST_NEEDS), known }]
+        : []
     })
   }
 

@@ -29,6 +29,8 @@ export function storageRoutes({ db, host, looks }: Context): Router {
     return { volumes: views, productionClasses: sumByClass(bytes) }
   })
 
+  serve(router, storageApi.volumes, () => volumeViews(db, { host, now: Date.now(), looked: true }))
+
   serve(router, storageApi.addVolume, async ({ body: { name, kind, site, path, sure }, res }) => {
     await looks.ask()
     const known = await volumes(db, host)
