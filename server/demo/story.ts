@@ -80,8 +80,7 @@ class Story {
     const load = await this.#needed(card)
     await this.#sayGear(load, card)
     if (card === STORY.cards[2]) return
-    const copies = (await this.#person.call(copiesApi.all, { id: this.#id })).rows.find((one) => one.loadId === load.id)
-    if (!copies || copies.copies.filter((copy) => copy.mark >= 2).length < 2) {
+    if ((await this.#marksOf(load)).filter(({ mark }) => mark >= 2).length < 2) {
       const drives = [await this.#device(STORY.edit), await this.#device(STORY.away)]
       for (const drive of drives) if (!drive.plugged) await this.#person.call(benchApi.plug, { id: drive.id })
       const volumeIds = drives.map((drive) => drive.id)
@@ -89,9 +88,16 @@ class Story {
         () =>
         this.#person.call(copiesApi.copy, { id: load.id }, { body: { volumeIds, setAside: false, from: null, decisions: null } }), // prettier-ignore
       )
-      const [first] = (await this.#clipsOf(load)).filter((clip) => clip.widthPx !== null)
-      if (first) await this.#play(load, first, volumeIds)
     }
+    const unplayed = (await this.#marksOf(load)).filter(({ mark }) => mark < 3).map(({ volumeId }) => volumeId)
+    const [first] = (await this.#clipsOf(load)).filter((clip) => clip.widthPx !== null)
+    if (first) await this.#play(load, first, unplayed)
+  }
+
+  /** How far each copy of a load has come. */
+  async #marksOf(load: LoadView) {
+    const { rows } = await this.#person.call(copiesApi.all, { id: this.#id })
+    return rows.find((one) => one.loadId === load.id)?.copies ?? []
   }
 
   /** Which card of the gear book it is, and which camera filmed it. */
