@@ -8,7 +8,7 @@ import { framingAnswer, framingSentence, middleThird, middleWindow, sharedWindow
 import { guidesOf, guidesSvg, lineWidth, paintGuides, strokesOf } from './guides'
 import { differenceWords, expandedBytes, learn, offloadSeconds, outlying } from './measured'
 import { commonTimeline, rateAnswer, slowFactor, steadyShutters } from './rates'
-import { passes, shotRows, shotsFromRows, shotsNotOn, shotsSentence, type Shot } from './shots'
+import { shotRows, shotsFromRows, shotsNotOn, type Shot } from './shots'
 
 const to = (id: string) => DESTINATIONS.find((one) => one.id === id) ?? expect.fail(`no destination ${id}`)
 const UHD = { widthPx: 3840, heightPx: 2160 }
@@ -165,16 +165,6 @@ describe('a shot list', () => {
   })
   const names = { cameras: [{ id: 'c', name: 'Curlew' }], destinations: DESTINATIONS }
 
-  it('numbers the passes of one performance', () => {
-    expect(passes(shot('Verse'), 3).map((one) => one.name)).toEqual([
-      'Verse, pass 1 of 3',
-      'Verse, pass 2 of 3',
-      'Verse, pass 3 of 3',
-    ])
-    expect(passes(shot('Verse'), 1)).toHaveLength(1)
-    expect(shotsSentence([shot('a', { filmedAt: 'x' }), shot('b')])).toBe('1 of 2 filmed; next “b”.')
-  })
-
   it('of a table that comes again are added once, and nothing is cut unsaid', () => {
     const rows = [['Gulls'], ['Moon'], ['Gulls']]
     const { shots } = shotsFromRows(rows, names)
@@ -230,27 +220,6 @@ describe('a shot list', () => {
         },
       ),
     )
-  })
-
-  it('says of a strange table what it could not take, by line', () => {
-    const { shots, faults } = shotsFromRows(
-      [
-        ['Notes', 'Shot', 'Camera'],
-        ['wide', 'Hull', 'curlew'],
-        ['', '', 'Curlew'],
-        ['', "'=Mast", 'Heron'],
-      ],
-      names,
-    )
-    expect(shots).toMatchObject([
-      { name: 'Hull', cameraId: 'c', notes: 'wide' },
-      { name: '=Mast', cameraId: null },
-    ])
-    expect(faults).toEqual(['Line 3 names no shot and was left out.', 'Line 4: no camera is called “Heron”.'])
-    expect(shotsFromRows([['Just a name'], ['Another']], names).shots.map((one) => one.name)).toEqual([
-      'Just a name',
-      'Another',
-    ])
   })
 })
 

@@ -3,8 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { frameRate } from '../units/frameRate'
 import { assignCards, withCard } from './assign'
 import { batteriesFor, carryList, carrySentence } from './carry'
-import { cardState, type CardState, type GearCard } from './gear'
-import { likelyGear } from './loadGear'
+import type { CardState, GearCard } from './gear'
 import { bitsPerSecondOf, nominalBitsPerSecond, rawBytesPerSecond } from './mode'
 import { MOST_CARDS, packTakes } from './pack'
 import { changeTakes, withTakes, withoutTakes } from './planChanges'
@@ -224,21 +223,6 @@ describe('the answer', () => {
     const answer = planAnswer(planBudget(plan, { cameras, cards }, { ...RULES, spareCards: 1 }))
     expect(answer.sentence).toBe('One card is too slow and two more cards are needed.')
     expect(answer.why).toContain('75.0 MB/s need V90')
-  })
-
-  it('of the state of a card follows from its load', () => {
-    const load = { sizeBytes: 100e9, formatted: false, clear: false }
-    expect(cardState(128e9, undefined, 0.9)).toBe('empty')
-    expect(cardState(128e9, load, 0.9)).toBe('in-use')
-    expect(cardState(128e9, { ...load, sizeBytes: 116e9 }, 0.9)).toBe('full')
-    expect(cardState(128e9, { ...load, clear: true }, 0.9)).toBe('clear')
-    expect(cardState(128e9, { ...load, formatted: true }, 0.9)).toBe('empty')
-  })
-
-  it('guesses which card a load lies on, by its name and the plan', () => {
-    const clues = { cards: [card('Curlew A', 1, 1)], cameras: [curlew], plan: { cameras: [on('Curlew', 'Curlew A')] } }
-    expect(likelyGear({ ...clues, label: 'curlew a (2)' })).toEqual({ cardId: 'Curlew A', cameraId: 'Curlew' })
-    expect(likelyGear({ ...clues, label: 'NO NAME' })).toEqual({ cardId: undefined, cameraId: undefined })
   })
 })
 
