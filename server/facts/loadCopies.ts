@@ -9,8 +9,19 @@ const SHOWN_TROUBLES = 100
 
 /** A load as the station of the copies shows it, with the names of what is wrong with them. */
 export async function loadCopies(db: Db, state: LoadState, withOddNames: ReadonlySet<string>): Promise<LoadCopies> {
-  const { load, copies, clear, settings, formattedAt, formattedAgainst, returned, twins, asked, saidButThere, card } =
-    state
+  const {
+    load,
+    copies,
+    clear,
+    settings,
+    formattedAt,
+    formattedAgainst,
+    returned,
+    backupCards,
+    asked,
+    saidButThere,
+    card,
+  } = state
   const troubled = copies.some(
     (copy) => copy.filesMismatched + copy.filesInConflict + copy.filesMissing + copy.filesDoubted > 0,
   )
@@ -34,7 +45,7 @@ export async function loadCopies(db: Db, state: LoadState, withOddNames: Readonl
           ),
     })),
     playable: load.playable,
-    twins: twins.map(({ id, name, reader, readAt, facts, format, isFormatted }) => ({
+    twins: backupCards.map(({ id, name, reader, readAt, facts, format, isFormatted }) => ({
       ...{ id, name, readerName: reader?.name ?? null, readAt: readAt?.toISOString() ?? null },
       filesEqual: facts.filesVerified + facts.filesVerifiedFromCache,
       filesWrong: facts.filesMismatched,

@@ -61,7 +61,7 @@ export interface LoadState {
         readonly isTouched: boolean
       }
     | undefined
-  readonly twins: readonly BackupCardState[]
+  readonly backupCards: readonly BackupCardState[]
   /** The backup card that the answer is about: it lies in a reader, and the load’s own card does not. */
   readonly asked: BackupCardState | undefined
 }
@@ -120,7 +120,7 @@ async function readRows(db: Db, loads: readonly LoadRow[], asked: Asked) {
 function stateOf(load: LoadRow, rows: Rows, { now, looked }: Asked): LoadState {
   const { settings, said, older } = rows
   const place = placeOf(load, rows)
-  const { twins, asked, format, there, saidButThere, returned } = place
+  const { backupCards, asked, format, there, saidButThere, returned } = place
   const findings = findingsOf(
     load,
     rows.counts.filter((count) => count.loadId === load.id),
@@ -133,7 +133,7 @@ function stateOf(load: LoadRow, rows: Rows, { now, looked }: Asked): LoadState {
   const lastSeen = there ? undefined : lastSeenOf(load, copies)
   const question: ClearQuestion = {
     copies,
-    backupCards: asked ? [] : twins.filter((one) => !one.isFormatted).map((one) => one.facts),
+    backupCards: asked ? [] : backupCards.filter((one) => !one.isFormatted).map((one) => one.facts),
     askedBackupCard: asked?.facts,
     readFromBackupCard: load.readFromTwin,
     policy: settings.policy,
@@ -152,7 +152,7 @@ function stateOf(load: LoadRow, rows: Rows, { now, looked }: Asked): LoadState {
     saidButThere: saidButThere ? there?.name : undefined,
   }
   return {
-    ...{ load, isLooking, findings, copies, settings, returned, saidButThere, lastSeen, twins, asked },
+    ...{ load, isLooking, findings, copies, settings, returned, saidButThere, lastSeen, backupCards, asked },
     clear: clearToFormat(question),
     apart: marksApart(question),
     formattedAt: format?.at.toISOString(),
@@ -168,16 +168,16 @@ function stateOf(load: LoadRow, rows: Rows, { now, looked }: Asked): LoadState {
 /** Where a load’s card lies, or the backup card that is asked about, and what was said of a format of it. */
 function placeOf(load: LoadRow, { formatted, backupCardRows, inReaders, stays, seen }: Rows) {
   const formats = formatted.filter((one) => one.loadId === load.id)
-  const twins = backupCardStates(load, backupCardRows, inReaders, stays, formats)
+  const backupCards = backupCardStates(load, backupCardRows, inReaders, stays, formats)
   const holding = inReaders.find((reader) => reader.loadId === load.id && reader.twinId === null)
-  const asked = holding ? undefined : twins.find((one) => one.reader)
+  const asked = holding ? undefined : backupCards.find((one) => one.reader)
   const there = holding ?? asked?.reader
   const format = asked ? asked.format : formats.find((one) => one.twinId === null)
   const look = seen.find((one) => one.loadId === load.id)
   const seenAt = asked ? asked.seenAt : look?.at
   const saidButThere = format !== undefined && there?.same === true
   const returned = saidButThere || (format !== undefined && seenAt !== undefined && seenAt > format.at)
-  return { twins, holding, asked, there, format, look, saidButThere, returned }
+  return { backupCards, holding, asked, there, format, look, saidButThere, returned }
 }
 
 /** What speaks against a card that is in no reader. */

@@ -81,7 +81,7 @@ export interface FactTables {
     /** When it was put in last, or scanned. */
     seenAt: ColumnType<Date, Date | undefined, Date>
   }
-  /** A twin was read whole and compared with the proofs of the load. */
+  /** A backup card was read whole and compared with the proofs of the load. */
   twinReading: {
     id: GeneratedAlways<number>
     at: Now

@@ -139,7 +139,7 @@ export interface Database extends FactTables, GearTables, MediaTables, SortedTab
     /** By how much its clock seems to be off, and by how much its times are shown moved. */
     clock: JsonOrNull<ClockShift>
     clockShiftMs: Given<number>
-    /** Something of it was copied from its twin, and not from its own card. */
+    /** Something of it was copied from its backup card, and not from its own card. */
     readFromTwin: Given<boolean>
     /** How its card differed from what was scanned when it was last in a reader, in words. */
     cardDifference: Given<string | null>

@@ -56,7 +56,7 @@ export async function bookAnswers(db: Db) {
       formattedAt: state.formattedAt,
       formattedAgainst: state.formattedAgainst,
       returned: state.returned,
-      twins: state.twins.map(({ name, facts, isFormatted }) => ({ name, facts, isFormatted })),
+      twins: state.backupCards.map(({ name, facts, isFormatted }) => ({ name, facts, isFormatted })),
     })),
     clips,
     // In frames, as they were written down when the first of these books were made.
