@@ -123,7 +123,11 @@ const keepProgram = (name, envNow) =>
 function tellStory() {
   if (mode !== 'demo' || process.env.YENDRA_STORY === 'no') return
   const child = fork(join(PROJECT, 'dist/server/story.js'), [], {
-    env: { ...env, YENDRA_URL: `http://127.0.0.1:${port}`, ...(key ? { YENDRA_KEY: key } : {}) },
+    env: {
+      ...env,
+      YENDRA_URL: `http://${listening === '0.0.0.0' ? '127.0.0.1' : listening}:${port}`,
+      ...(key ? { YENDRA_KEY: key } : {}),
+    },
     stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
   })
   children.set('story', child)

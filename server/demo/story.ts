@@ -15,7 +15,7 @@ import { sortedApi } from '../../contract/sorted'
 import { storageApi } from '../../contract/storage'
 import { DESTINATIONS } from '../../core/exports/destination'
 import { USUAL_CHOICE } from '../../core/exports/plan'
-import { largestWindow } from '../../core/exports/reframe'
+import { middleWindow } from '../../core/shoot/framing'
 import type { Person } from './person'
 import { STORY } from './storyNames'
 
@@ -205,12 +205,9 @@ class Story {
       const clip = (await this.#clipsOf(await this.#needed(card))).find((one) => one.name.startsWith(name))
       if (!destination || clip?.widthPx == null || clip.heightPx === null) continue
       if (there.some((one) => one.clipName === clip.name && one.destinationName === destination.name)) continue
-      const frame = { widthPx: clip.widthPx, heightPx: clip.heightPx }
-      const { widthPx, heightPx } = largestWindow(frame, destination)
-      const even = (value: number) => Math.floor(value / 2) * 2
-      const window = { widthPx: even(widthPx), heightPx: even(heightPx), x: even((frame.widthPx - widthPx) / 2), y: even((frame.heightPx - heightPx) / 2) } // prettier-ignore
+      const window = middleWindow({ widthPx: clip.widthPx, heightPx: clip.heightPx }, destination)
       const body = { clipId: clip.id, destinationId, volumeId, window, ...USUAL_CHOICE }
-      await this.#person.work(() => this.#person.call(exportsApi.render, {}, { body })).catch(() => undefined)
+      await this.#person.work(() => this.#person.call(exportsApi.render, {}, { body }))
     }
   }
 

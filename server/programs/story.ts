@@ -18,14 +18,11 @@ import { log } from '../log'
  */
 // What somebody does at the same time comes first.
 setPriority(10)
-const [base, dayBegins] = [process.env.YENDRA_URL ?? '', Date.now()]
 const db = await openDatabase(databaseUrl())
 
-async function film(): Promise<void> {
-  const kept = await readStory(db)
-  if (kept.day === null) throw new Error('The demo has no story.')
+async function film(day: string, today: string | null): Promise<void> {
   const root = join(benchFolder(), 'cards')
-  const cards = storyCards(root, new Date(kept.day))
+  const cards = storyCards(root, new Date(day))
   const all = cards.flatMap((card) => card.clips)
   let filmed = 0
   for (const { name, folder, story, clips } of cards) {
@@ -40,9 +37,9 @@ async function film(): Promise<void> {
     } else filmed += clips.length
   }
   await say(`The demo is still being worked on: “${STORY.title}” is taken in and edited.`)
-  await tellStory(new Person(base, process.env.YENDRA_KEY))
+  await tellStory(new Person(process.env.YENDRA_URL ?? '', process.env.YENDRA_KEY))
   await say('The demo is still being filmed: cards for practice.')
-  const others = await makeOtherCards(root, new Date(kept.today ?? dayBegins))
+  const others = await makeOtherCards(root, new Date(today ?? day))
   await db
     .insertInto('benchCard')
     .values([...others])
@@ -60,9 +57,11 @@ process.on('SIGTERM', quit)
 process.on('SIGINT', () => undefined)
 process.on('disconnect', quit)
 process.send?.('ready')
-if (!(await readStory(db)).done)
+const { day, today, done } = await readStory(db)
+// A demo that was made without one has none.
+if (day !== null && !done)
   try {
-    await film()
+    await film(day, today)
     await say(null)
     await tellChanged(db, 'bench')
   } catch (error) {
