@@ -7,6 +7,10 @@ import { ChangeProduction } from './ChangeProduction'
 
 const STATE_WORDS = { empty: 'nothing yet', open: 'under way', done: 'in order' } as const
 
+/** What is only known from the records is not “nothing yet”. */
+export const stateWords = ({ known }: ProductionView, state: keyof typeof STATE_WORDS) =>
+  state === 'empty' && known !== null ? 'by the records' : STATE_WORDS[state]
+
 /**
  * The knot of a station on the line: open, half and filled, with a pennant where there is a worry; told apart by shape.
  */
@@ -89,7 +93,7 @@ export function StationLine({ production, current }: { production: ProductionVie
                     <span className="figure mr-1 text-quiet">{at + 1}</span>
                     {STATION_NAMES[station]}
                   </span>
-                  {status && <span className="sr-only">{STATE_WORDS[status.state]}</span>}
+                  {status && <span className="sr-only">{stateWords(production, status.state)}</span>}
                   <span className="figure block text-quiet">{status?.figure}</span>
                   <span className="block min-h-5 text-sm leading-5 text-stop">{status?.worry}</span>
                 </Link>

@@ -52,7 +52,7 @@ export function DeskItems({ items }: { items: readonly DeskItem[] }) {
   const shown = all ? items : items.slice(0, SHOWN)
   return (
     <section aria-label="What needs you" className="min-w-0">
-      <div className="mb-1 flex items-center justify-between">
+      <div className="mb-1 flex min-h-9 items-center justify-between">
         <h2 className="text-xl">What needs you</h2>
         {items.length > SHOWN && (
           <Button look="quiet" onClick={() => setAll(!all)}>

@@ -6,9 +6,8 @@ import type { ProductionView } from '../../../../contract/productions'
 import { Button } from '../../../parts/controls/Button'
 import { sortedBy } from '../../../parts/table/sorted'
 import { needsYou, nextPath } from '../../../trade/headline'
-import { Knot } from '../../StationLine'
+import { Knot, stateWords } from '../../StationLine'
 
-const STATE_WORDS = { done: 'in order', open: 'under way', empty: 'nothing yet' } as const
 /** What is to be done comes first. */
 const RANK = { open: 1, empty: 2, done: 3 } as const
 
@@ -119,7 +118,7 @@ function Row({ production }: { production: ProductionView }) {
       {STATIONS.map((station) => {
         const status = statusOf(production, station)
         if (!status) return <td key={station} />
-        const words = `${STATE_WORDS[status.state]}, ${status.figure}${status.worry ? `, ${status.worry}` : ''}`
+        const words = `${stateWords(production, status.state)}, ${status.figure}${status.worry ? `, ${status.worry}` : ''}`
         return (
           <td key={station} className="!py-0">
             <Link
