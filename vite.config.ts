@@ -1,10 +1,13 @@
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
 import { defineConfig } from 'vite'
+import { chunksByPlace } from './scripts/chunks.ts'
+
+const chunks = chunksByPlace()
 
 export default defineConfig({
   root: 'web',
-  plugins: [react(), tailwindcss()],
+  plugins: [react(), tailwindcss(), chunks.plugin],
   build: {
     outDir: '../dist/web',
     emptyOutDir: true,
@@ -12,5 +15,6 @@ export default defineConfig({
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 1200,
     target: 'es2022',
+    rolldownOptions: { output: { codeSplitting: { groups: chunks.groups } } },
   },
 })

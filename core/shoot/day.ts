@@ -1,3 +1,4 @@
+import { dayWithName } from '../units/day'
 import { counted, formatLength } from '../units/quantity'
 
 /** Somebody or something that begins at a time of the day, with the minutes that are planned for it. */
@@ -89,7 +90,7 @@ export function dayWarnings({ shootOn, timeZone, calls, takeSeconds, clocksOff }
 /** The day in one sentence. */
 export function daySentence({ shootOn, calls }: Day, warnings: readonly string[]): string {
   const [first] = inOrder(calls)
-  const when = shootOn ? `The day is ${shootOn}` : 'No day is set yet'
+  const when = shootOn ? `The day is ${dayWithName(shootOn)}` : 'No day is set yet'
   const start = first
     ? `${when}; it begins at ${first.at}${first.what.trim() === '' ? '' : ` with “${first.what}”`}`
     : when

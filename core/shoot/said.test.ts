@@ -257,10 +257,10 @@ describe('the day', () => {
       say({ calls: [call('09:00', ' ', 1)] }),
     ]).toMatchInlineSnapshot(`
       [
-        "The day is 2026-11-14.",
+        "The day is Sat 2026-11-14.",
         "No day is set yet. 1 thing to check before.",
-        "The day is 2026-11-14; it begins at 09:00 with “Ribs”. 2 things to check before.",
-        "The day is 2026-11-14; it begins at 09:00.",
+        "The day is Sat 2026-11-14; it begins at 09:00 with “Ribs”. 2 things to check before.",
+        "The day is Sat 2026-11-14; it begins at 09:00.",
       ]
     `)
     expect(inOrder([call('x', 'c', 1), call('10:00', 'b', 1), call('9.05', 'a', 1)]).map(({ what }) => what)).toEqual([

@@ -7,6 +7,15 @@ export function isDay(text: string): boolean {
   return at.toISOString().slice(0, 10) === text
 }
 
+const DAY_NAMES = ['Sunday', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday'] as const
+
+/** The day of the week of a day of the calendar; `undefined` of other texts. */
+export const nameOfDay = (day: string): string | undefined =>
+  isDay(day) ? DAY_NAMES[new Date(`${day}T00:00Z`).getUTCDay()] : undefined
+
+/** A day of the calendar as people read it: `Sun 2026-11-22`; other texts as they are. */
+export const dayWithName = (day: string): string => [nameOfDay(day)?.slice(0, 3), day].filter(Boolean).join(' ')
+
 /** Whether a zone is known by this IANA name. */
 export function isTimeZone(name: string): boolean {
   try {

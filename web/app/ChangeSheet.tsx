@@ -5,6 +5,7 @@ import { useNavigate } from 'react-router'
 import { productionChange, productionsApi, type ProductionView } from '../../contract/productions'
 import { Button } from '../parts/controls/Button'
 import { Field } from '../parts/controls/Field'
+import { FormDay } from '../parts/form/fields'
 import { Sheet } from '../parts/layers/Sheet'
 import { Trouble } from '../parts/Trouble'
 import { useSend } from '../parts/asking/useSend'
@@ -17,6 +18,7 @@ export default function ChangeSheet({ production, onClose }: { production: Produ
   const change = useSend(productionsApi.change)
   const putAway = useSend(productionsApi.putAway)
   const {
+    control,
     register,
     handleSubmit,
     formState: { errors },
@@ -33,7 +35,7 @@ export default function ChangeSheet({ production, onClose }: { production: Produ
         <Field label="Title" fault={errors.title?.message} {...register('title')} />
         <div className="grid gap-x-4 sm:grid-cols-2">
           <Field label="Client or channel" fault={errors.client?.message} {...register('client')} />
-          <Field label="Shoot day" type="date" fault={errors.shootOn?.message} {...register('shootOn')} />
+          <FormDay label="Shoot day" control={control} name="shootOn" />
         </div>
         <Trouble error={change.error ?? putAway.error} />
         <div className="flex flex-wrap gap-3">

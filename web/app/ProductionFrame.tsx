@@ -1,8 +1,9 @@
 import { Suspense, type ComponentType } from 'react'
-import { NavLink, useParams, useSearchParams } from 'react-router'
+import { Link, NavLink, useParams, useSearchParams } from 'react-router'
 import { STATION_NAMES, STATIONS, type Station } from '../../core/line/stations'
 import type { ProductionView } from '../../contract/productions'
 import { Ask } from '../parts/asking/Ask'
+import { nextPath } from '../trade/headline'
 import { useProduction } from '../trade/queries'
 import { KnownStation } from './KnownStation'
 import { DESKS, MAIN_DESK, type Desk } from './desks'
@@ -36,7 +37,10 @@ export function ProductionFrame({ pages }: { pages: Record<Station, ComponentTyp
       {(production) => (
         <>
           <StationLine production={production} current={station} />
-          {desks.length > 0 && <DeskNames base={`/p/${productionId}/${station}`} station={station} desks={desks} />}
+          <div className="mb-4 flex h-7 items-stretch justify-end gap-x-5 border-b border-rule" data-screen-only>
+            {desks.length > 0 && <DeskNames base={`/p/${productionId}/${station}`} station={station} desks={desks} />}
+            <NextStep production={production} />
+          </div>
           <PageTitle name={desk?.name ?? STATION_NAMES[station]} title={production.title} />
           {station !== 'storage' && isOnlyKnown(production, station) && !search.has('scan') ? (
             <KnownStation production={production} station={station} />
@@ -58,18 +62,37 @@ interface DeskNamesProps {
 }
 
 const look = ({ isActive }: { isActive: boolean }) =>
-  'inline-flex min-h-8 items-center border-b-2 whitespace-nowrap ' +
+  'inline-flex h-7 items-center border-b-2 whitespace-nowrap ' +
   `${isActive ? 'border-accent font-semibold' : 'border-transparent text-quiet hover:text-ink'}`
+
+/** What the production waits for, and the way there. */
+function NextStep({ production }: { production: ProductionView }) {
+  const { next } = production
+  return (
+    <Link
+      to={nextPath(production)}
+      className="flex min-w-0 items-center gap-x-1.5 text-accent max-sm:shrink-0 max-sm:max-w-[60%]"
+    >
+      <span className="truncate underline decoration-1 underline-offset-4">
+        {next.grade && 'Next'}
+        <span className={next.grade ? 'max-sm:sr-only' : undefined}>
+          {next.grade && ': '}
+          {next.sentence}
+        </span>
+      </span>
+      <kbd className="figure border border-rule px-1 leading-5 text-quiet max-sm:hidden">n</kbd>
+    </Link>
+  )
+}
 
 /** The desks of a station in a row, its main page first. */
 function DeskNames({ base, station, desks }: DeskNamesProps) {
   return (
     <nav
       aria-label={`Desks of ${STATION_NAMES[station]}`}
-      className="-mt-3 mb-5 overflow-x-auto border-b border-rule"
-      data-screen-only
+      className="min-w-0 shrink-0 grow overflow-x-auto max-sm:shrink"
     >
-      <ul className="flex gap-x-5">
+      <ul className="flex gap-x-4">
         <li>
           <NavLink to={base} end className={look}>
             {MAIN_DESK[station]}

@@ -1,9 +1,11 @@
 import { Archive, CircleHelp, FlaskConical, Moon, Search, Sun } from 'lucide-react'
-import { lazy, Suspense, useEffect, useState } from 'react'
+import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { Link, Outlet, ScrollRestoration, useMatch } from 'react-router'
 import { Button } from '../parts/controls/Button'
 import { Hint } from '../parts/layers/Hint'
 import { Appeared } from './Appeared'
+import { useIsOnPicture } from './desks'
+import { ProductionTitle } from './ProductionTitle'
 import { Notices } from './StateLine'
 import { TaskTray } from './TaskTray'
 import { switchTheme } from './theme'
@@ -37,6 +39,7 @@ export function Shell() {
   const productionId = useMatch('/p/:productionId/*')?.params.productionId
   const close = () => setOpen('none')
   useEffect(() => void Promise.all([loadPalette(), loadKeyHelp()]), [])
+  const foot = useFoot()
   useKeptFocus()
   useKeys({
     productionId,
@@ -45,23 +48,27 @@ export function Shell() {
     openHelp: () => setOpen('help'),
   })
   return (
-    <div className="mx-auto flex min-h-screen max-w-[76rem] flex-col px-4 sm:px-8">
-      <a href="#page" className="sr-only focus:not-sr-only">
-        Go to the page
-      </a>
-      <Head onFind={() => setOpen('palette')} onHelp={() => setOpen('help')} />
-      {!connected && (
-        <p role="status" className="mb-3 border-l-4 border-doubt bg-sheet px-3 py-2">
-          Yendra does not answer. Work under way goes on or is resumed; this page reconnects by itself.
-        </p>
-      )}
-      <Notices />
-      <Appeared />
-      <main id="page" tabIndex={-1} className="grow pb-20 outline-none">
-        <Outlet />
-      </main>
-      <div className="pointer-events-none fixed inset-x-0 bottom-0 z-30" data-screen-only>
-        <div className="mx-auto max-w-[76rem]">
+    <div className="flex min-h-screen flex-col">
+      <div
+        className={`mx-auto flex w-full grow flex-col px-4 sm:px-6 ${useIsOnPicture() ? 'max-w-[110rem]' : 'max-w-[80rem]'}`}
+      >
+        <a href="#page" className="sr-only focus:not-sr-only">
+          Go to the page
+        </a>
+        <Head productionId={productionId} onFind={() => setOpen('palette')} onHelp={() => setOpen('help')} />
+        {!connected && (
+          <p role="status" className="mb-3 border-l-4 border-doubt bg-sheet px-3 py-2">
+            Yendra does not answer. Work under way goes on or is resumed; this page reconnects by itself.
+          </p>
+        )}
+        <Notices />
+        <Appeared />
+        <main id="page" tabIndex={-1} className="grow pb-6 outline-none">
+          <Outlet />
+        </main>
+      </div>
+      <div ref={foot} className="pointer-events-none sticky bottom-0 z-30" data-screen-only>
+        <div className="mx-auto max-w-[80rem]">
           <Suspense>
             <EditNotice />
           </Suspense>
@@ -83,30 +90,68 @@ export function Shell() {
   )
 }
 
+/** The height of what stays at the foot of the window is known to whatever fills the rest of it. */
+function useFoot() {
+  const foot = useRef<HTMLDivElement>(null)
+  useEffect(() => {
+    const watch = new ResizeObserver(() =>
+      document.documentElement.style.setProperty('--foot', `${foot.current?.offsetHeight ?? 0}px`),
+    )
+    if (foot.current) watch.observe(foot.current)
+    return () => watch.disconnect()
+  }, [])
+  return foot
+}
+
+interface HeadProps {
+  readonly productionId: string | undefined
+  readonly onFind: () => void
+  readonly onHelp: () => void
+}
+
 /** Name, search, and what is there on every page. */
-function Head({ onFind, onHelp }: { onFind: () => void; onHelp: () => void }) {
+function Head({ productionId, onFind, onHelp }: HeadProps) {
   const theme = useTheme()
   const hasBench = useHasBench()
   const themeWords = theme === 'night' ? 'Change to day' : 'Change to night'
   return (
-    <header className="flex items-center justify-between gap-4 pt-3 pb-4" data-screen-only>
-      <Link to="/" className="flex items-center gap-2.5 text-lg font-bold" aria-label="Yendra: all productions">
-        <img src="/mark.svg" alt="" className="size-7" /> Yendra
-      </Link>
-      <div className="flex items-center gap-1">
-        <Button look="plain" onClick={onFind} aria-keyshortcuts="Control+K">
+    <header
+      className={`flex items-center justify-between gap-x-4 ${productionId ? 'h-10' : 'pt-3 pb-4'}`}
+      data-screen-only
+    >
+      <div className="flex min-w-0 items-center gap-x-2.5">
+        <Link
+          to="/"
+          className="flex shrink-0 items-center gap-2.5 text-lg font-bold"
+          aria-label="Yendra: all productions"
+        >
+          <img src="/mark.svg" alt="" className="size-7" />
+          {productionId === undefined && 'Yendra'}
+        </Link>
+        {productionId !== undefined && <ProductionTitle productionId={productionId} />}
+      </div>
+      <div className="flex shrink-0 items-center sm:gap-1">
+        <Button
+          look="plain"
+          onClick={onFind}
+          aria-keyshortcuts="Control+K"
+          className="max-sm:!border-transparent max-sm:!px-2"
+        >
           <Search className="size-4" aria-hidden />
           <span className="font-normal text-quiet max-sm:sr-only">Find anything</span>
           <kbd className="figure hidden text-quiet sm:inline" aria-hidden>
             Ctrl K
           </kbd>
         </Button>
-        <Link to="/locker" className="inline-flex min-h-9 items-center gap-1.5 px-2.5 font-semibold">
+        <Link to="/locker" className="inline-flex min-h-9 items-center gap-1.5 px-2.5 font-semibold max-sm:px-2">
           <Archive className="size-4" aria-hidden />
           <span className="max-sm:sr-only">Locker</span>
         </Link>
         {hasBench && (
-          <Link to="/bench" className="inline-flex min-h-9 items-center gap-1.5 px-2.5 font-semibold">
+          <Link
+            to="/bench"
+            className={`${productionId ? 'max-sm:hidden ' : ''}inline-flex min-h-9 items-center gap-1.5 px-2.5 font-semibold`}
+          >
             <FlaskConical className="size-4" aria-hidden />
             <span className="max-sm:sr-only">Bench</span>
           </Link>

@@ -2,8 +2,6 @@ import { useEffect, useRef } from 'react'
 import { Link } from 'react-router'
 import { STATION_NAMES, STATIONS, type Station } from '../../core/line/stations'
 import type { ProductionView } from '../../contract/productions'
-import { nextPath } from '../trade/headline'
-import { ChangeProduction } from './ChangeProduction'
 
 const STATE_WORDS = { empty: 'nothing yet', open: 'under way', done: 'in order' } as const
 
@@ -54,54 +52,38 @@ export function StationLine({ production, current }: { production: ProductionVie
     nav.scrollLeft += here.left + here.width / 2 - (around.left + around.width / 2)
   }, [current])
   return (
-    <>
-      <div className="mb-3 flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1">
-        <p className="text-lg font-bold">
-          {production.title}{' '}
-          <span className="text-base font-normal text-quiet">
-            {production.client ? `for ${production.client}` : 'no client yet'}
-            {production.shootOn && `, shoot day ${production.shootOn}`}
-          </span>{' '}
-          <ChangeProduction production={production} />
-        </p>
-        <Link
-          to={nextPath(production)}
-          className="text-accent underline decoration-1 underline-offset-4"
-          data-screen-only
-        >
-          Next: {production.next.sentence}{' '}
-          <kbd className="figure ml-1 hidden border sm:inline border-rule px-1 text-quiet">n</kbd>
-        </Link>
-      </div>
-      <nav ref={line} aria-label="Stations" className="mb-6 overflow-x-auto" data-screen-only>
-        <ol className="relative grid min-w-[52rem] grid-cols-7">
-          <li aria-hidden="true" className="absolute top-[1.05rem] right-[6%] left-2 h-px bg-ink" />
-          {STATIONS.map((station, at) => {
-            const status = production.line.find((one) => one.station === station)
-            const here = station === current
-            return (
-              <li key={station} className="relative">
-                <Link
-                  to={`/p/${production.id}/${station}`}
-                  aria-current={here ? 'page' : undefined}
-                  className={`block rounded-box py-2 pr-2 pl-1 ${here ? 'bg-wash' : 'hover:bg-sheet'}`}
+    <nav ref={line} aria-label="Stations" className="h-[2.625rem] overflow-x-auto overflow-y-hidden" data-screen-only>
+      <ol className="relative grid min-w-[50rem] grid-cols-7">
+        <li aria-hidden="true" className="absolute top-3 right-[8%] left-2 h-px bg-ink" />
+        {STATIONS.map((station, at) => {
+          const status = production.line.find((one) => one.station === station)
+          const here = station === current
+          return (
+            <li key={station} className="relative">
+              <Link
+                to={`/p/${production.id}/${station}`}
+                aria-current={here ? 'page' : undefined}
+                className={`block h-[2.625rem] rounded-box px-1.5 pt-0.5 ${here ? 'bg-wash' : 'hover:bg-sheet'}`}
+              >
+                <span
+                  className={`inline-flex items-center gap-x-1.5 pr-2 leading-5 ${here ? 'bg-wash font-bold' : 'bg-paper font-semibold'}`}
                 >
-                  <span className={`relative inline-flex ${here ? 'bg-wash' : 'bg-paper'} pr-1.5 text-accent`}>
+                  <span className="inline-flex text-accent">
                     <Knot state={status?.state ?? 'empty'} worry={status?.worry !== undefined} />
                   </span>
-                  <span className={`block ${here ? 'font-bold' : 'font-semibold'}`}>
-                    <span className="figure mr-1 text-quiet">{at + 1}</span>
-                    {STATION_NAMES[station]}
-                  </span>
-                  {status && <span className="sr-only">{stateWords(production, status.state)}</span>}
-                  <span className="figure block text-quiet">{status?.figure}</span>
-                  <span className="block min-h-5 text-sm leading-5 text-stop">{status?.worry}</span>
-                </Link>
-              </li>
-            )
-          })}
-        </ol>
-      </nav>
-    </>
+                  <span className="figure text-quiet">{at + 1}</span>
+                  {STATION_NAMES[station]}
+                </span>
+                {status && <span className="sr-only">{stateWords(production, status.state)}</span>}
+                <span className="block truncate text-sm leading-[1.1rem] text-quiet">
+                  {status?.worry && <span className="text-stop">{status.worry}; </span>}
+                  {status?.figure}
+                </span>
+              </Link>
+            </li>
+          )
+        })}
+      </ol>
+    </nav>
   )
 }

@@ -1,4 +1,5 @@
 import { lazy, type ComponentType } from 'react'
+import { useMatch } from 'react-router'
 import type { Station } from '../../core/line/stations'
 
 /** A page of a station that answers a question of its own, with an address of its own. */
@@ -27,3 +28,11 @@ export const DESKS: Partial<Record<Station, readonly Desk[]>> = {
 
 /** What the main page of a station is called where it stands in a row with its desks. */
 export const MAIN_DESK: Partial<Record<Station, string>> = { shoot: 'Plan', cards: 'Cards', copies: 'Card by card' }
+
+/** Where one works on a picture: the page is as wide as the window. */
+const ON_PICTURE: readonly string[] = ['exports', 'shoot/framing', 'cards/review', 'cards/sorted']
+
+export function useIsOnPicture(): boolean {
+  const path = useMatch('/p/:productionId/*')?.params['*']
+  return path !== undefined && ON_PICTURE.includes(path)
+}

@@ -1,12 +1,20 @@
 import type { ReactNode } from 'react'
 
+interface AnswerProps {
+  readonly children: ReactNode
+  readonly why?: ReactNode
+  readonly action?: ReactNode
+  /** In one line, where the room is for a picture. */
+  readonly slim?: boolean
+}
+
 /** Top of every screen: the answer in one sentence, why, and what to do. */
-export function Answer({ children, why, action }: { children: ReactNode; why?: ReactNode; action?: ReactNode }) {
+export function Answer({ children, why, action, slim = false }: AnswerProps) {
   return (
-    <div className="mb-6 flex flex-wrap items-end justify-between gap-x-8 gap-y-4">
-      <div className="max-w-3xl">
-        <h1>{children}</h1>
-        {why && <p className="mt-1.5 text-quiet">{why}</p>}
+    <div className={`flex flex-wrap items-end justify-between gap-x-8 ${slim ? 'mb-3 gap-y-2' : 'mb-6 gap-y-4'}`}>
+      <div className={slim ? 'min-w-0 flex-[1_1_24rem]' : 'max-w-3xl'}>
+        <h1 className={slim ? 'text-xl' : undefined}>{children}</h1>
+        {why && <p className={slim ? 'text-sm text-quiet' : 'mt-1.5 text-quiet'}>{why}</p>}
       </div>
       {action && <div className="flex flex-wrap items-center gap-3">{action}</div>}
     </div>

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
+import { dayWithName } from '../../core/units/day'
 import type { ProductionView } from '../../contract/productions'
 import { Ask } from './asking/Ask'
 import { useProduction } from '../trade/queries'
@@ -34,7 +35,7 @@ export function Paper({ productionId, what, back, more, children }: PaperProps) 
               <p className="text-quiet">
                 {what}
                 {known.client && `, for ${known.client}`}
-                {known.shootOn && `, shoot day ${known.shootOn}`}
+                {known.shootOn && `, shoot day ${dayWithName(known.shootOn)}`}
                 {more && `, ${more}`}
               </p>
             </header>

@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router'
 import { newProduction, productionsApi, type NewProduction } from '../../../contract/productions'
 import { Button } from '../../parts/controls/Button'
 import { Field } from '../../parts/controls/Field'
+import { FormDay } from '../../parts/form/fields'
 import { Sheet } from '../../parts/layers/Sheet'
 import { Trouble } from '../../parts/Trouble'
 import { useSend } from '../../parts/asking/useSend'
@@ -13,6 +14,7 @@ export default function NewProductionSheet({ onClose }: { onClose: () => void })
   const navigate = useNavigate()
   const send = useSend(productionsApi.add)
   const {
+    control,
     register,
     handleSubmit,
     formState: { errors },
@@ -50,7 +52,7 @@ export default function NewProductionSheet({ onClose }: { onClose: () => void })
         />
         <div className="grid gap-x-4 sm:grid-cols-2">
           <Field label="Client or channel" fault={errors.client?.message} {...register('client')} />
-          <Field label="Shoot day" type="date" fault={errors.shootOn?.message} {...register('shootOn')} />
+          <FormDay label="Shoot day" control={control} name="shootOn" />
         </div>
         <Trouble error={send.error} />
         <div className="flex gap-3">

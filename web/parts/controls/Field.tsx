@@ -1,6 +1,7 @@
 import { useId, type InputHTMLAttributes, type ReactNode, type Ref } from 'react'
 
-const BOX = 'min-h-9 w-full rounded-box border bg-sheet px-2.5 py-1 text-ink'
+/** Look of what is typed into. */
+export const BOX = 'min-h-9 w-full rounded-box border bg-sheet px-2.5 py-1 text-ink'
 
 interface Labelled {
   readonly label: string

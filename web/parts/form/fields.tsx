@@ -1,6 +1,7 @@
 import type { ComponentProps, ReactNode } from 'react'
 import { useController, type Control, type FieldPath, type FieldValues } from 'react-hook-form'
 import { Choice, type Option } from '../controls/Choice'
+import { DayField } from '../controls/DayField'
 import { Field } from '../controls/Field'
 import { Tick } from '../controls/Tick'
 import { UnitField } from '../controls/UnitField'
@@ -36,6 +37,16 @@ export function FormUnit<Values extends FieldValues, Body>({
 }: Bound<Values, Body> & Rest<ComponentProps<typeof UnitField>, never>) {
   const { field, fieldState } = useController({ control, name })
   return <UnitField {...rest} {...field} typed={String(field.value)} wrong={fieldState.error !== undefined} />
+}
+
+/** A day of the calendar, in a form. */
+export function FormDay<Values extends FieldValues, Body>({
+  control,
+  name,
+  label,
+}: Bound<Values, Body> & { readonly label: string }) {
+  const { field, fieldState } = useController({ control, name })
+  return <DayField {...field} label={label} value={field.value ?? ''} fault={fieldState.error?.message} />
 }
 
 /** One of a few, in a form. */

@@ -31,10 +31,10 @@ export function CropStage(props: CropStageProps) {
     <div
       ref={stage}
       className="relative mx-auto touch-none overflow-hidden rounded-box bg-stage select-none"
-      // An upright master must not be taller than the screen.
+      // The whole of it is in sight, with what belongs to it.
       style={{
         aspectRatio: `${master.widthPx} / ${master.heightPx}`,
-        maxWidth: `calc(72vh * ${master.widthPx / master.heightPx})`,
+        maxWidth: `calc(max(14rem, 100dvh - var(--foot, 0px) - 17rem) * ${master.widthPx / master.heightPx})`,
       }}
     >
       <img

@@ -94,8 +94,10 @@ function Framing({ master, productionId, onChoose }: ChosenProps & { master: Mas
       : 'Drag the window or use the arrow keys; it keeps the destination’s aspect, on even pixels.')
   return (
     <>
-      <Answer why={why}>{framingSentence(plan, master.clip.name)}</Answer>
-      <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[1fr_20rem]">
+      <Answer slim why={why}>
+        {framingSentence(plan, master.clip.name)}
+      </Answer>
+      <div className="grid gap-x-8 gap-y-6 lg:grid-cols-[1fr_20rem]">
         <div className="min-w-0">
           <CropStage
             key={master.clip.id}
@@ -213,7 +215,7 @@ function Slides({ master, at, zoom, onAt, onZoom }: SlidesProps) {
   // Under the hand; the frame itself is fetched when it is let go.
   const [sliding, setSliding] = useState<number>()
   return (
-    <div className="mt-3">
+    <div className="mt-2 grid gap-x-8 sm:grid-cols-2">
       <Slide
         label="Frame at"
         min={0}

@@ -31,7 +31,7 @@ export function Measure({ master, plan }: { master: Master; plan: DeliveryPlan }
     <>
       <dl aria-label="Figures of this framing">
         {rows.map(([name, value, bad]) => (
-          <div key={name} className="flex justify-between gap-4 border-t border-rule py-1">
+          <div key={name} className="flex items-baseline justify-between gap-4 border-t border-rule py-1">
             <dt className="text-quiet">{name}</dt>
             <dd className={`figure text-right ${bad ? 'text-stop' : ''}`}>{value}</dd>
           </div>

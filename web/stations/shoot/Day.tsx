@@ -1,6 +1,6 @@
 import { Plus, Trash2 } from 'lucide-react'
 import { clockOf, daySentence, dayWarnings, inOrder, minutesOf, type Call } from '../../../core/shoot/day'
-import { isTimeZone } from '../../../core/units/day'
+import { isDay, isTimeZone } from '../../../core/units/day'
 import { readLength } from '../../../core/units/quantity'
 import type { Typed } from '../../../core/units/typed'
 import { shootApi, type DayBody, type DayView } from '../../../contract/shoot'
@@ -8,6 +8,7 @@ import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/asking/Ask'
 import { Button } from '../../parts/controls/Button'
 import { Cell } from '../../parts/controls/Cell'
+import { DayField } from '../../parts/controls/DayField'
 import { Field } from '../../parts/controls/Field'
 import { IconButton } from '../../parts/controls/IconButton'
 import { Leaving, Outdated } from '../../parts/layers/Leaving'
@@ -46,6 +47,8 @@ interface SheetProps {
 
 const bodyOf = ({ shootOn, timeZone, place, calls }: DayBody): DayBody => ({ shootOn, timeZone, place, calls })
 
+const isDayOrNone = (text: string) => text === '' || isDay(text)
+
 function readClock(typed: string): Typed<string> {
   const minutes = minutesOf(typed)
   return minutes === undefined ? { fault: 'Write it as 09:30.' } : { value: clockOf(minutes) }
@@ -69,10 +72,10 @@ const lengthWords = (minutes: number) =>
 function Sheet({ productionId, view, takeSeconds }: SheetProps) {
   const send = useSend(shootApi.setDay)
   const { value: day, changed, seen, change, forget } = useDraft(bodyOf(view), view.version)
-  const asked = { ...day, shootOn: day.shootOn || null, takeSeconds, clocksOff: view.clocksOff }
+  const asked = { ...day, shootOn: isDay(day.shootOn) ? day.shootOn : null, takeSeconds, clocksOff: view.clocksOff }
   const zoneWrong = !isTimeZone(day.timeZone)
+  const isWrong = zoneWrong || !isDayOrNone(day.shootOn) || day.calls.some((call) => call.what.trim() === '')
   const warnings = zoneWrong ? [] : dayWarnings(asked)
-  const incomplete = day.calls.some((call) => call.what.trim() === '')
   const keep = () =>
     send.mutate(
       { params: { id: productionId }, body: { ...day, calls: inOrder(day.calls) }, ...seen },
@@ -83,7 +86,7 @@ function Sheet({ productionId, view, takeSeconds }: SheetProps) {
       noValidate
       onSubmit={(event) => {
         event.preventDefault()
-        if (changed && !zoneWrong && !incomplete) keep()
+        if (changed && !isWrong) keep()
       }}
     >
       <Answer
@@ -93,7 +96,7 @@ function Sheet({ productionId, view, takeSeconds }: SheetProps) {
             : day.place || 'Place, times and time zone are on this sheet.'
         }
         action={
-          <Button look="primary" type="submit" disabled={!changed || zoneWrong || incomplete || send.isPending}>
+          <Button look="primary" type="submit" disabled={!changed || isWrong || send.isPending}>
             Save this day
           </Button>
         }
@@ -126,12 +129,12 @@ interface WhereProps {
 
 function Where({ day, zoneWrong, onChange }: WhereProps) {
   return (
-    <div className="mt-5 grid gap-x-4 sm:grid-cols-[10rem_1fr_14rem]">
-      <Field
+    <div className="mt-5 grid gap-x-4 sm:grid-cols-[12rem_1fr_14rem]">
+      <DayField
         label="Shoot day"
-        type="date"
         value={day.shootOn}
-        onChange={(event) => onChange({ shootOn: event.target.value })}
+        fault={isDayOrNone(day.shootOn) ? undefined : 'Give the shoot day as year-month-day.'}
+        onChange={(shootOn) => onChange({ shootOn })}
       />
       <Field
         label="Place"

@@ -37,7 +37,7 @@ export function FramePicture({ frame, answers, third, shared }: FramePictureProp
     <figure>
       <svg
         viewBox={`0 0 ${widthPx} ${heightPx}`}
-        className="max-h-[70vh] w-full"
+        className="max-h-[max(14rem,calc(100dvh-var(--foot,0px)-14.5rem))] w-full"
         role="img"
         aria-label={
           `The frame of ${widthPx} by ${heightPx} pixels with ` +

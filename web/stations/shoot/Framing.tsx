@@ -68,12 +68,13 @@ function Desk({ frames }: { frames: readonly PlannedFrame[] }) {
   return (
     <>
       <Answer
+        slim
         why="A take that serves several frames is filmed wider than usual, in the largest frame, with the subject in the middle third and hands in front of the body."
         action={frame && answers.length > 0 && <SaveGuides frame={frame} answers={answers} />}
       >
         {frame ? framingSentence(answers) : 'Type a frame of 64 to 8192 pixels per side.'}
       </Answer>
-      <div className="grid gap-x-10 gap-y-5 lg:grid-cols-[1fr_22rem]">
+      <div className="grid gap-x-8 gap-y-5 lg:grid-cols-[1fr_22rem]">
         {frame && (
           <FramePicture frame={frame} answers={answers} third={middleThird(frame)} shared={sharedWindow(answers)} />
         )}

@@ -1,6 +1,7 @@
 import Papa from 'papaparse'
 import { FileUp, Printer, Smartphone } from 'lucide-react'
 import { useRef, useState, type ChangeEvent } from 'react'
+import { dayWithName } from '../../../core/units/day'
 import { shotPage } from '../../../core/shoot/shotPage'
 import { shotRows, shotsFromRows, shotsNotOn, type Shot, type ShotNames } from '../../../core/shoot/shots'
 import { csv } from '../../../core/units/csv'
@@ -82,7 +83,7 @@ function TakeAlong({ productionId, shots, names }: ShotPapersProps) {
   const { data: day } = useDay(productionId)
   const title = production?.title ?? 'Production'
   const file = fileTitle(title)
-  const when = [day?.shootOn, day?.place].filter(Boolean).join(', ')
+  const when = [day?.shootOn && dayWithName(day.shootOn), day?.place].filter(Boolean).join(', ')
   const page = () => shotPage({ productionId, title, when, file: `${file} ticks.json`, shots, ...names })
   return (
     <Menu

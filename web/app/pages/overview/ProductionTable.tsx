@@ -2,6 +2,7 @@ import { ArrowDown, ArrowUp } from 'lucide-react'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { STATION_NAMES, STATIONS, type Station } from '../../../../core/line/stations'
+import { dayWithName } from '../../../../core/units/day'
 import type { ProductionView } from '../../../../contract/productions'
 import { Button } from '../../../parts/controls/Button'
 import { sortedBy } from '../../../parts/table/sorted'
@@ -59,17 +60,18 @@ export function ProductionTable({ productions }: { productions: readonly Product
         </div>
       </div>
       <div className="overflow-x-auto">
-        <table className="w-full min-w-[56rem] table-fixed text-left">
-          <thead>
+        {/* On a phone each production is a row of text with its seven stations under it. */}
+        <table className="w-full table-fixed text-left max-md:block md:min-w-[44rem]">
+          <thead className="max-md:sr-only">
             <tr className="text-sm">
               <Head by="title" name="Production" {...head} />
-              <Head by="day" name="Filmed on" width="w-28" {...head} />
+              <Head by="day" name="Filmed on" width="w-36" {...head} />
               {STATIONS.map((station) => (
                 <Head key={station} by={station} name={STATION_NAMES[station]} width="w-22" {...head} />
               ))}
             </tr>
           </thead>
-          <tbody>
+          <tbody className="max-md:block">
             {sorted.map((production) => (
               <Row key={production.id} production={production} />
             ))}
@@ -105,8 +107,11 @@ function Head({ by, name, width = '', sorting, onSort }: HeadProps) {
 function Row({ production }: { production: ProductionView }) {
   const { id, title, client, shootOn } = production
   return (
-    <tr className="border-b border-rule hover:bg-sheet" data-production={title}>
-      <td className="!py-1 pr-4">
+    <tr
+      className="border-b border-rule hover:bg-sheet max-md:grid max-md:grid-cols-7 max-md:pt-1"
+      data-production={title}
+    >
+      <td className="!py-1 pr-4 max-md:col-span-5 max-md:border-0">
         <Link to={nextPath(production)} className="block hover:underline">
           <span className="block truncate">
             <span className="font-bold">{title}</span>{' '}
@@ -114,19 +119,24 @@ function Row({ production }: { production: ProductionView }) {
           </span>
         </Link>
       </td>
-      <td className="figure !py-1 text-quiet">{shootOn}</td>
-      {STATIONS.map((station) => {
+      <td className="figure !py-1 whitespace-nowrap text-quiet max-md:col-span-2 max-md:border-0 max-md:!pr-0 max-md:text-right">
+        {shootOn && dayWithName(shootOn)}
+      </td>
+      {STATIONS.map((station, at) => {
         const status = statusOf(production, station)
         if (!status) return <td key={station} />
         const words = `${stateWords(production, status.state)}, ${status.figure}${status.worry ? `, ${status.worry}` : ''}`
         return (
-          <td key={station} className="!py-0">
+          <td key={station} className="!py-0 max-md:border-0 max-md:!pr-0">
             <Link
               to={`/p/${id}/${station}`}
               title={words}
               aria-label={`${STATION_NAMES[station]} of ${title}: ${words}`}
-              className="inline-flex min-h-9 min-w-9 items-center text-accent"
+              className="inline-flex min-h-9 min-w-9 items-center gap-x-1.5 text-accent"
             >
+              <span className="figure text-quiet md:hidden" aria-hidden>
+                {at + 1}
+              </span>
               <Knot state={status.state} worry={status.worry !== undefined} />
             </Link>
           </td>

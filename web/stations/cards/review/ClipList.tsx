@@ -17,7 +17,7 @@ interface ClipListProps {
   readonly onOpen: (clip: ReviewClip) => void
 }
 
-const ROW_PX = 68
+const ROW_PX = 60
 
 /** The clips to look at, in the order in which they were filmed; frames pass under the pointer. */
 export function ClipList({ clips, pages, current, reviews, onOpen }: ClipListProps) {
@@ -41,7 +41,7 @@ export function ClipList({ clips, pages, current, reviews, onOpen }: ClipListPro
       aria-label="Clips"
       aria-activedescendant={current && `clip-${current.id}`}
       tabIndex={0}
-      className="max-h-[34rem] overflow-y-auto border-y border-rule lg:max-h-[calc(100vh-19rem)]"
+      className="max-h-[34rem] overflow-y-auto border-y border-rule lg:max-h-[calc(100dvh-var(--foot,0px)-12.5rem)]"
     >
       <div className="relative" style={{ height: virtual.getTotalSize() }}>
         {items.flatMap((item) => {
@@ -54,7 +54,7 @@ export function ClipList({ clips, pages, current, reviews, onOpen }: ClipListPro
               id={`clip-${clip.id}`}
               role="option"
               aria-selected={clip.id === current?.id}
-              className={`absolute inset-x-0 top-0 flex cursor-pointer items-center gap-3 border-b border-rule px-2 ${clip.id === current?.id ? 'bg-wash shadow-[inset_3px_0_0_var(--accent)]' : 'hover:bg-sheet'}`}
+              className={`absolute inset-x-0 top-0 flex cursor-pointer items-center gap-2.5 border-b border-rule px-1.5 ${clip.id === current?.id ? 'bg-wash shadow-[inset_3px_0_0_var(--accent)]' : 'hover:bg-sheet'}`}
               style={{ height: ROW_PX, transform: `translateY(${item.start}px)` }}
               onClick={() => onOpen(clip)}
             >
@@ -90,7 +90,7 @@ const cardsOf = ({ files }: ReviewClip): number => new Set(files.map(({ loadId }
 /** The picture of a clip; along it the pointer moves through its frames. */
 function Frames({ clip }: { clip: ReviewClip }) {
   const [share, setShare] = useState<number>()
-  const size = 'h-13 w-[5.8rem] shrink-0 rounded-box'
+  const size = 'h-10 w-[4.4rem] shrink-0 rounded-box'
   if (!clip.pictureMade)
     return (
       <span className={`flex items-center justify-center border border-dashed border-rule text-xs text-quiet ${size}`}>

@@ -68,6 +68,7 @@ export default function Review({ productionId }: { productionId: string }) {
       {(total) => (
         <>
           <Answer
+            slim
             why={[reviewFigures(total), unmatchedSentence(total.unmatchedShots)].filter(Boolean).join(' ')}
             action={
               total.clips > 0 && (
@@ -97,7 +98,7 @@ export default function Review({ productionId }: { productionId: string }) {
           <Ask query={pages}>
             {() =>
               current ? (
-                <div className="grid items-start gap-x-6 gap-y-5 lg:grid-cols-[17rem_minmax(0,1fr)]">
+                <div className="grid items-start gap-x-5 gap-y-5 lg:grid-cols-[15rem_minmax(0,1fr)]">
                   <div className="order-last lg:order-none">
                     <ClipList clips={clips} pages={pages} current={current} reviews={reviews} onOpen={open} />
                   </div>
@@ -207,7 +208,7 @@ function OneClip({ shots, clip, clips, reviews, onOpen }: OneClipProps) {
   useDeskKeys(onKey)
   if (isLoading && frame === 0) return <p className="text-quiet">One moment …</p>
   return (
-    <div className="grid min-w-0 items-start gap-x-6 gap-y-5 xl:grid-cols-[minmax(0,1fr)_17rem]">
+    <div className="grid min-w-0 items-start gap-x-5 gap-y-5 xl:grid-cols-[minmax(0,1fr)_16rem]">
       <Watch clip={clip} file={file} watch={watch} player={player} ticks={ticks} ranges={review.ranges} begun={begun} />
       <Decide
         clip={clip}

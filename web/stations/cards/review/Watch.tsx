@@ -40,6 +40,9 @@ interface WatchProps {
   readonly begun: number | undefined
 }
 
+/** As wide as the window is high enough for film, sound and buttons; never a slit. */
+const FILM_PX = 'max(20rem, calc((100dvh - var(--foot, 0px) - 19.5rem) * 16 / 9))'
+
 /** One take: its film, its sound under it, and where it is watched from. */
 export function Watch(props: WatchProps) {
   const { clip, file, watch, player, ticks, ranges, begun } = props
@@ -52,7 +55,7 @@ export function Watch(props: WatchProps) {
   const [drawn, setDrawn] = useState(0)
   const lengths = clip.files.map(({ length }) => length)
   return (
-    <section aria-label={`Watching ${clip.name}`} className="min-w-0">
+    <section aria-label={`Watching ${clip.name}`} className="mx-auto w-full min-w-0" style={{ maxWidth: FILM_PX }}>
       <div className="relative flex aspect-video w-full items-center justify-center bg-stage text-on-stage">
         {plays ? (
           <video

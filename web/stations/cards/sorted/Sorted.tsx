@@ -58,6 +58,7 @@ function View({ view, productionId }: { view: SortedView; productionId: string }
   return (
     <>
       <Answer
+        slim
         why={<Why view={view} productionId={productionId} volumeName={volume?.name ?? 'the volume'} />}
         action={
           <>
@@ -86,7 +87,7 @@ function View({ view, productionId }: { view: SortedView; productionId: string }
           <TaskLine task={shown} />
         </div>
       )}
-      <div className="grid gap-x-10 gap-y-8 lg:grid-cols-[1fr_20rem]">
+      <div className="grid gap-x-8 gap-y-8 lg:grid-cols-[1fr_20rem]">
         <div>
           <FolderBoard view={view} productionId={productionId} />
           <Plan view={view} />
