@@ -115,6 +115,8 @@ export interface LoadCopies {
   readonly fileCount: number
   readonly copies: readonly CopyView[]
   readonly clear: ClearAnswer
+  /** What is being scanned before the answer can be a yes, in a sentence. */
+  readonly checking: string | null
   readonly formattedAt: string | null
   /** What stood against it when it was said to be formatted. */
   readonly formattedAgainst: string | null
@@ -159,6 +161,12 @@ export interface CopyPlanView extends CopyPlan {
 
 /** Station 3. 404 for what is not known; 409 where the same work is under way, or the answer is no. */
 export const copiesApi = {
+  /** What is known of loads and their copies without a scan, and so at once. Never a yes: `checking` says what it waits for. */
+  known: ask<Page<LoadCopies>>()(
+    'copies',
+    '/productions/:id/copies/known',
+    pageQuery(['made'], {}, { rows: 20, down: true }),
+  ),
   /** What is true of loads and their copies, the newest first; what comes near a yes is scanned first. */
   all: ask<Page<LoadCopies>>()('copies', '/productions/:id/copies', pageQuery(['made'], {}, { rows: 20, down: true })),
   /** What a copy to these volumes would do, and how long it would take. */

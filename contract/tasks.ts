@@ -41,9 +41,17 @@ export interface TaskView {
   readonly endedAt: string | null
 }
 
-/** Sent over `/api/events`. `changed` names the queries to ask again. */
+/** Says with every answer how much news there was before it was read. */
+export const NEWS_HEADER = 'Yendra-News'
+
+/**
+ * Sent over `/api/events`. `began` comes first and says how much news there was before; `changed` names the queries to
+ * ask again.
+ */
 export type ServerEvent =
-  { readonly kind: 'task'; readonly task: TaskView } | { readonly kind: 'changed'; readonly topics: readonly Topic[] }
+  | { readonly kind: 'began'; readonly news: string }
+  | { readonly kind: 'task'; readonly task: TaskView }
+  | { readonly kind: 'changed'; readonly topics: readonly Topic[] }
 
 /** Long work. 404 for a task that is not known; 409 where an order comes too late. */
 export const tasksApi = {

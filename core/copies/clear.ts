@@ -58,6 +58,25 @@ export function clearToFormat(question: ClearQuestion): ClearAnswer {
   }
 }
 
+/**
+ * The answer before card and drives were scanned: a no holds, a yes waits for the scan of `places`, by their names.
+ * Returns the answer, and what is being scanned where it waits.
+ */
+export function beforeScan(answer: ClearAnswer, places: readonly string[]): { clear: ClearAnswer; checking?: string } {
+  if (!answer.clear) return { clear: answer }
+  const checking = `Checking ${places.length > 0 ? new Intl.ListFormat('en-GB').format(places) : 'what is connected'} now …`
+  return {
+    checking,
+    clear: {
+      clear: false,
+      sentence: checking,
+      reasons: [],
+      caution: 'Leave the card as it is until the answer is there.',
+      sampleFirst: [],
+    },
+  }
+}
+
 /** Once the card is formatted its copies are all there is. */
 function afterFormat(question: ClearQuestion): Pick<ClearAnswer, 'sentence' | 'caution'> {
   const whole = question.copies.filter((copy) => markOf(copy, question.rules) >= 2)

@@ -100,7 +100,7 @@ describe('the next step', () => {
     expect(nextStep(shelved).sentence).toBe('Put 1 film on a second drive: one drive can fail.')
     const twice = { ...shelved, bags: { written: 2, verified: 2, single: 0 } }
     expect(nextStep(twice).sentence).toBe(
-      'The card of “Curlew A” may be formatted, in the camera. Say so when it is done.',
+      'Ask at Copies whether the card of “Curlew A” may be formatted, and say so when it is done.',
     )
     expect(nextStep({ ...twice, loads: [{ ...load, formatted: true }] })).toEqual({
       station: 'shelf',

@@ -192,7 +192,7 @@ function work({ plan, loads, proxies, exports, bags, closed, review }: Productio
         ),
       ),
     ...clear.map((load) =>
-      todo('copies', `The card of “${load.label}” may be formatted, in the camera. Say so when it is done.`),
+      todo('copies', `Ask at Copies whether the card of “${load.label}” may be formatted, and say so when it is done.`),
     ),
   ]
 }

@@ -44,7 +44,7 @@ export const CARD_STATE_WORDS: Record<CardState, string> = {
   empty: 'empty',
   'in-use': 'in use: holds clips that are not safe yet',
   full: 'full and unproved',
-  clear: 'clear: may be formatted',
+  clear: 'proved: ask at Copies before you format it',
 }
 
 /** Said of a card that may hold a load of its name, until somebody says on which card that load lies. */

@@ -1,4 +1,5 @@
 import { COPY_TROUBLES } from '../../core/copies/copyState'
+import { beforeScan } from '../../core/copies/clear'
 import { markOf } from '../../core/copies/mark'
 import type { LoadCopies } from '../../contract/copies'
 import type { Db } from '../db/connection'
@@ -7,21 +8,26 @@ import type { LoadState } from './loadStates'
 
 const SHOWN_TROUBLES = 100
 
+interface LoadCopiesAsked {
+  /** Loads with names that only the second checksum list can hold. */
+  readonly withOddNames: ReadonlySet<string>
+  /** Card and drives were scanned for this answer. */
+  readonly isScanned: boolean
+}
+
 /** A load as the station of the copies shows it, with the names of what is wrong with them. */
-export async function loadCopies(db: Db, state: LoadState, withOddNames: ReadonlySet<string>): Promise<LoadCopies> {
-  const {
-    load,
-    copies,
-    clear,
-    settings,
-    formattedAt,
-    formattedAgainst,
-    returned,
-    backupCards,
-    asked,
-    saidButThere,
-    card,
-  } = state
+export async function loadCopies(
+  db: Db,
+  state: LoadState,
+  { withOddNames, isScanned }: LoadCopiesAsked,
+): Promise<LoadCopies> {
+  const { load, copies, settings, formattedAt, formattedAgainst, returned, backupCards, asked, saidButThere, card } =
+    state
+  const places = [
+    ...(card ? [asked ? 'the backup card' : 'the card'] : []),
+    ...copies.flatMap((copy) => (copy.connected && markOf(copy, settings) >= 2 ? [copy.volumeName] : [])),
+  ]
+  const answer = isScanned ? { clear: state.clear } : beforeScan(state.clear, places)
   const troubled = copies.some(
     (copy) => copy.filesMismatched + copy.filesInConflict + copy.filesMissing + copy.filesDoubted > 0,
   )
@@ -31,7 +37,8 @@ export async function loadCopies(db: Db, state: LoadState, withOddNames: Readonl
     label: load.label,
     sizeBytes: load.sizeBytes,
     fileCount: load.fileCount,
-    clear,
+    clear: answer.clear,
+    checking: answer.checking ?? null,
     formattedAt: returned ? null : (formattedAt ?? null),
     formattedAgainst: returned && !saidButThere ? null : (formattedAgainst ?? null),
     copies: copies.map((copy) => ({

@@ -93,6 +93,7 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
   })
   app.use(headers())
   if (key !== undefined) app.use(accessKey(key))
+  app.use('/api', events.stamp)
   app.get(`/api${EVENTS_PATH}`, events.route)
   app.use(compression())
   app.use('/api', (_req, res, next) => {

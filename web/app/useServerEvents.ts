@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react'
 import { EVENTS_PATH } from '../../contract/api'
 import { addressOf } from '../../contract/endpoint'
 import { askAgain } from '../parts/asking/askAgain'
+import { missedNone } from '../parts/asking/news'
 import { tasksApi, type ServerEvent, type TaskView } from '../../contract/tasks'
 
 /**
@@ -16,6 +17,11 @@ export function useServerEvents(): boolean {
     let source: EventSource | undefined
     const hear = ({ data }: MessageEvent<string>) => {
       const event = JSON.parse(data) as ServerEvent
+      if (event.kind === 'began') {
+        // Whatever came while nobody listened is asked for.
+        if (!missedNone(event.news)) void askAgain(client)
+        return
+      }
       if (event.kind === 'changed') {
         for (const topic of event.topics) void askAgain(client, { queryKey: [topic] })
         return
@@ -27,10 +33,7 @@ export function useServerEvents(): boolean {
     }
     const open = () => {
       source = new EventSource(`/api${EVENTS_PATH}`)
-      source.onopen = () => {
-        setConnected(true)
-        void askAgain(client)
-      }
+      source.onopen = () => setConnected(true)
       source.onerror = () => setConnected(false)
       source.onmessage = hear
     }

@@ -5,6 +5,7 @@ import { oddNamesOf } from '../../db/queries/copies'
 import { readSettings, writeSettings } from '../../db/queries/settings'
 import { tellChanged } from '../../db/queries/tasks'
 import { loadCopies } from '../../facts/loadCopies'
+import { loadStates, type LoadState } from '../../facts/loadStates'
 import type { Context } from '../context'
 import { productionOf } from '../productionOf'
 import { serve, serveStream } from '../route'
@@ -19,18 +20,26 @@ export function copyRoutes(context: Context): Router {
   const { db } = context
   const router = Router()
 
+  async function copiesOf(loads: readonly cards.LoadRow[], states: readonly LoadState[], isScanned: boolean) {
+    const odd = await oddNamesOf(
+      db,
+      loads.map((load) => load.id),
+    )
+    const asked = { withOddNames: new Set(odd.map((row) => row.loadId)), isScanned }
+    return Promise.all(states.map((state) => loadCopies(db, state, asked)))
+  }
+
   serve(router, copiesApi.all, async ({ params, query }) => {
     const owner = await productionOf(db, params.id)
     const { rows: loads, next } = await cards.loadPage(db, owner.id, query)
-    const [states, odd] = await Promise.all([
-      freshStates(context, loads),
-      oddNamesOf(
-        db,
-        loads.map((load) => load.id),
-      ),
-    ])
-    const withOddNames = new Set(odd.map((row) => row.loadId))
-    return { rows: await Promise.all(states.map((state) => loadCopies(db, state, withOddNames))), next }
+    return { rows: await copiesOf(loads, await freshStates(context, loads), true), next }
+  })
+
+  serve(router, copiesApi.known, async ({ params, query }) => {
+    const owner = await productionOf(db, params.id)
+    const { rows: loads, next } = await cards.loadPage(db, owner.id, query)
+    const states = await loadStates(db, loads, { host: context.host, now: Date.now(), looked: true })
+    return { rows: await copiesOf(loads, states, false), next }
   })
 
   serveStream(router, copiesApi.play, ({ params: { id: loadId, volumeId, clipId }, req, res }) =>

@@ -2,7 +2,9 @@ import type { Edit } from '../../../core/units/edit'
 import { EDIT_HEADER } from '../../../contract/edits'
 import { addressOf, type Endpoint, type Params } from '../../../contract/endpoint'
 import type { Problem } from '../../../contract/problem'
+import { NEWS_HEADER } from '../../../contract/tasks'
 import { editBegins, noteEdit } from './edits'
+import { noteNews } from './news'
 
 /** An answer that went wrong, with the sentence for the person. */
 export class ApiProblem extends Error {
@@ -51,6 +53,7 @@ export async function call<Path extends string, Body, Query, Answer>(
         }
   const over = endpoint.method === 'GET' ? undefined : editBegins()
   const response = await fetch(addressOf(endpoint, params, query), init).catch(() => undefined)
+  noteNews(response?.headers.get(NEWS_HEADER) ?? null)
   try {
     const edit = response?.ok ? response.headers.get(EDIT_HEADER) : undefined
     if (edit) noteEdit(JSON.parse(decodeURIComponent(edit)) as Edit)

@@ -35,22 +35,33 @@ interface PagesOptions<Query, Answer> {
   readonly query?: Partial<Query>
   /** How soon to ask again by itself, in milliseconds. */
   readonly again?: (pages: readonly Answer[]) => number | false
+  /** Which showing of the page it is asked for: what an earlier one was told is not shown in it. */
+  readonly showing?: number
+  readonly enabled?: boolean
 }
 
 /** Asks for a list page by page. What it shows while another filter is asked is the list before. */
 export function usePages<Path extends string, Query extends PageAsked, Answer extends Page<unknown>>(
   endpoint: Endpoint<Path, undefined, Query, Answer>,
   params: Params<Path>,
-  { query = {}, again }: PagesOptions<Query, Answer> = {},
+  { query = {}, again, showing, enabled = true }: PagesOptions<Query, Answer> = {},
 ) {
   const ask = (more: Partial<PageAsked>) => call(endpoint, { params, query: { ...query, ...more } })
   const answer = useInfiniteQuery({
-    queryKey: [endpoint.topics[0], addressOf(endpoint, params, query), 'pages'],
+    queryKey: [
+      endpoint.topics[0],
+      addressOf(endpoint, params, query),
+      'pages',
+      ...(showing === undefined ? [] : [showing]),
+    ],
     queryFn: ({ pageParam }) => ask(pageParam === undefined ? {} : { after: pageParam }),
+    enabled,
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (last: Answer) => last.next ?? undefined,
     select: joined<Answer>,
-    placeholderData: (before: InfiniteData<Answer, string | undefined> | undefined) => before,
+    placeholderData: (before: InfiniteData<Answer, string | undefined> | undefined) =>
+      showing === undefined ? before : undefined,
+    ...(showing !== undefined && { gcTime: 0 }),
     refetchInterval: ({ state }) => again?.(state.data?.pages ?? []) ?? false,
   })
   /** Every row of the list, asked for anew from its beginning. Rejects with an ApiProblem. */

@@ -20,6 +20,22 @@ function askedName({ label, twins, asked }: LoadCopies): string {
   return backup ? `“${backup.name}”, the backup card of “${label}”` : `“${label}”`
 }
 
+function NothingYet({ productionId }: { productionId: string }) {
+  return (
+    <Empty
+      title="Nothing to copy yet."
+      action={
+        <Link to={`/p/${productionId}/cards`} className="font-semibold text-accent underline underline-offset-4">
+          Scan a card first
+        </Link>
+      }
+    >
+      Here a load is copied to two volumes at once, read back from each and compared, until one glance answers: is it
+      copied, is it proved, may the card be formatted?
+    </Empty>
+  )
+}
+
 /** Station 3: is it copied, is it proved, may the card be formatted? */
 export default function Copies({ productionId }: { productionId: string }) {
   const query = useCopies(productionId)
@@ -35,20 +51,7 @@ export default function Copies({ productionId }: { productionId: string }) {
           return (
             <>
               <LookOf taken={takenIn} loads={loads} />
-              <Empty
-                title="Nothing to copy yet."
-                action={
-                  <Link
-                    to={`/p/${productionId}/cards`}
-                    className="font-semibold text-accent underline underline-offset-4"
-                  >
-                    Scan a card first
-                  </Link>
-                }
-              >
-                Here a load is copied to two volumes at once, read back from each and compared, until one glance
-                answers: is it copied, is it proved, may the card be formatted?
-              </Empty>
+              <NothingYet productionId={productionId} />
             </>
           )
         }
@@ -56,7 +59,7 @@ export default function Copies({ productionId }: { productionId: string }) {
           <>
             <LookOf taken={takenIn} loads={loads} />
             <Answer why={load.clear.caution}>
-              {load.formattedAt || load.saidButThere
+              {load.formattedAt || load.saidButThere || load.checking
                 ? load.clear.sentence
                 : `Clear to format ${askedName(load)}? ${load.clear.sentence}`}
             </Answer>
@@ -71,7 +74,13 @@ export default function Copies({ productionId }: { productionId: string }) {
                     >
                       {one.label}{' '}
                       <span className="font-normal text-quiet">
-                        {one.formattedAt ? 'formatted' : one.clear.clear ? 'clear' : 'not clear'}
+                        {one.formattedAt
+                          ? 'formatted'
+                          : one.checking
+                            ? 'checking …'
+                            : one.clear.clear
+                              ? 'clear'
+                              : 'not clear'}
                       </span>
                     </Tabs.Trigger>
                   ))}

@@ -48,7 +48,7 @@ export function LoadPanel({ load, productionId, taken = false }: LoadPanelProps)
   const task = workOn(tasks, load.loadId)
   const busy = task !== undefined && isOpen(task)
   // What has happened is written down, also against the answer.
-  const mayAsk = !load.formattedAt && !load.clear.clear && load.copies.some((copy) => copy.mark >= 1)
+  const mayAsk = !load.formattedAt && !load.checking && !load.clear.clear && load.copies.some((copy) => copy.mark >= 1)
   return (
     <>
       <Answers load={load} busy={busy} onFormat={() => setFormatting(true)} />

@@ -1,15 +1,26 @@
 import { useQuery } from '@tanstack/react-query'
 import { copiesApi } from '../../../contract/copies'
 import { useAsk } from '../../parts/asking/useAsk'
+import { useShowing } from '../../parts/asking/useShowing'
 import { usePages } from '../../parts/table/usePages'
 
-/** A yes is asked again every few seconds while it is on the screen, whether or not anybody tells of a change. */
-export const useCopies = (productionId: string) =>
-  usePages(
+/**
+ * What is known at once, then what card and drives say. A yes comes with their answer alone, never from an earlier
+ * showing of the page; it is asked again every few seconds while it is on the screen, and goes where nobody answers.
+ */
+export function useCopies(productionId: string) {
+  const checked = usePages(
     copiesApi.all,
     { id: productionId },
-    { again: (pages) => pages.some(({ rows }) => rows.some((load) => load.clear.clear)) && 10_000 },
+    {
+      showing: useShowing(),
+      again: (pages) => pages.some(({ rows }) => rows.some((load) => load.clear.clear)) && 10_000,
+    },
   )
+  const holds = checked.data !== undefined && !checked.isError
+  const known = usePages(copiesApi.known, { id: productionId }, { enabled: !holds })
+  return holds ? checked : known
+}
 
 /** Every load of a production with its copies, the oldest first. */
 export const useAllCopies = (productionId: string) => {

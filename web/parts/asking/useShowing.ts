@@ -1,0 +1,33 @@
+import { useEffect, useState } from 'react'
+
+let showings = 0
+
+const TICK_MS = 1000
+/** A clock that was not wound for so long belongs to a computer that slept. */
+const SLEPT_MS = 10_000
+
+/**
+ * A number of its own for each time that somebody sees the page: it is opened, its tab is shown again, it comes back
+ * from the history whole, or the computer has slept. What may not be older than that is asked by this number.
+ */
+export function useShowing(): number {
+  const [showing, setShowing] = useState(() => ++showings)
+  useEffect(() => {
+    const next = () => setShowing(++showings)
+    const onVisible = () => document.visibilityState === 'visible' && next()
+    const onShow = (event: PageTransitionEvent) => event.persisted && next()
+    let at = Date.now()
+    const clock = setInterval(() => {
+      if (Date.now() - at > SLEPT_MS) next()
+      at = Date.now()
+    }, TICK_MS)
+    document.addEventListener('visibilitychange', onVisible)
+    window.addEventListener('pageshow', onShow)
+    return () => {
+      clearInterval(clock)
+      document.removeEventListener('visibilitychange', onVisible)
+      window.removeEventListener('pageshow', onShow)
+    }
+  }, [])
+  return showing
+}
