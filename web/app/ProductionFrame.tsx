@@ -1,4 +1,4 @@
-import { Suspense, type ComponentType } from 'react'
+import { Suspense, useEffect } from 'react'
 import { Link, NavLink, useParams, useSearchParams } from 'react-router'
 import { STATION_NAMES, STATIONS, type Station } from '../../core/line/stations'
 import type { ProductionView } from '../../contract/productions'
@@ -9,6 +9,7 @@ import { KnownStation } from './KnownStation'
 import { DESKS, MAIN_DESK, type Desk } from './desks'
 import { NotFound } from './pages/ErrorPage'
 import { StationLine } from './StationLine'
+import type { StationPage } from './stationPage'
 import { usePageTitle } from './usePageTitle'
 
 const isStation = (text: string | undefined): text is Station => STATIONS.some((station) => station === text)
@@ -23,35 +24,50 @@ const isOnlyKnown = ({ known, line }: ProductionView, station: Station) =>
   known !== null && line.find((status) => status.station === station)?.state === 'empty'
 
 /** One station of one production, or one of its desks, under the line of all seven. */
-export function ProductionFrame({ pages }: { pages: Record<Station, ComponentType<{ productionId: string }>> }) {
+export function ProductionFrame({ pages }: { pages: Record<Station, StationPage> }) {
   const { productionId, station, desk: deskId } = useParams()
-  const [search] = useSearchParams()
   const query = useProduction(productionId)
-  if (!productionId || !isStation(station)) return <NotFound />
-  const desks = DESKS[station] ?? []
+  const desks = isStation(station) ? (DESKS[station] ?? []) : []
   const desk = desks.find((one) => one.id === deskId)
+  const Page = desk?.Page ?? (isStation(station) ? pages[station] : undefined)
+  // Its code comes while the production is asked for. A failure is told where the page is drawn.
+  useEffect(() => void Page?.fetch().catch(() => undefined), [Page])
+  if (!productionId || !Page || !isStation(station)) return <NotFound />
   if ((deskId !== undefined && !desk) || query.error?.problem.status === 404) return <NotFound />
-  const Page = desk?.Page ?? pages[station]
   return (
-    <Ask query={query}>
-      {(production) => (
-        <>
-          <StationLine production={production} current={station} />
-          <div className="mb-4 flex h-7 items-stretch justify-end gap-x-5 border-b border-rule" data-screen-only>
-            {desks.length > 0 && <DeskNames base={`/p/${productionId}/${station}`} station={station} desks={desks} />}
-            <NextStep production={production} />
-          </div>
-          <PageTitle name={desk?.name ?? STATION_NAMES[station]} title={production.title} />
-          {station !== 'storage' && isOnlyKnown(production, station) && !search.has('scan') ? (
-            <KnownStation production={production} station={station} />
-          ) : (
-            <Suspense fallback={<p className="text-quiet">One moment …</p>}>
-              <Page key={`${productionId}-${station}-${deskId ?? ''}`} productionId={productionId} />
-            </Suspense>
-          )}
-        </>
-      )}
-    </Ask>
+    <>
+      <StationLine productionId={productionId} production={query.data} current={station} />
+      <div className="mb-4 flex h-7 items-stretch justify-end gap-x-5 border-b border-rule" data-screen-only>
+        {desks.length > 0 && <DeskNames base={`/p/${productionId}/${station}`} station={station} desks={desks} />}
+        {query.data && <NextStep production={query.data} />}
+      </div>
+      <Ask query={query}>
+        {(production) => (
+          <>
+            <PageTitle name={desk?.name ?? STATION_NAMES[station]} title={production.title} />
+            <Place key={`${station}-${deskId ?? ''}`} production={production} station={station} Page={Page} />
+          </>
+        )}
+      </Ask>
+    </>
+  )
+}
+
+interface PlaceProps {
+  readonly production: ProductionView
+  readonly station: Station
+  readonly Page: StationPage
+}
+
+/** The page itself, or what the records know of a finished production. */
+function Place({ production, station, Page }: PlaceProps) {
+  const [search] = useSearchParams()
+  if (station !== 'storage' && isOnlyKnown(production, station) && !search.has('scan'))
+    return <KnownStation production={production} station={station} />
+  return (
+    <Suspense fallback={<p className="text-quiet">One moment …</p>}>
+      <Page key={production.id} productionId={production.id} />
+    </Suspense>
   )
 }
 

@@ -12,7 +12,7 @@ export const stateWords = ({ known }: ProductionView, state: keyof typeof STATE_
 /**
  * The knot of a station on the line: open, half and filled, with a pennant where there is a worry; told apart by shape.
  */
-export function Knot({ state, worry }: { state: 'empty' | 'open' | 'done'; worry: boolean }) {
+export function Knot({ state, worry }: { state: keyof typeof STATE_WORDS | 'unknown'; worry: boolean }) {
   return (
     <svg viewBox="0 0 16 16" className="size-4 shrink-0 overflow-visible" aria-hidden="true">
       <circle
@@ -39,8 +39,15 @@ export function Knot({ state, worry }: { state: 'empty' | 'open' | 'done'; worry
   )
 }
 
+interface StationLineProps {
+  readonly productionId: string
+  /** Until it is known, the stations have their names alone. */
+  readonly production: ProductionView | undefined
+  readonly current: Station
+}
+
 /** The seven stations: navigation and status at once, one figure and one worry each. */
-export function StationLine({ production, current }: { production: ProductionView; current: Station }) {
+export function StationLine({ productionId, production, current }: StationLineProps) {
   const line = useRef<HTMLElement>(null)
   // On a narrow screen the line is wider than the page: the station one stands at is brought into sight, once.
   useEffect(() => {
@@ -56,12 +63,12 @@ export function StationLine({ production, current }: { production: ProductionVie
       <ol className="relative grid min-w-[50rem] grid-cols-7">
         <li aria-hidden="true" className="absolute top-3 right-[8%] left-2 h-px bg-ink" />
         {STATIONS.map((station, at) => {
-          const status = production.line.find((one) => one.station === station)
+          const status = production?.line.find((one) => one.station === station)
           const here = station === current
           return (
             <li key={station} className="relative">
               <Link
-                to={`/p/${production.id}/${station}`}
+                to={`/p/${productionId}/${station}`}
                 aria-current={here ? 'page' : undefined}
                 className={`block h-[2.625rem] rounded-box px-1.5 pt-0.5 ${here ? 'bg-wash' : 'hover:bg-sheet'}`}
               >
@@ -69,12 +76,12 @@ export function StationLine({ production, current }: { production: ProductionVie
                   className={`inline-flex items-center gap-x-1.5 pr-2 leading-5 ${here ? 'bg-wash font-bold' : 'bg-paper font-semibold'}`}
                 >
                   <span className="inline-flex text-accent">
-                    <Knot state={status?.state ?? 'empty'} worry={status?.worry !== undefined} />
+                    <Knot state={status?.state ?? 'unknown'} worry={status?.worry !== undefined} />
                   </span>
                   <span className="figure text-quiet">{at + 1}</span>
                   {STATION_NAMES[station]}
                 </span>
-                {status && <span className="sr-only">{stateWords(production, status.state)}</span>}
+                {production && status && <span className="sr-only">{stateWords(production, status.state)}</span>}
                 <span className="block truncate text-sm leading-[1.1rem] text-quiet">
                   {status?.worry && <span className="text-stop">{status.worry}; </span>}
                   {status?.figure}

@@ -5,18 +5,17 @@ import { ErrorPage, NotFound } from './pages/ErrorPage'
 import { Overview } from './pages/overview/Overview'
 import { ProductionFrame } from './ProductionFrame'
 import { Shell } from './Shell'
-
-type StationPage = ComponentType<{ productionId: string }>
+import { stationPage, type StationPage } from './stationPage'
 
 // One bundle for each station, loaded when somebody goes there.
 const PAGES: Record<Station, StationPage> = {
-  shoot: lazy(() => import('../stations/shoot/Shoot')),
-  cards: lazy(() => import('../stations/cards/Cards')),
-  copies: lazy(() => import('../stations/copies/Copies')),
-  proxies: lazy(() => import('../stations/proxies/Proxies')),
-  storage: lazy(() => import('../stations/storage/Storage')),
-  exports: lazy(() => import('../stations/exports/Exports')),
-  shelf: lazy(() => import('../stations/shelf/Shelf')),
+  shoot: stationPage(() => import('../stations/shoot/Shoot')),
+  cards: stationPage(() => import('../stations/cards/Cards')),
+  copies: stationPage(() => import('../stations/copies/Copies')),
+  proxies: stationPage(() => import('../stations/proxies/Proxies')),
+  storage: stationPage(() => import('../stations/storage/Storage')),
+  exports: stationPage(() => import('../stations/exports/Exports')),
+  shelf: stationPage(() => import('../stations/shelf/Shelf')),
 }
 const Bench = lazy(() => import('./pages/Bench'))
 const Locker = lazy(() => import('../locker/Locker'))

@@ -44,8 +44,9 @@ export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): v
   const navigate = useNavigate()
   const { pathname } = useLocation()
   const { data: here, isFetching, refetch } = useProduction(productionId)
-  const { data: productions } = useProductions()
-  const production = here ?? headlineOf(productions?.rows ?? [])
+  const { data: productions } = useProductions(productionId === undefined)
+  // On the pages of a production the keys never lead to another one, also before it is known.
+  const production = productionId === undefined ? headlineOf(productions?.rows ?? []) : here
   const way = useRef<Way>({ to: undefined, again: false })
   useLayoutEffect(() => {
     const { to, again } = way.current
@@ -78,8 +79,8 @@ export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): v
       } else if (pressed === 'keys') openHelp()
       else if (pressed === 'takeIn') takeIn()
       else if (pressed === 'overview') void navigate('/')
-      else if (pressed === 'station' && production)
-        void navigate(`/p/${production.id}/${STATIONS[Number(event.key) - 1]}`)
+      else if (pressed === 'station' && (productionId ?? production))
+        void navigate(`/p/${productionId ?? production?.id}/${STATIONS[Number(event.key) - 1]}`)
       else if (pressed === 'next' && first) void navigate(first.pathname)
       else if (pressed === 'next' && production) void goNext(production)
       // In an empty world the first production comes next.
@@ -87,5 +88,17 @@ export function useKeys({ productionId, quiet, openPalette, openHelp }: Keys): v
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
-  }, [navigate, pathname, production, productions, here, isFetching, refetch, quiet, openPalette, openHelp])
+  }, [
+    navigate,
+    pathname,
+    productionId,
+    production,
+    productions,
+    here,
+    isFetching,
+    refetch,
+    quiet,
+    openPalette,
+    openHelp,
+  ])
 }

@@ -6,7 +6,7 @@ import { useAsk } from '../parts/asking/useAsk'
 import { usePages } from '../parts/table/usePages'
 
 /** Questions that several stations ask. */
-export const useProductions = () => usePages(productionsApi.all, {})
+export const useProductions = (enabled = true) => usePages(productionsApi.all, {}, { enabled })
 export const useProduction = (id: string | undefined) =>
   useAsk(productionsApi.one, { id: id ?? '' }, { enabled: id !== undefined })
 export const useStorage = (productionId: string) => useAsk(storageApi.all, { id: productionId })
