@@ -8,6 +8,8 @@ export interface StateView {
   readonly notices: readonly string[]
   /** What of the demo is still being made; `null` when all is there. */
   readonly demo: string | null
+  /** There are simulated devices to practise with. */
+  readonly hasBench: boolean
 }
 
 /** What was let go of, or who holds it. */

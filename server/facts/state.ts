@@ -4,6 +4,7 @@ import { counted, formatBytes, formatLength } from '../../core/units/quantity'
 import { TASK_KINDS } from '../../contract/taskKinds'
 import type { StateView } from '../../contract/state'
 import type { Db } from '../db/connection'
+import { hasBench } from '../db/queries/bench'
 import { loadsById } from '../db/queries/cards'
 import { copyQueue } from '../db/queries/copyQueue'
 import { sleptLately } from '../db/queries/journal'
@@ -28,10 +29,11 @@ export async function stateOf(
     booksFreeBytes,
   }: { readonly host: string; readonly now: number; readonly booksFreeBytes: number | undefined },
 ): Promise<StateView> {
-  const [tasks, slept, story] = await Promise.all([
+  const [tasks, slept, story, practice] = await Promise.all([
     recentTasks(db, 30),
     sleptLately(db, new Date(now - LATELY_MS)),
     readStory(db),
+    hasBench(db),
   ])
   const [works, waits] = await Promise.all([worksOf(db, host, tasks), waitsOf(db, host, tasks, now)])
   const clock = (seconds: number) => clockIn(zoneHere(), now + seconds * 1000)
@@ -47,7 +49,7 @@ export async function stateOf(
       `The disk with Yendra’s records has ${formatBytes(booksFreeBytes)} left. Make room on it: when ` +
         'it is full, nothing can be written down, and nothing more is proved.',
     )
-  return { goodNight: goodNight(works, waits, clock) ?? null, notices, demo: story.says }
+  return { goodNight: goodNight(works, waits, clock) ?? null, notices, demo: story.says, hasBench: practice }
 }
 
 const IS_OPEN: readonly string[] = ['queued', 'running', 'paused']

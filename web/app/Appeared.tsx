@@ -25,8 +25,8 @@ const unlooked = (readers: readonly ReaderView[]) =>
 /** Says on every page that a card or a drive has just appeared, and takes it in with one press. */
 export function Appeared() {
   const { data: offers = [] } = useAsk(noticedApi.all, {})
-  const { data: productions } = useProductions()
   const news = useNewCards()
+  const { data: productions } = useProductions(offers.length + news.cards.length > 0)
   const [adding, setAdding] = useState<string>()
   // A card is taken in for a production; a drive may come before there is any.
   const isEmpty = productions?.rows.length === 0

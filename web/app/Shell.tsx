@@ -1,15 +1,10 @@
-import { Archive, CircleHelp, FlaskConical, Moon, Search, Sun } from 'lucide-react'
 import { lazy, Suspense, useEffect, useRef, useState } from 'react'
-import { Link, Outlet, ScrollRestoration, useMatch } from 'react-router'
-import { Button } from '../parts/controls/Button'
-import { Hint } from '../parts/layers/Hint'
+import { Outlet, ScrollRestoration, useMatch } from 'react-router'
 import { Appeared } from './Appeared'
 import { useIsOnPicture } from './desks'
-import { ProductionTitle } from './ProductionTitle'
+import { Head } from './Head'
 import { Notices } from './StateLine'
 import { TaskTray } from './TaskTray'
-import { switchTheme } from './theme'
-import { useHasBench } from './useHasBench'
 import { useKeptFocus } from './useKeptFocus'
 import { useKeys } from './useKeys'
 import { useServerEvents } from './useServerEvents'
@@ -21,16 +16,6 @@ const loadKeyHelp = () => import('./KeyHelp')
 const KeyHelp = lazy(() => loadKeyHelp().then((module) => ({ default: module.KeyHelp })))
 // At first there is nothing to take back.
 const EditNotice = lazy(() => import('./EditNotice').then((module) => ({ default: module.EditNotice })))
-
-function useTheme() {
-  const [theme, setTheme] = useState(document.documentElement.dataset.theme)
-  useEffect(() => {
-    const follow = () => setTheme(document.documentElement.dataset.theme)
-    window.addEventListener('yendra-theme', follow)
-    return () => window.removeEventListener('yendra-theme', follow)
-  }, [])
-  return theme
-}
 
 /** The frame around every page: name, search, theme, help, and the work under way. */
 export function Shell() {
@@ -101,72 +86,4 @@ function useFoot() {
     return () => watch.disconnect()
   }, [])
   return foot
-}
-
-interface HeadProps {
-  readonly productionId: string | undefined
-  readonly onFind: () => void
-  readonly onHelp: () => void
-}
-
-/** Name, search, and what is there on every page. */
-function Head({ productionId, onFind, onHelp }: HeadProps) {
-  const theme = useTheme()
-  const hasBench = useHasBench()
-  const themeWords = theme === 'night' ? 'Change to day' : 'Change to night'
-  return (
-    <header
-      className={`flex items-center justify-between gap-x-4 ${productionId ? 'h-10' : 'pt-3 pb-4'}`}
-      data-screen-only
-    >
-      <div className="flex min-w-0 items-center gap-x-2.5">
-        <Link
-          to="/"
-          className="flex shrink-0 items-center gap-2.5 text-lg font-bold"
-          aria-label="Yendra: all productions"
-        >
-          <img src="/mark.svg" alt="" className="size-7" />
-          {productionId === undefined && 'Yendra'}
-        </Link>
-        {productionId !== undefined && <ProductionTitle productionId={productionId} />}
-      </div>
-      <div className="flex shrink-0 items-center sm:gap-1">
-        <Button
-          look="plain"
-          onClick={onFind}
-          aria-keyshortcuts="Control+K"
-          className="max-sm:!border-transparent max-sm:!px-2"
-        >
-          <Search className="size-4" aria-hidden />
-          <span className="font-normal text-quiet max-sm:sr-only">Find anything</span>
-          <kbd className="figure hidden text-quiet sm:inline" aria-hidden>
-            Ctrl K
-          </kbd>
-        </Button>
-        <Link to="/locker" className="inline-flex min-h-9 items-center gap-1.5 px-2.5 font-semibold max-sm:px-2">
-          <Archive className="size-4" aria-hidden />
-          <span className="max-sm:sr-only">Locker</span>
-        </Link>
-        {hasBench && (
-          <Link
-            to="/bench"
-            className={`${productionId ? 'max-sm:hidden ' : ''}inline-flex min-h-9 items-center gap-1.5 px-2.5 font-semibold`}
-          >
-            <FlaskConical className="size-4" aria-hidden />
-            <span className="max-sm:sr-only">Bench</span>
-          </Link>
-        )}
-        <Hint words={themeWords}>
-          <Button look="quiet" onClick={switchTheme} aria-label={themeWords} className="!px-2">
-            {theme === 'night' ? <Sun className="size-4.5" aria-hidden /> : <Moon className="size-4.5" aria-hidden />}
-          </Button>
-        </Hint>
-        <Hint words="Keys that work everywhere">
-          <Button look="quiet" onClick={onHelp} aria-label="Keys" className="!px-2">
-            <CircleHelp className="size-4.5" aria-hidden />
-          </Button>
-        </Hint>
-      </div>
-    </header>
-  )
 }

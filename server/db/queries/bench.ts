@@ -4,6 +4,10 @@ import { inTransaction, type Db } from '../connection'
 /** All simulated devices. */
 export const benchDevices = (db: Db) => db.selectFrom('benchDevice').selectAll().execute()
 
+/** Whether there is any simulated device. */
+export const hasBench = async (db: Db): Promise<boolean> =>
+  (await db.selectFrom('benchDevice').select('id').limit(1).executeTakeFirst()) !== undefined
+
 /** A simulated device with the fault that waits in it; `undefined` when there is none. */
 export async function benchDevice(db: Db, id: string) {
   const row = await db.selectFrom('benchDevice').selectAll().where('id', '=', id).executeTakeFirst()
