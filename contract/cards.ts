@@ -53,6 +53,8 @@ export interface ReaderView {
   readonly stay: string | null
   /** The load that this card is known to hold, when it was scanned since it was inserted. */
   readonly loadId: string | null
+  /** The production that the load belongs to. */
+  readonly productionId: string | null
   /** It is not the card that was scanned, but its backup card: another one with the same content. */
   readonly isTwin: boolean
   /** How it differs from what was scanned, in words. */

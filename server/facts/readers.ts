@@ -1,5 +1,6 @@
 import type { ReaderView } from '../../contract/cards'
 import type { Db } from '../db/connection'
+import { loadsById } from '../db/queries/cards'
 import { titlesOf } from '../db/queries/productions'
 import { readers } from '../db/queries/readers'
 import { readersScanned } from '../db/queries/tasks'
@@ -12,10 +13,16 @@ export async function readersView(db: Db, host: string): Promise<ReaderView[]> {
     readersScanned(db),
     waitingCards(db, { host, now: Date.now(), looked: true }),
   ])
-  const titles = await titlesOf(
-    db,
-    waiting.flatMap(({ belongs }) => belongs?.productionId ?? []),
-  )
+  const [titles, loads] = await Promise.all([
+    titlesOf(
+      db,
+      waiting.flatMap(({ belongs }) => belongs?.productionId ?? []),
+    ),
+    loadsById(
+      db,
+      rows.flatMap((row) => (row.same ? (row.loadId ?? []) : [])),
+    ),
+  ])
   const here = rows.filter((row) => row.putAwayAt === null)
   return here.map((row): ReaderView => ({
     id: row.id,
@@ -26,6 +33,7 @@ export async function readersView(db: Db, host: string): Promise<ReaderView[]> {
     cardName: row.cardName,
     stay: row.stayId,
     loadId: row.same ? row.loadId : null,
+    productionId: loads.find((load) => row.same && load.id === row.loadId)?.productionId ?? null,
     isTwin: row.twinId !== null,
     difference: row.difference,
     writeProtected: row.device?.writeProtected === true,

@@ -1,6 +1,9 @@
+import { Footprints } from 'lucide-react'
 import { useLocation } from 'react-router'
+import { Button } from '../parts/controls/Button'
 import { Sheet } from '../parts/layers/Sheet'
 import { CROP, EVERYWHERE, FOLDERS, PLAYER, REVIEW, TABLE, type Shortcuts } from '../parts/shortcuts'
+import { startWalk } from './walk/walking'
 
 /** Keys of what a page has, by its address. */
 const OF_PAGES: readonly { readonly title: string; readonly page: RegExp; readonly keys: Shortcuts }[] = [
@@ -16,6 +19,17 @@ export function KeyHelp({ onClose }: { onClose: () => void }) {
   const here = OF_PAGES.filter(({ page }) => page.test(pathname))
   return (
     <Sheet title="Keys" about="Everything works without a mouse." open onClose={onClose}>
+      <p className="mb-6">
+        <Button
+          onClick={() => {
+            startWalk()
+            onClose()
+          }}
+        >
+          <Footprints className="size-4" aria-hidden />
+          Start here: from a card to the answer in five steps
+        </Button>
+      </p>
       {[...here, { title: 'Everywhere', keys: EVERYWHERE }].map(({ title, keys }) => (
         <section key={title} aria-label={title} className="mb-6 last:mb-0">
           <h3 className="mb-2 font-bold">{title}</h3>

@@ -37,7 +37,11 @@ export function ProductionFrame({ pages }: { pages: Record<Station, StationPage>
   return (
     <>
       <StationLine productionId={productionId} production={query.data} current={station} />
-      <div className="mb-4 flex h-7 items-stretch justify-end gap-x-5 border-b border-rule" data-screen-only>
+      <div
+        data-testid="desks"
+        className="mb-4 flex h-7 items-stretch justify-end gap-x-5 border-b border-rule"
+        data-screen-only
+      >
         {desks.length > 0 && <DeskNames base={`/p/${productionId}/${station}`} station={station} desks={desks} />}
         {query.data && <NextStep production={query.data} />}
       </div>

@@ -8,12 +8,14 @@ import { TaskTray } from './TaskTray'
 import { useKeptFocus } from './useKeptFocus'
 import { useKeys } from './useKeys'
 import { useServerEvents } from './useServerEvents'
+import { useIsWalking } from './walk/walking'
 
 // Palette and keys are no part of the first screen; they are fetched right after it, so that no letter is lost.
 const loadPalette = () => import('./Palette')
 const Palette = lazy(loadPalette)
 const loadKeyHelp = () => import('./KeyHelp')
 const KeyHelp = lazy(() => loadKeyHelp().then((module) => ({ default: module.KeyHelp })))
+const FirstWalk = lazy(() => import('./walk/FirstWalk'))
 // At first there is nothing to take back.
 const EditNotice = lazy(() => import('./EditNotice').then((module) => ({ default: module.EditNotice })))
 
@@ -25,6 +27,7 @@ export function Shell() {
   const close = () => setOpen('none')
   useEffect(() => void Promise.all([loadPalette(), loadKeyHelp()]), [])
   const foot = useFoot()
+  const walking = useIsWalking()
   useKeptFocus()
   useKeys({
     productionId,
@@ -68,6 +71,11 @@ export function Shell() {
       {open === 'help' && (
         <Suspense>
           <KeyHelp onClose={close} />
+        </Suspense>
+      )}
+      {walking && (
+        <Suspense>
+          <FirstWalk />
         </Suspense>
       )}
       <ScrollRestoration />

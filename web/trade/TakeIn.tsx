@@ -56,6 +56,7 @@ export function TakeIn({ reader, here, whole = false, children }: TakeInProps) {
       )}
       {productions.length > 1 && (
         <Choice
+          walk={`for ${id}`}
           label="For which production"
           hideLabel={!whole}
           className="w-56"
@@ -73,7 +74,7 @@ export function TakeIn({ reader, here, whole = false, children }: TakeInProps) {
         </kbd>
       </Button>
       {whole && (
-        <Button disabled={busy || target === undefined} onClick={() => void take(false)}>
+        <Button data-walk={`scan ${id}`} disabled={busy || target === undefined} onClick={() => void take(false)}>
           Scan the card
         </Button>
       )}

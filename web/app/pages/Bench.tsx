@@ -97,6 +97,23 @@ function CardBox({ bench, into }: { bench: BenchView; into: string | undefined }
   const insert = useSend(benchApi.insert)
   const eject = useSend(benchApi.eject)
   const readers = bench.devices.filter((device) => device.role === 'reader')
+  const button = (card: BenchView['cards'][number]) => {
+    const holder = readers.find((reader) => reader.card === card.name)
+    return holder ? (
+      <Button aria-label={`Take out ${card.name}`} onClick={() => eject.mutate({ params: { id: holder.id } })}>
+        Take out
+      </Button>
+    ) : (
+      <Button
+        aria-label={`Put in ${card.name}`}
+        data-walk="card"
+        disabled={into === undefined}
+        onClick={() => into !== undefined && insert.mutate({ params: { id: into }, body: { card: card.name } })}
+      >
+        Put in
+      </Button>
+    )
+  }
   return (
     <>
       <Trouble error={insert.error ?? eject.error} />
@@ -111,35 +128,13 @@ function CardBox({ bench, into }: { bench: BenchView; into: string | undefined }
           </tr>
         </thead>
         <tbody>
-          {bench.cards.map((card) => {
-            const holder = readers.find((reader) => reader.card === card.name)
-            return (
-              <tr key={card.name}>
-                <td className="font-semibold sm:whitespace-nowrap">{card.name}</td>
-                <td className="text-quiet">{card.story}</td>
-                <td className="!pr-0 text-right whitespace-nowrap">
-                  {holder ? (
-                    <Button
-                      aria-label={`Take out ${card.name}`}
-                      onClick={() => eject.mutate({ params: { id: holder.id } })}
-                    >
-                      Take out
-                    </Button>
-                  ) : (
-                    <Button
-                      aria-label={`Put in ${card.name}`}
-                      disabled={into === undefined}
-                      onClick={() =>
-                        into !== undefined && insert.mutate({ params: { id: into }, body: { card: card.name } })
-                      }
-                    >
-                      Put in
-                    </Button>
-                  )}
-                </td>
-              </tr>
-            )
-          })}
+          {bench.cards.map((card) => (
+            <tr key={card.name}>
+              <td className="font-semibold sm:whitespace-nowrap">{card.name}</td>
+              <td className="text-quiet">{card.story}</td>
+              <td className="!pr-0 text-right whitespace-nowrap">{button(card)}</td>
+            </tr>
+          ))}
         </tbody>
       </table>
     </>

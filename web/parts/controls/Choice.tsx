@@ -20,6 +20,8 @@ interface ChoiceProps {
   readonly placeholder?: string
   /** Nothing goes on before it is chosen: `n` leads here. */
   readonly isNext?: boolean
+  /** What the first walk calls it. */
+  readonly walk?: string
 }
 
 /** A labelled choice of one among a few. Opens with Space, Enter or an arrow; letters jump to an option. */
@@ -32,6 +34,7 @@ export function Choice({
   hideLabel = false,
   placeholder,
   isNext = false,
+  walk,
 }: ChoiceProps) {
   const id = useId()
   return (
@@ -43,6 +46,7 @@ export function Choice({
         <Select.Trigger
           id={id}
           data-primary={isNext ? '' : undefined}
+          data-walk={walk}
           className="flex min-h-9 w-full items-center justify-between gap-2 rounded-box border border-rule bg-sheet px-2.5 py-1 text-left text-ink hover:border-ink"
         >
           <span className="min-w-0 truncate">

@@ -39,39 +39,36 @@ export function Readers({ readers, productionId, loads, onAdd }: ReadersProps) {
         stay: reader.stay,
       },
     })
-  const add = <Button onClick={onAdd}>Add a reader folder</Button>
   // Of a card that tells nothing of its production it is asked first.
   const unlooked = cards.filter((reader) => !reader.loadId && !reader.looking && reader.proposed?.production)
   const target = waiting ?? holding
   const known: ReadersKnown = { waiting, holding, load, given, hasReader: readers.length > 0 }
   const protection = target?.writeProtected ? ' It is write-protected: nothing can be changed on it here.' : ''
+  const actions = (
+    <div className="flex flex-wrap items-end gap-3">
+      {waiting ? (
+        <TakeIn key={`${waiting.id} ${waiting.stay}`} reader={waiting} here={productionId} whole />
+      ) : (
+        target && (
+          <Button disabled={target.looking || send.isPending} onClick={() => look(target)}>
+            Scan again
+          </Button>
+        )
+      )}
+      {unlooked.length > 1 && (
+        <Button disabled={send.isPending} onClick={() => unlooked.forEach(look)}>
+          Scan all {unlooked.length}
+        </Button>
+      )}
+      {target && !target.looking && <LetGo letting={letting} id={target.id} name={target.cardName ?? target.name} />}
+      <Button onClick={onAdd} data-walk={known.hasReader ? undefined : 'card'}>
+        Add a reader folder
+      </Button>
+    </div>
+  )
   return (
     <>
-      <Answer
-        why={readersWhy(known) + protection}
-        action={
-          <div className="flex flex-wrap items-end gap-3">
-            {waiting ? (
-              <TakeIn key={`${waiting.id} ${waiting.stay}`} reader={waiting} here={productionId} whole />
-            ) : (
-              target && (
-                <Button disabled={target.looking || send.isPending} onClick={() => look(target)}>
-                  Scan again
-                </Button>
-              )
-            )}
-            {unlooked.length > 1 && (
-              <Button disabled={send.isPending} onClick={() => unlooked.forEach(look)}>
-                Scan all {unlooked.length}
-              </Button>
-            )}
-            {target && !target.looking && (
-              <LetGo letting={letting} id={target.id} name={target.cardName ?? target.name} />
-            )}
-            {add}
-          </div>
-        }
-      >
+      <Answer why={readersWhy(known) + protection} action={actions}>
         {readersSentence(known)}
       </Answer>
       <Trouble error={send.error} />

@@ -58,7 +58,7 @@ export default function Copies({ productionId }: { productionId: string }) {
         return (
           <>
             <LookOf taken={takenIn} loads={loads} />
-            <Answer why={load.clear.caution}>
+            <Answer why={load.clear.caution} walk={`answer ${load.loadId}`}>
               {load.formattedAt || load.saidButThere || load.checking
                 ? load.clear.sentence
                 : `Clear to format ${askedName(load)}? ${load.clear.sentence}`}
@@ -70,6 +70,7 @@ export default function Copies({ productionId }: { productionId: string }) {
                     <Tabs.Trigger
                       key={one.loadId}
                       value={one.loadId}
+                      data-walk={one.loadId === load.loadId ? undefined : `load ${one.loadId}`}
                       className="min-h-8 rounded-box border border-rule px-3 py-1 font-semibold data-[state=active]:border-ink data-[state=active]:bg-wash"
                     >
                       {one.label}{' '}

@@ -56,6 +56,7 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
         <SourceChoice load={load} value={from} onChange={setSource} />
         <Button
           look={held.length < 2 ? 'primary' : 'plain'}
+          data-walk={`copy ${load.loadId}`}
           disabled={busy || chosen.size === 0 || copy.isPending || (fromId !== null && chosen.has(fromId))}
           onClick={() => start(false)}
         >
@@ -129,6 +130,7 @@ function Volumes({ load, shown, chosen, busy, onChoose, onPlay }: VolumesProps) 
                 busy={busy}
                 checking={check.isPending}
                 playsNext={volume.id === unplayed}
+                loadId={load.loadId}
                 onChoose={() => onChoose(volume.id)}
                 onReadAgain={() => readAgain(volume.id)}
                 onPlay={onPlay}

@@ -17,6 +17,7 @@ interface VolumeRowProps {
   readonly checking: boolean
   /** A clip has to be played from it before the card is clear. */
   readonly playsNext: boolean
+  readonly loadId: string
   readonly onChoose: () => void
   readonly onReadAgain: () => void
   readonly onPlay: (copy: CopyView) => void
@@ -25,7 +26,7 @@ interface VolumeRowProps {
 
 /** A volume: what of the load lies there, how far that is proved, and what can be done with it. */
 export function VolumeRow(props: VolumeRowProps) {
-  const { volume, copy, chosen, busy, checking, playsNext, onChoose, onReadAgain, onPlay, onDifferent } = props
+  const { volume, copy, chosen, busy, checking, playsNext, loadId, onChoose, onReadAgain, onPlay, onDifferent } = props
   return (
     <tr data-volume={volume.name} data-mark={copy?.mark ?? 'none'}>
       <td>
@@ -61,7 +62,11 @@ export function VolumeRow(props: VolumeRowProps) {
           </Hint>
         )}
         {copy && copy.mark >= 1 && volume.connected && (
-          <Button look={playsNext ? 'primary' : 'plain'} onClick={() => onPlay(copy)}>
+          <Button
+            look={playsNext ? 'primary' : 'plain'}
+            data-walk={playsNext ? `play ${loadId}` : undefined}
+            onClick={() => onPlay(copy)}
+          >
             <Play className="size-4" aria-hidden />
             <span className="max-sm:sr-only">Play from it</span>
           </Button>

@@ -1,4 +1,4 @@
-import { Plus } from 'lucide-react'
+import { Footprints, Plus } from 'lucide-react'
 import { lazy, Suspense } from 'react'
 import { useSearchParams } from 'react-router'
 import { counted } from '../../../../core/units/quantity'
@@ -14,6 +14,7 @@ import { useProductions, useTasks, useVolumes } from '../../../trade/queries'
 import { useAsk } from '../../../parts/asking/useAsk'
 import { whyProposed } from '../../../trade/whyProposed'
 import { usePageTitle } from '../../usePageTitle'
+import { startWalk } from '../../walk/walking'
 import { AwayProductions } from '../AwayProductions'
 import { DeskItems, itemsOf } from './DeskItems'
 import { Drives } from './Drives'
@@ -94,6 +95,10 @@ function ProductionList({ productions, older, onNew }: ProductionListProps) {
                 <TakeIn reader={waiting} />
               </Suspense>
             )}
+            <Button onClick={startWalk}>
+              <Footprints className="size-4" aria-hidden />
+              Start here
+            </Button>
             <Button onClick={onNew}>
               <Plus className="size-4" aria-hidden />
               New production
