@@ -1,6 +1,6 @@
 import { expect, type Page, type Request } from '@playwright/test'
 import { STATION_NAMES, STATIONS } from '../../core/line/stations'
-import { productionId } from './bench'
+import { productionId, startTask, taskEnd } from './bench'
 import { ownHouse, test } from './house'
 import { heading } from './keys'
 
@@ -36,6 +36,9 @@ test('a yes waits for its check: at first, from the history, in a tab that wakes
   request,
 }) => {
   const id = await productionId(request, 'Steam-bending ribs')
+  // The house was copied, and with it the card: it is another one until it was read.
+  const { rows } = (await (await request.get(`/api/productions/${id}/copies`)).json()) as { rows: { loadId: string }[] }
+  await taskEnd(request, await startTask(request, `/loads/${rows[0]?.loadId}/card/read`))
   const checking = 'Checking the card, Slipway and Tide 1 now …'
   await page.goto('/')
   await expect(heading(page)).toBeVisible()
