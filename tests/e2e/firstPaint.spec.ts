@@ -38,7 +38,7 @@ test('a yes waits for its check: at first, from the history, in a tab that wakes
   const id = await productionId(request, 'Steam-bending ribs')
   // The house was copied, and with it the card: it is another one until it was read.
   const { rows } = (await (await request.get(`/api/productions/${id}/copies`)).json()) as { rows: { loadId: string }[] }
-  await taskEnd(request, await startTask(request, `/loads/${rows[0]?.loadId}/card/read`))
+  await taskEnd(request, await startTask(request, `/loads/${rows[0]?.loadId}/card/read`, {}))
   const checking = 'Checking the card, Slipway and Tide 1 now …'
   await page.goto('/')
   await expect(heading(page)).toBeVisible()

@@ -1,7 +1,9 @@
+import { mkdirSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { expect } from '@playwright/test'
 import { complaints } from './bench'
 import { heading } from './keys'
-import { ownHouse, test } from './house'
+import { ownHouse, STATE, test } from './house'
 
 ownHouse()
 
@@ -47,4 +49,43 @@ test('somebody new presses what is pointed at, from the card to the answer, and 
   await expect(heading(page)).toBeVisible()
   await expect(walk).toHaveCount(0)
   expect(said).toEqual([])
+})
+
+test('where nothing is known, a card and two drives are given on one page, and what was refused is asked again', async ({
+  page,
+}) => {
+  const folder = (name: string) => join(STATE, 'first steps', name)
+  for (const name of ['CARD', 'Drive 1', 'Drive 2']) mkdirSync(folder(name), { recursive: true })
+  writeFileSync(join(folder('CARD'), 'CURL0001.MP4'), 'no film')
+  // A house that knows nothing; what is ordered reaches the real one.
+  for (const [path, json] of [
+    ['productions', { rows: [], next: null }],
+    ['readers', []],
+    ['volumes', []],
+  ] as const)
+    await page.route(`**/api/${path}`, (route) =>
+      route.request().method() === 'GET' ? route.fulfill({ json }) : route.continue(),
+    )
+  await page.goto('/')
+  await expect(heading(page)).toHaveText('Begin with one card and two drives.')
+  const begin = page.getByRole('button', { name: /^Begin|^It is meant|^Go on/ })
+  await begin.click()
+  await expect(page.getByText('Say where the card appears')).toBeVisible()
+  await page.getByLabel('First card').fill(folder('CARD'))
+  await page.getByLabel('First drive').fill(folder('Drive 1'))
+  await page.getByLabel('Second drive').fill(folder('nowhere'))
+  await begin.click()
+  // A folder with things in it may be a mistake.
+  await expect(page.getByText('is an ordinary folder with things in it')).toBeVisible()
+  await begin.click()
+  await expect(page.getByText(/There is no folder at .*nowhere/)).toBeVisible()
+  await expect(page.getByText('Added')).toHaveCount(2)
+  await page.getByLabel('Second drive').fill(`${folder('Drive 2')}/`)
+  await begin.click()
+  await expect(page.getByText('Both drives lie on one device')).toBeVisible()
+  await page.unrouteAll()
+  await begin.click()
+  await expect(heading(page)).toContainText('“CARD” is in the reader and has not been scanned.')
+  await page.keyboard.press('5')
+  for (const drive of ['Drive 1', 'Drive 2']) await expect(page.getByText(drive, { exact: true }).first()).toBeVisible()
 })

@@ -33,6 +33,7 @@ export function GearBook() {
           cameras.length === 0 ? (
             <Empty
               title="The gear book is empty."
+              shows="locker"
               action={
                 <Button look="primary" onClick={add}>
                   Add a camera

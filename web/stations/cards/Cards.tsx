@@ -4,6 +4,7 @@ import { counted, formatBytes } from '../../../core/units/quantity'
 import type { LoadView } from '../../../contract/cards'
 import { Ask } from '../../parts/asking/Ask'
 import { Button } from '../../parts/controls/Button'
+import { DemoPicture } from '../../parts/DemoPicture'
 import { Older } from '../../parts/table/Older'
 import { isOpen, useTasks } from '../../trade/queries'
 import { TaskLine } from '../../trade/TaskLine'
@@ -48,9 +49,15 @@ export default function Cards({ productionId }: { productionId: string }) {
       <Rigs productionId={productionId} />
       <Ask query={loads}>
         {({ rows }) =>
-          rows.map((load, at) => (
-            <LoadSection key={load.id} load={load} productionId={productionId} unfolded={at < UNFOLDED} />
-          ))
+          rows.length === 0 && scanning.length === 0 ? (
+            <div className="max-w-3xl">
+              <DemoPicture of="cards" />
+            </div>
+          ) : (
+            rows.map((load, at) => (
+              <LoadSection key={load.id} load={load} productionId={productionId} unfolded={at < UNFOLDED} />
+            ))
+          )
         }
       </Ask>
       <Older pages={loads}>Show older loads</Older>

@@ -4,6 +4,7 @@ import { Link } from 'react-router'
 import type { LoadCopies } from '../../../contract/copies'
 import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/asking/Ask'
+import { CardFirst } from '../../trade/CardFirst'
 import { Empty } from '../../parts/Empty'
 import { Older } from '../../parts/table/Older'
 import { LoadPanel } from './LoadPanel'
@@ -22,14 +23,7 @@ function askedName({ label, twins, asked }: LoadCopies): string {
 
 function NothingYet({ productionId }: { productionId: string }) {
   return (
-    <Empty
-      title="Nothing to copy yet."
-      action={
-        <Link to={`/p/${productionId}/cards`} className="font-semibold text-accent underline underline-offset-4">
-          Scan a card first
-        </Link>
-      }
-    >
+    <Empty title="Nothing to copy yet." shows="copies" action={<CardFirst productionId={productionId} />}>
       Here a load is copied to two volumes at once, read back from each and compared, until one glance answers: is it
       copied, is it proved, may the card be formatted?
     </Empty>

@@ -9,6 +9,7 @@ import { Ask } from '../../parts/asking/Ask'
 import { Button } from '../../parts/controls/Button'
 import { Choice } from '../../parts/controls/Choice'
 import { ClipChoice } from '../../trade/ClipChoice'
+import { CardFirst } from '../../trade/CardFirst'
 import { Empty } from '../../parts/Empty'
 import { isOpen, useStorage, useTasks } from '../../trade/queries'
 import { Slide } from '../../parts/controls/Slide'
@@ -33,9 +34,9 @@ export default function Exports({ productionId }: { productionId: string }) {
         first ? (
           <Loading clipId={chosen ?? first.id} productionId={productionId} onChoose={setChosen} />
         ) : (
-          <Empty title="Nothing to frame yet.">
+          <Empty title="Nothing to frame yet." shows="exports" action={<CardFirst productionId={productionId} />}>
             Here one master is cut to each destination’s frame: a window on the real picture, the scale, the size of the
-            file, and a check of what was rendered. Scan a card and copy it first.
+            file, and a check of what was rendered. A card is scanned and copied first.
           </Empty>
         )
       }

@@ -11,6 +11,7 @@ import { Answer } from '../../parts/Answer'
 import { Ask } from '../../parts/asking/Ask'
 import { Button } from '../../parts/controls/Button'
 import { CheckTable } from '../../trade/CheckTable'
+import { CardFirst } from '../../trade/CardFirst'
 import { Empty } from '../../parts/Empty'
 import { LongList } from '../../parts/table/LongList'
 import { Narrow } from '../../parts/table/Narrow'
@@ -27,9 +28,13 @@ export default function Proxies({ productionId }: { productionId: string }) {
     <Ask query={useProxyCounts(productionId)}>
       {(counts) =>
         counts.wanted + counts.without === 0 ? (
-          <Empty title="No clips to make proxies of.">
-            A proxy is a small file that stands in for a heavy original while editing. Scan a card and copy it first;
-            proxies are made from a proved copy, never from the card.
+          <Empty
+            title="No clips to make proxies of."
+            shows="proxies"
+            action={<CardFirst productionId={productionId} />}
+          >
+            A proxy is a small file that stands in for a heavy original while editing. It is made from a proved copy,
+            never from the card: a card is scanned and copied first.
           </Empty>
         ) : (
           <>

@@ -30,6 +30,7 @@ export default function Shelf({ productionId }: { productionId: string }) {
         films.length === 0 ? (
           <Empty
             title="Nothing to shelve yet."
+            shows="shelf"
             action={
               <Link
                 to={`/p/${productionId}/exports`}

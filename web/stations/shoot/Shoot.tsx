@@ -171,6 +171,7 @@ function FirstCamera({ productionId, view, onAdd }: { productionId: string; view
     <>
       <Empty
         title="Plan what will be recorded."
+        shows="shoot"
         action={
           <>
             <Button look="primary" onClick={onAdd}>

@@ -30,6 +30,7 @@ export default function Storage({ productionId }: { productionId: string }) {
           return storage.volumes.length === 0 ? (
             <Empty
               title="No volume is known yet."
+              shows="storage"
               action={
                 <Button look="primary" onClick={add}>
                   Add a volume

@@ -1,5 +1,5 @@
 import { Footprints, Plus } from 'lucide-react'
-import { lazy, Suspense } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { counted } from '../../../../core/units/quantity'
 import { cardsApi } from '../../../../contract/cards'
@@ -22,6 +22,7 @@ import { ProductionTable } from './ProductionTable'
 
 // Forms are no part of the first screen.
 const TakeIn = lazy(() => import('../../../trade/TakeIn').then((module) => ({ default: module.TakeIn })))
+const FirstSteps = lazy(() => import('./FirstSteps'))
 const NewProductionSheet = lazy(() => import('../NewProductionSheet'))
 
 /** All productions: which one needs somebody, and what its next step is. */
@@ -35,7 +36,7 @@ export function Overview() {
       <Ask query={query}>
         {({ rows }) =>
           rows.length === 0 ? (
-            <FirstProduction onNew={start} />
+            <Beginning onNew={start} />
           ) : (
             <ProductionList productions={rows} older={query.hasNextPage} onNew={start} />
           )
@@ -45,6 +46,30 @@ export function Overview() {
       <AwayProductions />
       <Suspense>{search.has('new') && <NewProductionSheet onClose={() => setSearch({})} />}</Suspense>
     </>
+  )
+}
+
+/** What a person needs first: card and drives, then a production. */
+function Beginning({ onNew }: { onNew: () => void }) {
+  const readers = useAsk(cardsApi.readers, {})
+  const volumes = useVolumes()
+  return (
+    <Ask query={readers}>
+      {(cards) => (
+        <Ask query={volumes}>{(drives) => <Begun isEmpty={cards.length + drives.length === 0} onNew={onNew} />}</Ask>
+      )}
+    </Ask>
+  )
+}
+
+/** What was begun stays on the page while one thing after the other becomes known. */
+function Begun({ isEmpty, onNew }: { isEmpty: boolean; onNew: () => void }) {
+  const [beganEmpty] = useState(isEmpty)
+  if (!beganEmpty) return <FirstProduction onNew={onNew} />
+  return (
+    <Suspense>
+      <FirstSteps onNew={onNew} />
+    </Suspense>
   )
 }
 

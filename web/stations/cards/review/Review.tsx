@@ -17,7 +17,9 @@ import { Ask } from '../../../parts/asking/Ask'
 import { Button } from '../../../parts/controls/Button'
 import { Choice } from '../../../parts/controls/Choice'
 import { isLayerOpen } from '../../../parts/layers/openLayers'
+import { DemoPicture } from '../../../parts/DemoPicture'
 import { Trouble } from '../../../parts/Trouble'
+import { CardFirst } from '../../../trade/CardFirst'
 import { useProduction } from '../../../trade/queries'
 import { useAsk } from '../../../parts/asking/useAsk'
 import { usePages } from '../../../parts/table/usePages'
@@ -112,7 +114,7 @@ export default function Review({ productionId }: { productionId: string }) {
                   />
                 </div>
               ) : (
-                total.clips > 0 && <p className="border-t border-ink py-3 text-quiet">No clip matches.</p>
+                <NoClip productionId={productionId} isEmpty={total.clips === 0} />
               )
             }
           </Ask>
@@ -120,6 +122,16 @@ export default function Review({ productionId }: { productionId: string }) {
         </>
       )}
     </Ask>
+  )
+}
+
+function NoClip({ productionId, isEmpty }: { productionId: string; isEmpty: boolean }) {
+  if (!isEmpty) return <p className="border-t border-ink py-3 text-quiet">No clip matches.</p>
+  return (
+    <div className="max-w-3xl space-y-5">
+      <CardFirst productionId={productionId} />
+      <DemoPicture of="review" />
+    </div>
   )
 }
 
