@@ -5,6 +5,7 @@ import { gzipSync } from 'node:zlib'
 import { appFigures } from './appBench'
 import { browserFigures } from './browserBench'
 import { checkFigures, fromDriveFigures, largeFigures, scanFigure, smallFigures, type Figure } from './copyBench'
+import { firstFigures } from './firstBench'
 import { growthFigures } from './growthBench'
 import { reviewFigures } from './reviewBench'
 
@@ -52,6 +53,7 @@ const PARTS: Record<string, (scratch: string) => Promise<Figure[]>> = {
   review: reviewFigures,
   growth: growthFigures,
   browser: browserFigures,
+  first: firstFigures,
 }
 const wanted = process.argv.slice(2)
 const scratch = mkdtempSync(join(process.cwd(), '.yendra-bench-'))
