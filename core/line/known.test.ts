@@ -17,8 +17,8 @@ describe('what the records say of a finished production', () => {
       ...[place('Ebb', 'outputs', 22), place('Neap', 'outputs', 22)],
     ]
     expect(said(places)).toEqual([
-      'shoot: no plan kept: Filmed on 2026-04-18; no plan is kept.',
-      'cards: 1.12 TB: 1.12 TB of footage, filmed on 2026-04-18.',
+      'shoot: no plan kept: Filmed on Sat 2026-04-18; no plan is kept.',
+      'cards: 1.12 TB: 1.12 TB of footage, filmed on Sat 2026-04-18.',
       'copies: 2 places: Its footage lies on Ebb (house) and Neap (aunt’s flat).',
       'proxies: 377 GB: 377 GB that can be made again are kept on Ebb.',
       'exports: 22.0 GB: 22.0 GB of finished films lie on Ebb and Neap.',

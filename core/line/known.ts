@@ -1,3 +1,4 @@
+import { dayWithName } from '../units/day'
 import type { ByteClass } from '../storage/budget'
 import { counted, formatBytes } from '../units/quantity'
 import type { Station } from './stations'
@@ -41,12 +42,13 @@ export function knownAnswers(
   const of = (byteClass: ByteClass) => places.filter((place) => place.byteClass === byteClass)
   const [originals, generated, outputs] = [of('originals'), of('generated'), of('outputs')]
   const drives = new Set(places.map((place) => place.volumeId)).size
-  const filmed = shootOn === null ? '' : `, filmed on ${shootOn}`
+  const filmed = shootOn === null ? '' : `, filmed on ${dayWithName(shootOn)}`
   const footage = originals.length > 0 ? formatBytes(once(originals)) : undefined
   return {
     shoot: {
       figure: 'no plan kept',
-      sentence: shootOn === null ? 'It is filmed; no plan is kept.' : `Filmed on ${shootOn}; no plan is kept.`,
+      sentence:
+        shootOn === null ? 'It is filmed; no plan is kept.' : `Filmed on ${dayWithName(shootOn)}; no plan is kept.`,
       why: footage === undefined ? 'Nothing is known of its footage.' : `${footage} of footage came of it.`,
     },
     cards: {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { clockIn, dayIn, timeIn, zoneName } from './day'
+import { clockIn, dayIn, dayWithName, timeIn, zoneName } from './day'
 
 // Source: IANA time zone database 2025, worked out by hand from its rules.
 describe('a time', () => {
@@ -18,5 +18,19 @@ describe('a time', () => {
     expect(zoneName('', 0)).toBe('UTC')
     expect(timeIn('UTC', 'at dawn')).toBe('at dawn')
     expect(dayIn('Pacific/Auckland', 0)).toBe('1970-01-01')
+  })
+})
+
+describe('a day', () => {
+  it('has the name that the calendar gives it', () => {
+    // Source: `date -d` of Debian's coreutils.
+    expect(['2026-11-22', '2024-02-29', '1999-12-31', '2026-02-30', 'soon', ''].map(dayWithName)).toEqual([
+      'Sun 2026-11-22',
+      'Thu 2024-02-29',
+      'Fri 1999-12-31',
+      '2026-02-30',
+      'soon',
+      '',
+    ])
   })
 })

@@ -248,9 +248,9 @@ test('an empty station says what it is for and offers the first step, a finished
   await expect(page).toHaveURL(/exports/)
   const finished = await productionId(request, 'Stripping the clinker hull')
   for (const [station, sentence] of [
-    ['shoot', 'Filmed on 2026-08-22; no plan is kept.'],
-    ['cards', '586 GB of footage, filmed on 2026-08-22.'],
-    ['cards/review', '586 GB of footage, filmed on 2026-08-22.'],
+    ['shoot', 'Filmed on Sat 2026-08-22; no plan is kept.'],
+    ['cards', '586 GB of footage, filmed on Sat 2026-08-22.'],
+    ['cards/review', '586 GB of footage, filmed on Sat 2026-08-22.'],
     ['copies', 'Its footage lies on Ebb (house) and Neap (aunt’s flat).'],
     ['proxies', '212 GB that can be made again are kept on Ebb.'],
     ['exports', '14.0 GB of finished films lie on Ebb and Neap.'],

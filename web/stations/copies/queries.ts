@@ -22,11 +22,12 @@ export function useCopies(productionId: string) {
   return holds ? checked : known
 }
 
-/** Every load of a production with its copies, the oldest first. */
+/** Every load of a production with its copies, the oldest first, scanned for this showing of the page. */
 export const useAllCopies = (productionId: string) => {
-  const { all } = usePages(copiesApi.all, { id: productionId })
+  const { all } = usePages(copiesApi.all, { id: productionId }, { enabled: false })
   return useQuery({
-    queryKey: ['copies', productionId, 'all'],
+    queryKey: ['copies', productionId, 'all', useShowing()],
+    gcTime: 0,
     queryFn: async () => [...(await all())].reverse(),
   })
 }
