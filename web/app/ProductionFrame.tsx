@@ -91,11 +91,11 @@ function NextStep({ production }: { production: ProductionView }) {
   return (
     <Link
       to={nextPath(production)}
-      className="flex min-w-0 items-center gap-x-1.5 text-accent max-sm:shrink-0 max-sm:max-w-[60%]"
+      className={`flex min-w-0 items-center gap-x-1.5 text-accent max-sm:shrink-0 ${next.grade ? '' : 'max-sm:hidden'}`}
     >
       <span className="truncate underline decoration-1 underline-offset-4">
         {next.grade && 'Next'}
-        <span className={next.grade ? 'max-sm:sr-only' : undefined}>
+        <span className="max-sm:sr-only">
           {next.grade && ': '}
           {next.sentence}
         </span>

@@ -111,7 +111,7 @@ function Row({ production }: { production: ProductionView }) {
       className="border-b border-rule hover:bg-sheet max-md:grid max-md:grid-cols-7 max-md:pt-1"
       data-production={title}
     >
-      <td className="!py-1 pr-4 max-md:col-span-5 max-md:border-0">
+      <td className="!py-1 pr-4 max-md:col-span-4 max-md:border-0">
         <Link to={nextPath(production)} className="block hover:underline">
           <span className="block truncate">
             <span className="font-bold">{title}</span>{' '}
@@ -119,7 +119,7 @@ function Row({ production }: { production: ProductionView }) {
           </span>
         </Link>
       </td>
-      <td className="figure !py-1 whitespace-nowrap text-quiet max-md:col-span-2 max-md:border-0 max-md:!pr-0 max-md:text-right">
+      <td className="figure !py-1 whitespace-nowrap text-quiet max-md:col-span-3 max-md:border-0 max-md:!pr-0 max-md:text-right">
         {shootOn && dayWithName(shootOn)}
       </td>
       {STATIONS.map((station, at) => {
