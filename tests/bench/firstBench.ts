@@ -7,7 +7,7 @@ import { startStation } from '../clear/station'
 import type { Figure } from './copyBench'
 import { fill } from './fill'
 
-const TURNS = 7
+const TURNS = 5
 /** How long after an empty page a page may say what it knows, in milliseconds. */
 const SOON_MS = 200
 
@@ -23,7 +23,7 @@ export async function firstFigures(): Promise<Figure[]> {
   })
   try {
     const db = await openDatabase(station.databaseUrl)
-    await fill(db, { productions: 100, loadsEach: 1000, filesEach: 1, clipsEach: 1, readings: [1] })
+    await fill(db, { productions: 1000, loadsEach: 100, filesEach: 1, clipsEach: 1, readings: [1] })
     // Pictures are no part of what is measured.
     await db.updateTable('mediaFile').set({ pictureMade: false, hasPicture: false }).execute()
     await db.destroy()
