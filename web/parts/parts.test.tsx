@@ -32,7 +32,7 @@ describe('the mark', () => {
 describe('the top of a screen', () => {
   it('has the answer as its one heading, then the reason', () => {
     const markup = renderToStaticMarkup(<Answer why="Because it was read back.">Yes.</Answer>)
-    expect(markup).toMatch(/<h1>Yes\.<\/h1>.*Because it was read back\./)
+    expect(markup).toMatch(/<h1[^>]*>Yes\.<\/h1>.*Because it was read back\./)
   })
 })
 
