@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { formatChecksumList, isPlainName, parseChecksumList } from './checksumList'
 import { copy, home, played } from './testCopy'
-import { clearToFormat, type ClearQuestion } from './clear'
+import { beforeScan, clearToFormat, type ClearQuestion } from './clear'
 import { deviceRelation } from './device'
 import { riskSample, SAMPLE_BOUNDS } from './riskSample'
 import { markOf, type CopyFacts } from './mark'
@@ -37,6 +37,15 @@ describe('clear to format', () => {
       clear: false,
       sentence: expect.stringContaining('1 thing on the card is wrong'),
     })
+  })
+
+  it('is never a yes before its scan, and the same no', () => {
+    const waits = beforeScan(clearToFormat(home), ['the card', 'Slipway', 'Tide 1'])
+    expect(waits.checking).toBe('Checking the card, Slipway and Tide 1 now …')
+    expect(waits.clear).toMatchObject({ clear: false, sentence: waits.checking, reasons: [] })
+    expect(beforeScan(clearToFormat(home), []).checking).toBe('Checking what is connected now …')
+    const no = clearToFormat({ ...home, atHome: false })
+    expect(beforeScan(no, ['the card'])).toEqual({ clear: no })
   })
 
   it('says after the format when fewer than two proved copies are left', () => {

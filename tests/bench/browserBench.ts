@@ -1,75 +1,59 @@
-import { chromium, type Page as BrowserPage } from '@playwright/test'
-import { openDatabase, type Db } from '../../server/db/connection'
+import type { Page as BrowserPage } from '@playwright/test'
+import { STATIONS } from '../../core/line/stations'
+import type { Db } from '../../server/db/connection'
 import { addReader } from '../../server/db/queries/readers'
-import type { Page } from '../../contract/page'
-import type { ProductionView } from '../../contract/productions'
-import { startStation } from '../clear/station'
 import type { Figure } from './copyBench'
-import { fill } from './fill'
+import { onFilledPages } from './filledPages'
 
 const CLIPS = 100_000
-const STATIONS = ['shoot', 'cards', 'copies', 'proxies', 'storage', 'exports', 'shelf']
 const ROW_PX = 74
 const DEVICES = 24
 
 /**
  * What the browser does with a card of 100 000 clips: the longest task of any page, and how evenly its table scrolls.
  */
-export async function browserFigures(): Promise<Figure[]> {
-  const station = await startStation()
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu'],
-  })
-  try {
-    const db = await openDatabase(station.databaseUrl)
-    await fill(db, { productions: 1, loadsEach: 1, filesEach: CLIPS, clipsEach: CLIPS, readings: [1, 2] })
-    // Pictures are no part of what is measured.
-    await db.updateTable('mediaFile').set({ pictureMade: false, hasPicture: false }).execute()
-    await practise(db)
-    await db.destroy()
-    const { id } = (await station.get<Page<ProductionView>>('/productions')).rows[0] ?? { id: '' }
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-    await page.addInitScript(watchTasks)
-    const origin = new URL(station.base).origin
-    const tasks: Figure[] = []
-    for (const name of ['', ...STATIONS]) {
-      await page.goto(`${origin}/${name && `p/${id}/${name}`}`)
+export const browserFigures = (): Promise<Figure[]> =>
+  onFilledPages(
+    { productions: 1, loadsEach: 1, filesEach: CLIPS, clipsEach: CLIPS, readings: [1, 2] },
+    async ({ browser, origin, productionId }) => {
+      const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+      await page.addInitScript(watchTasks)
+      const tasks: Figure[] = []
+      for (const name of ['', ...STATIONS]) {
+        await page.goto(`${origin}/${name && `p/${productionId}/${name}`}`)
+        await page.waitForLoadState('networkidle')
+        tasks.push(longest(name || 'overview', await longestTask(page)))
+      }
+      await page.goto(`${origin}/bench`)
+      await page.getByRole('heading', { name: /Practise here/ }).waitFor()
       await page.waitForLoadState('networkidle')
-      tasks.push(longest(name || 'overview', await longestTask(page)))
-    }
-    await page.goto(`${origin}/bench`)
-    await page.getByRole('heading', { name: /Practise here/ }).waitFor()
-    await page.waitForLoadState('networkidle')
-    tasks.push(longest('practice bench', await longestTask(page)))
-    await page.goto(origin)
-    await page.waitForLoadState('networkidle')
-    await page.keyboard.press('Control+k')
-    await page.keyboard.type('curl0042')
-    await page.getByRole('option').first().waitFor()
-    tasks.push(longest('finding a clip', await longestTask(page)))
-    await page.goto(`${origin}/p/${id}/cards`)
-    await page.getByRole('grid').waitFor()
-    const ours = await scrolled(page, '[role=grid]')
-    await page.goto(origin)
-    await page.evaluate(bareList, { rows: CLIPS, rowPx: ROW_PX })
-    const theirs = await scrolled(page, '#bare')
-    return [
-      ...tasks,
-      {
-        name: 'scrolling 100 000 clips, frame time against a bare list',
-        ours,
-        theirs,
-        unit: 'ms',
-        ratio: ours / theirs,
-        goal: 'at most 1.2',
-      },
-    ]
-  } finally {
-    await browser.close()
-    await station.stop()
-  }
-}
+      tasks.push(longest('practice bench', await longestTask(page)))
+      await page.goto(origin)
+      await page.waitForLoadState('networkidle')
+      await page.keyboard.press('Control+k')
+      await page.keyboard.type('curl0042')
+      await page.getByRole('option').first().waitFor()
+      tasks.push(longest('finding a clip', await longestTask(page)))
+      await page.goto(`${origin}/p/${productionId}/cards`)
+      await page.getByRole('grid').waitFor()
+      const ours = await scrolled(page, '[role=grid]')
+      await page.goto(origin)
+      await page.evaluate(bareList, { rows: CLIPS, rowPx: ROW_PX })
+      const theirs = await scrolled(page, '#bare')
+      return [
+        ...tasks,
+        {
+          name: 'scrolling 100 000 clips, frame time against a bare list',
+          ours,
+          theirs,
+          unit: 'ms',
+          ratio: ours / theirs,
+          goal: 'at most 1.2',
+        },
+      ]
+    },
+    practise,
+  )
 
 /** A practice bench with more devices than the demo has: none of them has to be there to be drawn. */
 async function practise(db: Db): Promise<void> {

@@ -1,11 +1,7 @@
-import { chromium, type Browser } from '@playwright/test'
+import type { Browser } from '@playwright/test'
 import { STATIONS } from '../../core/line/stations'
-import type { Page } from '../../contract/page'
-import type { ProductionView } from '../../contract/productions'
-import { openDatabase } from '../../server/db/connection'
-import { startStation } from '../clear/station'
 import type { Figure } from './copyBench'
-import { fill } from './fill'
+import { onFilledPages } from './filledPages'
 
 const TURNS = 5
 /** How long after an empty page a page may say what it knows, in milliseconds. */
@@ -15,44 +11,29 @@ const SOON_MS = 200
  * How long the first answer of each main page takes in a cold browser with 100 000 loads, beside a page of the same
  * application that knows nothing, asked in turns.
  */
-export async function firstFigures(): Promise<Figure[]> {
-  const station = await startStation()
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu'],
-  })
-  try {
-    const db = await openDatabase(station.databaseUrl)
-    await fill(db, { productions: 1000, loadsEach: 100, filesEach: 1, clipsEach: 1, readings: [1] })
-    // Pictures are no part of what is measured.
-    await db.updateTable('mediaFile').set({ pictureMade: false, hasPicture: false }).execute()
-    await db.destroy()
-    const { id } = (await station.get<Page<ProductionView>>('/productions')).rows[0] ?? { id: '' }
-    const origin = new URL(station.base).origin
-    const pages = ['', ...STATIONS]
-    const took = new Map<string, number[]>(['nowhere', ...pages].map((name) => [name, []]))
-    for (let turn = 0; turn < TURNS; turn += 1)
-      for (const [name, list] of took)
-        list.push(
-          await firstAnswer(browser, `${origin}/${STATIONS.some((one) => one === name) ? `p/${id}/${name}` : name}`),
-        )
-    const median = (name: string) => took.get(name)?.toSorted((a, b) => a - b)[Math.floor(TURNS / 2)] ?? 0
-    return pages.map((name): Figure => {
-      const ours = Math.max(0, median(name) - median('nowhere'))
-      return {
-        name: `first answer of ${name || 'the overview'} with 100 000 loads, later than an empty page`,
-        ours,
-        theirs: SOON_MS,
-        unit: 'ms',
-        ratio: ours / SOON_MS,
-        goal: 'under 1',
-      }
-    })
-  } finally {
-    await browser.close()
-    await station.stop()
-  }
-}
+export const firstFigures = (): Promise<Figure[]> =>
+  onFilledPages(
+    { productions: 1000, loadsEach: 100, filesEach: 1, clipsEach: 1, readings: [1] },
+    async ({ browser, origin, productionId }) => {
+      const pages = ['', ...STATIONS]
+      const took = new Map<string, number[]>(['nowhere', ...pages].map((name) => [name, []]))
+      const pathOf = (name: string) => (STATIONS.some((one) => one === name) ? `p/${productionId}/${name}` : name)
+      for (let turn = 0; turn < TURNS; turn += 1)
+        for (const [name, list] of took) list.push(await firstAnswer(browser, `${origin}/${pathOf(name)}`))
+      const median = (name: string) => took.get(name)?.toSorted((a, b) => a - b)[Math.floor(TURNS / 2)] ?? 0
+      return pages.map((name): Figure => {
+        const ours = Math.max(0, median(name) - median('nowhere'))
+        return {
+          name: `first answer of ${name || 'the overview'} with 100 000 loads, later than an empty page`,
+          ours,
+          theirs: SOON_MS,
+          unit: 'ms',
+          ratio: ours / SOON_MS,
+          goal: 'under 1',
+        }
+      })
+    },
+  )
 
 /** From the press to the first heading, in milliseconds, with nothing in any cache. */
 async function firstAnswer(browser: Browser, address: string): Promise<number> {

@@ -31,3 +31,13 @@ export function useShowing(): number {
   }, [])
   return showing
 }
+
+/** Whether an answer that came at `at`, in milliseconds, is younger than `forMs`; drawn anew when it is no more. */
+export function useIsFresh(at: number, forMs: number): boolean {
+  const [staleAt, setStaleAt] = useState(0)
+  useEffect(() => {
+    const timer = setTimeout(() => setStaleAt(at), at + forMs - Date.now())
+    return () => clearTimeout(timer)
+  }, [at, forMs])
+  return staleAt !== at
+}

@@ -1,9 +1,9 @@
 import { CalendarDays } from 'lucide-react'
 import { Popover } from 'radix-ui'
-import { useId, useState, type Ref } from 'react'
+import { useState, type Ref } from 'react'
 import { DayPicker } from 'react-day-picker'
 import { isDay, nameOfDay } from '../../../core/units/day'
-import { BOX } from './Field'
+import { Field } from './Field'
 import { IconButton } from './IconButton'
 
 interface DayFieldProps {
@@ -18,38 +18,24 @@ interface DayFieldProps {
 }
 
 /** A day of the calendar, typed or chosen; the day of the week stands beside it. */
-export function DayField({ label, value, onChange, fault, ...rest }: DayFieldProps) {
-  const id = useId()
-  return (
-    <div>
-      <label htmlFor={id} className="mb-1 block text-sm font-semibold">
-        {label}
-      </label>
-      <div className="relative">
-        <input
-          id={id}
-          value={value}
-          placeholder="2026-11-22"
-          maxLength={10}
-          inputMode="numeric"
-          autoComplete="off"
-          className={`${BOX} pr-24 placeholder:text-quiet/60 ${fault ? 'border-stop' : 'border-rule'}`}
-          aria-invalid={fault ? true : undefined}
-          aria-describedby={`${id}-more`}
-          onChange={(event) => onChange(event.target.value)}
-          {...rest}
-        />
-        <span className="absolute inset-y-0 right-0.5 flex items-center gap-x-1 text-sm text-quiet">
-          <span aria-hidden>{nameOfDay(value)?.slice(0, 3)}</span>
-          <Calendar label={label} value={value} onChange={onChange} />
-        </span>
-      </div>
-      <p id={`${id}-more`} className="mt-0.5 min-h-5 text-sm text-stop">
-        {fault ?? <span className="sr-only">{nameOfDay(value)}</span>}
-      </p>
-    </div>
-  )
-}
+export const DayField = ({ label, value, onChange, ...rest }: DayFieldProps) => (
+  <Field
+    {...rest}
+    label={label}
+    value={value}
+    placeholder="2026-11-22"
+    maxLength={10}
+    autoComplete="off"
+    hint={<span className="sr-only">{nameOfDay(value)}</span>}
+    inside={
+      <>
+        <span aria-hidden>{nameOfDay(value)?.slice(0, 3)}</span>
+        <Calendar label={label} value={value} onChange={onChange} />
+      </>
+    }
+    onChange={(event) => onChange(event.target.value)}
+  />
+)
 
 /** The picker counts in the time of this computer: a day there and a day here have the same date. */
 const dateOf = (day: string): Date | undefined => (isDay(day) ? new Date(`${day}T12:00`) : undefined)

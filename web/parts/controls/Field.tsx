@@ -1,12 +1,13 @@
 import { useId, type InputHTMLAttributes, type ReactNode, type Ref } from 'react'
 
-/** Look of what is typed into. */
-export const BOX = 'min-h-9 w-full rounded-box border bg-sheet px-2.5 py-1 text-ink'
+const BOX = 'min-h-9 w-full rounded-box border bg-sheet px-2.5 py-1 text-ink'
 
 interface Labelled {
   readonly label: string
   readonly hint?: ReactNode
   readonly fault?: string | undefined
+  /** What stands in the box, at its right end. */
+  readonly inside?: ReactNode
 }
 
 /** A labelled text field; what is wrong stands under it. */
@@ -14,6 +15,7 @@ export function Field({
   label,
   hint,
   fault,
+  inside,
   className = '',
   ref,
   ...rest
@@ -24,14 +26,19 @@ export function Field({
       <label htmlFor={id} className="mb-1 block text-sm font-semibold">
         {label}
       </label>
-      <input
-        id={id}
-        ref={ref}
-        className={`${BOX} ${fault ? 'border-stop' : 'border-rule'}`}
-        aria-invalid={fault ? true : undefined}
-        aria-describedby={`${id}-more`}
-        {...rest}
-      />
+      <div className="relative">
+        <input
+          id={id}
+          ref={ref}
+          className={`${BOX} ${fault ? 'border-stop' : 'border-rule'} ${inside ? 'pr-24' : ''}`}
+          aria-invalid={fault ? true : undefined}
+          aria-describedby={`${id}-more`}
+          {...rest}
+        />
+        {inside && (
+          <span className="absolute inset-y-0 right-0.5 flex items-center gap-x-1 text-sm text-quiet">{inside}</span>
+        )}
+      </div>
       <p id={`${id}-more`} className={`mt-0.5 min-h-5 text-sm ${fault ? 'text-stop' : 'text-quiet'}`}>
         {fault ?? hint}
       </p>

@@ -1,8 +1,13 @@
 import { useQuery } from '@tanstack/react-query'
-import { copiesApi } from '../../../contract/copies'
+import { copiesApi, type LoadCopies } from '../../../contract/copies'
 import { useAsk } from '../../parts/asking/useAsk'
-import { useShowing } from '../../parts/asking/useShowing'
+import { useIsFresh, useShowing } from '../../parts/asking/useShowing'
 import { usePages } from '../../parts/table/usePages'
+
+const hasYes = (loads: readonly LoadCopies[]) => loads.some((load) => load.clear.clear)
+
+/** A yes is asked again every ten seconds, and a scan may take twenty: what is older belongs to nobody who answers. */
+const FRESH_MS = 45_000
 
 /**
  * What is known at once, then what card and drives say. A yes comes with their answer alone, never from an earlier
@@ -14,10 +19,11 @@ export function useCopies(productionId: string) {
     { id: productionId },
     {
       showing: useShowing(),
-      again: (pages) => pages.some(({ rows }) => rows.some((load) => load.clear.clear)) && 10_000,
+      again: (pages) => pages.some(({ rows }) => hasYes(rows)) && 10_000,
     },
   )
-  const holds = checked.data !== undefined && !checked.isError
+  const isFresh = useIsFresh(checked.dataUpdatedAt, FRESH_MS)
+  const holds = checked.data !== undefined && !checked.isError && (isFresh || !hasYes(checked.data.rows))
   const known = usePages(copiesApi.known, { id: productionId }, { enabled: !holds })
   return holds ? checked : known
 }

@@ -6,6 +6,7 @@ import { sortedApi, type SortBody, type SortedView } from '../../../../contract/
 import { Answer } from '../../../parts/Answer'
 import { Ask } from '../../../parts/asking/Ask'
 import { Button } from '../../../parts/controls/Button'
+import { DemoPicture } from '../../../parts/DemoPicture'
 import { isOpen, useStorage, useTasks } from '../../../trade/queries'
 import { TaskLine } from '../../../trade/TaskLine'
 import { Trouble } from '../../../parts/Trouble'
@@ -62,6 +63,14 @@ function View({ view, productionId }: { view: SortedView; productionId: string }
         why={<Why view={view} productionId={productionId} volumeName={volume?.name ?? 'the volume'} />}
         action={
           <>
+            {nothing && (
+              <Link
+                to={`/p/${productionId}/cards/review`}
+                className="font-semibold text-accent underline underline-offset-4"
+              >
+                Keep clips at Review
+              </Link>
+            )}
             {view.plan.changes > 0 && (
               <Button
                 look="primary"
@@ -89,7 +98,7 @@ function View({ view, productionId }: { view: SortedView; productionId: string }
       )}
       <div className="grid gap-x-8 gap-y-8 lg:grid-cols-[1fr_20rem]">
         <div>
-          <FolderBoard view={view} productionId={productionId} />
+          {nothing ? <DemoPicture of="sorted" /> : <FolderBoard view={view} productionId={productionId} />}
           <Plan view={view} />
         </div>
         <SortRules view={view} volumes={storage?.volumes ?? []} busy={set.isPending} onChange={change} />
