@@ -68,6 +68,13 @@ export function chunksByPlace() {
       }
       names = sort(modules)
     },
+    // Every page but the first needs it, and it comes while the first is read.
+    transformIndexHtml: (_html, { bundle }) =>
+      Object.values(bundle ?? {}).flatMap((one) =>
+        one.type === 'chunk' && one.name === 'shared'
+          ? [{ tag: 'link', attrs: { rel: 'modulepreload', crossorigin: true, href: `/${one.fileName}` } }]
+          : [],
+      ),
   }
   // A group takes along what its modules import, if no group before it has: the widest goes first.
   const groups = [group(3, (name) => name === 'first'), group(2, (name) => name === 'shared'), group(1, () => true)]

@@ -8,19 +8,13 @@ import type { CopyFacts } from '../../core/copies/mark'
 import { playedStill } from '../../core/copies/copyState'
 import type { Settings } from '../../contract/copies'
 import type { Db } from '../db/connection'
-import { olderSince } from '../db/queries/records'
-import * as cards from '../db/queries/cards'
-import * as copies from '../db/queries/copies'
-import { readers, type ReaderRow } from '../db/queries/readers'
-import { comparisonsOf, lastKnownStays, staysById, type StayRow } from '../db/queries/stays'
-import { volumes, type VolumeRow } from '../db/queries/volumes'
-import { readSettings } from '../db/queries/settings'
-import { backupCardsOf } from '../db/queries/backupCards'
-import { answersOf, formattedOf, playedOf, saidDifferent } from '../db/queries/said'
-import { latestCardSeen } from '../db/queries/seen'
-import { readersScanned } from '../db/queries/tasks'
-import { once, type Asked } from './asked'
+import type * as cards from '../db/queries/cards'
+import type { ReaderRow } from '../db/queries/readers'
+import type { StayRow } from '../db/queries/stays'
+import type { VolumeRow } from '../db/queries/volumes'
+import type { Asked } from './asked'
 import { findingsOf } from './findings'
+import { stateRows, type CopyRows, type StateRows } from './stateRows'
 import { backupCardStates, type BackupCardState } from './backupCards'
 
 type LoadRow = cards.LoadRow
@@ -77,47 +71,11 @@ const unfinishedScan = (label: string) => `The scan of “${label}” did not fi
 
 /** Findings, copies, clear-to-format and format state of loads, from rows alone, in a fixed number of questions. */
 export async function loadStates(db: Db, loads: readonly LoadRow[], asked: Asked): Promise<LoadState[]> {
-  const rows = await readRows(db, loads, asked)
-  return loads.map((load) => stateOf(load, rows, asked))
+  const rowsOf = await stateRows(db, loads, asked)
+  return loads.map((load) => stateOf(load, rowsOf(load.id), asked))
 }
 
-type Rows = Awaited<ReturnType<typeof readRows>>
-
-async function readRows(db: Db, loads: readonly LoadRow[], asked: Asked) {
-  const ids = loads.map((load) => load.id)
-  // Which scans are under way is read before what they wrote: one that ends meanwhile has written all of it.
-  const [looking, counts, answers, formatted, seen, backupCardRows] = await Promise.all([
-    once(db, asked, readersScanned),
-    cards.entryCounts(db, ids),
-    answersOf(db, ids),
-    formattedOf(db, ids),
-    latestCardSeen(db, ids),
-    backupCardsOf(db, ids),
-  ])
-  const [settings, inReaders, pairs, copyRows, older] = await Promise.all([
-    readSettings(db),
-    once(db, asked, readers),
-    saidDifferent(db),
-    readCopies(db, ids, asked),
-    olderSince(db),
-  ])
-  const isOneOf = ({ loadId, twinId }: ReaderRow) =>
-    (loadId !== null && ids.includes(loadId)) || backupCardRows.some((one) => one.id === twinId)
-  const stayIds = inReaders.filter(isOneOf).flatMap((reader) => reader.stayId ?? [])
-  const [stays, comparisons, lastKnown] = await Promise.all([
-    stayIds.length > 0 ? staysById(db, stayIds) : [],
-    stayIds.length > 0 ? comparisonsOf(db, stayIds) : [],
-    // Only older records ask when a card was known.
-    older === null ? [] : lastKnownStays(db, ids),
-  ])
-  const said = pairs.flatMap(({ volumeId, otherVolumeId }) =>
-    volumeId && otherVolumeId ? [[volumeId, otherVolumeId] as const] : [],
-  )
-  const read = { looking, counts, answers, formatted, seen, backupCardRows }
-  return { ...read, settings, inReaders, copyRows, older, stays, comparisons, lastKnown, said }
-}
-
-function stateOf(load: LoadRow, rows: Rows, { now, looked }: Asked): LoadState {
+function stateOf(load: LoadRow, rows: StateRows, { now, looked }: Asked): LoadState {
   const { settings, said, older } = rows
   const place = placeOf(load, rows)
   const { backupCards, asked, format, there, saidButThere, returned } = place
@@ -166,7 +124,7 @@ function stateOf(load: LoadRow, rows: Rows, { now, looked }: Asked): LoadState {
 }
 
 /** Where a load’s card lies, or the backup card that is asked about, and what was said of a format of it. */
-function placeOf(load: LoadRow, { formatted, backupCardRows, inReaders, stays, seen }: Rows) {
+function placeOf(load: LoadRow, { formatted, backupCardRows, inReaders, stays, seen }: StateRows) {
   const formats = formatted.filter((one) => one.loadId === load.id)
   const backupCards = backupCardStates(load, backupCardRows, inReaders, stays, formats)
   const holding = inReaders.find((reader) => reader.loadId === load.id && reader.twinId === null)
@@ -198,7 +156,7 @@ interface Seen {
  */
 function differenceOf(
   load: LoadRow,
-  { older, lastKnown }: Rows,
+  { older, lastKnown }: StateRows,
   { there, isLooking, lastSeen }: Seen,
 ): string | undefined {
   // What the observer wrote of a scan that had not ended is no news while it goes on.
@@ -214,7 +172,7 @@ function cardKnown(
   load: LoadRow,
   reader: ReaderRow,
   stays: readonly StayRow[],
-  comparisons: Awaited<ReturnType<typeof comparisonsOf>>,
+  comparisons: StateRows['comparisons'],
   copies: readonly CopyFacts[],
 ): CardKnown {
   const stay = stays.find((one) => one.id === reader.stayId)
@@ -232,20 +190,6 @@ function cardKnown(
     swapsSeen: stay?.swapsSeen ?? false,
   }
 }
-
-async function readCopies(db: Db, loadIds: readonly string[], asked: Asked) {
-  const [mirrors, times, readings, played, known] = await Promise.all([
-    copies.mirrorsOf(db, loadIds),
-    copies.proofTimes(db, loadIds),
-    copies.readingsOf(db, loadIds),
-    playedOf(db, loadIds),
-    once(db, asked, volumes),
-  ])
-  const doubted = await copies.troubledBytes(db, mirrors)
-  return { mirrors, times, readings, played, doubted, volumes: new Map(known.map((row) => [row.id, row])) }
-}
-
-type CopyRows = Awaited<ReturnType<typeof readCopies>>
 
 function copyFacts(load: LoadRow, rows: CopyRows): (CopyFacts & { folder: string })[] {
   return rows.mirrors

@@ -40,7 +40,8 @@ export async function productionFacts(
   ])
   // Nobody asks for the gear of productions that plan nothing.
   const gearRows = plans.length > 0 ? await gearRowsOf(db, asked) : undefined
-  const others = gearRows?.loads.filter(({ id }) => !loads.some((load) => load.id === id)) ?? []
+  const shown = new Set(loads.map(({ id }) => id))
+  const others = gearRows?.loads.filter(({ id }) => !shown.has(id)) ?? []
   const states = await loadStates(db, [...loads, ...others], asked)
   const gear = gearRows && gearOf(gearRows, states)
   const waiting = await waitingCards(db, asked)

@@ -45,33 +45,39 @@ export function ProductionFrame({ pages }: { pages: Record<Station, StationPage>
         {desks.length > 0 && <DeskNames base={`/p/${productionId}/${station}`} station={station} desks={desks} />}
         {query.data && <NextStep production={query.data} />}
       </div>
-      <Ask query={query}>
-        {(production) => (
-          <>
-            <PageTitle name={desk?.name ?? STATION_NAMES[station]} title={production.title} />
-            <Place key={`${station}-${deskId ?? ''}`} production={production} station={station} Page={Page} />
-          </>
-        )}
-      </Ask>
+      <Ask query={query}>{({ title }) => <PageTitle name={desk?.name ?? STATION_NAMES[station]} title={title} />}</Ask>
+      <Place
+        key={`${productionId} ${station} ${deskId ?? ''}`}
+        productionId={productionId}
+        production={query.data}
+        station={station}
+        Page={Page}
+      />
     </>
   )
 }
 
 interface PlaceProps {
-  readonly production: ProductionView
+  readonly productionId: string
+  readonly production: ProductionView | undefined
   readonly station: Station
   readonly Page: StationPage
 }
 
-/** The page itself, or what the records know of a finished production. */
-function Place({ production, station, Page }: PlaceProps) {
+/**
+ * The page itself, or what the records know of a finished production. The page asks its own questions at once, and is
+ * seen when it is known which of the two it is.
+ */
+function Place({ productionId, production, station, Page }: PlaceProps) {
   const [search] = useSearchParams()
-  if (station !== 'storage' && isOnlyKnown(production, station) && !search.has('scan'))
+  if (production && station !== 'storage' && isOnlyKnown(production, station) && !search.has('scan'))
     return <KnownStation production={production} station={station} />
   return (
-    <Suspense fallback={<p className="text-quiet">One moment …</p>}>
-      <Page key={production.id} productionId={production.id} />
-    </Suspense>
+    <div hidden={!production}>
+      <Suspense fallback={<p className="text-quiet">One moment …</p>}>
+        <Page productionId={productionId} />
+      </Suspense>
+    </div>
   )
 }
 
