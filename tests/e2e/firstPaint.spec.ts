@@ -40,6 +40,13 @@ test('a yes waits for its check: at first, from the history, in a tab that wakes
   const { rows } = (await (await request.get(`/api/productions/${id}/copies`)).json()) as { rows: { loadId: string }[] }
   await taskEnd(request, await startTask(request, `/loads/${rows[0]?.loadId}/card/read`, {}))
   const checking = 'Checking the card, Slipway and Tide 1 now …'
+  await page.addInitScript(() => {
+    Object.assign(window, { yesses: [] })
+    new MutationObserver(() => {
+      const said = document.querySelector('main h1')?.textContent ?? ''
+      if (said.includes('Yes:')) (window as unknown as { yesses: string[] }).yesses.push(said)
+    }).observe(document, { childList: true, subtree: true, characterData: true })
+  })
   await page.goto('/')
   await expect(heading(page)).toBeVisible()
   let letGo = await hold(page, CHECKED)
@@ -48,10 +55,14 @@ test('a yes waits for its check: at first, from the history, in a tab that wakes
     await expect(heading(page)).toContainText('Yes: this card may be formatted')
     await page.unrouteAll()
     letGo = await hold(page, CHECKED)
+    await page.evaluate(() => Object.assign(window, { yesses: [] }))
   }
   const expectChecking = async () => {
-    await expect(heading(page)).toHaveText(checking)
+    // By itself a yes goes after 45 seconds, asked or not.
+    await expect(heading(page)).toHaveText(checking, { timeout: 25_000 })
     await expect(page.getByRole('tab', { name: 'checking' })).toHaveCount(0)
+    // Since the last leave to show one, no yes was painted, not even for one picture.
+    expect(await page.evaluate(() => (window as unknown as { yesses: string[] }).yesses)).toEqual([])
     // What is known stands there all the same.
     await expect(page.locator('[data-volume="Tide 1"]')).toHaveAttribute('data-mark', '3')
     await expect(page.getByText('Yes', { exact: false })).toHaveCount(0)
