@@ -7,7 +7,7 @@ const chunks = chunksByPlace()
 
 export default defineConfig({
   root: 'web',
-  plugins: [react(), tailwindcss(), chunks.plugin],
+  plugins: [react(), tailwindcss(), ...chunks.plugins],
   build: {
     outDir: '../dist/web',
     emptyOutDir: true,

@@ -1,3 +1,6 @@
+import { readFileSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { constants, gzipSync } from 'node:zlib'
 import type { Plugin } from 'vite'
 
 /** Where one works: each has one chunk. */
@@ -76,7 +79,18 @@ export function chunksByPlace() {
           : [],
       ),
   }
+  /** Packed once here instead of for each answer. */
+  const packed: Plugin = {
+    name: 'packed',
+    writeBundle({ dir }, bundle) {
+      for (const { fileName } of Object.values(bundle)) {
+        if (dir === undefined || !/\.(js|css)$/.test(fileName)) continue
+        const file = join(dir, fileName)
+        writeFileSync(`${file}.gz`, gzipSync(readFileSync(file), { level: constants.Z_BEST_COMPRESSION }))
+      }
+    },
+  }
   // A group takes along what its modules import, if no group before it has: the widest goes first.
   const groups = [group(3, (name) => name === 'first'), group(2, (name) => name === 'shared'), group(1, () => true)]
-  return { plugin, groups }
+  return { plugins: [plugin, packed], groups }
 }

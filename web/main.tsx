@@ -4,7 +4,7 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router'
 import { queryClient } from './app/queryClient'
-import { router } from './app/routes'
+import { codeOf, router } from './app/routes'
 import { applyTheme, savedTheme } from './app/theme'
 import './app/styles.css'
 
@@ -15,11 +15,13 @@ applyTheme(savedTheme())
 
 const root = document.getElementById('root')
 if (root) {
-  createRoot(root).render(
-    <StrictMode>
-      <QueryClientProvider client={queryClient}>
-        <RouterProvider router={router} />
-      </QueryClientProvider>
-    </StrictMode>,
-  )
+  const draw = () =>
+    createRoot(root).render(
+      <StrictMode>
+        <QueryClientProvider client={queryClient}>
+          <RouterProvider router={router} />
+        </QueryClientProvider>
+      </StrictMode>,
+    )
+  void codeOf(location.pathname).then(draw)
 }

@@ -2,6 +2,7 @@ import { openQuestions, openStops } from '../../core/cards/findings/findings'
 import type { ProductionFacts } from '../../core/line/facts'
 import type { KnownPlace } from '../../core/line/known'
 import { onOneDrive } from '../../core/storage/oneDrive'
+import { parted } from '../../core/units/parted'
 import type { Db } from '../db/connection'
 import { knownBytes } from '../db/queries/bytes'
 import { loadsOf } from '../db/queries/cards'
@@ -45,12 +46,23 @@ export async function productionFacts(
   const states = await loadStates(db, [...loads, ...others], asked)
   const gear = gearRows && gearOf(gearRows, states)
   const waiting = await waitingCards(db, asked)
+  const byProduction = <Row extends { readonly productionId: string }>(rows: readonly Row[]) =>
+    parted(rows, (row) => [row.productionId])
+  const [partsOf, bytesOf] = [byProduction(parts), byProduction(bytes)]
+  const partsOfLoad = parted(
+    parts.filter((part) => part.clips > 0),
+    (part) => [part.loadId],
+  )
+  const statesOf = parted(states, ({ load }) => [
+    load.productionId,
+    ...partsOfLoad(load.id).map((part) => part.productionId),
+  ])
   return new Map(
     productions.map((production) => {
       const isOf = (row: { readonly productionId: string }) => row.productionId === production.id
-      const ownParts = new Map(parts.filter(isOf).map((one) => [one.loadId, one]))
-      const own = states.filter(({ load }) => isOf(load) || (ownParts.get(load.id)?.clips ?? 0) > 0)
-      const size = bytes.filter(isOf)
+      const ownParts = new Map(partsOf(production.id).map((one) => [one.loadId, one]))
+      const own = statesOf(production.id)
+      const size = bytesOf(production.id)
       const closed = own.length === 0 && size.length > 0
       // A card of which nothing tells for whom it is may be for any of them.
       const here = closed ? [] : waiting.filter(({ belongs }) => belongs === undefined || isOf(belongs))

@@ -1,3 +1,4 @@
+import { parted } from '../../core/units/parted'
 import type { Db } from '../db/connection'
 import { olderSince } from '../db/queries/records'
 import * as cards from '../db/queries/cards'
@@ -62,15 +63,8 @@ async function readCopies(db: Db, loadIds: readonly string[], asked: Asked) {
 export type StateRows = Awaited<ReturnType<typeof readRows>>
 export type CopyRows = StateRows['copyRows']
 
-function byLoad<Row extends { readonly loadId: string | null }>(rows: readonly Row[]): (loadId: string) => Row[] {
-  const groups = new Map<string | null, Row[]>()
-  for (const row of rows) {
-    const group = groups.get(row.loadId)
-    if (group) group.push(row)
-    else groups.set(row.loadId, [row])
-  }
-  return (loadId) => groups.get(loadId) ?? []
-}
+const byLoad = <Row extends { readonly loadId: string | null }>(rows: readonly Row[]) =>
+  parted(rows, (row) => [row.loadId])
 
 /** The rows of one load at a time: an overview of thousands would else go through all of them for each. */
 function partedByLoad(rows: StateRows): (loadId: string) => StateRows {

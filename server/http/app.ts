@@ -1,6 +1,4 @@
 import { randomBytes } from 'node:crypto'
-import { readFileSync } from 'node:fs'
-import { join } from 'node:path'
 import compression from 'compression'
 import express, { Router, type Express, type Response } from 'express'
 import helmet from 'helmet'
@@ -22,6 +20,7 @@ import { exportRoutes } from './exports/routes'
 import { gearRoutes } from './overall/gear'
 import { guard, onlyJson } from './guard'
 import { lockerRoutes } from './overall/locker'
+import { servePages } from './pages'
 import { answerProblem, missing, ProblemError } from './problem'
 import { productionRoutes } from './overall/productions'
 import { proxyRoutes } from './proxies/routes'
@@ -44,11 +43,6 @@ export interface Outside {
   /** What lets in; without one everybody on this machine is let in. */
   readonly key: string | undefined
 }
-
-/** Nothing here needs any of them. */
-const NO_FEATURES = ['camera', 'microphone', 'geolocation', 'payment', 'usb', 'display-capture', 'browsing-topics']
-  .map((name) => `${name}=()`)
-  .join(', ')
 
 /** What a page may load, and from where: itself, and nothing else. */
 const headers = () =>
@@ -110,19 +104,6 @@ export function createApp(context: Context, events: EventStream, { webFolder, li
   app.use(missing)
   app.use(answerProblem)
   return app
-}
-
-function servePages(app: Express, webFolder: string): void {
-  app.use('/assets', express.static(join(webFolder, 'assets'), { immutable: true, maxAge: '1y' }), missing)
-  app.use(express.static(webFolder, { index: false }))
-  const page = readFileSync(join(webFolder, 'index.html'), 'utf8')
-  app.get('/{*path}', (_req, res) => {
-    res
-      .type('html')
-      .set('Cache-Control', 'no-store')
-      .set('Permissions-Policy', NO_FEATURES)
-      .send(page.replaceAll('__NONCE__', res.locals.nonce as string))
-  })
 }
 
 /** A path that exists, asked in a way that it does not know, in whatever format: 405, with the ways that it does. */

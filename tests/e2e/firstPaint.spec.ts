@@ -93,17 +93,37 @@ test('a yes waits for its check: at first, from the history, in a tab that wakes
   await expect(heading(page)).toHaveText(checking)
 })
 
-test('a main page asks for at most 25 things', async ({ browser, request, baseURL }) => {
+test('a main page asks for at most 25 things, and what it asks first comes with it, once', async ({
+  browser,
+  request,
+  baseURL,
+}) => {
   const id = await productionId(request, 'Steam-bending ribs')
   for (const path of ['/', ...STATIONS.map((station) => `/p/${id}/${station}`)]) {
     const context = await browser.newContext({ baseURL: baseURL ?? '' })
     const page = await context.newPage()
     const asked: Request[] = []
     page.on('request', (one) => asked.push(one))
+    await page.addInitScript(() => {
+      const [fetched, plain] = [new Array<string>(), window.fetch]
+      Object.assign(window, { fetched })
+      window.fetch = (...what) => {
+        fetched.push(new Request(...what).url.slice(location.origin.length))
+        return plain(...what)
+      }
+    })
     await page.goto(path)
     await expect(heading(page)).toBeVisible()
     await page.waitForLoadState('networkidle')
     expect(asked.length, `${path}: ${asked.map((one) => one.url()).join(' ')}`).toBeLessThanOrEqual(25)
+    const { early, fetched } = await page.evaluate(() => ({
+      early: [...document.querySelectorAll('link[rel="preload"]')].map((link) => link.getAttribute('href')),
+      fetched: (window as unknown as { fetched: string[] }).fetched,
+    }))
+    expect(early.length, path).toBeGreaterThan(0)
+    expect(fetched, path).toEqual(expect.arrayContaining(early))
+    for (const address of early)
+      expect(asked.filter((one) => one.url().endsWith(address ?? '')).length, `${path}: ${address}`).toBe(1)
     await context.close()
   }
 })

@@ -1,6 +1,5 @@
-import { Suspense, useEffect } from 'react'
 import { Link, NavLink, useParams, useSearchParams } from 'react-router'
-import { STATION_NAMES, STATIONS, type Station } from '../../core/line/stations'
+import { isStation, STATION_NAMES, type Station } from '../../core/line/stations'
 import type { ProductionView } from '../../contract/productions'
 import { Ask } from '../parts/asking/Ask'
 import { nextPath } from '../trade/headline'
@@ -11,8 +10,6 @@ import { NotFound } from './pages/ErrorPage'
 import { StationLine } from './StationLine'
 import type { StationPage } from './stationPage'
 import { usePageTitle } from './usePageTitle'
-
-const isStation = (text: string | undefined): text is Station => STATIONS.some((station) => station === text)
 
 function PageTitle({ name, title }: { name: string; title: string }) {
   usePageTitle(name, title)
@@ -30,8 +27,6 @@ export function ProductionFrame({ pages }: { pages: Record<Station, StationPage>
   const desks = isStation(station) ? (DESKS[station] ?? []) : []
   const desk = desks.find((one) => one.id === deskId)
   const Page = desk?.Page ?? (isStation(station) ? pages[station] : undefined)
-  // Its code comes while the production is asked for. A failure is told where the page is drawn.
-  useEffect(() => void Page?.fetch().catch(() => undefined), [Page])
   if (!productionId || !Page || !isStation(station)) return <NotFound />
   if ((deskId !== undefined && !desk) || query.error?.problem.status === 404) return <NotFound />
   return (
@@ -74,9 +69,7 @@ function Place({ productionId, production, station, Page }: PlaceProps) {
     return <KnownStation production={production} station={station} />
   return (
     <div hidden={!production}>
-      <Suspense fallback={<p className="text-quiet">One moment …</p>}>
-        <Page productionId={productionId} />
-      </Suspense>
+      <Page productionId={productionId} />
     </div>
   )
 }

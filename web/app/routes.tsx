@@ -1,6 +1,7 @@
 import { lazy, Suspense, type ComponentType } from 'react'
-import { createBrowserRouter } from 'react-router'
-import type { Station } from '../../core/line/stations'
+import { createBrowserRouter, matchPath } from 'react-router'
+import { isStation, type Station } from '../../core/line/stations'
+import { DESKS } from './desks'
 import { ErrorPage, NotFound } from './pages/ErrorPage'
 import { Overview } from './pages/overview/Overview'
 import { ProductionFrame } from './ProductionFrame'
@@ -17,6 +18,16 @@ const PAGES: Record<Station, StationPage> = {
   exports: stationPage(() => import('../stations/exports/Exports')),
   shelf: stationPage(() => import('../stations/shelf/Shelf')),
 }
+const STATION_PAGE = 'p/:productionId/:station/:desk?'
+
+/** The code of the page at a path, before anything is drawn. A failure is told where the page is drawn. */
+export async function codeOf(path: string): Promise<void> {
+  const { station, desk } = matchPath(STATION_PAGE, path)?.params ?? {}
+  if (!isStation(station)) return
+  const page = desk === undefined ? PAGES[station] : DESKS[station]?.find(({ id }) => id === desk)?.Page
+  await page?.fetch().catch(() => undefined)
+}
+
 const Bench = lazy(() => import('./pages/Bench'))
 const Locker = lazy(() => import('../locker/Locker'))
 
@@ -74,7 +85,7 @@ export const router = createBrowserRouter([
           </Suspense>
         ),
       },
-      { path: 'p/:productionId/:station/:desk?', element: <ProductionFrame pages={PAGES} /> },
+      { path: STATION_PAGE, element: <ProductionFrame pages={PAGES} /> },
       { path: '*', element: <NotFound /> },
     ],
   },

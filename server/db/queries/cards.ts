@@ -27,11 +27,15 @@ const allLoads = (db: Db) =>
     .select(['production.title as productionTitle', 'production.shootOn', 'production.folder as productionFolder'])
     .select([sumOf('clips', 'clips'), sumOf('length_ms', 'lengthMs'), sumOf('playable', 'playable')])
 
-/** Only those of which a production has clips, or that were read for it. */
+/**
+ * Only those of which a production has clips, or that were read for it. They are found first, as a list: PostgreSQL
+ * would go through the loads of all productions for a few.
+ */
 const loadsIn = (db: Db, productionIds: readonly string[]) =>
   allLoads(db).where(
-    sql<boolean>`load.id in (select part.load_id from load_summary part join load own on own.id = part.load_id
-      where part.production_id = any(${[...productionIds]}::uuid[]) and (part.clips > 0 or part.production_id = own.production_id))`,
+    sql<boolean>`load.id = any(array(
+      select load_id from load_summary where production_id = any(${[...productionIds]}::uuid[]) and clips > 0
+      union select id from load where production_id = any(${[...productionIds]}::uuid[])))`,
   )
 
 /** All loads of which productions have clips, the oldest first. */
