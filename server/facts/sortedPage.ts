@@ -50,7 +50,7 @@ export async function sortedPage(db: Db, host: string, id: string): Promise<Sort
     plan: {
       ...plan,
       held: plan.held.slice(0, SHOWN_STEPS),
-      sentence: sortSentence(now.plan),
+      sentence: sortSentence(now.plan, now.unproved),
       steps: steps
         .slice(0, SHOWN_STEPS)
         .map((step) => ({ kind: step.kind, path: step.path, ...(step.kind === 'move' && { from: step.from }) })),

@@ -230,8 +230,11 @@ function freePath(path: string, taken: Set<string>): string {
   return free
 }
 
-/** The plan in one sentence: `12 files to add and 1 to move, without a second copy of the bytes.` */
-export function sortSentence({ steps, kept, held, doubledBytes }: SortPlan): string {
+/**
+ * The plan in one sentence: `12 files to add and 1 to move, without a second copy of the bytes.` Kept clips without a
+ * proved copy wait, and are said so.
+ */
+export function sortSentence({ steps, kept, held, doubledBytes }: SortPlan, unproved = 0): string {
   const count = (kind: SortStep['kind']) => steps.filter((step) => step.kind === kind).length
   const parts = (
     [
@@ -240,16 +243,20 @@ export function sortSentence({ steps, kept, held, doubledBytes }: SortPlan): str
       ['remove', 'to remove'],
     ] as const
   ).flatMap(([kind, words]) => (count(kind) > 0 ? [`${counted(count(kind), 'file')} ${words}`] : []))
-  const stay =
-    held.length > 0
-      ? `; ${counted(held.length, 'file')} stay${held.length === 1 ? 's' : ''} where the edit knows ` +
-        `${held.length === 1 ? 'it' : 'them'}`
-      : ''
+  const rest = [
+    held.length > 0 &&
+      `; ${counted(held.length, 'file')} stay${held.length === 1 ? 's' : ''} where the edit knows ` +
+        `${held.length === 1 ? 'it' : 'them'}`,
+    unproved > 0 &&
+      `; ${counted(unproved, 'clip')} wait${unproved === 1 ? 's' : ''} for a proved copy that is connected`,
+  ]
+    .filter(Boolean)
+    .join('')
   if (parts.length === 0)
     return kept + held.length === 0
       ? 'No kept clip has a proved copy on this volume yet.'
-      : `The sorted view is up to date: ${counted(kept, 'file')}${stay}.`
+      : `The sorted view is up to date: ${counted(kept, 'file')}${rest}.`
   const bytes =
     doubledBytes > 0 ? `, ${formatBytes(doubledBytes)} a second time` : ', without a second copy of the bytes'
-  return `${new Intl.ListFormat('en-GB').format(parts)}${count('add') > 0 ? bytes : ''}${stay}.`
+  return `${new Intl.ListFormat('en-GB').format(parts)}${count('add') > 0 ? bytes : ''}${rest}.`
 }

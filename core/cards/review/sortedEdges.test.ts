@@ -137,12 +137,14 @@ describe('what brings the view up to date', () => {
   it('is said in one sentence', () => {
     const step = (kind: 'add' | 'move' | 'remove') =>
       ({ kind, path: 'a', entryId: 1, sizeBytes: 1, from: 'b' }) as SortPlan['steps'][number]
-    const say = (more: Partial<SortPlan>) => sortSentence({ steps: [], kept: 0, held: [], doubledBytes: 0, ...more })
+    const say = (more: Partial<SortPlan>, unproved?: number) =>
+      sortSentence({ steps: [], kept: 0, held: [], doubledBytes: 0, ...more }, unproved)
     const held = (count: number) => Array.from({ length: count }, () => ({ path: 'a', to: null }))
     expect([
       say({}),
       say({ kept: 1 }),
-      say({ kept: 3, held: held(1) }),
+      say({ kept: 3 }, 1),
+      say({ kept: 3, held: held(1) }, 2),
       say({ held: held(2) }),
       say({ steps: [step('add')] }),
       say({ steps: [step('add'), step('add'), step('move')], doubledBytes: 5e6 }),
@@ -152,7 +154,8 @@ describe('what brings the view up to date', () => {
       [
         "No kept clip has a proved copy on this volume yet.",
         "The sorted view is up to date: 1 file.",
-        "The sorted view is up to date: 3 files; 1 file stays where the edit knows it.",
+        "The sorted view is up to date: 3 files; 1 clip waits for a proved copy that is connected.",
+        "The sorted view is up to date: 3 files; 1 file stays where the edit knows it; 2 clips wait for a proved copy that is connected.",
         "The sorted view is up to date: 0 files; 2 files stay where the edit knows them.",
         "1 file to add, without a second copy of the bytes.",
         "2 files to add and 1 file to move, 5.00 MB a second time.",

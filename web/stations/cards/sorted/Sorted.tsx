@@ -127,7 +127,7 @@ function Why({ view, productionId, volumeName }: { view: SortedView; productionI
           {' '}
           {unproved === 1 ? 'One clip has' : `${unproved} clips have`} no proved copy that is connected:{' '}
           <Link to={`/p/${productionId}/copies`} className="text-accent underline underline-offset-4">
-            copy them first
+            copy {unproved === 1 ? 'it' : 'them'} first
           </Link>
           .
         </>
