@@ -73,7 +73,8 @@ export async function makeClip({
       '-t',
       String(seconds),
       '-vf',
-      `loop=loop=-1:size=1:start=0,setpts=N/(${rate}*TB),${pan},noise=c0s=10:c0f=t,${counter},format=yuv420p`,
+      // The picture is brought to what is encoded once, before it is repeated.
+      `format=yuv420p,loop=loop=-1:size=1:start=0,setpts=N/(${rate}*TB),${pan},noise=c0s=10:c0f=t,${counter}`,
       '-c:v',
       'libx264',
       '-preset',
