@@ -125,9 +125,8 @@ function Why({ view, productionId, volumeName }: { view: SortedView; productionI
       {unproved > 0 && (
         <>
           {' '}
-          {unproved === 1 ? 'One clip has' : `${unproved} clips have`} no proved copy that is connected:{' '}
           <Link to={`/p/${productionId}/copies`} className="text-accent underline underline-offset-4">
-            copy {unproved === 1 ? 'it' : 'them'} first
+            Copy the {unproved === 1 ? 'clip that waits' : `${unproved} clips that wait`}
           </Link>
           .
         </>
