@@ -23,5 +23,6 @@ if (root) {
         </QueryClientProvider>
       </StrictMode>,
     )
-  void codeOf(location.pathname).then(draw)
+  // The frame of the page waits a moment for what belongs into it, and not for a slow line.
+  void Promise.race([codeOf(location.pathname), new Promise((soon) => setTimeout(soon, 150))]).then(draw)
 }

@@ -19,9 +19,13 @@ async function hold(page: Page, address: RegExp): Promise<() => void> {
 
 const CHECKED = /\/productions\/[^/]+\/copies(\?.*)?$/
 
-test('the line of the stations is there before anything is known of the production', async ({ page, request }) => {
+test('the line of the stations is there before anything is known of the production, and before the code of its page', async ({
+  page,
+  request,
+}) => {
   const id = await productionId(request, 'Steam-bending ribs')
   const letGo = await hold(page, /\/api\/productions\/[^/]+$/)
+  const letCodeGo = await hold(page, /\/assets\/copies-/)
   await page.goto(`/p/${id}/copies`)
   const line = page.getByRole('navigation', { name: 'Stations' })
   for (const station of STATIONS) await expect(line.getByText(STATION_NAMES[station])).toBeVisible()
@@ -29,6 +33,9 @@ test('the line of the stations is there before anything is known of the producti
   await expect(line.getByText(/nothing yet|in order|under way/)).toHaveCount(0)
   letGo()
   await expect(line.getByText('in order').first()).toBeAttached()
+  await expect(page.locator('main').getByText('One moment …')).toBeVisible()
+  letCodeGo()
+  await expect(heading(page)).toContainText('Clear to format')
 })
 
 test('a yes waits for its check: at first, from the history, in a tab that wakes, and where nobody answers', async ({
