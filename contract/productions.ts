@@ -48,8 +48,11 @@ export interface ProductionView {
 
 /** Productions, which all stations belong to. */
 export const productionsApi = {
-  /** Productions with their line of stations and their next step, the newest first. */
-  all: ask<Page<ProductionView>>()('productions', '/productions', pageQuery(['made'], {}, { rows: 25, down: true })),
+  /**
+   * Productions with their line of stations and their next step, the newest first. Each is made of all its loads, so
+   * that a page of them is short: the first one is to be there at once.
+   */
+  all: ask<Page<ProductionView>>()('productions', '/productions', pageQuery(['made'], {}, { rows: 10, down: true })),
   one: ask<ProductionView>()('productions', '/productions/:id'),
   /** Makes one. 422 on `title` when another owns the folder of that name. */
   add: order<Made>()('POST', '/productions', { status: 201, changes: ['productions', 'gear'], body: newProduction }),

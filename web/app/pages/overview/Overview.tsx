@@ -10,6 +10,7 @@ import { Button } from '../../../parts/controls/Button'
 import { Empty } from '../../../parts/Empty'
 import { calmWords, needsYou } from '../../../trade/headline'
 import { Older } from '../../../parts/table/Older'
+import { useNextPage } from '../../../parts/table/usePages'
 import { useProductions, useTasks, useVolumes } from '../../../trade/queries'
 import { useAsk } from '../../../parts/asking/useAsk'
 import { whyProposed } from '../../../trade/whyProposed'
@@ -28,6 +29,8 @@ const NewProductionSheet = lazy(() => import('../NewProductionSheet'))
 /** All productions: which one needs somebody, and what its next step is. */
 export function Overview() {
   const query = useProductions()
+  // A few are there at once, and the next ones come by themselves.
+  useNextPage(query, 0, query.data?.rows.length ?? 0)
   usePageTitle('All productions')
   const [search, setSearch] = useSearchParams()
   const start = () => setSearch({ new: '' })
