@@ -52,7 +52,7 @@ export const productionsApi = {
    * Productions with their line of stations and their next step, the newest first. Each is made of all its loads, so
    * that a page of them is short: the first one is to be there at once.
    */
-  all: ask<Page<ProductionView>>()('productions', '/productions', pageQuery(['made'], {}, { rows: 10, down: true })),
+  all: ask<Page<ProductionView>>()('productions', '/productions', pageQuery(['made'], {}, { rows: 8, down: true })),
   one: ask<ProductionView>()('productions', '/productions/:id'),
   /** Makes one. 422 on `title` when another owns the folder of that name. */
   add: order<Made>()('POST', '/productions', { status: 201, changes: ['productions', 'gear'], body: newProduction }),

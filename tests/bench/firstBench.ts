@@ -2,6 +2,7 @@ import type { Browser, Page } from '@playwright/test'
 import { STATIONS } from '../../core/line/stations'
 import type { Figure } from './copyBench'
 import { fill } from './fill'
+import { startStation } from '../clear/station'
 import { onFilledPages } from './filledPages'
 
 const TURNS = 5
@@ -12,21 +13,27 @@ const LOAD = { filesEach: 1, clipsEach: 1, readings: [1] }
 /**
  * How long the first answer of each main page takes with 100 000 loads, asked in turns: by a press in the open
  * application, and in a cold browser beside the same page of a production of nothing. The stations are those of a
- * production of 100 loads; the overview begins with 25 of ten loads each, as weeks of filming have them, and stands
- * beside a page of the application that knows nothing.
+ * production of 100 loads; the overview begins with productions of ten loads each, as weeks of filming have them, and
+ * stands beside that of a second station with one production of nothing.
  */
-export function firstFigures(): Promise<Figure[]> {
+export async function firstFigures(): Promise<Figure[]> {
   let [heavy, empty] = ['', '']
-  return onFilledPages(
+  const second = await startStation()
+  await second.post('/productions', { title: 'Nothing yet' })
+  const nothingYet = new URL(second.base).origin
+  const figures = await onFilledPages(
     { productions: 900, loadsEach: 100, ...LOAD },
     async ({ browser, origin }) => {
       const cold = ['', ...STATIONS.map((station) => `p/${heavy}/${station}`)]
-      const nothing = ['nowhere', ...STATIONS.map((station) => `p/${empty}/${station}`)]
+      const nothing = [nothingYet, ...STATIONS.map((station) => `${origin}/p/${empty}/${station}`)]
       const took = new Map<string, number[]>()
       const note = (name: string, ms: number) => took.set(name, [...(took.get(name) ?? []), ms])
       const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
       for (let turn = 0; turn < TURNS; turn += 1) {
-        for (const path of [...cold, ...nothing]) note(path, await firstAnswer(browser, `${origin}/${path}`))
+        for (const [at, path] of cold.entries()) {
+          note(path, await firstAnswer(browser, `${origin}/${path}`))
+          note(nothing[at] ?? '', await firstAnswer(browser, nothing[at] ?? ''))
+        }
         await page.goto(`${origin}/${cold.at(-1)}`)
         await page.locator('main h1').waitFor()
         // The overview last: from there only the newest productions are a press away.
@@ -60,6 +67,8 @@ export function firstFigures(): Promise<Figure[]> {
       empty = (await of('Mast day 1901').executeTakeFirstOrThrow()).id
     },
   )
+  await second.stop()
+  return figures
 }
 
 /** From the address to the first heading, in milliseconds, with nothing in any cache. */
