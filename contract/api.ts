@@ -1,6 +1,7 @@
 import type { Schema } from 'yup'
 import { benchApi } from './bench'
 import { cardsApi } from './cards'
+import { rulesApi } from './rules'
 import { copiesApi } from './copies'
 import { editsApi } from './edits'
 import type { Endpoint } from './endpoint'
@@ -37,6 +38,7 @@ const STATIONS: readonly Readonly<Record<string, AnyEndpoint>>[] = [
   rigsApi,
   sortedApi,
   copiesApi,
+  rulesApi,
   proxiesApi,
   storageApi,
   foldersApi,

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import type { Schema } from 'yup'
 import { faultOrder, insertOrder } from './bench'
 import { findingAnswer, newReader, scanOrder } from './cards'
-import { checkOrder, copyOrder, planQuery, settings, spotPlay } from './copies'
+import { checkOrder, copyOrder, planQuery, spotPlay } from './copies'
 import { renderOrder } from './exports'
 import { newProduction } from './productions'
 import { proxyOrder } from './proxies'
@@ -10,6 +10,8 @@ import { newRig } from './rigs'
 import { bagOrder } from './shelf'
 import { modeBody, planRules } from './gear'
 import { dayBody, planBody, planFault, shotsBody } from './shoot'
+import { AT_HOME_ONLY } from '../core/copies/rule'
+import { ruleBody } from './rules'
 import { newVolume } from './storage'
 
 const ID = '11111111-1111-4111-8111-111111111111'
@@ -71,7 +73,7 @@ describe('what the server takes', () => {
       [findingAnswer, { key: 'gap\nCURL0042\nCURL0044', answer: 'Deleted in the camera' }],
       [copyOrder, { volumeIds: [ID] }],
       [spotPlay, { volumeId: ID, clipId: ID, seconds: 1.2 }],
-      [settings, { policy: 'reuse-on-the-job', atHome: false }],
+      [ruleBody, { ...AT_HOME_ONLY, name: 'Three', copies: 3 }],
       [proxyOrder, { clipIds: [ID], volumeId: ID }],
       [renderOrder, render],
       [bagOrder, { deliverableId: ID, volumeId: ID }],
@@ -103,11 +105,12 @@ describe('what the server takes', () => {
       [findingAnswer, { key: 'gap', answer: ' ' }, /Write an answer/],
       [copyOrder, { volumeIds: [] }, /at least one volume/],
       [spotPlay, { volumeId: ID, clipId: ID, seconds: 0.2 }, /at least one second/],
-      [settings, { policy: 'whenever', atHome: true }, /one of the two policies/],
+      [ruleBody, { ...AT_HOME_ONLY, name: 'One', copies: 1, devices: 1 }, /at least 2/],
+      [ruleBody, { ...AT_HOME_ONLY, name: 'One', devices: 3 }, /more drives than there are copies/],
       [proxyOrder, { clipIds: [], volumeId: ID }, /at least one clip/],
       [proxyOrder, { volumeId: ID }, /or the whole production/],
       [checkOrder, { volumeIds: [ID], how: 'quickly' }, /whole copy or a sample/],
-      [settings, { policy: 'at-home-only', atHome: true, acceptMemory: false, proofHours: 0 }, /at least one hour/],
+      [ruleBody, { ...AT_HOME_ONLY, name: 'Soon', proofHours: 0 }, /at least 1/],
       [renderOrder, { ...render, window: { ...render.window, x: -2 } }, /outside the picture/],
       [renderOrder, { ...render, window: { ...render.window, y: 0.5 } }, /must be whole/],
       [newVolume, { name: 'x', kind: 'tape', site: 'x', path: '/x' }, /what kind of volume/],

@@ -1,12 +1,14 @@
-import { boolean, number, object, string, type InferType } from 'yup'
+import { boolean, number, object, string } from 'yup'
 import type { ClearAnswer } from '../core/copies/clear'
 import type { CopyFacts, Mark } from '../core/copies/mark'
 import type { Night } from '../core/copies/night'
 import type { CopyPlan } from '../core/copies/plan'
+import type { ClearRule } from '../core/copies/rule'
 import { isUuid } from '../core/units/uuid'
-import { id, ids } from './id'
+import { id, idOrNothing, ids } from './id'
 import { ask, order, stream, type Ordered } from './endpoint'
 import { pageQuery, type Page } from './page'
+import { text } from './text'
 
 /** To which volumes a load is copied. */
 export const copyOrder = object({
@@ -34,6 +36,8 @@ export const checkOrder = object({
 /** That the card was formatted; `anyway` when the answer was not yes, which is written down as well. */
 export const formattedOrder = object({
   anyway: boolean().default(false),
+  /** Why it was formatted all the same; asked where the answer is not yes. */
+  reason: text().max(300, 'Keep the reason under 300 characters.').default(''),
   /** The backup card that is meant, where the answer is about one. */
   twinId: id('That is no backup card.').nullable().default(null),
 }).noUnknown()
@@ -57,23 +61,6 @@ export const spotPlay = object({
     .max(86_400, 'Nobody plays for more than a day.')
     .required('Say how long it was played.'),
 }).noUnknown()
-
-/** When a card may be formatted, as the person decided. */
-export const settings = object({
-  policy: string()
-    .oneOf(['at-home-only', 'reuse-on-the-job'] as const, 'Choose one of the two policies.')
-    .required(),
-  atHome: boolean().required(),
-  /** A copy that could only be read back through memory passes for verified. */
-  acceptMemory: boolean().default(false),
-  /** How old a proof may be before a sample is read again, or before an unseen drive counts no more. */
-  proofHours: number()
-    .integer('Give whole hours.')
-    .min(1, 'Give at least one hour.')
-    .max(24 * 365, 'Give at most a year.')
-    .default(24),
-}).noUnknown()
-export type Settings = InferType<typeof settings>
 
 /**
  * One copy: its mark, where it lies, and what is wrong with it. The first hundred troubles are named, all are counted.
@@ -118,8 +105,11 @@ export interface LoadCopies {
   /** What is being scanned before the answer can be a yes, in a sentence. */
   readonly checking: string | null
   readonly formattedAt: string | null
-  /** What stood against it when it was said to be formatted. */
+  /** What stood against it when it was said to be formatted, and why it was all the same. */
   readonly formattedAgainst: string | null
+  readonly formattedBecause: string | null
+  /** What a yes asks of it: the strictest of the rules of all productions with clips of it. */
+  readonly rule: ClearRule
   /** Clips that can be played from a copy. */
   readonly playable: number
   readonly twins: readonly BackupCardView[]
@@ -149,9 +139,7 @@ export const planQuery = object({
     .transform((list: string) => [...new Set(list.toLowerCase().split(','))].join())
     .default(''),
   /** The volume whose proved copy would be read instead of the card. */
-  from: string()
-    .test('id', 'That is no volume.', (one) => !one || isUuid(one))
-    .default(''),
+  from: idOrNothing('That is no volume.'),
 }).noUnknown()
 
 /** What a copy would do, with what an order names of it. */
@@ -203,9 +191,6 @@ export const copiesApi = {
   }),
   /** Reads the card of a load that lies in a reader, whole, and compares it with what was proved. */
   readCard: order<Ordered>()('POST', '/loads/:id/card/read', { status: 202, changes: ['copies', 'tasks'] }),
-  settings: ask<Settings>()('copies', '/settings'),
-  /** Changes when a card may be formatted, for all productions. */
-  setSettings: order()('PUT', '/settings', { changes: ['copies', 'productions'], body: settings }),
   /** Writes down that two volumes are different drives. */
   differentDrives: order()('POST', '/volumes/different', {
     changes: ['copies', 'storage', 'productions'],

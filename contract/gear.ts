@@ -3,7 +3,10 @@ import { CAMERA_KINDS, CHROMAS, type RecordingMode } from '../core/shoot/mode'
 import type { PlanGear } from '../core/shoot/plan'
 import { MEDIA_KINDS, type Camera, type GearCard } from '../core/shoot/gear'
 import { frameRate, frameRateText, parseFrameRate, readFrameRate } from '../core/units/frameRate'
+import { MEDIA, SITE_KINDS, type Medium, type SiteKind } from '../core/copies/medium'
+import { RAW_KEPT, type RawKept } from '../core/copies/rule'
 import { ask, order, type Made } from './endpoint'
+import { id } from './id'
 import { VOLUME_KINDS, type VolumeKind } from './storage'
 import { text } from './text'
 
@@ -152,11 +155,28 @@ export const namedBody = object({
   name: text().required('Give it a name.').max(60, 'Keep the name under 60 characters.'),
 }).noUnknown()
 
-/** What of a volume can be changed: its name, what it is used for, and where it is kept. */
+/** A rule of a yes, or `null` where none is chosen. */
+export const ruleOrNone = () => id('That is no rule.').nullable().defined('Say which rule, or none.')
+
+/** A client: its name, its rule of a yes, and what becomes of its raw footage; the last removes nothing by itself. */
+export const clientBody = namedBody.shape({
+  ruleId: ruleOrNone().default(null),
+  raw: string().oneOf(RAW_KEPT, 'Choose what becomes of raw footage.').default('all'),
+})
+export type ClientBody = InferType<typeof clientBody>
+
+/** A site: its name, and what kind of place it is, which nobody guesses. */
+export const siteBody = namedBody.shape({
+  kind: string().oneOf(SITE_KINDS, 'Choose what kind of place it is.').nullable().default(null),
+})
+export type SiteBody = InferType<typeof siteBody>
+
+/** What of a volume can be changed: its name, what it is used for, what it keeps bytes on, and where it is kept. */
 export const volumeBody = object({
   name: named('volume'),
   kind: string().oneOf(VOLUME_KINDS, 'Choose what kind of volume it is.').required('Choose what kind of volume it is.'),
   site: text().required('Say where it is kept.').max(60, 'Keep the place under 60 characters.'),
+  medium: string().oneOf(MEDIA, 'Choose what it keeps its bytes on.').nullable().default(null),
 }).noUnknown()
 
 /** Whether something is put away: hidden from lists and choices, with all its facts kept. */
@@ -263,11 +283,14 @@ export interface NamedView {
 }
 
 export interface LockerView {
-  readonly clients: readonly NamedView[]
-  readonly sites: readonly NamedView[]
+  readonly clients: readonly (NamedView & { readonly ruleId: string | null; readonly raw: RawKept })[]
+  readonly sites: readonly (NamedView & { readonly kind: SiteKind | null })[]
   readonly volumes: readonly (NamedView & {
     readonly kind: VolumeKind
     readonly site: string
+    /** As a person said, and as the system tells on this computer, which comes first. */
+    readonly medium: Medium | null
+    readonly mediumSeen: Medium | null
     readonly capacityBytes: number
   })[]
   readonly readers: readonly (NamedView & { readonly path: string })[]
@@ -304,10 +327,10 @@ export const gearApi = {
   eraseCard: erase('/cards/:id'),
   setRules: order()('PUT', '/rules', { changes: CHANGES, body: planRules }),
   addClient: order<Made>()('POST', '/clients', { status: 201, changes: CHANGES, body: namedBody }),
-  renameClient: rename('/clients/:id'),
+  changeClient: order()('PUT', '/clients/:id', { changes: [...CHANGES, 'copies'], body: clientBody }),
   putClient: put('/clients/:id/away'),
   eraseClient: erase('/clients/:id'),
-  renameSite: rename('/sites/:id'),
+  changeSite: order()('PUT', '/sites/:id', { changes: [...CHANGES, 'storage', 'cards', 'copies'], body: siteBody }),
   putSite: put('/sites/:id/away'),
   /** Name, use and place of a volume; what lies on it stays as it is. */
   changeVolume: order()('PUT', '/volumes/:id/about', {

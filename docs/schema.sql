@@ -340,11 +340,37 @@ CREATE TABLE public.card_stamp (
     stamp text NOT NULL
 );
 
+CREATE TABLE public.clear_rule (
+    id uuid DEFAULT gen_random_uuid() NOT NULL,
+    name text NOT NULL,
+    copies integer NOT NULL,
+    devices integer NOT NULL,
+    media integer NOT NULL,
+    sites integer NOT NULL,
+    played integer NOT NULL,
+    card_out boolean NOT NULL,
+    at_desk boolean NOT NULL,
+    proof_hours integer NOT NULL,
+    accept_memory boolean NOT NULL,
+    shipped boolean DEFAULT false NOT NULL,
+    put_away_at timestamp with time zone,
+    created_at timestamp with time zone DEFAULT clock_timestamp() NOT NULL,
+    CONSTRAINT clear_rule_check CHECK (((devices >= 2) AND (devices <= copies))),
+    CONSTRAINT clear_rule_copies_check CHECK ((copies >= 2)),
+    CONSTRAINT clear_rule_media_check CHECK ((media >= 1)),
+    CONSTRAINT clear_rule_played_check CHECK ((played >= 1)),
+    CONSTRAINT clear_rule_proof_hours_check CHECK ((proof_hours >= 1)),
+    CONSTRAINT clear_rule_sites_check CHECK ((sites >= 1))
+);
+
 CREATE TABLE public.client (
     id uuid DEFAULT gen_random_uuid() NOT NULL,
     name text NOT NULL,
     put_away_at timestamp with time zone,
-    created_at timestamp with time zone DEFAULT clock_timestamp() NOT NULL
+    created_at timestamp with time zone DEFAULT clock_timestamp() NOT NULL,
+    rule_id uuid,
+    raw text DEFAULT 'all'::text NOT NULL,
+    CONSTRAINT client_raw_check CHECK ((raw = ANY (ARRAY['all'::text, 'film-and-tracks'::text])))
 );
 
 CREATE TABLE public.comparison (
@@ -703,7 +729,8 @@ CREATE TABLE public.production (
     folder text NOT NULL,
     time_zone text DEFAULT 'UTC'::text NOT NULL,
     put_away_at timestamp with time zone,
-    client_id uuid
+    client_id uuid,
+    rule_id uuid
 );
 
 CREATE TABLE public.production_bytes (
@@ -944,9 +971,10 @@ CREATE TABLE public.shot (
 CREATE TABLE public.site (
     id uuid DEFAULT gen_random_uuid() NOT NULL,
     name text NOT NULL,
-    kind text DEFAULT 'other'::text NOT NULL,
+    kind text,
     created_at timestamp with time zone DEFAULT clock_timestamp() NOT NULL,
-    put_away_at timestamp with time zone
+    put_away_at timestamp with time zone,
+    CONSTRAINT site_kind CHECK ((kind = ANY (ARRAY['stays'::text, 'carried'::text, 'online'::text])))
 );
 
 CREATE TABLE public.sorted_change (
@@ -1105,7 +1133,9 @@ CREATE TABLE public.volume (
     capacity_bytes bigint NOT NULL,
     created_at timestamp with time zone DEFAULT clock_timestamp() NOT NULL,
     site_id uuid NOT NULL,
-    put_away_at timestamp with time zone
+    put_away_at timestamp with time zone,
+    medium text,
+    CONSTRAINT volume_medium_check CHECK ((medium = ANY (ARRAY['disk'::text, 'solid-state'::text, 'flash'::text, 'cloud'::text])))
 );
 
 CREATE TABLE public.without_proxy (
@@ -1147,6 +1177,9 @@ ALTER TABLE ONLY public.card
 
 ALTER TABLE ONLY public.card_stamp
     ADD CONSTRAINT card_stamp_pkey PRIMARY KEY (load_id, path);
+
+ALTER TABLE ONLY public.clear_rule
+    ADD CONSTRAINT clear_rule_pkey PRIMARY KEY (id);
 
 ALTER TABLE ONLY public.client
     ADD CONSTRAINT client_pkey PRIMARY KEY (id);
@@ -1345,7 +1378,11 @@ CREATE INDEX bag_volume ON public.bag USING btree (volume_id);
 
 CREATE UNIQUE INDEX card_name ON public.card USING btree (lower(name));
 
+CREATE UNIQUE INDEX clear_rule_name ON public.clear_rule USING btree (lower(name));
+
 CREATE UNIQUE INDEX client_name ON public.client USING btree (lower(name));
+
+CREATE INDEX client_rule ON public.client USING btree (rule_id);
 
 CREATE INDEX comparison_load ON public.comparison USING btree (load_id);
 
@@ -1460,6 +1497,8 @@ CREATE INDEX production_client ON public.production USING btree (client_id);
 CREATE UNIQUE INDEX production_folder ON public.production USING btree (lower(folder));
 
 CREATE INDEX production_newest ON public.production USING btree (created_at DESC, id DESC);
+
+CREATE INDEX production_rule ON public.production USING btree (rule_id);
 
 CREATE INDEX proof_bag ON public.proof USING btree (bag_id) WHERE (bag_id IS NOT NULL);
 
@@ -1618,6 +1657,9 @@ ALTER TABLE ONLY public.bag
 ALTER TABLE ONLY public.card_stamp
     ADD CONSTRAINT card_stamp_load_id_fkey FOREIGN KEY (load_id) REFERENCES public.load(id);
 
+ALTER TABLE ONLY public.client
+    ADD CONSTRAINT client_rule_id_fkey FOREIGN KEY (rule_id) REFERENCES public.clear_rule(id);
+
 ALTER TABLE ONLY public.comparison
     ADD CONSTRAINT comparison_load_id_fkey FOREIGN KEY (load_id) REFERENCES public.load(id);
 
@@ -1758,6 +1800,9 @@ ALTER TABLE ONLY public.production_bytes
 
 ALTER TABLE ONLY public.production
     ADD CONSTRAINT production_client_id_fkey FOREIGN KEY (client_id) REFERENCES public.client(id);
+
+ALTER TABLE ONLY public.production
+    ADD CONSTRAINT production_rule_id_fkey FOREIGN KEY (rule_id) REFERENCES public.clear_rule(id);
 
 ALTER TABLE ONLY public.proof
     ADD CONSTRAINT proof_bag_id_fkey FOREIGN KEY (bag_id) REFERENCES public.bag(id);

@@ -3,11 +3,11 @@ import type { ClearQuestion } from './clearQuestion'
 import type { CopyFacts } from './mark'
 
 /** Read within the time that the rule allows: every file of it, or a sample since. */
-export function isFresh(copy: CopyFacts, { now, rules, olderSince }: ClearQuestion): boolean {
+export function isFresh(copy: CopyFacts, { now, rule, olderSince }: ClearQuestion): boolean {
   // What was found out since is forgotten: only what was read whole after that counts.
   if (isOlderThan(copy, { olderSince })) return false
   const readAt = Math.max(timeOf(copy.firstVerifiedAt), timeOf(copy.readAgainAt))
-  return now - readAt <= rules.proofHours * 3_600_000
+  return now - readAt <= rule.proofHours * 3_600_000
 }
 
 /**

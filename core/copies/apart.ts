@@ -3,7 +3,7 @@ import { deviceRelation, type DeviceRelation } from './device'
 import { markOf, type CopyFacts, type Mark } from './mark'
 
 /** Copies of one load, with what is known of where they lie. */
-export type ApartQuestion = Pick<ClearQuestion, 'copies' | 'cardStanding' | 'saidDifferent' | 'rules' | 'formattedAt'>
+export type ApartQuestion = Pick<ClearQuestion, 'copies' | 'cardStanding' | 'saidDifferent' | 'rule' | 'formattedAt'>
 
 /**
  * How far the copies of a load have come, where two on one drive count as one, and one on the card's own drive as none.
@@ -37,9 +37,9 @@ const relationNow = (...[a, b, said]: Parameters<typeof relationOf>): Relation =
  * How far the copies of a load have come, by drives; once its card is formatted, that has none. Common practice, no
  * source.
  */
-export function marksApart({ copies, cardStanding, saidDifferent, rules, formattedAt }: ApartQuestion): Apart {
+export function marksApart({ copies, cardStanding, saidDifferent, rule, formattedAt }: ApartQuestion): Apart {
   const isOnCard = (copy: CopyFacts) => !formattedAt && deviceRelation(copy, cardStanding) === 'same'
-  const ranked = copies.map((copy) => ({ copy, mark: markOf(copy, rules) })).sort((a, b) => b.mark - a.mark)
+  const ranked = copies.map((copy) => ({ copy, mark: markOf(copy, rule) })).sort((a, b) => b.mark - a.mark)
   const counting = ranked.filter(({ copy }) => !isOnCard(copy))
   const pairs = counting.flatMap((a, at) =>
     counting.slice(at + 1).map((b) => ({ mark: b.mark, relation: relationNow(a.copy, b.copy, saidDifferent) })),

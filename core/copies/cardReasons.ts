@@ -5,11 +5,8 @@ import type { ClearQuestion, Reason } from './clearQuestion'
 import { markOf, type CopyFacts } from './mark'
 
 /** What is said of cards with the same content, while they are wanted as copies. */
-export function backupCardReasons(
-  { backupCards, rules, now }: ClearQuestion,
-  counting: readonly CopyFacts[],
-): Reason[] {
-  const met = counting.length >= 2
+export function backupCardReasons({ backupCards, rule, now }: ClearQuestion, counting: readonly CopyFacts[]): Reason[] {
+  const met = counting.length >= rule.copies
   return backupCards
     .filter((backup) => !met || counting.includes(backup))
     .map((backup) => {
@@ -28,9 +25,9 @@ export function backupCardReasons(
         }
       if (!backup.connected)
         return { met, sentence: `${name} is in no reader now: it counts as a copy only where it can be seen.` }
-      if (markOf(backup, rules) === 1)
+      if (markOf(backup, rule) === 1)
         return { met, sentence: `${name} could only be read through memory, perhaps not from the card.` }
-      const copied = markOf(backup, rules) >= 2
+      const copied = markOf(backup, rule) >= 2
       return {
         met,
         sentence: copied
@@ -43,7 +40,7 @@ export function backupCardReasons(
 const upperFirst = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 /** Whether the very bytes of the card that is asked about were read, where there are two of it. */
-export function backupCardAsked({ askedBackupCard, readFromBackupCard, rules }: ClearQuestion): Reason[] {
+export function backupCardAsked({ askedBackupCard, readFromBackupCard, rule }: ClearQuestion): Reason[] {
   if (!askedBackupCard)
     return readFromBackupCard
       ? [
@@ -53,7 +50,7 @@ export function backupCardAsked({ askedBackupCard, readFromBackupCard, rules }: 
           },
         ]
       : []
-  if (markOf(askedBackupCard, rules) >= 2)
+  if (markOf(askedBackupCard, rule) >= 2)
     return [{ met: true, sentence: 'Every file of this card was read, and is what was copied.' }]
   const sentence =
     askedBackupCard.filesMismatched > 0

@@ -1,6 +1,7 @@
 import { expect, it } from 'vitest'
 import type { ClearQuestion } from './clear'
 import type { CopyFacts } from './mark'
+import { REUSE_ON_THE_JOB } from './rule'
 import { copy, played, said } from './testCopy'
 
 const OLD = '2026-11-12T22:00:00Z'
@@ -34,8 +35,8 @@ it('says what is known of the card itself', () => {
     { filesLeftOut: 1 },
     { filesLeftOut: 2 },
     { atHome: false },
-    { policy: 'reuse-on-the-job' },
-    { policy: 'reuse-on-the-job', cardInReader: true },
+    { rule: REUSE_ON_THE_JOB },
+    { rule: REUSE_ON_THE_JOB, cardInReader: true },
     { copies: [copy('Slipway'), second] },
     { copies: [first, copy('Tide 1', played)] },
   ]
@@ -93,8 +94,8 @@ it('says what is known of the card itself', () => {
 
     + 2 links, device entries or locked folders on the card are listed but not copied.
 
-    Not yet: you are away. Cards are formatted at home only; change that in the policy if you must.
-    - You are away. Cards are formatted at home only; change that in the policy if you must.
+    Not yet: you are away. Your rule lets cards be formatted at your own desk only; choose another one if you must.
+    - You are away. Your rule lets cards be formatted at your own desk only; choose another one if you must.
     Do not format, delete or rewrite when you are very tired: this list is still here in the morning.
 
     + The card is out of the reader.
@@ -128,7 +129,7 @@ it('says what a card with the same content is good for', () => {
     + The backup card “Curlew B” counts as a copy while it lies in a reader: read whole 1 hour ago, equal to what was copied.
     + A clip was played from Slipway.
     + You are at your own desk.
-    Do it in the camera, rested, with this screen open. Formatting cannot be undone. Keep the backup card “Curlew B” as it is: it is one of the two copies.
+    Do it in the camera, rested, with this screen open. Formatting cannot be undone. Keep the backup card “Curlew B” as it is: it is one of the copies.
 
     Not yet: 1 verified copy (Slipway), read back from the medium; two are needed.
     - 1 verified copy (Slipway), read back from the medium; two are needed.
@@ -175,13 +176,13 @@ it('says what a card with the same content is good for', () => {
   `)
   expect(said({ copies: [first], backupCards: [backup, copy('the backup card “Curlew C”', { connected: false })] }))
     .toMatchInlineSnapshot(`
-    "Yes: this card may be formatted, in the camera.
-    + 2 verified copies (Slipway; the backup card “Curlew B”), read back from the medium; two are needed.
-    + The backup card “Curlew B” counts as a copy while it lies in a reader: read whole 1 hour ago, equal to what was copied.
-    + A clip was played from Slipway.
-    + You are at your own desk.
-    Do it in the camera, rested, with this screen open. Formatting cannot be undone. Keep the backup card “Curlew B” as it is: it is one of the two copies."
-  `)
+      "Yes: this card may be formatted, in the camera.
+      + 2 verified copies (Slipway; the backup card “Curlew B”), read back from the medium; two are needed.
+      + The backup card “Curlew B” counts as a copy while it lies in a reader: read whole 1 hour ago, equal to what was copied.
+      + A clip was played from Slipway.
+      + You are at your own desk.
+      Do it in the camera, rested, with this screen open. Formatting cannot be undone. Keep the backup card “Curlew B” as it is: it is one of the copies."
+    `)
   const asked: Partial<ClearQuestion>[] = [
     { askedBackupCard: backup },
     { askedBackupCard: { ...backup, filesMismatched: 1 } },

@@ -1,20 +1,22 @@
 import { counted, formatBytes } from '../units/quantity'
-import { marksApart, relationOf } from './apart'
-import { deviceRelation, isImage } from './device'
+import { marksApart } from './apart'
+import { isImage } from './device'
 import { ageOf, isFresh, isOlderThan, timeOf } from './age'
 import { knownReasons, backupCardAsked, backupCardReasons } from './cardReasons'
 import type { ClearAnswer, ClearQuestion, Reason } from './clearQuestion'
 import { markOf, type CopyFacts } from './mark'
+import { inWords } from './rule'
+import { mostApart, offCard, pairsOf, placeReasons, playedReasons, spreadReasons, suffices } from './ruleReasons'
 
 export type { ClearAnswer, ClearQuestion } from './clearQuestion'
 
 const namesOf = (copies: readonly CopyFacts[], joint = ' and ') => copies.map((copy) => copy.volumeName).join(joint)
 
 /**
- * May this card be formatted, in the camera, by the person? Common practice, no source: two verified copies on two
- * different drives, neither being the card, one spot-played, at home. The policy *reuse on the job* drops the last and
- * asks that the card was out. A copy counts as it is listed now; one that cannot be seen counts for a while after its
- * proof, and at least one must be seen.
+ * May this card be formatted, in the camera, by the person? Common practice, no source: verified copies on different
+ * drives, none being the card, and some of it played; how many of each, and where the person is, says the rule
+ * (`rule.ts`). A copy counts as it is listed now; one that cannot be seen counts for a while after its proof, and at
+ * least one must be seen.
  */
 export function clearToFormat(question: ClearQuestion): ClearAnswer {
   if (question.formattedAt) return { clear: false, ...afterFormat(question), reasons: [], sampleFirst: [] }
@@ -28,17 +30,20 @@ export function clearToFormat(question: ClearQuestion): ClearAnswer {
         'was formatted: look at what lies beside it first.',
       sampleFirst: [],
     }
-  const whole = question.copies.filter((copy) => markOf(copy, question.rules) >= 2)
+  const whole = question.copies.filter((copy) => markOf(copy, question.rule) >= 2)
   const stale = whole.filter((copy) => !isFresh(copy, question))
   const backup = countingBackupCard(question)
   const volumes = whole.filter((copy) => !stale.includes(copy))
-  const counting = backup && volumes.length < 2 ? [...volumes, backup] : volumes
+  // A backup card counts where the volumes alone do not suffice.
+  const counting = backup && !suffices(question, volumes) ? [...volumes, backup] : volumes
   const reasons = [
     // What is wrong comes before what is missing: it says why a copy does not count.
     ...scanReasons(question),
     ...troubleReasons(question),
     ...copyReasons(question, counting, stale),
     ...backupCardReasons(question, counting),
+    ...spreadReasons(question, offCard(question, counting)),
+    ...playedReasons(question),
     ...placeReasons(question),
     ...cardReasons(question),
   ]
@@ -52,7 +57,7 @@ export function clearToFormat(question: ClearQuestion): ClearAnswer {
     reasons,
     caution: clear
       ? 'Do it in the camera, rested, with this screen open. Formatting cannot be ' +
-        `undone.${backup && counting.includes(backup) ? ` Keep ${backup.volumeName} as it is: it is one of the two copies.` : ''}`
+        `undone.${backup && counting.includes(backup) ? ` Keep ${backup.volumeName} as it is: it is one of the copies.` : ''}`
       : 'Do not format, delete or rewrite when you are very tired: this list is still here in the morning.',
     sampleFirst: stale.filter((copy) => copy.connected && !isOlderThan(copy, question)).map((copy) => copy.volumeId),
   }
@@ -79,7 +84,7 @@ export function beforeScan(answer: ClearAnswer, places: readonly string[]): { cl
 
 /** Once the card is formatted its copies are all there is. */
 function afterFormat(question: ClearQuestion): Pick<ClearAnswer, 'sentence' | 'caution'> {
-  const whole = question.copies.filter((copy) => markOf(copy, question.rules) >= 2)
+  const whole = question.copies.filter((copy) => markOf(copy, question.rule) >= 2)
   const [only] = whole
   if (only === undefined)
     return {
@@ -109,9 +114,9 @@ function afterFormat(question: ClearQuestion): Pick<ClearAnswer, 'sentence' | 'c
  * The backup card that is one of the two copies: read whole, in a reader now, and never more than one, since a card is
  * made to be written over. Common practice, no source.
  */
-function countingBackupCard({ backupCards, rules, ...question }: ClearQuestion): CopyFacts | undefined {
+function countingBackupCard({ backupCards, rule, ...question }: ClearQuestion): CopyFacts | undefined {
   return backupCards.find(
-    (backup) => backup.connected && markOf(backup, rules) >= 2 && isFresh(backup, { ...question, backupCards, rules }),
+    (backup) => backup.connected && markOf(backup, rule) >= 2 && isFresh(backup, { ...question, backupCards, rule }),
   )
 }
 
@@ -121,7 +126,8 @@ const oldest = (copies: readonly [CopyFacts, ...CopyFacts[]]): CopyFacts =>
 const isSome = <T>(items: readonly T[]): items is readonly [T, ...T[]] => items.length > 0
 
 function copyReasons(question: ClearQuestion, counting: readonly CopyFacts[], stale: readonly CopyFacts[]): Reason[] {
-  const { now, rules } = question
+  const { now, rule } = question
+  const needed = `${inWords(rule.copies)} are needed`
   const described = counting.map((copy) =>
     copy.connected ? copy.volumeName : `${copy.volumeName}, not seen now, proved ${ageOf(copy, now)}`,
   )
@@ -130,15 +136,15 @@ function copyReasons(question: ClearQuestion, counting: readonly CopyFacts[], st
     : 'read back from the medium'
   const reasons: Reason[] = [
     {
-      met: counting.length >= 2,
+      met: counting.length >= rule.copies,
       sentence:
         counting.length === 0
-          ? 'No volume holds a verified copy yet; two are needed.'
+          ? `No volume holds a verified copy yet; ${needed}.`
           : `${counted(counting.length, 'verified copy', 'verified copies')} (${described.join('; ')}), ` +
-            `${how}; two are needed.`,
+            `${how}; ${needed}.`,
     },
   ]
-  const short = counting.length < 2
+  const short = counting.length < rule.copies
   const isOlder = (copy: CopyFacts) => isOlderThan(copy, question)
   const before = stale.filter(isOlder)
   if (isSome(before))
@@ -162,7 +168,7 @@ function copyReasons(question: ClearQuestion, counting: readonly CopyFacts[], st
       met: !short,
       sentence:
         `${namesOf(unseen)} cannot be seen and ${unseen.length === 1 ? 'was' : 'were'} proved more than ` +
-        `${counted(rules.proofHours, 'hour')} ago: connect ${unseen.length === 1 ? 'it' : 'them'}.`,
+        `${counted(rule.proofHours, 'hour')} ago: connect ${unseen.length === 1 ? 'it' : 'them'}.`,
     })
   if (counting.length > 0 && !counting.some((copy) => copy.connected))
     reasons.unshift({ met: false, sentence: `No copy can be seen now: connect ${namesOf(counting, ' or ')}.` })
@@ -174,19 +180,16 @@ function copyReasons(question: ClearQuestion, counting: readonly CopyFacts[], st
 
 /** Two copies on one device are one copy, and a copy on the card’s own device is none. */
 function deviceReasons(question: ClearQuestion, counting: readonly CopyFacts[]): Reason[] {
-  const onCard = counting.filter((copy) => deviceRelation(copy, question.cardStanding) === 'same')
-  const away = counting.filter((copy) => !onCard.includes(copy))
-  const pairs = away.flatMap((a, at) =>
-    away.slice(at + 1).map((b) => ({ a, b, relation: relationOf(a, b, question.saidDifferent) })),
-  )
-  const apart = pairs.some(({ relation }) => relation === 'different')
+  const away = offCard(question, counting)
+  const onCard = counting.filter((copy) => !away.includes(copy))
+  const apart = mostApart(question, away) >= question.rule.devices
   const reasons: Reason[] = []
   if (onCard.length > 0)
     reasons.push({
       met: apart,
       sentence: `${namesOf(onCard)} ${onCard.length === 1 ? 'lies' : 'lie'} on the same drive as the card: that is no copy.`,
     })
-  for (const { a, b, relation } of pairs) {
+  for (const { a, b, relation } of pairsOf(question, away)) {
     if (relation === 'same')
       reasons.push({
         met: apart,
@@ -203,33 +206,10 @@ function deviceReasons(question: ClearQuestion, counting: readonly CopyFacts[]):
   return reasons
 }
 
-function placeReasons(question: ClearQuestion): Reason[] {
-  const played = question.copies.filter((copy) => markOf(copy, question.rules) === 3)
-  return [
-    {
-      met: played.length > 0,
-      sentence:
-        played.length > 0 ? `A clip was played from ${namesOf(played)}.` : 'No clip has been played from a copy yet.',
-    },
-    question.policy === 'at-home-only'
-      ? {
-          met: question.atHome,
-          sentence: question.atHome
-            ? 'You are at your own desk.'
-            : 'You are away. Cards are formatted at home only; change that in the policy if you must.',
-        }
-      : {
-          met: !question.cardInReader,
-          sentence: question.cardInReader
-            ? 'The card is still in the reader: take it out and play a clip from a copy.'
-            : 'The card is out of the reader.',
-        },
-  ]
-}
-
-function troubleReasons({ copies, rules }: ClearQuestion): Reason[] {
+function troubleReasons({ copies, rule }: ClearQuestion): Reason[] {
   const reasons: Reason[] = []
-  const verified = copies.filter((copy) => markOf(copy, rules) >= 2).length
+  const verified = copies.filter((copy) => markOf(copy, rule) >= 2).length
+  const isEnough = verified >= rule.copies
   const troubled = copies.filter((copy) => copy.filesMismatched + copy.filesInConflict > 0)
   if (troubled.length > 0)
     reasons.push({
@@ -240,7 +220,7 @@ function troubleReasons({ copies, rules }: ClearQuestion): Reason[] {
     const files = counted(copy.filesMissing, 'file')
     const are = copy.filesMissing === 1 ? 'is' : 'are'
     reasons.push({
-      met: verified >= 2,
+      met: isEnough,
       sentence:
         `${copy.volumeName}: ${files} ${are} gone or no longer as ` +
         `${copy.filesMissing === 1 ? 'it was' : 'they were'} proved. Copy again.`,
@@ -248,7 +228,7 @@ function troubleReasons({ copies, rules }: ClearQuestion): Reason[] {
   }
   for (const copy of copies.filter((one) => one.filesDoubted > 0 && !one.mirrorLost))
     reasons.push({
-      met: verified >= 2,
+      met: isEnough,
       sentence:
         `${copy.volumeName}: ${counted(copy.filesDoubted, 'file')} (${formatBytes(copy.doubtedBytes)}) ` +
         `may have been replaced since ${copy.filesDoubted === 1 ? 'it was' : 'they were'} proved. ` +
@@ -256,7 +236,7 @@ function troubleReasons({ copies, rules }: ClearQuestion): Reason[] {
     })
   for (const copy of copies.filter((one) => one.mounted.length > 0))
     reasons.push({
-      met: verified >= 2,
+      met: isEnough,
       sentence:
         `${copy.volumeName}: another file system is mounted inside the copy, at “${copy.mounted[0]}”. ` +
         'What lies there is on another drive and counts for nothing here.',
@@ -264,13 +244,13 @@ function troubleReasons({ copies, rules }: ClearQuestion): Reason[] {
   const lost = copies.filter((copy) => copy.mirrorLost)
   if (lost.length > 0)
     reasons.push({
-      met: verified >= 2,
+      met: isEnough,
       sentence: `${namesOf(lost, ', ')}: the copy was there and is gone. Copy again, or find out who moved it.`,
     })
   const memory = copies.filter((copy) => markOf(copy) === 1 && copy.filesVerifiedFromCache > 0)
-  if (memory.length > 0 && !rules.acceptMemory)
+  if (memory.length > 0 && !rule.acceptMemory)
     reasons.push({
-      met: verified >= 2,
+      met: isEnough,
       sentence:
         `${namesOf(memory)} could only be read back through memory, perhaps not from the medium: that ` +
         'counts as copied.',
@@ -308,4 +288,6 @@ function cardReasons(question: ClearQuestion): Reason[] {
 
 /** Sentences that begin with the name of a volume keep it as it is. */
 const lowerFirst = (text: string) =>
-  /^(No|Nobody|You|The|A|What|This|Files) /.test(text) ? text.charAt(0).toLowerCase() + text.slice(1) : text
+  /^(No|Nobody|You|The|A|What|This|Files|Copies|Played) /.test(text)
+    ? text.charAt(0).toLowerCase() + text.slice(1)
+    : text

@@ -1,15 +1,7 @@
 import type { Compared, KnownHow } from '../cards/load/stay'
 import type { PlacedDevice } from './device'
-import type { CopyFacts, MarkRule } from './mark'
-
-export type ClearPolicy = 'at-home-only' | 'reuse-on-the-job'
-
-export interface ClearRules extends MarkRule {
-  /**
-   * A proof older than this counts no more: of a volume that cannot be seen, or until a sample of it was read again.
-   */
-  readonly proofHours: number
-}
+import type { CopyFacts } from './mark'
+import type { ClearRule } from './rule'
 
 export interface ClearQuestion {
   readonly copies: readonly CopyFacts[]
@@ -23,8 +15,7 @@ export interface ClearQuestion {
   readonly askedBackupCard: CopyFacts | undefined
   /** Something was copied from a backup card: then that is not known to be what lies on the load’s own card. */
   readonly readFromBackupCard: boolean
-  readonly policy: ClearPolicy
-  readonly rules: ClearRules
+  readonly rule: ClearRule
   /** Whether the person says they are at their own desk now. */
   readonly atHome: boolean
   readonly cardInReader: boolean
@@ -36,6 +27,8 @@ export interface ClearQuestion {
   readonly cardStanding: PlacedDevice
   /** Pairs of volumes of which the person said that they are different drives. */
   readonly saidDifferent: readonly (readonly [string, string])[]
+  /** Clips of the card that can be played here. */
+  readonly clipsPlayable: number
   /** Files on the card that were not copied because they are neither file nor folder. */
   readonly filesLeftOut: number
   /** Findings of the card that are wrong and that nobody has settled. */

@@ -47,7 +47,7 @@ it('says how many copies count, and what they were read from', () => {
     + You are at your own desk.
     Do not format, delete or rewrite when you are very tired: this list is still here in the morning."
   `)
-  expect(said({ copies: [first, copy('Tide 1', memory)], rules: { ...home.rules, acceptMemory: true } }))
+  expect(said({ copies: [first, copy('Tide 1', memory)], rule: { ...home.rule, acceptMemory: true } }))
     .toMatchInlineSnapshot(`
     "Yes: this card may be formatted, in the camera.
     + 2 verified copies (Slipway; Tide 1), read back, perhaps from memory, which your rule accepts; two are needed.

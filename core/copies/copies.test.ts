@@ -6,6 +6,7 @@ import { beforeScan, clearToFormat, type ClearQuestion } from './clear'
 import { deviceRelation } from './device'
 import { riskSample, SAMPLE_BOUNDS } from './riskSample'
 import { markOf, type CopyFacts } from './mark'
+import { AT_HOME_ONLY, REUSE_ON_THE_JOB } from './rule'
 import { printablePath, withoutEscapes } from './pathText'
 import { commonShift, listedAs, copyStateOf, type ListedFile } from './copyState'
 
@@ -106,7 +107,7 @@ describe('clear to format', () => {
   })
 
   it('may be asked for on the job, with the card out of the reader', () => {
-    const away: ClearQuestion = { ...home, policy: 'reuse-on-the-job', atHome: false }
+    const away: ClearQuestion = { ...home, rule: REUSE_ON_THE_JOB, atHome: false }
     expect(clearToFormat(away).clear).toBe(true)
     expect(clearToFormat({ ...away, cardInReader: true }).clear).toBe(false)
   })
@@ -177,7 +178,7 @@ describe('a yes', () => {
     expect(asked.sentence).toBe('Not yet: Slipway and Tide 1 were proved 3 days ago: read a sample of them first.')
     const read = { ...old, readAgainAt: '2026-11-14T22:30:00Z' }
     expect(answer(two(read, read)).clear).toBe(true)
-    expect(answer({ ...two(old, old), rules: { acceptMemory: false, proofHours: 96 } }).clear).toBe(true)
+    expect(answer({ ...two(old, old), rule: { ...AT_HOME_ONLY, proofHours: 96 } }).clear).toBe(true)
   })
 
   it('takes two copies on one device for one, and none on the card’s own', () => {
@@ -205,7 +206,7 @@ describe('a yes', () => {
     const memory = two({}, { filesVerified: 0, filesVerifiedFromCache: 9 })
     expect(answer(memory).clear).toBe(false)
     expect(words(memory)).toContain('perhaps not from the medium')
-    const accepted = answer({ ...memory, rules: { acceptMemory: true, proofHours: 24 } })
+    const accepted = answer({ ...memory, rule: { ...AT_HOME_ONLY, acceptMemory: true } })
     expect(accepted.clear).toBe(true)
     expect(accepted.reasons[0]?.sentence).toContain('perhaps from memory, which your rule accepts')
   })

@@ -1,3 +1,5 @@
+import type { Medium } from './medium'
+
 /**
  * What a folder stands on. `disks` are the whole disks below its file system, by the system's block device tree;
  * `known` is false where the system cannot say (network shares, pools).
@@ -11,6 +13,8 @@ export interface DeviceIdentity {
   readonly pastCache: boolean
   /** The links that its bytes go through, its own cable first; places that share one share what it carries. */
   readonly bus?: readonly BusLink[]
+  /** What it keeps its bytes on, where the system tells. */
+  readonly medium?: Medium
   /** Its own switch, or the reader, keeps everybody from writing on it. */
   readonly writeProtected?: true
 }
@@ -27,6 +31,7 @@ export const sameDevice = (a: DeviceIdentity | undefined, b: DeviceIdentity | un
   a?.disks.join() === b?.disks.join() &&
   a?.bus?.map((link) => link.port).join() === b?.bus?.map((link) => link.port).join() &&
   a?.known === b?.known &&
+  a?.medium === b?.medium &&
   a?.pastCache === b?.pastCache
 
 export type DeviceRelation = 'same' | 'different' | 'unknown'

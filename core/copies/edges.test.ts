@@ -370,5 +370,7 @@ describe('proposed volumes', () => {
       { volumeId: 'b', sharesDriveWith: [] },
     ]
     expect(proposeVolumes(four, 1, two)).toEqual([])
+    expect(proposeVolumes(four, 1, [], 3)).toEqual(['a', 'b', 'c'])
+    expect(proposeVolumes(four, 1, two, 3)).toHaveLength(1)
   })
 })

@@ -1,4 +1,5 @@
 import type { DeviceIdentity } from './device'
+import type { Medium, SiteKind } from './medium'
 
 /**
  * How far a copy of a load has come on one volume: 0 planned, 1 copied, 2 verified (every file read back from the
@@ -16,6 +17,10 @@ export interface CopyFacts {
   readonly volumeId: string
   readonly volumeName: string
   readonly site: string
+  /** `undefined` where nobody has said. */
+  readonly siteKind: SiteKind | undefined
+  /** `undefined` where nobody knows. */
+  readonly medium: Medium | undefined
   readonly connected: boolean
   readonly device: DeviceIdentity | undefined
   readonly filesWanted: number
@@ -45,6 +50,8 @@ export interface CopyFacts {
   /** When the volume last listed it. */
   readonly seenAt: string | undefined
   readonly spotPlayedAt: string | undefined
+  /** Files that were played from it, by their ids, and lie there as they did then. */
+  readonly filesPlayed: readonly number[]
 }
 
 export interface MarkRule {

@@ -16,13 +16,14 @@ export interface Held {
 }
 
 /**
- * Volumes for what is still missing of two verified copies on two drives: the edit drive first, then archive drives
+ * Volumes for what is still missing of as many verified copies as the rule wants, each on a drive of its own: the edit drive first, then archive drives
  * with room in the order in which they were added; never a cloud, which is slow, nor two on one drive.
  */
 export function proposeVolumes(
   volumes: readonly Candidate[],
   neededBytes: number,
   verified: readonly Held[] = [],
+  wanted = 2,
 ): string[] {
   const roomy = volumes.filter(
     (volume) =>
@@ -35,7 +36,7 @@ export function proposeVolumes(
   const edit = roomy.find((volume) => volume.kind === 'edit')
   const chosen: Candidate[] = []
   for (const volume of [edit, ...roomy.filter((one) => one !== edit)]) {
-    if (!volume || chosen.length >= 2 - verified.length) continue
+    if (!volume || chosen.length >= wanted - verified.length) continue
     if (!chosen.some((one) => one.sharesDriveWith.includes(volume.name))) chosen.push(volume)
   }
   return chosen.map((volume) => volume.id)

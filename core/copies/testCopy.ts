@@ -1,11 +1,13 @@
 import { clearToFormat, type ClearQuestion } from './clear'
 import type { CopyFacts } from './mark'
+import { AT_HOME_ONLY } from './rule'
 
 /** A whole proved copy, for tests. */
 export const copy = (volumeName: string, more: Partial<CopyFacts> = {}): CopyFacts => ({
   volumeId: volumeName,
   volumeName,
   site: 'workshop',
+  ...{ siteKind: 'stays', medium: 'disk' },
   connected: true,
   filesWanted: 9,
   filesCopied: 9,
@@ -23,25 +25,26 @@ export const copy = (volumeName: string, more: Partial<CopyFacts> = {}): CopyFac
   readAgainAt: undefined,
   seenAt: '2026-11-14T22:00:00Z',
   spotPlayedAt: undefined,
+  filesPlayed: [],
   ...more,
 })
-export const played = { spotPlayedAt: '2026-11-14T22:10:00Z' }
+export const played = { spotPlayedAt: '2026-11-14T22:10:00Z', filesPlayed: [1] }
 /** Two proved copies on two drives, one of them played, at home: clear. */
 export const home: ClearQuestion = {
   copies: [copy('Slipway', played), copy('Tide 1')],
   backupCards: [],
   askedBackupCard: undefined,
   readFromBackupCard: false,
-  policy: 'at-home-only',
+  rule: AT_HOME_ONLY,
   atHome: true,
   cardInReader: false,
   cardDifference: undefined,
   cardKnown: undefined,
   cardStanding: { device: undefined, connected: false },
   saidDifferent: [],
-  rules: { acceptMemory: false, proofHours: 24 },
   now: Date.parse('2026-11-14T23:00:00Z'),
   looked: true,
+  clipsPlayable: 9,
   filesLeftOut: 0,
   thingsWrong: 0,
   formattedAt: undefined,

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { ageOf, isFresh } from './age'
 import type { ClearQuestion } from './clearQuestion'
 import type { CopyFacts } from './mark'
+import { AT_HOME_ONLY } from './rule'
 import { riskSample, SAMPLE_BOUNDS, type SampledFile } from './riskSample'
 
 const NOW = Date.parse('2026-11-15T22:00:00Z')
@@ -10,7 +11,7 @@ const provedAgo = (ms: number): CopyFacts => ({ firstVerifiedAt: new Date(NOW - 
 
 describe('the age of a proof', () => {
   const fresh = (ms: number, proofHours = 24) =>
-    isFresh(provedAgo(ms), { now: NOW, rules: { acceptMemory: false, proofHours } } as ClearQuestion)
+    isFresh(provedAgo(ms), { now: NOW, rule: { ...AT_HOME_ONLY, proofHours } } as ClearQuestion)
 
   it('counts to the end of the hours that the rule gives, and not a millisecond more', () => {
     expect([fresh(24 * HOUR), fresh(24 * HOUR + 1)]).toEqual([true, false])

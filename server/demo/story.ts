@@ -134,7 +134,11 @@ class Story {
       await this.#person.call(benchApi.insert, { id: reader.id }, { body: { card: STORY.cards[0] } })
       await this.#seen(reader.id, STORY.cards[0])
       await this.#person.patiently()
-      await this.#person.call(copiesApi.formatted, { id: load.id }, { body: { anyway: false, twinId: null } })
+      await this.#person.call(
+        copiesApi.formatted,
+        { id: load.id },
+        { body: { anyway: false, reason: '', twinId: null } },
+      )
     }
     await this.#person.call(benchApi.insert, { id: reader.id }, { body: { card: STORY.cards[2] } })
     const away = await this.#device(STORY.away)

@@ -122,23 +122,27 @@ const named = (
 })
 
 /** Everything else that belongs to no single production, put away or not. */
-export async function lockerView(db: Db): Promise<LockerView> {
+export async function lockerView(db: Db, host: string): Promise<LockerView> {
   const [clients, sites, volumes, readers, productions] = await Promise.all([
     locker.clients(db),
     locker.sites(db),
-    locker.heldVolumes(db),
+    locker.heldVolumes(db, host),
     locker.heldReaders(db),
     locker.awayProductions(db),
   ])
   const holds = (count: number, one: string) => (count > 0 ? counted(count, one) : '')
   return {
-    clients: clients.map((row) => named(row, holds(row.productions, 'production'))),
-    sites: sites.map((row) => named(row, holds(row.volumes, 'volume'))),
+    clients: clients.map((row) => ({
+      ...named(row, holds(row.productions, 'production')),
+      ...{ ruleId: row.ruleId, raw: row.raw },
+    })),
+    sites: sites.map((row) => ({ ...named(row, holds(row.volumes, 'volume')), kind: row.kind })),
     volumes: volumes.map((row) => ({
       ...named(row, row.loads > 0 ? `${counted(row.loads, 'load')} copied to it` : ''),
       kind: row.kind,
       site: row.site,
       capacityBytes: row.capacityBytes,
+      ...{ medium: row.medium, mediumSeen: row.device?.medium ?? null },
     })),
     readers: readers.map((row) => ({
       ...named(row, row.loads > 0 ? `${counted(row.loads, 'load')} scanned in it` : ''),

@@ -21,11 +21,22 @@ export async function loadCopies(
   state: LoadState,
   { withOddNames, isScanned }: LoadCopiesAsked,
 ): Promise<LoadCopies> {
-  const { load, copies, settings, formattedAt, formattedAgainst, returned, backupCards, asked, saidButThere, card } =
-    state
+  const {
+    load,
+    copies,
+    rule,
+    formattedAt,
+    formattedAgainst,
+    formattedBecause,
+    returned,
+    backupCards,
+    asked,
+    saidButThere,
+    card,
+  } = state
   const places = [
     ...(card ? [asked ? 'the backup card' : 'the card'] : []),
-    ...copies.flatMap((copy) => (copy.connected && markOf(copy, settings) >= 2 ? [copy.volumeName] : [])),
+    ...copies.flatMap((copy) => (copy.connected && markOf(copy, rule) >= 2 ? [copy.volumeName] : [])),
   ]
   const answer = isScanned ? { clear: state.clear } : beforeScan(state.clear, places)
   const troubled = copies.some(
@@ -41,9 +52,11 @@ export async function loadCopies(
     checking: answer.checking ?? null,
     formattedAt: returned ? null : (formattedAt ?? null),
     formattedAgainst: returned && !saidButThere ? null : (formattedAgainst ?? null),
+    formattedBecause: returned && !saidButThere ? null : (formattedBecause ?? null),
+    rule,
     copies: copies.map((copy) => ({
       ...copy,
-      mark: markOf(copy, settings),
+      mark: markOf(copy, rule),
       hasOddNames: withOddNames.has(load.id),
       troubles: copy.mirrorLost
         ? []

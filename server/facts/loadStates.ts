@@ -6,12 +6,13 @@ import { marksApart, type Apart } from '../../core/copies/apart'
 import { deviceRelation } from '../../core/copies/device'
 import type { CopyFacts } from '../../core/copies/mark'
 import { playedStill } from '../../core/copies/copyState'
-import type { Settings } from '../../contract/copies'
+import { AT_HOME_ONLY, type ClearRule } from '../../core/copies/rule'
 import type { Db } from '../db/connection'
 import type * as cards from '../db/queries/cards'
 import type { ReaderRow } from '../db/queries/readers'
 import type { StayRow } from '../db/queries/stays'
-import type { VolumeRow } from '../db/queries/volumes'
+import type { RuleChoices } from '../db/queries/clearRules'
+import { mediumOfVolume, type VolumeRow } from '../db/queries/volumes'
 import type { Asked } from './asked'
 import { findingsOf } from './findings'
 import { stateRows, type CopyRows, type StateRows } from './stateRows'
@@ -37,9 +38,12 @@ export interface LoadState {
   readonly clear: ClearAnswer
   /** How far its copies have come, by drives. */
   readonly apart: Apart
-  readonly settings: Settings
+  /** What a yes asks of it. */
+  readonly rule: ClearRule
   readonly formattedAt: string | undefined
   readonly formattedAgainst: string | undefined
+  /** Why it was formatted all the same, as the person said. */
+  readonly formattedBecause: string | undefined
   /** It was said to be formatted, and its clips were on the card again. */
   readonly returned: boolean
   /** It was said to be formatted, and lies in a reader with all that was on it. */
@@ -69,14 +73,23 @@ function isLookedAt(load: LoadRow, holding: ReaderRow | undefined, looking: Read
 const underWay = (label: string) => `“${label}” is being scanned.`
 const unfinishedScan = (label: string) => `The scan of “${label}” did not finish: scan it again.`
 
-/** Findings, copies, clear-to-format and format state of loads, from rows alone, in a fixed number of questions. */
-export async function loadStates(db: Db, loads: readonly LoadRow[], asked: Asked): Promise<LoadState[]> {
-  const rowsOf = await stateRows(db, loads, asked)
+/**
+ * Findings, copies, clear-to-format and format state of loads, from rows alone, in a fixed number of questions; under
+ * other rules than those that hold, where they are given.
+ */
+export async function loadStates(
+  db: Db,
+  loads: readonly LoadRow[],
+  asked: Asked,
+  otherwise?: RuleChoices,
+): Promise<LoadState[]> {
+  const rowsOf = await stateRows(db, loads, asked, otherwise)
   return loads.map((load) => stateOf(load, rowsOf(load.id), asked))
 }
 
 function stateOf(load: LoadRow, rows: StateRows, { now, looked }: Asked): LoadState {
-  const { settings, said, older } = rows
+  const { said, older } = rows
+  const rule = rows.rules.get(load.id) ?? AT_HOME_ONLY
   const place = placeOf(load, rows)
   const { backupCards, asked, format, there, saidButThere, returned } = place
   const findings = findingsOf(
@@ -94,9 +107,7 @@ function stateOf(load: LoadRow, rows: StateRows, { now, looked }: Asked): LoadSt
     backupCards: asked ? [] : backupCards.filter((one) => !one.isFormatted).map((one) => one.facts),
     askedBackupCard: asked?.facts,
     readFromBackupCard: load.readFromTwin,
-    policy: settings.policy,
-    rules: settings,
-    atHome: settings.atHome,
+    ...{ rule, atHome: rows.atHome, clipsPlayable: load.playable },
     cardInReader: there?.same === true,
     cardKnown: known,
     cardDifference: differenceOf(load, rows, { there, isLooking, lastSeen }),
@@ -110,11 +121,12 @@ function stateOf(load: LoadRow, rows: StateRows, { now, looked }: Asked): LoadSt
     saidButThere: saidButThere ? there?.name : undefined,
   }
   return {
-    ...{ load, isLooking, findings, copies, settings, returned, saidButThere, lastSeen, backupCards, asked },
+    ...{ load, isLooking, findings, copies, rule, returned, saidButThere, lastSeen, backupCards, asked },
     clear: clearToFormat(question),
     apart: marksApart(question),
     formattedAt: format?.at.toISOString(),
     formattedAgainst: format?.against ?? undefined,
+    formattedBecause: format?.reason ?? undefined,
     card: there && {
       readerName: there.name,
       isKnown: known?.how !== undefined,
@@ -214,6 +226,8 @@ function copyFacts(load: LoadRow, rows: CopyRows): (CopyFacts & { folder: string
         volumeId: mirror.volumeId,
         volumeName: mirror.volumeName,
         site: volume?.site ?? '',
+        siteKind: volume?.siteKind ?? undefined,
+        medium: volume && mediumOfVolume(volume),
         folder: mirror.folder,
         connected: volume?.connected === true,
         device: volume?.device ?? undefined,
@@ -234,6 +248,7 @@ function copyFacts(load: LoadRow, rows: CopyRows): (CopyFacts & { folder: string
         readAgainAt: reading?.at.toISOString(),
         seenAt: mirror.seenAt?.toISOString(),
         spotPlayedAt: played.at(-1)?.at.toISOString(),
+        filesPlayed: [...new Set(played.flatMap((one) => one.entryId ?? []))],
       }
     })
 }

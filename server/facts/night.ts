@@ -30,11 +30,11 @@ export async function nightOf(
   const rows = new Map(await Promise.all(loads.map(async (load) => [load.id, await copyRows(db, host, load)] as const)))
   const cards = states
     .filter((state) => state.formattedAt === undefined || state.returned)
-    .map(({ load, copies, settings, findings }): NightCard => ({
+    .map(({ load, copies, rule, findings }): NightCard => ({
       loadId: load.id,
       label: load.label,
       readerName: held.find((row) => row.loadId === load.id)?.name ?? '',
-      verified: copies.filter((copy) => markOf(copy, settings) >= 2).length,
+      verified: copies.filter((copy) => markOf(copy, rule) >= 2).length,
       wrong: openStops(findings),
       clips: load.clips,
       sizeBytes: load.sizeBytes,

@@ -2,11 +2,11 @@ import { parted } from '../../core/units/parted'
 import type { Db } from '../db/connection'
 import { olderSince } from '../db/queries/records'
 import * as cards from '../db/queries/cards'
+import { ruleChoices, rulesOfLoads, type RuleChoices } from '../db/queries/clearRules'
 import * as copies from '../db/queries/copies'
 import { readers, type ReaderRow } from '../db/queries/readers'
 import { comparisonsOf, lastKnownStays, staysById } from '../db/queries/stays'
 import { volumes } from '../db/queries/volumes'
-import { readSettings } from '../db/queries/settings'
 import { backupCardsOf } from '../db/queries/backupCards'
 import { answersOf, formattedOf, playedOf, saidDifferent } from '../db/queries/said'
 import { latestCardSeen } from '../db/queries/seen'
@@ -14,7 +14,7 @@ import { readersScanned } from '../db/queries/tasks'
 import { once, type Asked } from './asked'
 
 /** Everything that the states of loads are made of, in a fixed number of questions. */
-async function readRows(db: Db, loads: readonly cards.LoadRow[], asked: Asked) {
+async function readRows(db: Db, loads: readonly cards.LoadRow[], asked: Asked, otherwise?: RuleChoices) {
   const ids = loads.map((load) => load.id)
   // Which scans are under way is read before what they wrote: one that ends meanwhile has written all of it.
   const [looking, counts, answers, formatted, seen, backupCardRows] = await Promise.all([
@@ -25,8 +25,9 @@ async function readRows(db: Db, loads: readonly cards.LoadRow[], asked: Asked) {
     latestCardSeen(db, ids),
     backupCardsOf(db, ids),
   ])
-  const [settings, inReaders, pairs, copyRows, older] = await Promise.all([
-    readSettings(db),
+  const choices = otherwise ?? (await once(db, asked, ruleChoices))
+  const [rules, inReaders, pairs, copyRows, older] = await Promise.all([
+    rulesOfLoads(db, loads, choices),
     once(db, asked, readers),
     saidDifferent(db),
     readCopies(db, ids, asked),
@@ -45,7 +46,7 @@ async function readRows(db: Db, loads: readonly cards.LoadRow[], asked: Asked) {
     volumeId && otherVolumeId ? [[volumeId, otherVolumeId] as const] : [],
   )
   const read = { looking, counts, answers, formatted, seen, backupCardRows }
-  return { ...read, settings, inReaders, copyRows, older, stays, comparisons, lastKnown, said }
+  return { ...read, rules, atHome: choices.atHome, inReaders, copyRows, older, stays, comparisons, lastKnown, said }
 }
 
 async function readCopies(db: Db, loadIds: readonly string[], asked: Asked) {
@@ -99,9 +100,10 @@ function partedByLoad(rows: StateRows): (loadId: string) => StateRows {
   })
 }
 
-/** The rows of each load, by its id. */
+/** The rows of each load, by its id; under other rules than those that hold, where they are given. */
 export const stateRows = async (
   db: Db,
   loads: readonly cards.LoadRow[],
   asked: Asked,
-): Promise<(loadId: string) => StateRows> => partedByLoad(await readRows(db, loads, asked))
+  otherwise?: RuleChoices,
+): Promise<(loadId: string) => StateRows> => partedByLoad(await readRows(db, loads, asked, otherwise))

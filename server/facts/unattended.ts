@@ -79,7 +79,7 @@ async function watchedLoad(
   state: LoadState,
   { since, isQueued }: { readonly since: Date; readonly isQueued: boolean },
 ): Promise<WatchedCard['load']> {
-  const { load, copies, settings, findings } = state
+  const { load, copies, rule, findings } = state
   const task = await latestTask(db, 'copy', load.id)
   const isOpen = isQueued || (task !== undefined && OPEN.includes(task.state))
   const { done = 0, total = 0 } = (isOpen && task?.progress) || {}
@@ -89,7 +89,7 @@ async function watchedLoad(
     lookDone: load.lookDone,
     verified: provedDrives(state),
     wrong: openStops(findings),
-    played: copies.some((copy) => markOf(copy, settings) === 3),
+    played: copies.some((copy) => markOf(copy, rule) === 3),
     copying: isOpen ? (total > 0 ? done / total : 0) : undefined,
     copyFault:
       isSince && !isOpen

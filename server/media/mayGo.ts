@@ -1,6 +1,6 @@
 import type { Db } from '../db/connection'
 import { provedCopies } from '../db/queries/copies'
-import { readSettings } from '../db/queries/settings'
+import { ruleOfEntry } from '../db/queries/clearRules'
 import { volumes } from '../db/queries/volumes'
 import { joinPath, type Medium } from '../engine/medium/medium'
 import { sampleHash } from '../engine/copy/sample'
@@ -17,13 +17,13 @@ export interface OriginalFile {
 /**
  * Why a file with the bytes of an original has to stay; `undefined` when it may be removed. It may where another name
  * of the same file stays and opens now, or where another file with its bytes, proved and connected, opens now with
- * equal size and ends and was read whole within the hours of the person’s rule. Asked by everything that removes such a
+ * equal size and ends and was read whole within the hours of its rule. Asked by everything that removes such a
  * file.
  */
 export async function whyItStays(db: Db, host: string, file: OriginalFile): Promise<string | undefined> {
   const there = await file.medium.entry(file.path)
   if (there?.kind !== 'file') return undefined
-  const [{ proofHours, acceptMemory }, known] = await Promise.all([readSettings(db), volumes(db, host)])
+  const [{ proofHours, acceptMemory }, known] = await Promise.all([ruleOfEntry(db, file.entryId), volumes(db, host)])
   const oldest = Date.now() - proofHours * 3_600_000
   for (const copy of await provedCopies(db, host, file.entryId)) {
     const row = known.find((one) => one.id === copy.volumeId)

@@ -5,6 +5,7 @@ import { openDatabase, type Db, inTransaction } from '../db/connection'
 import { addProduction } from '../db/queries/productions'
 import { addReader } from '../db/queries/readers'
 import { addVolume, putMount } from '../db/queries/volumes'
+import type { Medium, SiteKind } from '../../core/copies/medium'
 import type { VolumeKind } from '../../contract/storage'
 import { benchFolder, databaseUrl, hostName } from '../home'
 import { MARKER } from '../media/marker'
@@ -27,23 +28,74 @@ interface DemoVolume {
   /** MB/s reading and writing; without them the volume is not on the bench and known from the records only. */
   readonly speed?: readonly [number, number]
   readonly plugged?: boolean
+  readonly medium: Medium
 }
 
 const VOLUMES: readonly DemoVolume[] = [
-  { name: 'Slipway', kind: 'edit', site: 'workshop', capacityBytes: 1e12, speed: [520, 420], plugged: true },
-  { name: 'Tide 1', kind: 'archive', site: 'house', capacityBytes: 4e12, speed: [170, 150], plugged: true },
-  { name: 'Tide 2', kind: 'archive', site: 'bag', capacityBytes: 4e12, speed: [170, 150], plugged: true },
-  { name: 'Lantern', kind: 'phone', site: 'on the person', capacityBytes: 128e9, speed: [90, 60], plugged: false },
-  { name: 'Saltings bucket', kind: 'cloud', site: 'cloud', capacityBytes: 500e9, speed: [12, 2.5], plugged: true },
-  { name: 'Ebb', kind: 'archive', site: 'house', capacityBytes: 4e12 },
+  {
+    name: 'Slipway',
+    medium: 'solid-state',
+    kind: 'edit',
+    site: 'workshop',
+    capacityBytes: 1e12,
+    speed: [520, 420],
+    plugged: true,
+  },
+  {
+    name: 'Tide 1',
+    medium: 'disk',
+    kind: 'archive',
+    site: 'house',
+    capacityBytes: 4e12,
+    speed: [170, 150],
+    plugged: true,
+  },
+  {
+    name: 'Tide 2',
+    medium: 'disk',
+    kind: 'archive',
+    site: 'bag',
+    capacityBytes: 4e12,
+    speed: [170, 150],
+    plugged: true,
+  },
+  {
+    name: 'Lantern',
+    medium: 'flash',
+    kind: 'phone',
+    site: 'on the person',
+    capacityBytes: 128e9,
+    speed: [90, 60],
+    plugged: false,
+  },
+  {
+    name: 'Saltings bucket',
+    medium: 'cloud',
+    kind: 'cloud',
+    site: 'cloud',
+    capacityBytes: 500e9,
+    speed: [12, 2.5],
+    plugged: true,
+  },
+  { name: 'Ebb', medium: 'disk', kind: 'archive', site: 'house', capacityBytes: 4e12 },
   {
     name: 'Neap',
+    medium: 'disk',
     kind: 'archive',
     site: 'aunt’s flat',
     capacityBytes: 3e12,
     ...(TELLS_STORY && { speed: [140, 120] as const, plugged: false }),
   },
 ]
+
+const SITES: Record<string, SiteKind> = {
+  workshop: 'stays',
+  house: 'stays',
+  'aunt’s flat': 'stays',
+  bag: 'carried',
+  'on the person': 'carried',
+  cloud: 'online',
+}
 
 /** Bytes of the past, in GB: production, volume, originals, generated, outputs. */
 const PAST = [
@@ -55,7 +107,7 @@ const PAST = [
 
 async function addVolumes(db: Db): Promise<Map<string, string>> {
   const ids = new Map<string, string>()
-  for (const { name, kind, site, capacityBytes, speed, plugged } of VOLUMES) {
+  for (const { name, kind, site, medium, capacityBytes, speed, plugged } of VOLUMES) {
     const id = randomUUID()
     const rootPath = speed ? join(benchFolder(), 'volumes', name.toLowerCase().replaceAll(' ', '-')) : null
     if (rootPath) {
@@ -67,6 +119,7 @@ async function addVolumes(db: Db): Promise<Map<string, string>> {
       name,
       kind,
       site,
+      medium,
       simulated: rootPath !== null,
       capacityBytes,
     })
@@ -87,6 +140,8 @@ async function addVolumes(db: Db): Promise<Map<string, string>> {
         .execute()
     ids.set(name, id)
   }
+  for (const [name, kind] of Object.entries(SITES))
+    await db.updateTable('site').set({ kind }).where('name', '=', name).execute()
   return ids
 }
 

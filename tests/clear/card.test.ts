@@ -91,7 +91,7 @@ describe('yes is answered from what the card lists now', () => {
     expect(await cardNow()).toMatchObject({ state: 'in-use', load: { id }, perhaps: null })
     await give(null)
     expect(await cardNow()).toMatchObject({ perhaps: { id } })
-    await station.post(`/loads/${id}/formatted`, { anyway: true })
+    await station.post(`/loads/${id}/formatted`, { anyway: true, reason: 'tried' })
     // While everything is still on it nobody takes that for granted.
     expect(await cardNow()).toMatchObject({ perhaps: { id } })
     rmSync(join(world.card, 'DCIM'), { recursive: true })

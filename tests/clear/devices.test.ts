@@ -19,6 +19,7 @@ import {
   protectedCard,
   unmountAll,
 } from './mounts'
+import { usually } from './rules'
 import { newWorld, ownClip, startStation, type Station, type World } from './station'
 import { stationOfFile } from './stationOfFile'
 
@@ -172,14 +173,13 @@ describe('mounted drives', () => {
       const answer = await words(world)
       expect(answer.clear).toBe(false)
       expect(answer.words).toContain('perhaps not from the medium')
-      const settings = await station.get<Record<string, unknown>>('/settings')
-      await station.send('PUT', '/settings', { ...settings, acceptMemory: true })
+      const asBefore = await usually(station, { acceptMemory: true })
       expect((await world.copies()).copies.map((copy) => copy.mark)).toEqual([3, 2])
       expect(await words(world)).toMatchObject({
         clear: true,
         words: expect.stringContaining('which your rule accepts'),
       })
-      await station.send('PUT', '/settings', settings)
+      await asBefore()
       const copy = await world.copy()
       expect(copy.sentence).toContain('perhaps not from the medium')
     },

@@ -18,6 +18,7 @@ import type { UnattendedView } from '../../contract/unattended'
 import { more } from '../more'
 import { bind, btrfsDrive, canBtrfs, canExfat, canMount, exfatDrive, filledImage, loopDrive, Slot } from './mounts'
 import { cleared, CLIPS, expectNotClear, film, reasonsOf, slotWorld, twoDrives } from './slotWorld'
+import { usually } from './rules'
 import { newWorld, until, type Station, type World } from './station'
 import { stationOfFile } from './stationOfFile'
 
@@ -248,9 +249,8 @@ describe.skipIf(!canExfat)('times that move by whole hours (needs root to mount)
   more('are a clock on exFAT, and no clip that was replaced meanwhile comes through', async () => {
     const on: [string, string] = [exfatDrive(station.root, 'fat 1'), exfatDrive(station.root, 'fat 2')]
     const world = await newWorld(station, [...CLIPS], on)
-    const settings = await station.get<Record<string, unknown>>('/settings')
     // A program serves exFAT here, so that what is read back may come from memory.
-    await station.send('PUT', '/settings', { ...settings, acceptMemory: true })
+    const asBefore = await usually(station, { acceptMemory: true })
     await world.look()
     await world.copy()
     await world.play()
@@ -270,7 +270,7 @@ describe.skipIf(!canExfat)('times that move by whole hours (needs root to mount)
     utimesSync(join(folder, CLIPS[2]), before.atime, before.mtime)
     shift()
     await expectNotClear(world, /1 file is gone or no longer as it was proved/)
-    await station.send('PUT', '/settings', settings)
+    await asBefore()
   })
 
   more('are a change everywhere else', async () => {

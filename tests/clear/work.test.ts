@@ -207,7 +207,7 @@ describe('small things that lost or confused work', () => {
     await world.copy()
     const { loadId } = await world.copies()
     expect((await station.post(`/loads/${loadId}/formatted`)).status).toBe(409)
-    expect((await station.post(`/loads/${loadId}/formatted`, { anyway: true })).status).toBe(204)
+    expect((await station.post(`/loads/${loadId}/formatted`, { anyway: true, reason: 'tried' })).status).toBe(204)
     expect((await world.copies()).formattedAgainst).toContain('no clip has been played')
   })
 

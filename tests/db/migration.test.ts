@@ -179,7 +179,7 @@ describe('an existing database', () => {
     expect(
       (await db.selectFrom('site').selectAll().orderBy('name').execute()).map(({ name, kind }) => [name, kind]),
     ).toEqual([
-      ['house', 'other'],
+      ['house', null],
       ['the bag', 'carried'],
     ])
     expect(await db.selectFrom('mount').selectAll().execute()).toHaveLength(2)

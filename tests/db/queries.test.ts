@@ -10,6 +10,8 @@ import * as copies from '../../server/db/queries/copies'
 import { databaseTime, putMirrorListing } from '../../server/db/queries/mirrors'
 import { addReader } from '../../server/db/queries/readers'
 import { addProduction, production } from '../../server/db/queries/productions'
+import { AT_HOME_ONLY, REUSE_ON_THE_JOB } from '../../core/copies/rule'
+import { ruleChoices, ruleOf } from '../../server/db/queries/clearRules'
 import { readSettings, writeSettings } from '../../server/db/queries/settings'
 import { addCopyProofs } from '../../server/db/queries/proofs'
 import { addSaid, answersOf, formattedOf, playedOf } from '../../server/db/queries/said'
@@ -322,12 +324,13 @@ describe('what was said, and settings', () => {
     expect(await answersOf(db, [])).toEqual([])
   })
 
-  it('starts with the careful policy', async () => {
-    const careful = { policy: 'at-home-only', atHome: true, acceptMemory: false, proofHours: 24 } as const
-    expect(await readSettings(db)).toEqual(careful)
-    await writeSettings(db, { ...careful, policy: 'reuse-on-the-job', atHome: false })
-    await writeSettings(db, { ...careful, policy: 'reuse-on-the-job' })
-    expect(await readSettings(db)).toEqual({ ...careful, policy: 'reuse-on-the-job' })
+  it('starts with the careful rule', async () => {
+    const { usual, rules, atHome } = await ruleChoices(db)
+    expect([rules.get(usual), atHome]).toMatchObject([AT_HOME_ONLY, true])
+    const ruleId = [...rules.keys()].find((id) => id !== usual) ?? ''
+    await writeSettings(db, { ruleId, atHome: false })
+    expect(await readSettings(db)).toEqual({ ruleId, atHome: false })
+    expect(ruleOf(await ruleChoices(db), ruleId)).toMatchObject(REUSE_ON_THE_JOB)
   })
 
   it('keeps a shoot day as a day, without a zone, and one folder for one production', async () => {

@@ -169,7 +169,7 @@ describe('what belongs to no production', () => {
     const clientOf = async (id: string) => (await production(db, id))?.client
     expect([await clientOf(a), await clientOf(b)]).toEqual(['Estuary sailing club', 'Estuary sailing club'])
     const { clientId } = (await production(db, a)) ?? {}
-    await locker.rename(db, 'client', clientId ?? '', 'The club')
+    await locker.changeClient(db, clientId ?? '', { name: 'The club', ruleId: null, raw: 'all' })
     expect([await clientOf(a), await clientOf(b)]).toEqual(['The club', 'The club'])
     await locker.addClient(db, 'Harbour')
     expect(isTaken(await locker.addClient(db, 'HARBOUR').catch((error: unknown) => error))).toBe(true)

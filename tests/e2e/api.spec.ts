@@ -309,12 +309,16 @@ test('no row that people edit is changed from what it was before somebody else c
       return { version, path: `/cards/${id}`, body: (name) => ({ name, capacityBytes, bytesPerSecond }) }
     },
     async () => {
-      const { id, version, kind, site } = await first(locker().then(({ volumes }) => volumes))
-      return { version, path: `/volumes/${id}/about`, body: (name) => ({ name, kind, site }) }
+      const { id, version, kind, site, medium } = await first(locker().then(({ volumes }) => volumes))
+      return { version, path: `/volumes/${id}/about`, body: (name) => ({ name, kind, site, medium }) }
     },
     async () => {
-      const { id, version } = await first(locker().then(({ sites }) => sites))
-      return { version, path: `/sites/${id}`, body: (name) => ({ name }) }
+      const { id, version, kind } = await first(locker().then(({ sites }) => sites))
+      return { version, path: `/sites/${id}`, body: (name) => ({ name, kind }) }
+    },
+    async () => {
+      const { id, version, ruleId, raw } = await first(locker().then(({ clients }) => clients))
+      return { version, path: `/clients/${id}`, body: (name) => ({ name, ruleId, raw }) }
     },
     async () => {
       const { id, version } = await first(locker().then(({ readers }) => readers))

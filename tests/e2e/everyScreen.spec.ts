@@ -87,6 +87,8 @@ test('every sheet is open to everybody, shows a way out, and gives the focus bac
     ['/locker/cards', 'Add a card'],
     ['/locker/clients', 'Change own channel'],
     ['/locker/drives', 'Change Tide 1'],
+    ['/locker/sites', 'Change bag'],
+    ['/locker/rules', 'Make another of At home only'],
     [`/p/${full}/cards`, 'Add a reader folder'],
     [`/p/${full}/storage`, 'Add a volume'],
   ] as const

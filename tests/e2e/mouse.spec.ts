@@ -75,6 +75,47 @@ test('station 3 copies to two drives, proves it, and clears the card only after 
   await expect(page.getByRole('button', { name: /I formatted it/ })).toBeVisible()
 })
 
+test('a stricter rule says what it changes before it holds, and takes the yes back at once', async ({ page }) => {
+  await page.goto('/locker/rules')
+  await page.getByRole('button', { name: 'Make another of At home only' }).click()
+  const sheet = page.getByRole('dialog')
+  await sheet.getByLabel('Name', { exact: true }).fill('For the sailing club')
+  await sheet.getByLabel('Verified copies').fill('1')
+  await expect(sheet).toContainText('The number of verified copies must be at least 2.')
+  await sheet.getByLabel('Verified copies').fill('3')
+  await sheet.getByRole('button', { name: 'Add the rule' }).click()
+  await expect(page.getByRole('list', { name: 'Rules' })).toContainText('Three verified copies on two drives')
+  await page.goto('/')
+  await production(page, 'Steam-bending ribs').click()
+  await station(page, 'Copies').click()
+  const heading = page.getByRole('heading', { level: 1 })
+  await expect(heading).toContainText('Yes: this card may be formatted')
+  const choose = async (name: string) => {
+    await page.getByLabel('Rule of this production').click()
+    await page.getByRole('option', { name }).click()
+  }
+  await choose('For the sailing club')
+  await expect(page.getByText('With it 1 of 1 card would turn to no: “Curlew A”.')).toBeVisible()
+  await expect(heading).toContainText('Yes: this card may be formatted')
+  await page.getByRole('button', { name: 'Use this rule here' }).click()
+  await expect(heading).toContainText('three are needed')
+  // A format against the answer asks why, and the chart tells it.
+  await page.getByRole('button', { name: 'The card is formatted already …' }).click()
+  const write = page.getByRole('button', { name: 'It is formatted: write it down against the answer' })
+  await expect(write).toBeDisabled()
+  await page.getByLabel('Why it was formatted all the same').fill('The camera had no other card')
+  await write.click()
+  await expect(page.getByText('Why: The camera had no other card')).toBeVisible()
+  await page.getByRole('link', { name: 'The copy chart of all loads, for printing' }).click()
+  await expect(page.locator('[data-load="Curlew A"]')).toContainText('against the answer: The camera had no other card')
+  await page.goBack()
+  await page.getByRole('button', { name: 'It is not formatted: take that back' }).click()
+  await choose('At home only (as usual)')
+  await expect(page.getByText('It asks for less than now.')).toBeVisible()
+  await page.getByRole('button', { name: 'Use this rule here' }).click()
+  await expect(heading).toContainText('Yes: this card may be formatted')
+})
+
 test('the two copies equal the card, and xxhsum accepts the list beside each', () => {
   for (const drive of ['Slipway', 'Tide 1']) {
     const cards = join(volumeFolder(drive), FOLDER, 'Cards')

@@ -1,6 +1,7 @@
 import { appendFileSync, existsSync, readFileSync } from 'node:fs'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { canMount, unmountAll } from '../clear/mounts'
+import { usually } from '../clear/rules'
 import { startStation, type Station } from '../clear/station'
 import { walk } from './walk'
 
@@ -15,10 +16,9 @@ const LOG = process.env.YENDRA_MODEL_LOG
 let station: Station
 beforeAll(async () => {
   station = await startStation({ YENDRA_PATIENCE_MS: '5000', YENDRA_BOOKS_PAUSE_MS: '0' })
-  const settings = await station.get<object>('/settings')
   // exFAT is served by a program here, so that what is read back may come from memory: the rule of this model accepts
   // it.
-  await station.send('PUT', '/settings', { ...settings, acceptMemory: true })
+  await usually(station, { acceptMemory: true })
 })
 afterAll(async () => {
   unmountAll()

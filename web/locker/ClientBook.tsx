@@ -9,7 +9,8 @@ import { Leaving } from '../parts/layers/Leaving'
 import { useLocker } from '../trade/queries'
 import { Trouble } from '../parts/Trouble'
 import { useSend } from '../parts/asking/useSend'
-import { NamedList, Rename } from './NamedList'
+import { ClientSheet, RAW_WORDS } from './ClientSheet'
+import { NamedList } from './NamedList'
 
 /** Clients and channels that productions are made for. */
 export function ClientBook() {
@@ -25,7 +26,8 @@ export function ClientBook() {
             <NamedList
               label="Clients"
               rows={clients}
-              edit={(row, onClose) => <Rename row={row} rename={gearApi.renameClient} onClose={onClose} />}
+              edit={(row, onClose) => <ClientSheet client={row} onClose={onClose} />}
+              more={({ raw }) => (raw === 'all' ? undefined : <>{RAW_WORDS[raw]}</>)}
               put={gearApi.putClient}
               erase={gearApi.eraseClient}
             />

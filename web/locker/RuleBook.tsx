@@ -9,12 +9,18 @@ import { Cell, readCount, readSurplus } from '../parts/controls/Cell'
 import { Choice } from '../parts/controls/Choice'
 import { useGear } from '../trade/queries'
 import { Leaving, Outdated } from '../parts/layers/Leaving'
+import { ClearRules } from './ClearRules'
 import { useDraft } from '../parts/asking/useDraft'
 import { useSend } from '../parts/asking/useSend'
 
-/** How carefully recordings are planned. */
+/** How carefully recordings are planned, and when a card may be formatted. */
 export function RuleBook() {
-  return <Ask query={useGear()}>{({ rules, rulesVersion }) => <Rules known={rules} version={rulesVersion} />}</Ask>
+  return (
+    <>
+      <Ask query={useGear()}>{({ rules, rulesVersion }) => <Rules known={rules} version={rulesVersion} />}</Ask>
+      <ClearRules />
+    </>
+  )
 }
 
 function readShare(typed: string): Typed<number> {
@@ -36,7 +42,7 @@ function Rules({ known, version }: { known: PlanRulesBody; version: string }) {
       }}
     >
       <Answer
-        why="These hold for every plan from now on. When a card may be formatted is chosen at Copies, where it is asked."
+        why="These hold for every plan from now on. Those for formatting a card stand below."
         action={
           <Button look="primary" type="submit" disabled={!changed || send.isPending}>
             Save the rules

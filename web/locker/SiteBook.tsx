@@ -1,9 +1,11 @@
+import { SITE_WORDS } from '../../core/copies/medium'
 import { counted } from '../../core/units/quantity'
 import { gearApi } from '../../contract/gear'
 import { Answer } from '../parts/Answer'
 import { Ask } from '../parts/asking/Ask'
 import { useLocker } from '../trade/queries'
-import { NamedList, Rename } from './NamedList'
+import { NamedList } from './NamedList'
+import { SiteSheet } from './SiteSheet'
 
 /** Where volumes are kept. */
 export function SiteBook() {
@@ -19,7 +21,8 @@ export function SiteBook() {
             <NamedList
               label="Sites"
               rows={sites}
-              edit={(row, onClose) => <Rename row={row} rename={gearApi.renameSite} onClose={onClose} />}
+              edit={(row, onClose) => <SiteSheet site={row} onClose={onClose} />}
+              more={({ kind }) => <>{kind === null ? 'not said what kind of place' : SITE_WORDS[kind]}</>}
               put={gearApi.putSite}
             />
           </>

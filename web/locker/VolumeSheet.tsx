@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { MEDIA, MEDIUM_WORDS } from '../../core/copies/medium'
 import { gearApi, volumeBody, type LockerView } from '../../contract/gear'
 import { VOLUME_KINDS } from '../../contract/storage'
 import { FormChoice, FormField, FormName } from '../parts/form/fields'
@@ -7,12 +8,21 @@ import { FormSheet } from '../parts/layers/FormSheet'
 import { useSend } from '../parts/asking/useSend'
 import { VOLUME_WORDS } from '../trade/volumeWords'
 
+const UNSAID = 'unsaid'
+const MEDIUM_OPTIONS = [
+  { value: UNSAID, label: 'not said' },
+  ...MEDIA.map((one) => ({ value: one, label: MEDIUM_WORDS[one] })),
+]
+
 /** Name, use and place of a volume. */
 export function VolumeSheet({ volume, onClose }: { volume: LockerView['volumes'][number]; onClose: () => void }) {
   const send = useSend(gearApi.changeVolume)
   const [seen] = useState(volume.version)
-  const { name, kind, site } = volume
-  const { control, handleSubmit } = useTyped(volumeBody, { name, kind, site })
+  const { name, kind, site, medium, mediumSeen } = volume
+  const { control, handleSubmit } = useTyped(volumeBody, { name, kind, site, medium: medium ?? UNSAID }, (typed) => ({
+    ...typed,
+    medium: typed.medium === UNSAID ? null : typed.medium,
+  }))
   return (
     <FormSheet
       title={`Change ${volume.name}`}
@@ -37,6 +47,17 @@ export function VolumeSheet({ volume, onClose }: { volume: LockerView['volumes']
           options={VOLUME_KINDS.map((one) => ({ value: one, label: VOLUME_WORDS[one] }))}
         />
         <FormField control={control} name="site" label="Kept at" maxLength={60} />
+        {mediumSeen ? (
+          <p className="mb-5 text-quiet">It keeps bytes on {MEDIUM_WORDS[mediumSeen]}: so the system says.</p>
+        ) : (
+          <FormChoice
+            control={control}
+            name="medium"
+            label="Keeps bytes on"
+            className="mb-5"
+            options={MEDIUM_OPTIONS}
+          />
+        )}
       </div>
     </FormSheet>
   )

@@ -1,5 +1,6 @@
 import { gearApi } from '../../contract/gear'
 import { productionsApi } from '../../contract/productions'
+import { rulesApi } from '../../contract/rules'
 import { storageApi } from '../../contract/storage'
 import { tasksApi, type TaskView } from '../../contract/tasks'
 import { useAsk } from '../parts/asking/useAsk'
@@ -13,6 +14,7 @@ export const useStorage = (productionId: string) => useAsk(storageApi.all, { id:
 export const useVolumes = () => useAsk(storageApi.volumes, {})
 export const useGear = () => useAsk(gearApi.all, {})
 export const useLocker = () => useAsk(gearApi.locker, {})
+export const useRules = () => useAsk(rulesApi.all, {})
 export const useTasks = () => useAsk(tasksApi.recent, {})
 
 export const isOpen = (task: TaskView) => task.state === 'queued' || task.state === 'running' || task.state === 'paused'

@@ -34,6 +34,7 @@ import * as toolLines from './0032-tool-lines'
 import * as edits from './0033-edits'
 import * as filmed from './0034-filmed'
 import * as withoutProxy from './0035-without-proxy'
+import * as rules from './0036-rules'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -72,4 +73,5 @@ export const migrations: Record<string, Migration> = {
   '0033-edits': edits,
   '0034-filmed': filmed,
   '0035-without-proxy': withoutProxy,
+  '0036-rules': rules,
 }

@@ -1,9 +1,11 @@
 import { sql } from 'kysely'
+import type { ClientBody, SiteBody } from '../../../contract/gear'
 import type { Db } from '../connection'
 import { versionIn } from './versions'
 
 /** What can be put away and brought back. */
-export type Thing = 'production' | 'camera' | 'recording_mode' | 'card' | 'volume' | 'site' | 'reader' | 'client'
+export type Thing =
+  'production' | 'camera' | 'recording_mode' | 'card' | 'volume' | 'site' | 'reader' | 'client' | 'clear_rule'
 
 /** Puts something away, or brings it back. False when there is no such thing. */
 export async function putAway(db: Db, thing: Thing, id: string, away: boolean): Promise<boolean> {
@@ -14,7 +16,7 @@ export async function putAway(db: Db, thing: Thing, id: string, away: boolean): 
 }
 
 /** Gives something another name. False when there is no such thing; throws when the name is taken (`isTaken`). */
-export async function rename(db: Db, thing: 'site' | 'reader' | 'client', id: string, name: string) {
+export async function rename(db: Db, thing: 'reader', id: string, name: string) {
   const { rows } = await sql`update ${sql.table(thing)} set name = ${name} where id = ${id} returning id`.execute(db)
   return rows.length > 0
 }
@@ -34,6 +36,14 @@ export async function clientNamed(db: Db, name: string): Promise<string | null> 
   return rows[0]?.id ?? null
 }
 
+/** Changes a client. `undefined` when there is none; throws when the name is taken (`isTaken`). */
+export const changeClient = (db: Db, id: string, body: ClientBody) =>
+  db.updateTable('client').set(body).where('id', '=', id).returning('id').executeTakeFirst()
+
+/** Changes a site. `undefined` when there is none; throws when the name is taken (`isTaken`). */
+export const changeSite = (db: Db, id: string, body: SiteBody) =>
+  db.updateTable('site').set(body).where('id', '=', id).returning('id').executeTakeFirst()
+
 export const addClient = (db: Db, name: string) =>
   db.insertInto('client').values({ name }).returning('id').executeTakeFirstOrThrow()
 
@@ -42,7 +52,14 @@ export const clients = (db: Db) =>
   db
     .selectFrom('client')
     .leftJoin('production', 'production.clientId', 'client.id')
-    .select(['client.id', 'client.name', 'client.putAwayAt', versionIn('client').as('version')])
+    .select([
+      'client.id',
+      'client.name',
+      'client.ruleId',
+      'client.raw',
+      'client.putAwayAt',
+      versionIn('client').as('version'),
+    ])
     .select(({ fn }) => fn.count<number>('production.id').as('productions'))
     .groupBy('client.id')
     .orderBy('client.name')
@@ -53,29 +70,32 @@ export const sites = (db: Db) =>
   db
     .selectFrom('site')
     .leftJoin('volume', 'volume.siteId', 'site.id')
-    .select(['site.id', 'site.name', 'site.putAwayAt', versionIn('site').as('version')])
+    .select(['site.id', 'site.name', 'site.kind', 'site.putAwayAt', versionIn('site').as('version')])
     .select(({ fn }) => fn.count<number>('volume.id').as('volumes'))
     .groupBy('site.id')
     .orderBy('site.name')
     .execute()
 
 /** Volumes with how many loads each holds a copy of, or is meant to. */
-export const heldVolumes = (db: Db) =>
+export const heldVolumes = (db: Db, host: string) =>
   db
     .selectFrom('volume')
     .innerJoin('site', 'site.id', 'volume.siteId')
     .leftJoin('mirror', 'mirror.volumeId', 'volume.id')
+    .leftJoin('mount', (join) => join.onRef('mount.volumeId', '=', 'volume.id').on('mount.host', '=', host))
     .select([
       'volume.id',
       'volume.name',
       'volume.kind',
       'volume.capacityBytes',
+      'volume.medium',
+      'mount.device',
       'volume.putAwayAt',
       'site.name as site',
       versionIn('volume').as('version'),
     ])
     .select(({ fn }) => fn.count<number>('mirror.loadId').as('loads'))
-    .groupBy(['volume.id', 'site.name'])
+    .groupBy(['volume.id', 'site.name', 'mount.device'])
     .orderBy('volume.createdAt')
     .execute()
 

@@ -1,3 +1,4 @@
+import { sql } from 'kysely'
 import { anyOf } from '../anyOf'
 import type { Db } from '../connection'
 import type { Database } from '../schema'
@@ -43,7 +44,7 @@ export const formattedOf = async (db: Db, loadIds: readonly string[]) =>
     await db
       .selectFrom('said')
       .distinctOn(['loadId', 'twinId'])
-      .select(['loadId', 'twinId', 'at', 'against', 'kind'])
+      .select(['loadId', 'twinId', 'at', 'against', 'kind', sql<string | null>`detail->>'reason'`.as('reason')])
       .where('kind', 'in', ['formatted', 'unformatted'])
       .where(anyOf('load_id', loadIds))
       .orderBy('loadId')
@@ -59,7 +60,15 @@ export const playedOf = (db: Db, loadIds: readonly string[]) =>
     .innerJoin('copyFile', (join) =>
       join.onRef('copyFile.volumeId', '=', 'said.volumeId').onRef('copyFile.entryId', '=', 'said.entryId'),
     )
-    .select(['said.loadId', 'said.volumeId', 'said.at', 'copyFile.placedAt', 'copyFile.absentAt', 'copyFile.standing'])
+    .select([
+      'said.loadId',
+      'said.volumeId',
+      'said.entryId',
+      'said.at',
+      'copyFile.placedAt',
+      'copyFile.absentAt',
+      'copyFile.standing',
+    ])
     .where('said.kind', '=', 'spot-played')
     .where(anyOf('said.load_id', loadIds))
     .orderBy('said.id')

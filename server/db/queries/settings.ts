@@ -1,10 +1,12 @@
-import type { Settings } from '../../../contract/copies'
+import type { UsualRule } from '../../../contract/rules'
 import type { NoticedFolders } from '../../../contract/noticed'
 import type { UnattendedRule } from '../../../contract/unattended'
 import type { PlanRulesBody } from '../../../contract/gear'
 import type { Db } from '../connection'
 
-const DEFAULTS: Settings = { policy: 'at-home-only', atHome: true, acceptMemory: false, proofHours: 24 }
+/** The first of the rules that come with the application (`migrations/0036-rules.ts`). */
+export const AT_HOME_ID = '00000000-0000-4000-8000-000000000001'
+const DEFAULTS: UsualRule = { ruleId: AT_HOME_ID, atHome: true }
 
 /** Common practice, no source. */
 const RULES: PlanRulesBody = { fillLimit: 0.9, spareCards: 1, factor: 1.2, mains: 50 }
@@ -21,11 +23,11 @@ const write = (db: Db, key: string, value: object) =>
     .onConflict((at) => at.column('key').doUpdateSet({ value: JSON.stringify(value) }))
     .execute()
 
-/** When a card may be formatted, as the person chose it; the careful way until then. */
-export const readSettings = (db: Db): Promise<Settings> => read(db, 'person', DEFAULTS)
+/** Which rule says when a card may be formatted, as the person chose it; the careful one until then. */
+export const readSettings = (db: Db): Promise<UsualRule> => read(db, 'person', DEFAULTS)
 
-/** Keeps when a card may be formatted. */
-export const writeSettings = (db: Db, settings: Settings) => write(db, 'person', settings)
+/** Keeps it. */
+export const writeSettings = (db: Db, settings: UsualRule) => write(db, 'person', settings)
 
 /** How carefully recordings are planned, as the person chose it. */
 export const readPlanRules = (db: Db): Promise<PlanRulesBody> => read(db, 'planning', RULES)

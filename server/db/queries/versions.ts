@@ -11,6 +11,7 @@ export type EditedRow =
   | 'reader'
   | 'volume'
   | 'production'
+  | 'clear_rule'
   | 'shot'
   | 'day'
   | 'rules'

@@ -1,3 +1,4 @@
+import type { Medium } from '../../../core/copies/medium'
 import type { PlaceSpeed } from '../../../core/copies/plan'
 import { sameDevice, type DeviceIdentity } from '../../../core/copies/device'
 import type { VolumeKind } from '../../../contract/storage'
@@ -10,7 +11,7 @@ const volumesOn = (db: Db, host: string) =>
     .innerJoin('site', 'site.id', 'volume.siteId')
     .leftJoin('mount', (join) => join.onRef('mount.volumeId', '=', 'volume.id').on('mount.host', '=', host))
     .select(['volume.id', 'volume.name', 'volume.kind', 'volume.simulated', 'volume.capacityBytes', 'volume.createdAt'])
-    .select('volume.putAwayAt')
+    .select(['volume.putAwayAt', 'volume.medium', 'site.kind as siteKind'])
     .select(['site.name as site', 'mount.path as rootPath', 'mount.connected', 'mount.lastSeen', 'mount.device'])
     .select(['mount.capacityBytes as seenCapacityBytes', 'mount.freeBytes'])
     .select([
@@ -30,12 +31,15 @@ export const volume = (db: Db, host: string, id: string) =>
 
 export type VolumeRow = NonNullable<Awaited<ReturnType<typeof volume>>>
 
-/** The site of that name; made when there is none. */
+/** What a volume keeps its bytes on: as the system tells, else as a person said; `undefined` where neither does. */
+export const mediumOfVolume = ({ kind, device, medium }: Pick<VolumeRow, 'kind' | 'device' | 'medium'>) =>
+  kind === 'cloud' ? 'cloud' : (device?.medium ?? medium ?? undefined)
+
+/** The site of that name; made when there is none, and then nobody has said what kind of place it is. */
 export async function siteNamed(db: Db, name: string): Promise<string> {
-  const kind = /cloud/i.test(name) ? 'cloud' : /bag|wallet|person/i.test(name) ? 'carried' : 'other'
   await db
     .insertInto('site')
-    .values({ name, kind })
+    .values({ name })
     .onConflict((at) => at.column('name').doNothing())
     .execute()
   return (await db.selectFrom('site').select('id').where('name', '=', name).executeTakeFirstOrThrow()).id
@@ -49,6 +53,7 @@ export interface NewVolume {
   readonly site: string
   readonly simulated: boolean
   readonly capacityBytes: number
+  readonly medium?: Medium
 }
 
 /** Registers a volume. Throws when its name is taken (`isTaken`). */
@@ -63,12 +68,12 @@ export async function addVolume(db: Db, { site, ...values }: NewVolume): Promise
 export async function changeVolume(
   db: Db,
   id: string,
-  { name, kind, site }: Pick<NewVolume, 'name' | 'kind' | 'site'>,
+  { name, kind, site, medium }: Pick<NewVolume, 'name' | 'kind' | 'site'> & { readonly medium: Medium | null },
 ): Promise<boolean> {
   const siteId = await siteNamed(db, site)
   const changed = await db
     .updateTable('volume')
-    .set({ name, kind, siteId })
+    .set({ name, kind, siteId, medium })
     .where('id', '=', id)
     .returning('id')
     .executeTakeFirst()

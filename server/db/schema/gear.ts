@@ -1,12 +1,36 @@
 import type { Generated } from 'kysely'
 import type { Call } from '../../../core/shoot/day'
+import type { RawKept } from '../../../core/copies/rule'
 import type { MediaKind } from '../../../core/shoot/gear'
 import type { CameraKind, RecordingMode } from '../../../core/shoot/mode'
 import type { Away, Given, Json, Now } from './columns'
 
 /** The gear book, what is planned with it, and what came of it. */
 export interface GearTables {
-  client: { id: Generated<string>; name: string; putAwayAt: Away; createdAt: Now }
+  client: {
+    id: Generated<string>
+    name: string
+    ruleId: Given<string | null>
+    raw: Given<RawKept>
+    putAwayAt: Away
+    createdAt: Now
+  }
+  clearRule: {
+    id: Generated<string>
+    name: string
+    copies: number
+    devices: number
+    media: number
+    sites: number
+    played: number
+    cardOut: boolean
+    atDesk: boolean
+    proofHours: number
+    acceptMemory: boolean
+    shipped: Given<boolean>
+    putAwayAt: Away
+    createdAt: Now
+  }
   camera: {
     id: Generated<string>
     name: string

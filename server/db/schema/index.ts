@@ -1,6 +1,7 @@
 import type { ColumnType, Generated, GeneratedAlways } from 'kysely'
 import type { Fault } from '../../../contract/bench'
 import type { VolumeKind } from '../../../contract/storage'
+import type { Medium, SiteKind } from '../../../core/copies/medium'
 import type { DeviceIdentity } from '../../../core/copies/device'
 import type { ClockShift } from '../../../core/cards/load/clock'
 import type { RigOddity } from '../../../core/cards/load/rig'
@@ -30,14 +31,18 @@ export interface Database extends FactTables, GearTables, MediaTables, SortedTab
     /** Its folder on every volume; no two productions share one. */
     folder: string
     timeZone: Given<string>
+    /** Chosen for it alone; else that of its client holds, else that of everything. */
+    ruleId: Given<string | null>
     putAwayAt: Away
     createdAt: Now
   }
-  site: { id: Generated<string>; name: string; kind: Given<string>; putAwayAt: Away; createdAt: Now }
+  site: { id: Generated<string>; name: string; kind: Given<SiteKind | null>; putAwayAt: Away; createdAt: Now }
   volume: {
     id: string
     name: string
     kind: VolumeKind
+    /** As a person said; the system’s word comes before it. */
+    medium: Given<Medium | null>
     siteId: string
     simulated: boolean
     capacityBytes: number

@@ -2,6 +2,7 @@ import { constants, existsSync, readdirSync, readFileSync, realpathSync } from '
 import { lstat, open, readdir, readFile, realpath, stat } from 'node:fs/promises'
 import { basename, dirname, join } from 'node:path'
 import { NAMED_DISK, type DeviceIdentity } from '../../../core/copies/device'
+import type { Medium } from '../../../core/copies/medium'
 import { loopsApart } from '../../home'
 import { busOf } from './bus'
 import { mountIdOf, mounts } from './mounts'
@@ -29,13 +30,21 @@ export async function deviceOf(root: string): Promise<DeviceIdentity> {
   if (MEMORY.has(type)) return { fileSystem, disks: [MEMORY_DISK], known: true, pastCache: false }
   const block = (await blockOf(dev)) ?? (await blockOfNode(source))
   if (block === undefined) return { fileSystem, disks: [], known: false, pastCache: false }
-  const [below, bus, writeProtected] = await Promise.all([
+  const [below, bus, writeProtected, medium] = await Promise.all([
     type === 'btrfs' ? disksOfPool(block) : disksBelow(block),
     busOf(block),
     isWriteProtected(block),
+    keptOn(block),
   ])
   const pastCache = !type.startsWith('fuse') && !below.disks.includes(MEMORY_DISK)
-  return { fileSystem, ...below, pastCache, ...(bus.length > 0 && { bus }), ...(writeProtected && { writeProtected }) }
+  return {
+    fileSystem,
+    ...below,
+    pastCache,
+    ...(bus.length > 0 && { bus }),
+    ...(medium && { medium }),
+    ...(writeProtected && { writeProtected }),
+  }
 }
 
 /**
@@ -43,6 +52,26 @@ export async function deviceOf(root: string): Promise<DeviceIdentity> {
  * `--getro`.
  */
 const isWriteProtected = async (block: string): Promise<boolean> => (await lineOf(join(block, 'ro'))) === '1'
+
+/**
+ * What the disks below a block device keep their bytes on; `undefined` where the kernel does not tell, or they differ.
+ * Whether it rotates is only taken from disks that are no USB devices: behind a USB bridge that does not know, the kernel
+ * takes everything for rotating. Source: Documentation/ABI/stable/sysfs-block of Linux (`queue/rotational`,
+ * `removable`); the default of the SCSI disk driver is from memory.
+ */
+async function keptOn(block: string): Promise<Medium | undefined> {
+  const below = await readdir(join(block, 'slaves')).catch(() => [])
+  if (below.length > 0) {
+    const kinds = await Promise.all(below.map(async (name) => keptOn(await realpath(join(block, 'slaves', name)))))
+    return kinds.every((one) => one === kinds[0]) ? kinds[0] : undefined
+  }
+  const whole = existsSync(join(block, 'partition')) ? dirname(block) : block
+  if (/^(loop|zram|ram)/.test(basename(whole))) return undefined
+  if (basename(whole).startsWith('mmcblk') || (await lineOf(join(whole, 'removable'))) === '1') return 'flash'
+  const rotates = await lineOf(join(whole, 'queue/rotational'))
+  if (rotates === '0') return 'solid-state'
+  return rotates === '1' && !/\/usb\d/.test(whole) ? 'disk' : undefined
+}
 
 /**
  * The numbers that the kernel gives anew to each medium in a drive, of the disks below a file system; `''` where there

@@ -17,7 +17,7 @@ import { notFound } from '../problem'
 import { productionOf } from '../productionOf'
 import { serve } from '../route'
 
-const loadView = ({ load, isLooking, findings, copies, settings }: LoadState, clipsHere: number): LoadView => ({
+const loadView = ({ load, isLooking, findings, copies, rule }: LoadState, clipsHere: number): LoadView => ({
   id: load.id,
   productionId: load.productionId,
   productionTitle: load.productionTitle,
@@ -26,7 +26,7 @@ const loadView = ({ load, isLooking, findings, copies, settings }: LoadState, cl
   fileCount: load.fileCount,
   sizeBytes: load.sizeBytes,
   sentence: cardSentence({ ...load, seconds: load.lengthMs / 1000 }, findings, isLooking),
-  whereabouts: whereabouts(load.clips, copies, settings),
+  whereabouts: whereabouts(load.clips, copies, rule),
   findings,
   clips: load.clips,
   clipsHere,

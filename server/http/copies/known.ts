@@ -24,7 +24,7 @@ export async function namesOf({ db, host }: Context, volumeIds: readonly string[
 export async function freshStates({ db, host, looks }: Context, loads: readonly cards.LoadRow[]): Promise<LoadState[]> {
   const states = await loadStates(db, loads, { host, now: Date.now(), looked: true })
   const near = states.filter(
-    (state) => !state.formattedAt && state.copies.some((copy) => markOf(copy, state.settings) >= 2),
+    (state) => !state.formattedAt && state.copies.some((copy) => markOf(copy, state.rule) >= 2),
   )
   if (near.length === 0) return states
   const looked = await looks.ask(near.map((state) => state.load.id))

@@ -2,8 +2,6 @@ import { Router } from 'express'
 import { copiesApi } from '../../../contract/copies'
 import * as cards from '../../db/queries/cards'
 import { oddNamesOf } from '../../db/queries/copies'
-import { readSettings, writeSettings } from '../../db/queries/settings'
-import { tellChanged } from '../../db/queries/tasks'
 import { loadCopies } from '../../facts/loadCopies'
 import { loadStates, type LoadState } from '../../facts/loadStates'
 import type { Context } from '../context'
@@ -13,6 +11,7 @@ import { freshStates } from './known'
 import { nightRoutes } from './night'
 import { planRoutes, readingRoutes } from './orders'
 import { sendCopy } from './play'
+import { ruleRoutes } from './rules'
 import { saidRoutes } from './said'
 
 /** Station 3: plans, copies, checks, playing, and the answer whether a card may be formatted. */
@@ -46,13 +45,7 @@ export function copyRoutes(context: Context): Router {
     sendCopy(db, { loadId, volumeId, clipId }, req, res),
   )
 
-  serve(router, copiesApi.settings, () => readSettings(db))
-
-  serve(router, copiesApi.setSettings, async ({ body }) => {
-    await writeSettings(db, body)
-    await tellChanged(db, 'copies', 'productions')
-  })
-
+  ruleRoutes(router, context)
   planRoutes(router, context)
   nightRoutes(router, context)
   readingRoutes(router, context)

@@ -28,7 +28,7 @@ export function saidRoutes(router: Router, context: Context): void {
     await tellChanged(db, 'copies', 'productions')
   })
 
-  serve(router, copiesApi.formatted, async ({ params, body: { anyway, twinId } }) => {
+  serve(router, copiesApi.formatted, async ({ params, body: { anyway, reason, twinId } }) => {
     const [state] = await freshStates(context, [await loadOf(context, params.id)])
     if (!state) throw notFound('That load')
     const { load, clear, asked } = state
@@ -37,10 +37,11 @@ export function saidRoutes(router: Router, context: Context): void {
         'Another card lies in the reader now than the one you answered for. Read the answer again, then say it.',
       )
     if (!clear.clear && !anyway) throw conflict(`Do not format this card yet. ${clear.sentence}`)
+    if (!clear.clear && reason === '') throw invalid('Say why it was formatted all the same.', 'reason')
     await addSaid(db, {
       ...{ kind: 'formatted', loadId: load.id },
       ...(twinId !== null && { twinId }),
-      ...(!clear.clear && { against: clear.sentence }),
+      ...(!clear.clear && { against: clear.sentence, detail: { reason } }),
     })
     await tellChanged(db, 'copies', 'productions', 'cards')
   })

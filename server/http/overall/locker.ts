@@ -2,6 +2,7 @@ import { Router } from 'express'
 import type { Endpoint } from '../../../contract/endpoint'
 import { gearApi } from '../../../contract/gear'
 import { productionsApi } from '../../../contract/productions'
+import { rulesApi } from '../../../contract/rules'
 import * as locker from '../../db/queries/locker'
 import { tellChanged } from '../../db/queries/tasks'
 import { changeVolume } from '../../db/queries/volumes'
@@ -13,7 +14,6 @@ import { serve } from '../route'
 import { serveChange } from '../serveChange'
 
 type Away = Endpoint<`/${string}/:id/away`, { away: boolean }, undefined, undefined>
-type Named = Endpoint<`/${string}/:id`, { name: string }, undefined, undefined>
 type Erased = Endpoint<`/${string}/:id`, undefined, undefined, undefined>
 
 const WORDS: Record<locker.Thing, string> = {
@@ -25,13 +25,14 @@ const WORDS: Record<locker.Thing, string> = {
   site: 'site',
   reader: 'reader',
   client: 'client',
+  clear_rule: 'rule',
 }
 
 /**
  * What can be done with everything that has a name: call it otherwise, put it away, bring it back, erase what holds
  * nothing.
  */
-export function lockerRoutes({ db }: Context): Router {
+export function lockerRoutes({ db, host }: Context): Router {
   const router = Router()
   const missing = (thing: locker.Thing) => notFound(`That ${WORDS[thing]}`)
   const changed = () => tellChanged(db, 'gear', 'productions', 'storage', 'cards', 'copies')
@@ -43,17 +44,20 @@ export function lockerRoutes({ db }: Context): Router {
       return undefined
     })
 
-  const canBeRenamed = (endpoint: Named, thing: 'site' | 'reader' | 'client') =>
-    serveChange(router, { db, row: thing }, endpoint, async ({ params, body }) => {
-      try {
-        if (!(await locker.rename(db, thing, params.id, body.name))) throw missing(thing)
-      } catch (error) {
-        if (isTaken(error)) throw invalid(`There is a ${WORDS[thing]} of that name already. Choose another.`, 'name')
-        throw error
-      }
-      await changed()
-      return undefined
-    })
+  async function kept(
+    thing: 'site' | 'reader' | 'client' | 'volume',
+    write: () => Promise<unknown>,
+  ): Promise<undefined> {
+    try {
+      if (!(await write())) throw missing(thing)
+    } catch (error) {
+      if (isTaken(error)) throw invalid(`There is a ${WORDS[thing]} of that name already. Choose another.`, 'name')
+      if (isHeld(error)) throw notFound('That rule')
+      throw error
+    }
+    await changed()
+    return undefined
+  }
 
   const canBeErased = (endpoint: Erased, thing: 'camera' | 'card' | 'client') =>
     serve(router, endpoint, async ({ params }) => {
@@ -68,7 +72,7 @@ export function lockerRoutes({ db }: Context): Router {
       return undefined
     })
 
-  serve(router, gearApi.locker, () => lockerView(db))
+  serve(router, gearApi.locker, () => lockerView(db, host))
   serve(router, gearApi.addClient, async ({ body }) => {
     try {
       const made = await locker.addClient(db, body.name)
@@ -79,15 +83,18 @@ export function lockerRoutes({ db }: Context): Router {
       throw error
     }
   })
-  serveChange(router, { db, row: 'volume' }, gearApi.changeVolume, async ({ params, body }) => {
-    try {
-      if (!(await changeVolume(db, params.id, body))) throw missing('volume')
-    } catch (error) {
-      if (isTaken(error)) throw invalid('There is a volume of that name already. Choose another.', 'name')
-      throw error
-    }
-    await changed()
-  })
+  serveChange(router, { db, row: 'volume' }, gearApi.changeVolume, ({ params, body }) =>
+    kept('volume', () => changeVolume(db, params.id, body)),
+  )
+  serveChange(router, { db, row: 'client' }, gearApi.changeClient, ({ params, body }) =>
+    kept('client', () => locker.changeClient(db, params.id, body)),
+  )
+  serveChange(router, { db, row: 'site' }, gearApi.changeSite, ({ params, body }) =>
+    kept('site', () => locker.changeSite(db, params.id, body)),
+  )
+  serveChange(router, { db, row: 'reader' }, gearApi.renameReader, ({ params, body }) =>
+    kept('reader', () => locker.rename(db, 'reader', params.id, body.name)),
+  )
   canBePutAway(productionsApi.putAway, 'production')
   canBePutAway(gearApi.putCamera, 'camera')
   canBePutAway(gearApi.putMode, 'recording_mode')
@@ -96,9 +103,7 @@ export function lockerRoutes({ db }: Context): Router {
   canBePutAway(gearApi.putSite, 'site')
   canBePutAway(gearApi.putVolume, 'volume')
   canBePutAway(gearApi.putReader, 'reader')
-  canBeRenamed(gearApi.renameClient, 'client')
-  canBeRenamed(gearApi.renameSite, 'site')
-  canBeRenamed(gearApi.renameReader, 'reader')
+  canBePutAway(rulesApi.putAway, 'clear_rule')
   canBeErased(gearApi.eraseCamera, 'camera')
   canBeErased(gearApi.eraseCard, 'card')
   canBeErased(gearApi.eraseClient, 'client')

@@ -2,6 +2,7 @@ import type { TaskInput } from '../../../contract/taskKinds'
 import { TOUCHED } from '../../../core/cards/load/stay'
 import { markOf } from '../../../core/copies/mark'
 import { proposeVolumes } from '../../../core/copies/proposal'
+import { inWords } from '../../../core/copies/rule'
 import { printablePath } from '../../../core/copies/pathText'
 import { freeTitle, loadLabel, sameFolder } from '../../../core/units/fileTitle'
 import { counted, formatBytes } from '../../../core/units/quantity'
@@ -119,15 +120,15 @@ async function queueCopy({ db, host }: Work, loadId: string): Promise<string> {
   const asked = { host, now: Date.now(), looked: true }
   const [state] = load ? await loadStates(db, [load], asked) : []
   if (!load || !state) return ''
-  const held = state.copies.filter((copy) => markOf(copy, state.settings) >= 2)
-  if (held.length >= 2) return 'It is proved twice already.'
+  const held = state.copies.filter((copy) => markOf(copy, state.rule) >= 2)
+  if (held.length >= state.rule.copies) return `It is proved on ${inWords(held.length)} drives already.`
   const volumes = await volumeViews(db, asked)
-  const volumeIds = proposeVolumes(volumes, load.sizeBytes, held)
+  const volumeIds = proposeVolumes(volumes, load.sizeBytes, held, state.rule.copies)
   if (volumeIds.length === 0)
     return 'Nothing is copied: no drive with room for it is connected. Connect two, then copy.'
   await putInQueue(db, host, [{ loadId, volumeIds, plan: null }])
   const names = volumeIds.map((id) => volumes.find((one) => one.id === id)?.name ?? '')
-  const isEnough = held.length + volumeIds.length >= 2
+  const isEnough = held.length + volumeIds.length >= state.rule.copies
   return (
     'Its copy to ' +
     `${names.join(' and ')}${isEnough ? '' : ', the only drive with room: connect another for the second copy'}.`

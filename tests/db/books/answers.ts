@@ -51,7 +51,7 @@ export async function bookAnswers(db: Db) {
       playable: state.load.playable,
       rig: state.load.rigName,
       findings: state.findings,
-      copies: state.copies.map((copy) => ({ ...copy, mark: markOf(copy, state.settings) })),
+      copies: state.copies.map((copy) => ({ ...copy, mark: markOf(copy, state.rule) })),
       clear: state.clear,
       formattedAt: state.formattedAt,
       formattedAgainst: state.formattedAgainst,

@@ -152,7 +152,7 @@ async function rig(station: Station, productionId: string): Promise<void> {
 
 /** The card was formatted and filled again; one drive lost a file of the new load. */
 async function secondLoad(station: Station, world: World, firstId: string): Promise<void> {
-  await sent(station.post(`/loads/${firstId}/formatted`, { anyway: true }))
+  await sent(station.post(`/loads/${firstId}/formatted`, { anyway: true, reason: 'tried' }))
   for (const name of ['DCIM', 'CLIP', 'SUB']) rmSync(join(world.card, name), { recursive: true })
   rmSync(join(world.card, 'odd\nname'))
   for (const name of ['CURL0051.MP4', 'CURL0052.MP4'])

@@ -6,9 +6,14 @@ const TICK_MS = 1000
 /** A clock that was not wound for so long belongs to a computer that slept. */
 const SLEPT_MS = 10_000
 
+const ANEW = 'yendra-anew'
+
+/** What somebody just changed is what an answer rests on: none that is older is shown any more. */
+export const showAnew = () => window.dispatchEvent(new Event(ANEW))
+
 /**
  * A number of its own for each time that somebody sees the page: it is opened, its tab is shown again, it comes back
- * from the history whole, or the computer has slept. What may not be older than that is asked by this number.
+ * from the history whole, or the computer has slept, or what it rests on was changed. What may not be older than that is asked by this number.
  */
 export function useShowing(): number {
   const [showing, setShowing] = useState(() => ++showings)
@@ -23,10 +28,12 @@ export function useShowing(): number {
     }, TICK_MS)
     document.addEventListener('visibilitychange', onVisible)
     window.addEventListener('pageshow', onShow)
+    window.addEventListener(ANEW, next)
     return () => {
       clearInterval(clock)
       document.removeEventListener('visibilitychange', onVisible)
       window.removeEventListener('pageshow', onShow)
+      window.removeEventListener(ANEW, next)
     }
   }, [])
   return showing

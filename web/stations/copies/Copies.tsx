@@ -8,7 +8,7 @@ import { CardFirst } from '../../trade/CardFirst'
 import { Empty } from '../../parts/Empty'
 import { Older } from '../../parts/table/Older'
 import { LoadPanel } from './LoadPanel'
-import { Policy } from './Policy'
+import { RuleHere } from './RuleHere'
 import { useCopies } from './queries'
 import { LookOf, TakingIn, useTakenIn } from './TakingIn'
 
@@ -98,7 +98,7 @@ export default function Copies({ productionId }: { productionId: string }) {
                 The copy chart of all loads, for printing
               </Link>
             </p>
-            <Policy />
+            <RuleHere load={load} productionId={productionId} />
           </>
         )
       }}

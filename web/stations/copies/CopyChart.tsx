@@ -73,7 +73,14 @@ function Chart({ loads }: { loads: readonly LoadCopies[] }) {
                 <CopyCell copy={load.copies.find((one) => one.volumeId === volumeId)} />
               </td>
             ))}
-            <td>{load.formattedAt ? 'formatted' : load.clear.clear ? 'yes' : 'no'}</td>
+            <td>
+              {load.formattedAt ? 'formatted' : load.clear.clear ? 'yes' : 'no'}
+              {load.formattedAgainst && (
+                <span className="block">
+                  against the answer{load.formattedBecause ? `: ${load.formattedBecause}` : ''}
+                </span>
+              )}
+            </td>
           </tr>
         ))}
       </tbody>

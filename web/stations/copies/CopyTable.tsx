@@ -28,7 +28,7 @@ export function CopyTable({ load, volumes, busy, onPlay }: CopyTableProps) {
   const params = { id: load.loadId }
   const [choice, setChoice] = useState<ReadonlySet<string>>()
   const held = load.copies.filter((one) => one.mark >= 2)
-  const chosen = choice ?? new Set(proposeVolumes(volumes, load.sizeBytes, held))
+  const chosen = choice ?? new Set(proposeVolumes(volumes, load.sizeBytes, held, load.rule.copies))
   const [source, setSource] = useState<string>()
   const fromDrive = load.sources.find(({ volumeId }) => !chosen.has(volumeId))
   const from = source ?? (load.card ? CARD : (fromDrive?.volumeId ?? CARD))

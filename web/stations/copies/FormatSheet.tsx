@@ -1,5 +1,7 @@
+import { useState } from 'react'
 import { formatBytes } from '../../../core/units/quantity'
 import { copiesApi, type LoadCopies } from '../../../contract/copies'
+import { Field } from '../../parts/controls/Field'
 import { Confirm } from '../../parts/layers/Confirm'
 import { Mark } from '../../trade/Mark'
 import { useSend } from '../../parts/asking/useSend'
@@ -7,6 +9,7 @@ import { useSend } from '../../parts/asking/useSend'
 /** Writes down that the person formatted the card; says what is gone with it and where it still is. */
 export function FormatSheet({ load, onClose }: { load: LoadCopies; onClose: () => void }) {
   const send = useSend(copiesApi.formatted)
+  const [reason, setReason] = useState('')
   const safe = load.copies.filter((copy) => copy.mark >= 2)
   const against = !load.clear.clear
   const backup = load.twins.find((one) => one.id === load.asked)
@@ -20,19 +23,28 @@ export function FormatSheet({ load, onClose }: { load: LoadCopies; onClose: () =
       action={against ? 'It is formatted: write it down against the answer' : 'Write down that I formatted it'}
       onAction={() =>
         send.mutate(
-          { params: { id: load.loadId }, body: { anyway: against, twinId: load.asked } },
+          { params: { id: load.loadId }, body: { anyway: against, reason: against ? reason : '', twinId: load.asked } },
           { onSuccess: onClose },
         )
       }
-      busy={send.isPending}
+      busy={send.isPending || (against && reason.trim() === '')}
       error={send.error}
       onClose={onClose}
     >
       {against && (
         <p className="mb-3 font-semibold text-stop">
           The answer is not yes. {load.clear.sentence} If it is not formatted yet, leave it as it is. If it is, write it
-          down all the same: the reasons against it are kept with it.
+          down all the same: the reasons against it are kept with it, and yours.
         </p>
+      )}
+      {against && (
+        <Field
+          label="Why it was formatted all the same"
+          maxLength={300}
+          value={reason}
+          onChange={(event) => setReason(event.target.value)}
+          hint="It stays on the chart and on its print."
+        />
       )}
       {load.card && !against && (
         <p className="mb-3 font-semibold text-doubt">

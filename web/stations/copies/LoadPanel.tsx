@@ -103,6 +103,7 @@ function Answers({ load, busy, onFormat }: AnswersProps) {
       {load.formattedAgainst && (
         <p className="mb-6 font-semibold text-stop">
           It was written down as formatted against this answer: {load.formattedAgainst}
+          {load.formattedBecause && ` Why: ${load.formattedBecause}`}
         </p>
       )}
       {(load.formattedAt !== null || load.saidButThere) && <TakeBack load={load} />}

@@ -57,5 +57,3 @@ export const useNight = (productionId: string, volumeIds: readonly string[]) =>
     { id: productionId },
     { query: { volumeIds: volumeIds.join(',') }, placeholderData: (before) => before },
   )
-
-export const useSettings = () => useAsk(copiesApi.settings, {})
