@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import type { ReaderView } from '../../contract/cards'
 import type { ProductionView } from '../../contract/productions'
-import { deviceOf, disksBelow } from '../../server/engine/medium/device'
+import { deviceOf, disksBelow, keptOn } from '../../server/engine/medium/device'
 import { FolderMedium } from '../../server/engine/medium/folder'
 import { isLong } from '../long'
 import { more } from '../more'
@@ -100,6 +100,34 @@ describe('the system’s tree of block devices', () => {
     writeFileSync(join(usb, 'serial'), 'TIDE0001')
     expect((await disksBelow(disk('sdc'))).disks).toEqual(['usb:TIDE0001:0'])
     expect((await disksBelow(disk('sdd'))).disks).toEqual(['name:sdd'])
+  })
+
+  it('tells what a disk keeps its bytes on where the kernel knows, and believes no bridge that it rotates', async () => {
+    const sys = join(station.root, 'sys of media')
+    const disk = (at: string, rotates: string, removable = '0') => {
+      mkdirSync(join(sys, at, 'queue'), { recursive: true })
+      writeFileSync(join(sys, at, 'queue/rotational'), rotates)
+      writeFileSync(join(sys, at, 'removable'), removable)
+      return join(sys, at)
+    }
+    const [turns, still] = [disk('ata1/host0/block/sda', '1'), disk('ata2/host1/block/sdb', '0')]
+    expect([await keptOn(turns), await keptOn(still)]).toEqual(['disk', 'solid-state'])
+    expect(await keptOn(disk('nvme/nvme0n1', '0'))).toBe('solid-state')
+    expect(await keptOn(disk('usb2/2-1/host4/block/sdc', '1'))).toBeUndefined()
+    expect(await keptOn(disk('usb2/2-2/host5/block/sdd', '1', '1'))).toBe('flash')
+    expect(await keptOn(disk('mmc0/block/mmcblk0', '0'))).toBe('flash')
+    expect(await keptOn(disk('virtio3/block/vda', '1'))).toBeUndefined()
+    expect(await keptOn(disk('virtual/block/loop0', '1'))).toBeUndefined()
+    // A pool of both is neither; a partition is its disk.
+    const pool = disk('virtual/block/md0', '1')
+    mkdirSync(join(pool, 'slaves'))
+    symlinkSync(turns, join(pool, 'slaves/sda'))
+    expect(await keptOn(pool)).toBe('disk')
+    symlinkSync(still, join(pool, 'slaves/sdb'))
+    expect(await keptOn(pool)).toBeUndefined()
+    mkdirSync(join(still, 'sdb1'))
+    writeFileSync(join(still, 'sdb1/partition'), '1')
+    expect(await keptOn(join(still, 'sdb1'))).toBe('solid-state')
   })
 })
 

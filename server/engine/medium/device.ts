@@ -55,11 +55,11 @@ const isWriteProtected = async (block: string): Promise<boolean> => (await lineO
 
 /**
  * What the disks below a block device keep their bytes on; `undefined` where the kernel does not tell, or they differ.
- * Whether it rotates is only taken from disks that are no USB devices: behind a USB bridge that does not know, the kernel
- * takes everything for rotating. Source: Documentation/ABI/stable/sysfs-block of Linux (`queue/rotational`,
- * `removable`); the default of the SCSI disk driver is from memory.
+ * That it rotates is taken from no USB disk and from none of a virtual machine: of those that say nothing the kernel
+ * takes it for granted. Source: Documentation/ABI/stable/sysfs-block of Linux (`queue/rotational`, `removable`); what
+ * those drivers take for granted is from memory.
  */
-async function keptOn(block: string): Promise<Medium | undefined> {
+export async function keptOn(block: string): Promise<Medium | undefined> {
   const below = await readdir(join(block, 'slaves')).catch(() => [])
   if (below.length > 0) {
     const kinds = await Promise.all(below.map(async (name) => keptOn(await realpath(join(block, 'slaves', name)))))
@@ -70,7 +70,7 @@ async function keptOn(block: string): Promise<Medium | undefined> {
   if (basename(whole).startsWith('mmcblk') || (await lineOf(join(whole, 'removable'))) === '1') return 'flash'
   const rotates = await lineOf(join(whole, 'queue/rotational'))
   if (rotates === '0') return 'solid-state'
-  return rotates === '1' && !/\/usb\d/.test(whole) ? 'disk' : undefined
+  return rotates === '1' && !/\/(usb|virtio)\d/.test(whole) ? 'disk' : undefined
 }
 
 /**
