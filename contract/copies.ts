@@ -62,6 +62,11 @@ export const spotPlay = object({
     .required('Say how long it was played.'),
 }).noUnknown()
 
+/** What somebody found wrong with a clip of a copy; without a clip the largest file is meant, as it was opened. */
+export const foundWrongOrder = spotPlay.pick(['volumeId', 'clipId']).shape({
+  note: text().max(300, 'Keep it under 300 characters.').default(''),
+})
+
 /**
  * One copy: its mark, where it lies, and what is wrong with it. The first hundred troubles are named, all are counted.
  */
@@ -179,6 +184,13 @@ export const copiesApi = {
   play: stream('/loads/:id/play/:volumeId/:clipId'),
   /** Writes down that somebody played a copy. */
   played: order()('POST', '/loads/:id/spot-plays', { changes: ['copies', 'productions'], body: spotPlay }),
+  /** Writes down that something is wrong with a file of a copy, which is read again then; it counts for nothing. */
+  foundWrong: order()('POST', '/loads/:id/found-wrong', { changes: ['copies', 'productions'], body: foundWrongOrder }),
+  /** Writes down that nothing is wrong with it after all. */
+  foundWhole: order()('POST', '/loads/:id/found-whole', {
+    changes: ['copies', 'productions'],
+    body: foundWrongOrder.omit(['note']),
+  }),
   /** Writes down that the card was formatted; 409 with the reason when the answer is no, unless `anyway`. */
   formatted: order()('POST', '/loads/:id/formatted', {
     changes: ['copies', 'productions', 'cards'],

@@ -904,7 +904,7 @@ CREATE TABLE public.said (
     against text,
     detail jsonb DEFAULT '{}'::jsonb NOT NULL,
     twin_id uuid,
-    CONSTRAINT said_kind_check CHECK ((kind = ANY (ARRAY['answered'::text, 'spot-played'::text, 'formatted'::text, 'unformatted'::text, 'different-drives'::text])))
+    CONSTRAINT said_kind_check CHECK ((kind = ANY (ARRAY['answered'::text, 'spot-played'::text, 'formatted'::text, 'unformatted'::text, 'different-drives'::text, 'found-wrong'::text, 'found-whole'::text])))
 );
 
 ALTER TABLE public.said ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (

@@ -6,7 +6,17 @@ import { knownReasons, backupCardAsked, backupCardReasons } from './cardReasons'
 import type { ClearAnswer, ClearQuestion, Reason } from './clearQuestion'
 import { markOf, type CopyFacts } from './mark'
 import { inWords } from './rule'
-import { mostApart, offCard, pairsOf, placeReasons, playedReasons, spreadReasons, suffices } from './ruleReasons'
+import {
+  foundWrongReasons,
+  mostApart,
+  offCard,
+  pairsOf,
+  placeReasons,
+  playedReasons,
+  spreadReasons,
+  suffices,
+  toRead,
+} from './ruleReasons'
 
 export type { ClearAnswer, ClearQuestion } from './clearQuestion'
 
@@ -210,6 +220,7 @@ function troubleReasons({ copies, rule }: ClearQuestion): Reason[] {
   const reasons: Reason[] = []
   const verified = copies.filter((copy) => markOf(copy, rule) >= 2).length
   const isEnough = verified >= rule.copies
+  reasons.push(...foundWrongReasons(copies))
   const troubled = copies.filter((copy) => copy.filesMismatched + copy.filesInConflict > 0)
   if (troubled.length > 0)
     reasons.push({
@@ -226,7 +237,7 @@ function troubleReasons({ copies, rule }: ClearQuestion): Reason[] {
         `${copy.filesMissing === 1 ? 'it was' : 'they were'} proved. Copy again.`,
     })
   }
-  for (const copy of copies.filter((one) => one.filesDoubted > 0 && !one.mirrorLost))
+  for (const copy of copies.filter((one) => one.filesDoubted > toRead(one) && !one.mirrorLost))
     reasons.push({
       met: isEnough,
       sentence:

@@ -50,8 +50,22 @@ export interface CopyFacts {
   /** When the volume last listed it. */
   readonly seenAt: string | undefined
   readonly spotPlayedAt: string | undefined
+  /** What somebody found wrong with it while playing. */
+  readonly foundWrong: readonly FoundWrong[]
   /** Files that were played from it, by their ids, and lie there as they did then. */
   readonly filesPlayed: readonly number[]
+}
+
+/** A file of a copy of which somebody said that something is wrong with it, and nobody has said otherwise since. */
+export interface FoundWrong {
+  readonly entryId: number
+  /** The clip that it is, where it is one. */
+  readonly clipId: string | null
+  readonly path: string
+  /** What was seen, as the person said. */
+  readonly note: string
+  /** It was read whole again since, and is what was proved. */
+  readonly readSince: boolean
 }
 
 export interface MarkRule {
@@ -65,7 +79,8 @@ const CAREFUL: MarkRule = { acceptMemory: false }
  * The mark that the facts earn: a single missing, differing or unproved file holds it back, and so does a lost folder.
  */
 export function markOf(facts: CopyFacts, rule = CAREFUL): Mark {
-  const wrong = facts.filesMismatched + facts.filesInConflict + facts.filesMissing + facts.filesDoubted
+  const wrong =
+    facts.filesMismatched + facts.filesInConflict + facts.filesMissing + facts.filesDoubted + facts.foundWrong.length
   if (facts.mirrorLost || facts.filesWanted === 0 || facts.filesCopied < facts.filesWanted || wrong > 0) return 0
   if (facts.filesVerified < facts.filesWanted && !rule.acceptMemory) return 1
   return facts.spotPlayedAt ? 3 : 2

@@ -140,3 +140,20 @@ export function placeReasons({ rule, atHome, cardInReader }: ClearQuestion): Rea
     })
   return reasons
 }
+
+/** Files that are read again for what somebody said of them, and for nothing else. */
+export const toRead = ({ foundWrong }: CopyFacts): number => foundWrong.filter((one) => !one.readSince).length
+
+/** Whatever else is whole: what somebody saw or heard is settled first, since it may be in every copy. */
+export const foundWrongReasons = (copies: Copies): Reason[] =>
+  copies.flatMap(({ volumeName, connected, foundWrong }) =>
+    foundWrong.map(({ path, note, readSince }) => ({
+      met: false,
+      sentence:
+        `${volumeName}: something is wrong with “${path}”, as you said${note === '' ? '' : ` (${note})`}. ` +
+        (readSince
+          ? 'Read again since, it is what was read from the card, byte for byte: play it from another copy, and in ' +
+            'the camera. The recording itself may be at fault.'
+          : `${connected ? 'It is being read again' : 'Connect the drive: then it is read again'}. Play it from another copy meanwhile.`),
+    })),
+  )

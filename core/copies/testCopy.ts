@@ -26,6 +26,7 @@ export const copy = (volumeName: string, more: Partial<CopyFacts> = {}): CopyFac
   seenAt: '2026-11-14T22:00:00Z',
   spotPlayedAt: undefined,
   filesPlayed: [],
+  foundWrong: [],
   ...more,
 })
 export const played = { spotPlayedAt: '2026-11-14T22:10:00Z', filesPlayed: [1] }

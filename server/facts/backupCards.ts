@@ -59,7 +59,7 @@ export function backupCardStates(
         isFormatted: format !== undefined && format.at >= row.seenAt,
         facts: {
           ...{ volumeId: row.id, volumeName: `the backup card “${row.name}”`, site: '' },
-          ...{ siteKind: undefined, medium: undefined, filesPlayed: [] },
+          ...{ siteKind: undefined, medium: undefined, filesPlayed: [], foundWrong: [] },
           connected: reader !== undefined,
           device: reader?.device ?? undefined,
           filesWanted: load.fileCount,

@@ -248,6 +248,9 @@ function copyFacts(load: LoadRow, rows: CopyRows): (CopyFacts & { folder: string
         readAgainAt: reading?.at.toISOString(),
         seenAt: mirror.seenAt?.toISOString(),
         spotPlayedAt: played.at(-1)?.at.toISOString(),
+        foundWrong: of(rows.wrong).map(({ entryId, clipId, path, note, readSince }) => ({
+          ...{ entryId, clipId, path, note, readSince },
+        })),
         filesPlayed: [...new Set(played.flatMap((one) => one.entryId ?? []))],
       }
     })

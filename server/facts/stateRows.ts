@@ -8,7 +8,7 @@ import { readers, type ReaderRow } from '../db/queries/readers'
 import { comparisonsOf, lastKnownStays, staysById } from '../db/queries/stays'
 import { volumes } from '../db/queries/volumes'
 import { backupCardsOf } from '../db/queries/backupCards'
-import { answersOf, formattedOf, playedOf, saidDifferent } from '../db/queries/said'
+import { answersOf, formattedOf, foundWrong, playedOf, saidDifferent } from '../db/queries/said'
 import { latestCardSeen } from '../db/queries/seen'
 import { readersScanned } from '../db/queries/tasks'
 import { once, type Asked } from './asked'
@@ -50,15 +50,16 @@ async function readRows(db: Db, loads: readonly cards.LoadRow[], asked: Asked, o
 }
 
 async function readCopies(db: Db, loadIds: readonly string[], asked: Asked) {
-  const [mirrors, times, readings, played, known] = await Promise.all([
+  const [mirrors, times, readings, played, wrong, known] = await Promise.all([
     copies.mirrorsOf(db, loadIds),
     copies.proofTimes(db, loadIds),
     copies.readingsOf(db, loadIds),
     playedOf(db, loadIds),
+    foundWrong(db, loadIds),
     once(db, asked, volumes),
   ])
   const doubted = await copies.troubledBytes(db, mirrors)
-  return { mirrors, times, readings, played, doubted, volumes: new Map(known.map((row) => [row.id, row])) }
+  return { mirrors, times, readings, played, wrong, doubted, volumes: new Map(known.map((row) => [row.id, row])) }
 }
 
 export type StateRows = Awaited<ReturnType<typeof readRows>>
@@ -80,6 +81,7 @@ function partedByLoad(rows: StateRows): (loadId: string) => StateRows {
     times: byLoad(copyRows.times),
     readings: byLoad(copyRows.readings),
     played: byLoad(copyRows.played),
+    wrong: byLoad(copyRows.wrong),
     doubted: byLoad(copyRows.doubted),
   }
   return (loadId) => ({
@@ -95,6 +97,7 @@ function partedByLoad(rows: StateRows): (loadId: string) => StateRows {
       times: own.times(loadId),
       readings: own.readings(loadId),
       played: own.played(loadId),
+      wrong: own.wrong(loadId),
       doubted: own.doubted(loadId),
     },
   })

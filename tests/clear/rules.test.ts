@@ -163,6 +163,11 @@ describe('rules of a yes, by name', () => {
       formattedAgainst: expect.stringContaining('three are needed'),
       formattedBecause: 'The client wanted the card back',
     })
+    // What was taken back is judged again before a rule is kept.
+    const none = { of: 'production', id: world.productionId, ruleId: '' }
+    expect((await effect(none)).sentence).toContain('No card')
+    await station.post(`/loads/${loadId}/unformatted`)
+    expect((await effect(none)).sentence).toContain('1 of 1 card would turn to yes')
   })
 })
 

@@ -116,6 +116,26 @@ test('a stricter rule says what it changes before it holds, and takes the yes ba
   await expect(heading).toContainText('Yes: this card may be formatted')
 })
 
+test('what is wrong with a clip takes the yes back until somebody settles it', async ({ page }) => {
+  await page.goto('/')
+  await production(page, 'Steam-bending ribs').click()
+  await station(page, 'Copies').click()
+  const heading = page.getByRole('heading', { level: 1 })
+  await page.locator('[data-volume="Slipway"]').getByRole('button', { name: 'Play from it' }).click()
+  await page.getByRole('button', { name: 'Something is wrong with it …' }).click()
+  await page.getByLabel('What is wrong with it').fill('The picture breaks up')
+  await page.getByRole('button', { name: 'Write down that something is wrong with it' }).click()
+  await expect(heading).toContainText('as you said (The picture breaks up)')
+  const found = page.getByRole('region', { name: 'Found wrong while playing' })
+  await expect(found).toContainText('read again since, and what was read from the card')
+  await found.getByRole('button', { name: 'Play it from Tide 1' }).click()
+  await expect(page.getByRole('dialog', { name: 'Play from Tide 1' })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await found.getByRole('button', { name: 'It plays as it should after all' }).click()
+  await expect(found).toHaveCount(0)
+  await expect(heading).toContainText('Yes: this card may be formatted')
+})
+
 test('the two copies equal the card, and xxhsum accepts the list beside each', () => {
   for (const drive of ['Slipway', 'Tide 1']) {
     const cards = join(volumeFolder(drive), FOLDER, 'Cards')

@@ -35,6 +35,7 @@ import * as edits from './0033-edits'
 import * as filmed from './0034-filmed'
 import * as withoutProxy from './0035-without-proxy'
 import * as rules from './0036-rules'
+import * as foundWrong from './0037-found-wrong'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -74,4 +75,5 @@ export const migrations: Record<string, Migration> = {
   '0034-filmed': filmed,
   '0035-without-proxy': withoutProxy,
   '0036-rules': rules,
+  '0037-found-wrong': foundWrong,
 }

@@ -150,22 +150,15 @@ export const rulesOfProduction = (db: Db, productionId: string) =>
     .where('production.id', '=', productionId)
     .executeTakeFirst()
 
-/** The newest loads of which no format is known to have been said. */
+/** The newest loads of which nobody says that their card was formatted. */
 export const newestUnformatted = (db: Db, limit: number) =>
   db
     .selectFrom('load')
     .select('load.id')
-    .where((at) =>
-      at.not(
-        at.exists(
-          at
-            .selectFrom('said')
-            .select('said.id')
-            .whereRef('said.loadId', '=', 'load.id')
-            .where('said.kind', '=', 'formatted')
-            .where('said.twinId', 'is', null),
-        ),
-      ),
+    .where(
+      sql<boolean>`coalesce((
+        select kind from said where said.load_id = load.id and kind in ('formatted', 'unformatted') and twin_id is null
+        order by id desc limit 1), '') <> 'formatted'`,
     )
     .orderBy('load.createdAt', 'desc')
     .limit(limit)

@@ -74,6 +74,46 @@ export const playedOf = (db: Db, loadIds: readonly string[]) =>
     .orderBy('said.id')
     .execute()
 
+/**
+ * Files of copies of which the last that was said is that something is wrong with them, and that were not placed anew
+ * since.
+ */
+export const foundWrong = async (db: Db, loadIds: readonly string[]) =>
+  (
+    await sql<{
+      loadId: string
+      volumeId: string
+      entryId: number
+      clipId: string | null
+      path: string
+      note: string
+      readSince: boolean
+    }>`
+      select last.load_id, last.volume_id, last.entry_id, clip.id as clip_id, load_entry.path_text as path,
+        coalesce(last.detail->>'note', '') as note,
+        copy_file.proved_at > last.at and copy_file.standing in ('verified', 'memory') as read_since
+      from (
+        select distinct on (load_id, volume_id, entry_id) * from said
+        where kind in ('found-wrong', 'found-whole') and load_id = any(${[...loadIds]}::uuid[])
+        order by load_id, volume_id, entry_id, id desc
+      ) as last
+      join load_entry on load_entry.id = last.entry_id
+      join copy_file on copy_file.volume_id = last.volume_id and copy_file.entry_id = last.entry_id
+      left join media_file clip on clip.entry_id = last.entry_id
+      where last.kind = 'found-wrong' and copy_file.placed_at <= last.at
+      order by last.id`.execute(db)
+  ).rows
+
+/** What was found wrong is read again by itself: until then it counts for nothing. */
+export const doubtCopy = (db: Db, volumeId: string, entryId: number) =>
+  db
+    .updateTable('copyFile')
+    .set({ listed: 'doubted', standing: 'doubted' })
+    .where('volumeId', '=', volumeId)
+    .where('entryId', '=', entryId)
+    .where('standing', 'in', ['verified', 'memory'])
+    .execute()
+
 /** Pairs of volumes that were said to be different drives. */
 export const saidDifferent = (db: Db) =>
   db.selectFrom('said').select(['volumeId', 'otherVolumeId']).where('kind', '=', 'different-drives').execute()

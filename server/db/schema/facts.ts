@@ -151,7 +151,7 @@ export interface FactTables {
   said: {
     id: GeneratedAlways<number>
     at: Now
-    kind: 'answered' | 'spot-played' | 'formatted' | 'unformatted' | 'different-drives'
+    kind: 'answered' | 'spot-played' | 'formatted' | 'unformatted' | 'different-drives' | 'found-wrong' | 'found-whole'
     loadId: string | null
     volumeId: string | null
     otherVolumeId: string | null

@@ -1,7 +1,8 @@
 import type { Router } from 'express'
 import { copiesApi } from '../../../contract/copies'
+import { inTransaction } from '../../db/connection'
 import * as cards from '../../db/queries/cards'
-import { addSaid, formattedOf, largestEntry } from '../../db/queries/said'
+import { addSaid, doubtCopy, formattedOf, foundWrong, largestEntry } from '../../db/queries/said'
 import { tellChanged } from '../../db/queries/tasks'
 import { loadStates } from '../../facts/loadStates'
 import type { Context } from '../context'
@@ -13,8 +14,9 @@ import { freshStates, loadOf, namesOf } from './known'
 export function saidRoutes(router: Router, context: Context): void {
   const { db, host } = context
 
-  serve(router, copiesApi.played, async ({ params, body: { volumeId, clipId, seconds } }) => {
-    const load = await loadOf(context, params.id)
+  /** The file of a copy that somebody played or opened. 404 and 409 say why it cannot have been. */
+  async function playedFile(loadId: string, { volumeId, clipId }: { volumeId: string; clipId: string | null }) {
+    const load = await loadOf(context, loadId)
     const [state] = await loadStates(db, [load], { host, now: Date.now(), looked: true })
     const copy = state?.copies.find((one) => one.volumeId === volumeId)
     const clip = clipId === null ? undefined : await cards.clip(db, clipId)
@@ -22,9 +24,32 @@ export function saidRoutes(router: Router, context: Context): void {
     if (!copy || (clipId !== null && !isPlayable)) throw notFound('That copy')
     if (clipId === null && load.playable > 0) throw invalid('Say which clip was played.', 'clipId')
     const entryId = clip?.entryId ?? (await largestEntry(db, load.id))?.id
-    if (entryId === undefined || copy.filesCopied === 0)
+    if (entryId === undefined || copy.filesCopied + copy.filesDoubted === 0)
       throw conflict(`${copy.volumeName} holds no proved copy to play from. Copy to it first.`)
-    await addSaid(db, { kind: 'spot-played', loadId: load.id, volumeId, entryId, detail: { seconds, clipId } })
+    return { loadId: load.id, volumeId, entryId }
+  }
+
+  serve(router, copiesApi.played, async ({ params, body: { seconds, ...body } }) => {
+    const file = await playedFile(params.id, body)
+    await addSaid(db, { kind: 'spot-played', ...file, detail: { seconds, clipId: body.clipId } })
+    await tellChanged(db, 'copies', 'productions')
+  })
+
+  serve(router, copiesApi.foundWrong, async ({ params, body: { note, ...body } }) => {
+    const file = await playedFile(params.id, body)
+    await inTransaction(db, async (tx) => {
+      await addSaid(tx, { kind: 'found-wrong', ...file, detail: { note, clipId: body.clipId } })
+      await doubtCopy(tx, file.volumeId, file.entryId)
+    })
+    await tellChanged(db, 'copies', 'productions')
+  })
+
+  serve(router, copiesApi.foundWhole, async ({ params, body }) => {
+    const file = await playedFile(params.id, body)
+    const open = await foundWrong(db, [file.loadId])
+    if (!open.some((one) => one.volumeId === file.volumeId && one.entryId === file.entryId))
+      throw conflict('Nobody said that something is wrong with it, or it was settled already.')
+    await addSaid(db, { kind: 'found-whole', ...file })
     await tellChanged(db, 'copies', 'productions')
   })
 

@@ -12,6 +12,7 @@ import { useSend } from '../../parts/asking/useSend'
 import { CheckCommands } from './CheckCommands'
 import { CopyTable } from './CopyTable'
 import { FormatSheet } from './FormatSheet'
+import { FoundWrong } from './FoundWrong'
 import { PlaySheet } from './PlaySheet'
 import { ReadCard, TakeBack } from './SaidOfCard'
 import { toPlay } from './toPlay'
@@ -26,6 +27,12 @@ function workOn(tasks: readonly TaskView[], loadId: string): TaskView | undefine
   return own.find(isOpen) ?? latest[0]
 }
 
+/** A copy that is played from, and the clip where a certain one is meant. */
+interface Playing {
+  readonly copy: CopyView
+  readonly clipId?: string | null
+}
+
 interface LoadPanelProps {
   readonly load: LoadCopies
   readonly productionId: string
@@ -37,13 +44,13 @@ interface LoadPanelProps {
 export function LoadPanel({ load, productionId, taken = false }: LoadPanelProps) {
   const { data: tasks = [] } = useTasks()
   const storage = useStorage(productionId)
-  const [playing, setPlaying] = useState<CopyView>()
+  const [playing, setPlaying] = useState<Playing>()
   const [formatting, setFormatting] = useState(false)
   const [offered, setOffered] = useState(false)
   const unplayed = taken && !offered && !formatting ? toPlay(load) : undefined
   if (unplayed && !playing) {
     setOffered(true)
-    setPlaying(unplayed)
+    setPlaying({ copy: unplayed })
   }
   const task = workOn(tasks, load.loadId)
   const busy = task !== undefined && isOpen(task)
@@ -52,6 +59,7 @@ export function LoadPanel({ load, productionId, taken = false }: LoadPanelProps)
   return (
     <>
       <Answers load={load} busy={busy} onFormat={() => setFormatting(true)} />
+      <FoundWrong load={load} onPlay={(copy, clipId) => setPlaying({ copy, clipId })} />
       {task && (
         <div className="mb-6 border-y border-rule py-3" aria-live="polite">
           <TaskLine task={task} />
@@ -60,7 +68,7 @@ export function LoadPanel({ load, productionId, taken = false }: LoadPanelProps)
       <Ask query={storage}>
         {({ volumes }) => (
           <>
-            <CopyTable load={load} volumes={volumes} busy={busy} onPlay={setPlaying} />
+            <CopyTable load={load} volumes={volumes} busy={busy} onPlay={(copy) => setPlaying({ copy })} />
             <BackupCards load={load} busy={busy} />
             <CheckCommands load={load} volumes={volumes} />
             {mayAsk && (
@@ -75,7 +83,7 @@ export function LoadPanel({ load, productionId, taken = false }: LoadPanelProps)
         <PlaySheet
           load={load}
           productionId={productionId}
-          copy={playing}
+          {...playing}
           waits={offered}
           onClose={() => setPlaying(undefined)}
         />

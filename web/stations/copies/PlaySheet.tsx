@@ -4,12 +4,14 @@ import { cardsApi, type ClipsAsked, type ClipView } from '../../../contract/card
 import { copiesApi, type CopyView, type LoadCopies } from '../../../contract/copies'
 import { addressOf } from '../../../contract/endpoint'
 import { Button } from '../../parts/controls/Button'
+import { Field } from '../../parts/controls/Field'
 import { ClipChoice } from '../../trade/ClipChoice'
 import { Sheet } from '../../parts/layers/Sheet'
 import { playedSeconds } from '../../parts/player/played'
 import { Trouble } from '../../parts/Trouble'
 import { useAsk } from '../../parts/asking/useAsk'
 import { useSend } from '../../parts/asking/useSend'
+import { showAnew } from '../../parts/asking/useShowing'
 
 const ENOUGH_SECONDS = 1
 /** Of a clip that is shorter: a browser may leave out the end of the last frame. */
@@ -19,6 +21,8 @@ interface PlaySheetProps {
   readonly load: LoadCopies
   readonly productionId: string
   readonly copy: CopyView
+  /** The clip to begin with. */
+  readonly clipId?: string | null
   /** It opened by itself, and plays when somebody presses. */
   readonly waits?: boolean
   readonly onClose: () => void
@@ -56,7 +60,58 @@ function OwnProgram({ load, copy, onClose }: PlaySheetProps) {
         </Button>
         <Button onClick={onClose}>Not yet</Button>
       </div>
+      <SayWrong load={load} copy={copy} clipId={null} onSaid={onClose} />
     </Sheet>
+  )
+}
+
+interface SayWrongProps {
+  readonly load: LoadCopies
+  readonly copy: CopyView
+  readonly clipId: string | null
+  readonly onSaid: () => void
+}
+
+/** What was seen or heard is written down as it is: the copy counts for nothing until it is settled. */
+function SayWrong({ load, copy, clipId, onSaid }: SayWrongProps) {
+  const send = useSend(copiesApi.foundWrong)
+  const [note, setNote] = useState<string>()
+  if (note === undefined)
+    return (
+      <Button look="quiet" className="mt-2 !px-0 !font-normal text-quiet" onClick={() => setNote('')}>
+        Something is wrong with it …
+      </Button>
+    )
+  return (
+    <form
+      noValidate
+      className="mt-3"
+      onSubmit={(event) => {
+        event.preventDefault()
+        send.mutate(
+          { params: { id: load.loadId }, body: { volumeId: copy.volumeId, clipId, note } },
+          {
+            onSuccess: () => {
+              showAnew()
+              onSaid()
+            },
+          },
+        )
+      }}
+    >
+      <Field
+        label="What is wrong with it"
+        maxLength={300}
+        autoFocus
+        value={note}
+        onChange={(event) => setNote(event.target.value)}
+        hint={`The file on ${copy.volumeName} is read again, and the card is not cleared until this is settled.`}
+      />
+      <Trouble error={send.error} />
+      <Button look="danger" type="submit" disabled={send.isPending}>
+        Write down that something is wrong with it
+      </Button>
+    </form>
   )
 }
 
@@ -69,7 +124,8 @@ function Playable(props: PlaySheetProps) {
     { id: productionId },
     { query: { ...from, sort: 'size', down: true, limit: 1 } },
   )
-  const first = data?.rows[0]
+  const meant = useAsk(cardsApi.clip, { id: props.clipId ?? '' }, { enabled: Boolean(props.clipId) })
+  const first = props.clipId ? meant.data : data?.rows[0]
   return (
     <Sheet
       title={`Play from ${copy.volumeName}`}
@@ -96,13 +152,14 @@ function Player({ load, copy, productionId, from, first, waits = false, onClose 
   const send = useSend(copiesApi.played)
   const [clip, setClip] = useState(first)
   const [broken, setBroken] = useState(false)
-  const told = useRef(false)
+  // Each clip is written down for itself.
+  const told = useRef<string>(undefined)
   const film = useRef<HTMLVideoElement>(null)
   const [begun, setBegun] = useState(!waits)
   const follow = (film: HTMLVideoElement) => {
     const seconds = playedSeconds(film.played)
-    if (told.current || seconds < Math.min(ENOUGH_SECONDS, film.duration * NEARLY_ALL)) return
-    told.current = true
+    if (told.current === clip.id || seconds < Math.min(ENOUGH_SECONDS, film.duration * NEARLY_ALL)) return
+    told.current = clip.id
     send.mutate({
       params: { id: load.loadId },
       body: { volumeId: copy.volumeId, clipId: clip.id, seconds: Math.max(ENOUGH_SECONDS, seconds) },
@@ -118,6 +175,7 @@ function Player({ load, copy, productionId, from, first, waits = false, onClose 
         value={clip}
         onChange={(next) => {
           setBroken(false)
+          send.reset()
           setClip(next)
         }}
         words={clipWords}
@@ -147,6 +205,7 @@ function Player({ load, copy, productionId, from, first, waits = false, onClose 
         )}
       </p>
       <Trouble error={send.error} />
+      <SayWrong load={load} copy={copy} clipId={clip.id} onSaid={onClose} />
       {waits && (
         <p className="mt-3">
           {send.isSuccess ? (

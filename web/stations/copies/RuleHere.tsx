@@ -19,8 +19,8 @@ const NO_OWN = 'none'
 /** What a yes asks of this production’s cards, where the person is now, and another rule for it. */
 export function RuleHere({ load, productionId }: { load: LoadCopies; productionId: string }) {
   return (
-    <section aria-label="What a yes asks" className="mt-10 max-w-2xl border-t border-rule pt-4">
-      <h2 className="mb-1 text-lg">What a yes asks of “{load.label}”</h2>
+    <section aria-label="Rule for formatting" className="mt-10 max-w-2xl border-t border-rule pt-4">
+      <h2 className="mb-1 text-lg">Before “{load.label}” may be formatted</h2>
       <p className="mb-3">{ruleSentence(load.rule)}</p>
       <Ask query={useRules()}>
         {(rules) => (
