@@ -156,6 +156,7 @@ describe('a rule of a yes', () => {
       ['With it 7 of 7 cards would turn to no: “A”, “B”, “C”, “D”, “E” and 2 others.', false],
       ['With it 1 of 2 cards would turn to no: “G”; 1 of 2 cards would turn to yes: “H”.', true],
     ])
+    expect(effectSentence([], 500)).toMatch(/anything else\. Only the newest 500 cards were looked at\.$/)
   })
 
   it('waits for what somebody found wrong, however many copies are whole', () => {

@@ -14,8 +14,16 @@ const quoted = (cards: readonly Judged[]) => {
   return new Intl.ListFormat('en-GB').format(more > 0 ? [...names, counted(more, 'other')] : names)
 }
 
-/** What a change of rules would do to the cards that obey it, in a sentence. */
-export function effectSentence(cards: readonly Judged[]): string {
+/**
+ * What a change of rules would do to the cards that obey it, in a sentence; `newest` where no more than so many were
+ * looked at.
+ */
+export function effectSentence(cards: readonly Judged[], newest?: number): string {
+  const sentence = effectOf(cards)
+  return newest === undefined ? sentence : `${sentence} Only the newest ${newest} cards were looked at.`
+}
+
+function effectOf(cards: readonly Judged[]): string {
   const all = counted(cards.length, 'card')
   if (cards.length === 0) return 'No card that is not formatted would be asked anything else.'
   const turned = (to: boolean) => cards.filter(({ before, after }) => before !== after && after === to)

@@ -28,11 +28,12 @@ export async function judgedBy(db: Db, asked: Asked, change: EffectQuery, figure
   const [rules, others] = [await rulesOfLoads(db, loads, before), await rulesOfLoads(db, loads, after)]
   const asksElse = loads.filter(({ id }) => textOf(rules.get(id)) !== textOf(others.get(id)))
   const [now, then] = [await loadStates(db, asksElse, asked, before), await loadStates(db, asksElse, asked, after)]
-  return now.map((state, at): Judged => ({
+  const cards = now.map((state, at): Judged => ({
     label: state.load.label,
     before: state.clear.clear,
     after: then[at]?.clear.clear === true,
   }))
+  return { cards, newest: loads.length < MOST ? undefined : MOST }
 }
 
 const textOf = (rule: ClearRule | undefined) =>

@@ -69,8 +69,8 @@ export function ruleRoutes(router: Router, { db, host }: Context): void {
   serve(router, rulesApi.effect, async ({ query }) => {
     const figures = query.of === 'rule' ? await figuresOf(query.figures) : undefined
     if (query.ruleId !== '' && !(await known(query.ruleId))) throw notFound('That rule')
-    const cards = await judgedBy(db, { host, now: Date.now(), looked: true }, query, figures)
-    return { sentence: effectSentence(cards), weaker: isWeaker(cards) }
+    const { cards, newest } = await judgedBy(db, { host, now: Date.now(), looked: true }, query, figures)
+    return { sentence: effectSentence(cards, newest), weaker: isWeaker(cards) }
   })
 
   serve(router, rulesApi.setUsual, async ({ body }) => {
