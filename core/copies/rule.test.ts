@@ -164,16 +164,16 @@ describe('a rule of a yes', () => {
     const three = (more: Partial<CopyFacts>) => said({ copies: [...home.copies, copy('Tide 2', more)] })
     expect(three({}).startsWith('Yes')).toBe(true)
     expect(three({ foundWrong: [{ ...found, readSince: false }], filesDoubted: 1 })).toMatchInlineSnapshot(`
-      "Not yet: Tide 2: something is wrong with “CURL0041.MP4”, as you said (crackles). It is being read again. Play it from another copy meanwhile.
-      - Tide 2: something is wrong with “CURL0041.MP4”, as you said (crackles). It is being read again. Play it from another copy meanwhile.
+      "Not yet: Tide 2: you found something wrong with “CURL0041.MP4” (crackles).
+      - Tide 2: you found something wrong with “CURL0041.MP4” (crackles).
       + 2 verified copies (Slipway; Tide 1), read back from the medium; two are needed.
       + A clip was played from Slipway.
       + You are at your own desk.
       Do not format, delete or rewrite when you are very tired: this list is still here in the morning."
     `)
     expect(three({ foundWrong: [{ ...found, note: '', readSince: true }] })).toMatchInlineSnapshot(`
-      "Not yet: Tide 2: something is wrong with “CURL0041.MP4”, as you said. Read again since, it is what was read from the card, byte for byte: play it from another copy, and in the camera. The recording itself may be at fault.
-      - Tide 2: something is wrong with “CURL0041.MP4”, as you said. Read again since, it is what was read from the card, byte for byte: play it from another copy, and in the camera. The recording itself may be at fault.
+      "Not yet: Tide 2: you found something wrong with “CURL0041.MP4”.
+      - Tide 2: you found something wrong with “CURL0041.MP4”.
       + 2 verified copies (Slipway; Tide 1), read back from the medium; two are needed.
       + A clip was played from Slipway.
       + You are at your own desk.

@@ -150,10 +150,7 @@ export const foundWrongReasons = (copies: Copies): Reason[] =>
     foundWrong.map(({ path, note, readSince }) => ({
       met: false,
       sentence:
-        `${volumeName}: something is wrong with “${path}”, as you said${note === '' ? '' : ` (${note})`}. ` +
-        (readSince
-          ? 'Read again since, it is what was read from the card, byte for byte: play it from another copy, and in ' +
-            'the camera. The recording itself may be at fault.'
-          : `${connected ? 'It is being read again' : 'Connect the drive: then it is read again'}. Play it from another copy meanwhile.`),
+        `${volumeName}: you found something wrong with “${path.split('/').at(-1) ?? path}”` +
+        `${note === '' ? '' : ` (${note})`}.${readSince || connected ? '' : ' Connect the drive: then it is read again.'}`,
     })),
   )

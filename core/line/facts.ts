@@ -75,6 +75,8 @@ export interface LoadFacts {
   readonly unseen: boolean
   /** Its card lies in a reader, and files on it were rewritten since: only reading it whole tells what they are. */
   readonly touched: boolean
+  /** Files of copies in which somebody found something wrong while playing. */
+  readonly foundWrong: number
   /** It is being scanned for the first time: nothing of it can be copied yet. */
   readonly looking: boolean
 }

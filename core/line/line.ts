@@ -12,6 +12,17 @@ export interface StationStatus {
   readonly worry: string | undefined
 }
 
+const isTouched = (loads: readonly LoadFacts[]) => loads.some((load) => load.touched && !load.formatted)
+const isFoundWrong = (loads: readonly LoadFacts[]) => loads.some((load) => load.foundWrong > 0)
+
+function worryOfCopies(loads: readonly LoadFacts[], weakest: number): string | undefined {
+  if (loads.length > 0 && weakest < 2)
+    return `${counted(loads.filter((load) => secondMark(load) < 2).length, 'load')} not safe`
+  if (isTouched(loads)) return 'card rewritten'
+  if (isFoundWrong(loads)) return 'a clip found wrong'
+  return loads.some((load) => load.perhapsOneDrive) ? 'perhaps one drive' : undefined
+}
+
 /** One figure and at most one worry for each station. */
 export function lineOf(facts: ProductionFacts): StationStatus[] {
   const { plan, loads, proxies, storage, exports, bags } = facts
@@ -21,7 +32,7 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
   const weakest = weakestSecondMark(loads)
   const notScanned = facts.cardsWaiting + loads.filter(isUnseen).length
   const looking = loads.filter((load) => load.looking).length
-  const isTouched = loads.some((load) => load.touched && !load.formatted)
+  const isSettled = !isTouched(loads) && !isFoundWrong(loads)
   const isThere = facts.cardsWaiting + facts.cardsLooking > 0
   // Once it is filmed, nobody looks for cards any more.
   const short = loads.length > 0 || facts.closed ? undefined : shortOf(plan)
@@ -44,17 +55,10 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
               : undefined,
     },
     copies: {
-      state: loads.length === 0 ? 'empty' : weakest >= 2 && !isTouched ? 'done' : 'open',
+      state: loads.length === 0 ? 'empty' : weakest >= 2 && isSettled ? 'done' : 'open',
       figure:
         loads.length === 0 ? 'nothing to copy' : weakest === 0 ? 'not copied twice' : `twice ${MARK_WORDS[weakest]}`,
-      worry:
-        loads.length > 0 && weakest < 2
-          ? `${counted(loads.filter((load) => secondMark(load) < 2).length, 'load')} not safe`
-          : isTouched
-            ? 'card rewritten'
-            : loads.some((load) => load.perhapsOneDrive)
-              ? 'perhaps one drive'
-              : undefined,
+      worry: worryOfCopies(loads, weakest),
     },
     proxies: {
       state:

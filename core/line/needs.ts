@@ -54,7 +54,17 @@ function unsafeLoads(loads: readonly LoadFacts[], isLookedAt: boolean): Need[] {
         ),
       ),
     ...loads
-      .filter((load) => !load.formatted && !load.looking && secondMark(load) < 2)
+      .filter((load) => load.foundWrong > 0)
+      .map((load) =>
+        say(
+          'unsafe',
+          'copies',
+          `Settle what is wrong with ${counted(load.foundWrong, 'clip')} of “${load.label}”: play another copy.`,
+        ),
+      ),
+    ...loads
+      // What somebody found wrong comes first: without that it may be proved twice.
+      .filter((load) => !load.formatted && !load.looking && load.foundWrong === 0 && secondMark(load) < 2)
       .map((load) =>
         say(
           'unsafe',

@@ -109,6 +109,7 @@ const loadFacts = (state: LoadState, isOwn: boolean) => ({
   formatted: state.formattedAt !== undefined && !state.returned,
   unseen: state.lastSeen !== undefined,
   touched: state.card?.isTouched === true,
+  foundWrong: state.copies.reduce((sum, copy) => sum + copy.foundWrong.length, 0),
   looking: state.isLooking && !state.load.lookDone,
 })
 

@@ -20,7 +20,12 @@ export function FoundWrong({ load, onPlay }: FoundWrongProps) {
           <li key={`${copy.volumeId} ${entryId}`}>
             <p className="mb-1.5">
               <strong className="text-stop">{path.split('/').at(-1)}</strong> on {copy.volumeName}:{' '}
-              {readSince ? 'read again since, and what was read from the card.' : 'to be read again.'}
+              {readSince
+                ? 'read again since, it is what was read from the card, byte for byte. Play it from another copy, and ' +
+                  'in the camera: the recording itself may be at fault.'
+                : copy.connected
+                  ? 'it is being read again. Play it from another copy meanwhile.'
+                  : 'connect the drive, then it is read again. Play it from another copy meanwhile.'}
             </p>
             <p className="flex flex-wrap gap-3">
               {load.copies
