@@ -22,7 +22,7 @@ const PROBE = `jsonb_set(jsonb_set('${JSON.stringify(testFacts())}'::jsonb || js
  */
 export async function fill(db: Db, { productions, loadsEach, filesEach, clipsEach, readings }: Fill): Promise<void> {
   const run = (statement: string) => sql.raw(statement).execute(db)
-  await run(`insert into site (name, kind) values ('house', 'other') on conflict do nothing`)
+  await run(`insert into site (name) values ('house') on conflict do nothing`)
   await run(`insert into volume (id, name, kind, site_id, simulated, capacity_bytes)
     select gen_random_uuid(), 'Volume ' || n, 'archive', (select id from site where name = 'house'), false, 4000000000000
     from generate_series((select count(*) + 1 from volume), ${readings.length}) n`)
