@@ -38,6 +38,8 @@ export async function firstFigures(): Promise<Figure[]> {
         await page.locator('main h1').waitFor()
         // The overview last: from there only the newest productions are a press away.
         for (const path of [...cold.slice(1), '']) note(`press ${path}`, await pressed(page, `/${path}`))
+        // What this page still asks for is no part of what the next one takes.
+        await page.goto('about:blank')
       }
       const median = (name: string) => took.get(name)?.toSorted((a, b) => a - b)[Math.floor(TURNS / 2)] ?? 0
       const nameOf = (path: string) => path.split('/').at(-1) || 'the overview'
