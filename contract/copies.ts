@@ -67,6 +67,12 @@ export const foundWrongOrder = spotPlay.pick(['volumeId', 'clipId']).shape({
   note: text().max(300, 'Keep it under 300 characters.').default(''),
 })
 
+/** That nothing is wrong with a file after all, by its id, as it was told. */
+export const foundWholeOrder = object({
+  volumeId: id('Say which volume.').required('Say which volume.'),
+  entryId: number().integer('That is no file.').min(1, 'That is no file.').required('Say which file.'),
+}).noUnknown()
+
 /**
  * One copy: its mark, where it lies, and what is wrong with it. The first hundred troubles are named, all are counted.
  */
@@ -189,7 +195,7 @@ export const copiesApi = {
   /** Writes down that nothing is wrong with it after all. */
   foundWhole: order()('POST', '/loads/:id/found-whole', {
     changes: ['copies', 'productions'],
-    body: foundWrongOrder.omit(['note']),
+    body: foundWholeOrder,
   }),
   /** Writes down that the card was formatted; 409 with the reason when the answer is no, unless `anyway`. */
   formatted: order()('POST', '/loads/:id/formatted', {

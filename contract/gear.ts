@@ -155,12 +155,9 @@ export const namedBody = object({
   name: text().required('Give it a name.').max(60, 'Keep the name under 60 characters.'),
 }).noUnknown()
 
-/** A rule of a yes, or `null` where none is chosen. */
-export const ruleOrNone = () => id('That is no rule.').nullable().defined('Say which rule, or none.')
-
 /** A client: its name, its rule of a yes, and what becomes of its raw footage; the last removes nothing by itself. */
 export const clientBody = namedBody.shape({
-  ruleId: ruleOrNone().default(null),
+  ruleId: id('That is no rule.').nullable().default(null),
   raw: string().oneOf(RAW_KEPT, 'Choose what becomes of raw footage.').default('all'),
 })
 export type ClientBody = InferType<typeof clientBody>

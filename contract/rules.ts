@@ -1,7 +1,7 @@
 import { boolean, object, string, type InferType } from 'yup'
 import { LEAST, MOST, type ClearRule } from '../core/copies/rule'
 import { ask, order, type Made } from './endpoint'
-import { awayBody, ruleOrNone, whole } from './gear'
+import { awayBody, whole } from './gear'
 import { id, idOrNothing } from './id'
 import { text } from './text'
 
@@ -51,14 +51,21 @@ export interface RulesView {
 }
 
 /** The rule that a production chose for itself; without one that of its client holds, then the usual one. */
-export const ruleChoice = object({ ruleId: ruleOrNone() }).noUnknown()
+export const ruleChoice = object({
+  ruleId: id('That is no rule.').nullable().defined('Say which rule, or none.'),
+}).noUnknown()
 
 /** Where the person is, and the rule that holds where nobody chose another. */
+export interface UsualRule {
+  readonly atHome: boolean
+  readonly ruleId: string
+}
+
+/** Either of them; what is not sent stays as it is, so that who says where they are brings no older rule back. */
 export const usualRule = object({
-  atHome: boolean().required('Say whether you are at your own desk.'),
-  ruleId: id('That is no rule.').required('Choose a rule.'),
+  atHome: boolean(),
+  ruleId: id('That is no rule.'),
 }).noUnknown()
-export type UsualRule = InferType<typeof usualRule>
 
 /** Which rule holds for a production. */
 export interface RuleHere {
@@ -100,7 +107,7 @@ export const rulesApi = {
   putAway: order()('PUT', '/clear-rules/:id/away', { changes: CHANGES, body: awayBody }),
   /** What a change would do to cards that are not formatted, as far as it is known without a scan. */
   effect: ask<EffectView>()('copies', '/clear-rule-effect', effectQuery),
-  /** Where the person is, and the usual rule. */
+  /** Changes where the person is, or the usual rule. 422 on `ruleId` for one that is not known. */
   setUsual: order()('PUT', '/settings', { changes: CHANGES, body: usualRule }),
   ofProduction: ask<RuleHere>()('copies', '/productions/:id/rule'),
   chooseForProduction: order()('PUT', '/productions/:id/rule', { changes: CHANGES, body: ruleChoice }),

@@ -1,5 +1,5 @@
 import { comparedSentence } from '../cards/load/stay'
-import { counted } from '../units/quantity'
+import { counted, upperFirst } from '../units/quantity'
 import { ageOf } from './age'
 import type { ClearQuestion, Reason } from './clearQuestion'
 import { markOf, type CopyFacts } from './mark'
@@ -36,8 +36,6 @@ export function backupCardReasons({ backupCards, rule, now }: ClearQuestion, cou
       }
     })
 }
-
-const upperFirst = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 /** Whether the very bytes of the card that is asked about were read, where there are two of it. */
 export function backupCardAsked({ askedBackupCard, readFromBackupCard, rule }: ClearQuestion): Reason[] {

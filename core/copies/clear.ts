@@ -1,11 +1,10 @@
-import { counted, formatBytes } from '../units/quantity'
+import { counted, formatBytes, inWords } from '../units/quantity'
 import { marksApart } from './apart'
 import { isImage } from './device'
 import { ageOf, isFresh, isOlderThan, timeOf } from './age'
 import { knownReasons, backupCardAsked, backupCardReasons } from './cardReasons'
 import type { ClearAnswer, ClearQuestion, Reason } from './clearQuestion'
 import { markOf, type CopyFacts } from './mark'
-import { inWords } from './rule'
 import {
   foundWrongReasons,
   mostApart,

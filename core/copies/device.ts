@@ -31,7 +31,6 @@ export const sameDevice = (a: DeviceIdentity | undefined, b: DeviceIdentity | un
   a?.disks.join() === b?.disks.join() &&
   a?.bus?.map((link) => link.port).join() === b?.bus?.map((link) => link.port).join() &&
   a?.known === b?.known &&
-  a?.medium === b?.medium &&
   a?.pastCache === b?.pastCache
 
 export type DeviceRelation = 'same' | 'different' | 'unknown'

@@ -136,7 +136,7 @@ describe('a rule of a yes', () => {
         ...{ proofHours: 1, acceptMemory: true },
       }),
     ).toBe(
-      'Three verified copies on two drives, on two kinds of media, at two sites; 8 clips played, ' +
+      'Three verified copies on two drives, on two kinds of media, at two sites; eight clips played, ' +
         'with the card out of the reader, anywhere, proved within 1 hour, read back from memory passes.',
     )
   })

@@ -1,3 +1,4 @@
+import { counted, inWords, upperFirst } from '../units/quantity'
 import type { MarkRule } from './mark'
 
 /** When a card may be formatted: what its copies have to be. A rule with larger numbers is stricter, but for the age. */
@@ -51,28 +52,19 @@ export const strictest = (rules: readonly [ClearRule, ...ClearRule[]]): ClearRul
 export const RAW_KEPT = ['all', 'film-and-tracks'] as const
 export type RawKept = (typeof RAW_KEPT)[number]
 
-const WORDS = ['no', 'one', 'two', 'three', 'four', 'five', 'six']
-
-/** A small number as a sentence says it: “two”; larger ones in figures. */
-export const inWords = (number: number): string => WORDS[number] ?? String(number)
-
-const USUAL = { media: 1, sites: 1 }
-
 /** What a rule asks, in one sentence. */
 export function ruleSentence(rule: ClearRule): string {
   const where = [
     `on ${inWords(rule.devices)} drives`,
-    ...(rule.media > USUAL.media ? [`on ${inWords(rule.media)} kinds of media`] : []),
-    ...(rule.sites > USUAL.sites ? [`at ${inWords(rule.sites)} sites`] : []),
+    ...(rule.media > 1 ? [`on ${inWords(rule.media)} kinds of media`] : []),
+    ...(rule.sites > 1 ? [`at ${inWords(rule.sites)} sites`] : []),
   ]
   const more = [
     rule.played === 1 ? 'one clip played' : `${inWords(rule.played)} clips played`,
     ...(rule.cardOut ? ['with the card out of the reader'] : []),
     rule.atDesk ? 'at your own desk' : 'anywhere',
-    `proved within ${rule.proofHours} ${rule.proofHours === 1 ? 'hour' : 'hours'}`,
+    `proved within ${counted(rule.proofHours, 'hour')}`,
     ...(rule.acceptMemory ? ['read back from memory passes'] : []),
   ]
-  return `${sentenceCase(inWords(rule.copies))} verified copies ${where.join(', ')}; ${more.join(', ')}.`
+  return `${upperFirst(inWords(rule.copies))} verified copies ${where.join(', ')}; ${more.join(', ')}.`
 }
-
-const sentenceCase = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

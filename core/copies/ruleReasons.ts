@@ -1,9 +1,9 @@
+import { inWords } from '../units/quantity'
 import { relationOf } from './apart'
 import type { ClearQuestion, Reason } from './clearQuestion'
 import { deviceRelation, type DeviceRelation } from './device'
 import { markOf, type CopyFacts } from './mark'
 import { MEDIUM_WORDS } from './medium'
-import { inWords } from './rule'
 
 type Copies = readonly CopyFacts[]
 
@@ -86,8 +86,7 @@ export function spreadReasons({ rule }: ClearQuestion, copies: Copies): Reason[]
         `Copies at ${inWords(rule.sites)} sites are asked; ${lie(sites, 'at')}.` +
         (met || unsaid.length === 0
           ? ''
-          : ` Nobody has said whether ${list(unsaid)} stay${unsaid.length === 1 ? 's' : ''} where it is or ` +
-            'is carried: choose it under Sites.'),
+          : ` Nobody has said what kind of place ${list(unsaid)} ${unsaid.length === 1 ? 'is' : 'are'}: choose it under Sites.`),
     })
   }
   return reasons

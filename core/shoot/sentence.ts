@@ -1,4 +1,4 @@
-import { counted, formatBytes } from '../units/quantity'
+import { counted, formatBytes, inWords, upperFirst } from '../units/quantity'
 import type { PlanBudget } from './plan'
 import { shortages, type Shortage } from './shortages'
 
@@ -8,27 +8,7 @@ export interface PlanAnswer {
   readonly short: readonly Shortage[]
 }
 
-const NUMBERS = [
-  'no',
-  'one',
-  'two',
-  'three',
-  'four',
-  'five',
-  'six',
-  'seven',
-  'eight',
-  'nine',
-  'ten',
-  'eleven',
-  'twelve',
-]
-
-/** A small count in words, for a sentence: `two`. */
-const words = (count: number): string => NUMBERS[count] ?? String(count)
-
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
-const cardsAre = (count: number) => `${words(count)} ${count === 1 ? 'card is' : 'cards are'}`
+const cardsAre = (count: number) => `${inWords(count)} ${count === 1 ? 'card is' : 'cards are'}`
 
 /**
  * Whether every take of the day has a card: how many are too slow, how many hold something that is not safe, and how
@@ -42,7 +22,7 @@ export function planAnswer(budget: PlanBudget): PlanAnswer {
     budget.notClear.length > 0 ? `${cardsAre(budget.notClear.length)} not clear` : '',
     budget.promised.length > 0 ? `${cardsAre(budget.promised.length)} planned for another shoot of that day` : '',
     budget.missing > 0
-      ? `${sure ? '' : 'perhaps '}${words(budget.missing)} more ` +
+      ? `${sure ? '' : 'perhaps '}${inWords(budget.missing)} more ` +
         `${budget.missing === 1 ? 'card is' : 'cards are'} needed`
       : '',
     short.some((one) => one.kind === 'longer-than-card') ? 'a take is longer than its card' : '',
@@ -51,7 +31,7 @@ export function planAnswer(budget: PlanBudget): PlanAnswer {
   const bytes = formatBytes(budget.sizeBytes)
   if (parts.length > 0) {
     const last = parts.length > 1 ? ` and ${parts.at(-1)}` : ''
-    const sentence = `${capital(parts.length > 1 ? parts.slice(0, -1).join(', ') : (parts[0] ?? ''))}${last}.`
+    const sentence = `${upperFirst(parts.length > 1 ? parts.slice(0, -1).join(', ') : (parts[0] ?? ''))}${last}.`
     // “One card is too slow and two are not clear” reads better than the word twice.
     return {
       sentence: sentence.replaceAll(/(and|,) (\w+) cards? (is|are) /g, '$1 $2 $3 '),

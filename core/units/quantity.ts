@@ -142,6 +142,28 @@ export function formatLength(seconds: number): string {
 /** `3 clips`, `1 clip`. */
 export const counted = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`
 
+const NUMBERS = [
+  'no',
+  'one',
+  'two',
+  'three',
+  'four',
+  'five',
+  'six',
+  'seven',
+  'eight',
+  'nine',
+  'ten',
+  'eleven',
+  'twelve',
+]
+
+/** A small count in words, for a sentence: `two`; larger ones in figures. */
+export const inWords = (count: number): string => NUMBERS[count] ?? String(count)
+
+/** A text that begins a sentence. */
+export const upperFirst = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
+
 const ENDINGS = ['th', 'st', 'nd', 'rd']
 
 /** A whole number as a place in a row: `second`, `third`, `4th`, `21st`, `112th`. */

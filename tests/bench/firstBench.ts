@@ -21,56 +21,58 @@ export async function firstFigures(): Promise<Figure[]> {
   const second = await startStation()
   await second.post('/productions', { title: 'Nothing yet' })
   const nothingYet = new URL(second.base).origin
-  const figures = await onFilledPages(
-    { productions: 900, loadsEach: 100, ...LOAD },
-    async ({ browser, origin }) => {
-      const cold = ['', ...STATIONS.map((station) => `p/${heavy}/${station}`)]
-      const nothing = [nothingYet, ...STATIONS.map((station) => `${origin}/p/${empty}/${station}`)]
-      const took = new Map<string, number[]>()
-      const note = (name: string, ms: number) => took.set(name, [...(took.get(name) ?? []), ms])
-      const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-      for (let turn = 0; turn < TURNS; turn += 1) {
-        for (const [at, path] of cold.entries()) {
-          note(path, await firstAnswer(browser, `${origin}/${path}`))
-          note(nothing[at] ?? '', await firstAnswer(browser, nothing[at] ?? ''))
+  try {
+    return await onFilledPages(
+      { productions: 900, loadsEach: 100, ...LOAD },
+      async ({ browser, origin }) => {
+        const cold = ['', ...STATIONS.map((station) => `p/${heavy}/${station}`)]
+        const nothing = [nothingYet, ...STATIONS.map((station) => `${origin}/p/${empty}/${station}`)]
+        const took = new Map<string, number[]>()
+        const note = (name: string, ms: number) => took.set(name, [...(took.get(name) ?? []), ms])
+        const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+        for (let turn = 0; turn < TURNS; turn += 1) {
+          for (const [at, path] of cold.entries()) {
+            note(path, await firstAnswer(browser, `${origin}/${path}`))
+            note(nothing[at] ?? '', await firstAnswer(browser, nothing[at] ?? ''))
+          }
+          await page.goto(`${origin}/${cold.at(-1)}`)
+          await page.locator('main h1').waitFor()
+          // The overview last: from there only the newest productions are a press away.
+          for (const path of [...cold.slice(1), '']) note(`press ${path}`, await pressed(page, `/${path}`))
+          // What this page still asks for is no part of what the next one takes.
+          await page.goto('about:blank')
         }
-        await page.goto(`${origin}/${cold.at(-1)}`)
-        await page.locator('main h1').waitFor()
-        // The overview last: from there only the newest productions are a press away.
-        for (const path of [...cold.slice(1), '']) note(`press ${path}`, await pressed(page, `/${path}`))
-        // What this page still asks for is no part of what the next one takes.
-        await page.goto('about:blank')
-      }
-      const median = (name: string) => took.get(name)?.toSorted((a, b) => a - b)[Math.floor(TURNS / 2)] ?? 0
-      const nameOf = (path: string) => path.split('/').at(-1) || 'the overview'
-      const figure = (name: string, ours: number): Figure => ({
-        name: `first answer of ${name}`,
-        ours,
-        theirs: SOON_MS,
-        unit: 'ms',
-        ratio: ours / SOON_MS,
-        goal: 'under 1',
-      })
-      return [
-        ...cold.map((path) => figure(`${nameOf(path)} by a press, 100 000 loads`, median(`press ${path}`))),
-        ...cold.map((path, at) =>
-          figure(
-            `${nameOf(path)} in a cold browser, 100 000 loads, later than the empty page`,
-            Math.max(0, median(path) - median(nothing[at] ?? '')),
+        const median = (name: string) => took.get(name)?.toSorted((a, b) => a - b)[Math.floor(TURNS / 2)] ?? 0
+        const nameOf = (path: string) => path.split('/').at(-1) || 'the overview'
+        const figure = (name: string, ours: number): Figure => ({
+          name: `first answer of ${name}`,
+          ours,
+          theirs: SOON_MS,
+          unit: 'ms',
+          ratio: ours / SOON_MS,
+          goal: 'under 1',
+        })
+        return [
+          ...cold.map((path) => figure(`${nameOf(path)} by a press, 100 000 loads`, median(`press ${path}`))),
+          ...cold.map((path, at) =>
+            figure(
+              `${nameOf(path)} in a cold browser, 100 000 loads, later than the empty page`,
+              Math.max(0, median(path) - median(nothing[at] ?? '')),
+            ),
           ),
-        ),
-      ]
-    },
-    async (db) => {
-      await fill(db, { productions: 1000, loadsEach: 10, ...LOAD })
-      const of = (title: string) => db.selectFrom('production').select('id').where('title', '=', title)
-      heavy = (await of('Mast day 900').executeTakeFirstOrThrow()).id
-      await fill(db, { productions: 1, loadsEach: 0, ...LOAD })
-      empty = (await of('Mast day 1901').executeTakeFirstOrThrow()).id
-    },
-  )
-  await second.stop()
-  return figures
+        ]
+      },
+      async (db) => {
+        await fill(db, { productions: 1000, loadsEach: 10, ...LOAD })
+        const of = (title: string) => db.selectFrom('production').select('id').where('title', '=', title)
+        heavy = (await of('Mast day 900').executeTakeFirstOrThrow()).id
+        await fill(db, { productions: 1, loadsEach: 0, ...LOAD })
+        empty = (await of('Mast day 1901').executeTakeFirstOrThrow()).id
+      },
+    )
+  } finally {
+    await second.stop()
+  }
 }
 
 /** From the address to the first heading, in milliseconds, with nothing in any cache. */

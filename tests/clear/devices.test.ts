@@ -5,6 +5,7 @@ import { describe, expect, it } from 'vitest'
 import type { ReaderView } from '../../contract/cards'
 import type { ProductionView } from '../../contract/productions'
 import { deviceOf, disksBelow, keptOn } from '../../server/engine/medium/device'
+import { mediumOfVolume } from '../../server/db/queries/volumes'
 import { FolderMedium } from '../../server/engine/medium/folder'
 import { isLong } from '../long'
 import { more } from '../more'
@@ -128,6 +129,12 @@ describe('the system’s tree of block devices', () => {
     mkdirSync(join(still, 'sdb1'))
     writeFileSync(join(still, 'sdb1/partition'), '1')
     expect(await keptOn(join(still, 'sdb1'))).toBe('solid-state')
+    // The system’s word comes before a person’s; whoever says cloud has said it.
+    const device = { fileSystem: 'fs:1', disks: [], known: true, pastCache: true }
+    const kept = (kind: 'archive' | 'cloud', seen: 'disk' | undefined, medium: 'flash' | null) =>
+      mediumOfVolume({ kind, device: { ...device, ...(seen && { medium: seen }) }, medium })
+    expect([kept('archive', 'disk', 'flash'), kept('archive', undefined, 'flash')]).toEqual(['disk', 'flash'])
+    expect([kept('archive', undefined, null), kept('cloud', 'disk', 'flash')]).toEqual([undefined, 'cloud'])
   })
 })
 

@@ -1,6 +1,6 @@
 import { expect, type Page, type Request } from '@playwright/test'
 import { STATION_NAMES, STATIONS } from '../../core/line/stations'
-import { productionId, startTask, taskEnd } from './bench'
+import { post, productionId, startTask, taskEnd } from './bench'
 import { ownHouse, test } from './house'
 import { heading } from './keys'
 
@@ -166,4 +166,20 @@ test('head, line and desks leave the room to the picture, and all that belongs t
     await expect(heading(page)).toBeVisible()
     expect(await bottom('[data-testid="desks"]'), path).toBeLessThanOrEqual(120)
   }
+})
+
+test('the overview begins with eight productions, and the next come by themselves', async ({ page, request }) => {
+  for (let at = 1; at <= 40; at += 1) await post(request, '/productions', { title: `Week ${at}` })
+  const asked: string[] = []
+  await page.route(/\/api\/productions(\?|$)/, async (route) => {
+    asked.push(new URL(route.request().url()).search)
+    const response = await route.fetch()
+    if (asked.length === 1) expect(((await response.json()) as { rows: unknown[] }).rows).toHaveLength(8)
+    await route.fulfill({ response })
+  })
+  await page.goto('/')
+  await expect(page.locator('[data-production]')).toHaveCount(32)
+  await expect(heading(page)).toContainText(/newest 32|A card waits/)
+  await expect(page.getByRole('button', { name: 'Show older productions' })).toBeVisible()
+  expect(asked[0]).toBe('')
 })

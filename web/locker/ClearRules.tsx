@@ -4,12 +4,10 @@ import { ruleSentence } from '../../core/copies/rule'
 import { rulesApi, type RulesView, type RuleView } from '../../contract/rules'
 import { Ask } from '../parts/asking/Ask'
 import { useSend } from '../parts/asking/useSend'
-import { Button } from '../parts/controls/Button'
-import { Choice } from '../parts/controls/Choice'
 import { IconButton } from '../parts/controls/IconButton'
 import { Trouble } from '../parts/Trouble'
 import { useRules } from '../trade/queries'
-import { RuleEffect } from '../trade/RuleEffect'
+import { RuleChoice } from '../trade/RuleChoice'
 import { ClearRuleSheet } from './ClearRuleSheet'
 import { PutAway } from './PutAway'
 
@@ -66,35 +64,21 @@ export function ClearRules() {
   )
 }
 
-function Usual({ view: { rules, usual, atHome } }: { view: RulesView }) {
+function Usual({ view: { rules, usual } }: { view: RulesView }) {
   const send = useSend(rulesApi.setUsual)
-  const [wanted, setWanted] = useState(usual)
   return (
     <div className="mt-4">
-      <Choice
+      <RuleChoice
         label="The usual one"
-        className="w-80 max-w-full"
-        value={wanted}
-        onChange={setWanted}
+        value={usual}
         options={rules
           .filter((rule) => !rule.away || rule.id === usual)
           .map(({ id, name }) => ({ value: id, label: name }))}
+        change={(ruleId) => ({ of: 'usual', ruleId })}
+        keep="Make it the usual one"
+        onKeep={(ruleId, kept) => send.mutate({ params: {}, body: { ruleId } }, { onSuccess: kept })}
+        busy={send.isPending}
       />
-      {wanted !== usual && (
-        <>
-          <RuleEffect change={{ of: 'usual', ruleId: wanted }} />
-          <div className="flex flex-wrap gap-3">
-            <Button
-              look="primary"
-              disabled={send.isPending}
-              onClick={() => send.mutate({ params: {}, body: { ruleId: wanted, atHome } })}
-            >
-              Make it the usual one
-            </Button>
-            <Button onClick={() => setWanted(usual)}>Leave it</Button>
-          </div>
-        </>
-      )}
       <Trouble error={send.error} />
     </div>
   )

@@ -1,3 +1,4 @@
+import { sql } from 'kysely'
 import type { UsualRule } from '../../../contract/rules'
 import type { NoticedFolders } from '../../../contract/noticed'
 import type { UnattendedRule } from '../../../contract/unattended'
@@ -26,8 +27,13 @@ const write = (db: Db, key: string, value: object) =>
 /** Which rule says when a card may be formatted, as the person chose it; the careful one until then. */
 export const readSettings = (db: Db): Promise<UsualRule> => read(db, 'person', DEFAULTS)
 
-/** Keeps it. */
-export const writeSettings = (db: Db, settings: UsualRule) => write(db, 'person', settings)
+/** Keeps what of it is given; the rest stays as it is. */
+export const writeSettings = (db: Db, settings: { readonly [Name in keyof UsualRule]?: UsualRule[Name] | undefined }) =>
+  db
+    .insertInto('setting')
+    .values({ key: 'person', value: JSON.stringify(settings) })
+    .onConflict((at) => at.column('key').doUpdateSet({ value: sql`setting.value || excluded.value` }))
+    .execute()
 
 /** How carefully recordings are planned, as the person chose it. */
 export const readPlanRules = (db: Db): Promise<PlanRulesBody> => read(db, 'planning', RULES)

@@ -36,13 +36,15 @@ export async function deviceOf(root: string): Promise<DeviceIdentity> {
     isWriteProtected(block),
     keptOn(block),
   ])
+  // Of a pool only one disk is named where it is mounted: several may be of several kinds.
+  const told = type === 'btrfs' && below.disks.length > 1 ? undefined : medium
   const pastCache = !type.startsWith('fuse') && !below.disks.includes(MEMORY_DISK)
   return {
     fileSystem,
     ...below,
     pastCache,
     ...(bus.length > 0 && { bus }),
-    ...(medium && { medium }),
+    ...(told && { medium: told }),
     ...(writeProtected && { writeProtected }),
   }
 }
@@ -65,7 +67,7 @@ export async function keptOn(block: string): Promise<Medium | undefined> {
     const kinds = await Promise.all(below.map(async (name) => keptOn(await realpath(join(block, 'slaves', name)))))
     return kinds.every((one) => one === kinds[0]) ? kinds[0] : undefined
   }
-  const whole = existsSync(join(block, 'partition')) ? dirname(block) : block
+  const whole = wholeOf(block)
   if (/^(loop|zram|ram)/.test(basename(whole))) return undefined
   if (basename(whole).startsWith('mmcblk') || (await lineOf(join(whole, 'removable'))) === '1') return 'flash'
   const rotates = await lineOf(join(whole, 'queue/rotational'))
@@ -111,12 +113,15 @@ export const numberedMedium = async (root: string): Promise<boolean> => (await m
 /** What is mounted where a folder lies. */
 export const mountedFrom = async (root: string): Promise<string> => (await mountOf(root)).source
 
+/** The disk that a partition is a part of; anything else is itself. */
+const wholeOf = (block: string): string => (existsSync(join(block, 'partition')) ? dirname(block) : block)
+
 /** All of it is the kernel’s memory: nothing is waited for. */
 function numbersBelow(block: string): string {
   const slaves = join(block, 'slaves')
   const below = existsSync(slaves) ? readdirSync(slaves) : []
   if (below.length > 0) return below.map((name) => numbersBelow(realpathSync.native(join(slaves, name)))).join('+')
-  const whole = existsSync(join(block, 'partition')) ? dirname(block) : block
+  const whole = wholeOf(block)
   const file = join(whole, 'diskseq')
   return existsSync(file) ? `${basename(whole)}#${readFileSync(file, 'utf8').trim()}` : ''
 }
@@ -176,7 +181,7 @@ export async function disksBelow(block: string): Promise<Below> {
       known: nested.every((one) => one.known),
     }
   }
-  const whole = existsSync(join(block, 'partition')) ? dirname(block) : block
+  const whole = wholeOf(block)
   const image = await lineOf(join(whole, 'loop/backing_file'))
   if (image !== '' && !loopsApart()) return disksOfImage(image)
   return { disks: [await lastingMark(whole)], known: true }

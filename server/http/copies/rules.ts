@@ -74,7 +74,8 @@ export function ruleRoutes(router: Router, { db, host }: Context): void {
   })
 
   serve(router, rulesApi.setUsual, async ({ body }) => {
-    if (!(await known(body.ruleId))) throw invalid('That rule is not known. Choose another.', 'ruleId')
+    if (body.ruleId !== undefined && !(await known(body.ruleId)))
+      throw invalid('That rule is not known. Choose another.', 'ruleId')
     await writeSettings(db, body)
     await changed()
   })

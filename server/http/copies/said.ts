@@ -44,12 +44,12 @@ export function saidRoutes(router: Router, context: Context): void {
     await tellChanged(db, 'copies', 'productions')
   })
 
-  serve(router, copiesApi.foundWhole, async ({ params, body }) => {
-    const file = await playedFile(params.id, body)
-    const open = await foundWrong(db, [file.loadId])
-    if (!open.some((one) => one.volumeId === file.volumeId && one.entryId === file.entryId))
+  serve(router, copiesApi.foundWhole, async ({ params, body: { volumeId, entryId } }) => {
+    const load = await loadOf(context, params.id)
+    const open = await foundWrong(db, [load.id])
+    if (!open.some((one) => one.volumeId === volumeId && one.entryId === entryId))
       throw conflict('Nobody said that something is wrong with it, or it was settled already.')
-    await addSaid(db, { kind: 'found-whole', ...file })
+    await addSaid(db, { kind: 'found-whole', loadId: load.id, volumeId, entryId })
     await tellChanged(db, 'copies', 'productions')
   })
 

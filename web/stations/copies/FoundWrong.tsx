@@ -40,7 +40,9 @@ export function FoundWrong({ load, onPlay }: FoundWrongProps) {
               )}
               <Button
                 disabled={whole.isPending}
-                onClick={() => whole.mutate({ params: { id: load.loadId }, body: { volumeId: copy.volumeId, clipId } })}
+                onClick={() =>
+                  whole.mutate({ params: { id: load.loadId }, body: { volumeId: copy.volumeId, entryId } })
+                }
               >
                 It plays as it should after all
               </Button>
