@@ -12,12 +12,17 @@ const keyOf = (sent: object): string => {
 
 /**
  * Sends orders to one endpoint; what it changes is asked again afterwards, so that the page shows what became of it.
+ * `atOnce` runs as soon as the order is carried out; what `mutate` is given waits for those answers too.
  */
-export function useSend<Path extends string, Body, Query, Answer>(endpoint: Endpoint<Path, Body, Query, Answer>) {
+export function useSend<Path extends string, Body, Query, Answer>(
+  endpoint: Endpoint<Path, Body, Query, Answer>,
+  atOnce?: () => void,
+) {
   const client = useQueryClient()
   return useMutation<Answer, ApiProblem, Sent<Path, Body, Query>>({
     mutationFn: (sent) => call(endpoint, { ...sent, key: keyOf(sent) }),
     retry: (times, error) => error.problem.type === '/problems/unreachable' && times < 2,
+    onSuccess: atOnce,
     onSettled: () => Promise.all(endpoint.topics.map((topic) => askAgain(client, { queryKey: [topic] }))),
   })
 }

@@ -74,7 +74,7 @@ interface SayWrongProps {
 
 /** What was seen or heard is written down as it is: the copy counts for nothing until it is settled. */
 function SayWrong({ load, copy, clipId, onSaid }: SayWrongProps) {
-  const send = useSend(copiesApi.foundWrong)
+  const send = useSend(copiesApi.foundWrong, showAnew)
   const [note, setNote] = useState<string>()
   if (note === undefined)
     return (
@@ -90,12 +90,7 @@ function SayWrong({ load, copy, clipId, onSaid }: SayWrongProps) {
         event.preventDefault()
         send.mutate(
           { params: { id: load.loadId }, body: { volumeId: copy.volumeId, clipId, note } },
-          {
-            onSuccess: () => {
-              showAnew()
-              onSaid()
-            },
-          },
+          { onSuccess: onSaid },
         )
       }}
     >

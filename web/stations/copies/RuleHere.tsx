@@ -33,12 +33,12 @@ export function RuleHere({ load, productionId }: { load: LoadCopies; productionI
 }
 
 function AtDesk({ atHome }: { atHome: boolean }) {
-  const send = useSend(rulesApi.setUsual)
+  const send = useSend(rulesApi.setUsual, showAnew)
   // What was just chosen shows at once; the server's answer follows.
   const on = (send.isPending ? send.variables.body?.atHome : undefined) ?? atHome
   return (
     <>
-      <Switch on={on} onChange={(next) => send.mutate({ params: {}, body: { atHome: next } }, { onSuccess: showAnew })}>
+      <Switch on={on} onChange={(next) => send.mutate({ params: {}, body: { atHome: next } })}>
         I am at my own desk now
       </Switch>
       <Trouble error={send.error} />
@@ -47,18 +47,10 @@ function AtDesk({ atHome }: { atHome: boolean }) {
 }
 
 function Chosen({ rules: { rules }, productionId }: { rules: RulesView; productionId: string }) {
-  const send = useSend(rulesApi.chooseForProduction)
+  const send = useSend(rulesApi.chooseForProduction, showAnew)
   const nameOf = (id: string) => rules.find((rule) => rule.id === id)?.name ?? ''
   const keep = (choice: string, kept: () => void) =>
-    send.mutate(
-      { params: { id: productionId }, body: { ruleId: idOf(choice) } },
-      {
-        onSuccess: () => {
-          kept()
-          showAnew()
-        },
-      },
-    )
+    send.mutate({ params: { id: productionId }, body: { ruleId: idOf(choice) } }, { onSuccess: kept })
   return (
     <Ask query={useAsk(rulesApi.ofProduction, { id: productionId })}>
       {({ own, otherwise, client }) => (
