@@ -1,5 +1,6 @@
 import type { Schema } from 'yup'
 import { benchApi } from './bench'
+import { chartApi } from './chart'
 import { cardsApi } from './cards'
 import { rulesApi } from './rules'
 import { copiesApi } from './copies'
@@ -39,6 +40,7 @@ const STATIONS: readonly Readonly<Record<string, AnyEndpoint>>[] = [
   sortedApi,
   copiesApi,
   rulesApi,
+  chartApi,
   proxiesApi,
   storageApi,
   foldersApi,

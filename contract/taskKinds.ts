@@ -95,6 +95,14 @@ export const TASK_KINDS = {
     input: object({ loadId: id(), twinId: string().uuid().nullable().default(null) }),
     subject: (input: { loadId: string; twinId: string | null }) => input.twinId ?? input.loadId,
   },
+  /** Reckons lines of the chart anew, as after another rule for many loads. */
+  chart: {
+    station: 'copies',
+    line: 'pictures',
+    topics: ['chart'],
+    input: object({}),
+    subject: () => 'chart',
+  },
   proxy: {
     station: 'proxies',
     line: 'pictures',

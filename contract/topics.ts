@@ -11,3 +11,4 @@ export type Topic =
   | 'gear'
   | 'bench'
   | 'tasks'
+  | 'chart'

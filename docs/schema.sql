@@ -15,6 +15,59 @@ CREATE FUNCTION public.begin_takes() RETURNS trigger
     return null;
   end $$;
 
+CREATE FUNCTION public.chart_all() RETURNS trigger
+    LANGUAGE plpgsql
+    AS $$
+  begin
+    insert into chart_due (load_id) select id from load;
+    return null;
+  end $$;
+
+CREATE FUNCTION public.chart_files() RETURNS trigger
+    LANGUAGE plpgsql
+    AS $$
+  begin
+    insert into chart_due (load_id) select distinct load_id from new_files;
+    return null;
+  end $$;
+
+CREATE FUNCTION public.chart_load() RETURNS trigger
+    LANGUAGE plpgsql
+    AS $$
+  begin
+    insert into chart_due (load_id) values (case when tg_table_name = 'load' then (to_jsonb(new)->>'id')::uuid else (to_jsonb(coalesce(new, old))->>'load_id')::uuid end);
+    return null;
+  end $$;
+
+CREATE FUNCTION public.chart_production() RETURNS trigger
+    LANGUAGE plpgsql
+    AS $$
+  begin
+    insert into chart_due (load_id)
+      select id from load where production_id = new.id union select load_id from load_summary where production_id = new.id;
+    return null;
+  end $$;
+
+CREATE FUNCTION public.chart_said() RETURNS trigger
+    LANGUAGE plpgsql
+    AS $$
+  begin
+    if new.load_id is not null then
+      insert into chart_due (load_id) values (new.load_id);
+    else
+      insert into chart_due (load_id) select distinct load_id from mirror where volume_id in (new.volume_id, new.other_volume_id);
+    end if;
+    return null;
+  end $$;
+
+CREATE FUNCTION public.chart_volume() RETURNS trigger
+    LANGUAGE plpgsql
+    AS $$
+  begin
+    insert into chart_due (load_id) select load_id from mirror where volume_id = (to_jsonb(new)->>case when tg_table_name = 'volume' then 'id' else 'volume_id' end)::uuid;
+    return null;
+  end $$;
+
 CREATE FUNCTION public.count_copy_files() RETURNS trigger
     LANGUAGE plpgsql
     AS $$
@@ -338,6 +391,37 @@ CREATE TABLE public.card_stamp (
     path bytea NOT NULL,
     listed text NOT NULL,
     stamp text NOT NULL
+);
+
+CREATE TABLE public.chart_due (
+    id bigint NOT NULL,
+    load_id uuid NOT NULL,
+    due_at timestamp with time zone DEFAULT clock_timestamp() NOT NULL
+);
+
+ALTER TABLE public.chart_due ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.chart_due_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+
+CREATE TABLE public.chart_line (
+    load_id uuid NOT NULL,
+    production_id uuid NOT NULL,
+    client_id uuid,
+    year integer NOT NULL,
+    place text NOT NULL COLLATE pg_catalog."C",
+    danger smallint NOT NULL,
+    oldest_proof_at timestamp with time zone
+);
+
+CREATE TABLE public.chart_place (
+    of_id uuid NOT NULL,
+    place text NOT NULL COLLATE pg_catalog."C",
+    load_id uuid NOT NULL
 );
 
 CREATE TABLE public.clear_rule (
@@ -1135,6 +1219,8 @@ CREATE TABLE public.volume (
     site_id uuid NOT NULL,
     put_away_at timestamp with time zone,
     medium text,
+    cycle_days integer DEFAULT 180 NOT NULL,
+    CONSTRAINT volume_cycle_days_check CHECK (((cycle_days >= 1) AND (cycle_days <= 3650))),
     CONSTRAINT volume_medium_check CHECK ((medium = ANY (ARRAY['disk'::text, 'solid-state'::text, 'flash'::text, 'cloud'::text])))
 );
 
@@ -1177,6 +1263,15 @@ ALTER TABLE ONLY public.card
 
 ALTER TABLE ONLY public.card_stamp
     ADD CONSTRAINT card_stamp_pkey PRIMARY KEY (load_id, path);
+
+ALTER TABLE ONLY public.chart_due
+    ADD CONSTRAINT chart_due_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.chart_line
+    ADD CONSTRAINT chart_line_pkey PRIMARY KEY (load_id);
+
+ALTER TABLE ONLY public.chart_place
+    ADD CONSTRAINT chart_place_pkey PRIMARY KEY (of_id, place, load_id);
 
 ALTER TABLE ONLY public.clear_rule
     ADD CONSTRAINT clear_rule_pkey PRIMARY KEY (id);
@@ -1377,6 +1472,24 @@ CREATE INDEX bag_production ON public.bag USING btree (production_id);
 CREATE INDEX bag_volume ON public.bag USING btree (volume_id);
 
 CREATE UNIQUE INDEX card_name ON public.card USING btree (lower(name));
+
+CREATE INDEX chart_due_at ON public.chart_due USING btree (due_at);
+
+CREATE INDEX chart_due_load ON public.chart_due USING btree (load_id);
+
+CREATE INDEX chart_line_client ON public.chart_line USING btree (client_id, place, load_id);
+
+CREATE INDEX chart_line_in_danger ON public.chart_line USING btree (place, load_id) WHERE (danger > 0);
+
+CREATE INDEX chart_line_place ON public.chart_line USING btree (place, load_id);
+
+CREATE INDEX chart_line_production ON public.chart_line USING btree (production_id, place, load_id);
+
+CREATE INDEX chart_line_worst ON public.chart_line USING btree (danger DESC, place) WHERE (danger > 0);
+
+CREATE INDEX chart_line_year ON public.chart_line USING btree (year, place, load_id);
+
+CREATE INDEX chart_place_load ON public.chart_place USING btree (load_id);
 
 CREATE UNIQUE INDEX clear_rule_name ON public.clear_rule USING btree (lower(name));
 
@@ -1614,6 +1727,36 @@ CREATE INDEX volume_site ON public.volume USING btree (site_id);
 
 CREATE TRIGGER begin_takes AFTER INSERT ON public.media_file REFERENCING NEW TABLE AS new_files FOR EACH STATEMENT EXECUTE FUNCTION public.begin_takes();
 
+CREATE TRIGGER chart_all AFTER UPDATE ON public.clear_rule FOR EACH ROW WHEN ((old.* IS DISTINCT FROM new.*)) EXECUTE FUNCTION public.chart_all();
+
+CREATE TRIGGER chart_all AFTER UPDATE ON public.client FOR EACH ROW WHEN ((old.rule_id IS DISTINCT FROM new.rule_id)) EXECUTE FUNCTION public.chart_all();
+
+CREATE TRIGGER chart_all AFTER UPDATE ON public.setting FOR EACH ROW WHEN (((new.value -> 'ruleId'::text) IS DISTINCT FROM (old.value -> 'ruleId'::text))) EXECUTE FUNCTION public.chart_all();
+
+CREATE TRIGGER chart_all AFTER UPDATE ON public.site FOR EACH ROW WHEN ((old.kind IS DISTINCT FROM new.kind)) EXECUTE FUNCTION public.chart_all();
+
+CREATE TRIGGER chart_all_said AFTER INSERT ON public.setting FOR EACH ROW WHEN ((new.value ? 'ruleId'::text)) EXECUTE FUNCTION public.chart_all();
+
+CREATE TRIGGER chart_files AFTER UPDATE ON public.copy_file REFERENCING NEW TABLE AS new_files FOR EACH STATEMENT EXECUTE FUNCTION public.chart_files();
+
+CREATE TRIGGER chart_load AFTER INSERT OR UPDATE ON public.load FOR EACH ROW EXECUTE FUNCTION public.chart_load();
+
+CREATE TRIGGER chart_load AFTER INSERT OR DELETE OR UPDATE ON public.load_finding FOR EACH ROW EXECUTE FUNCTION public.chart_load();
+
+CREATE TRIGGER chart_load AFTER INSERT OR UPDATE OF clips ON public.load_summary FOR EACH ROW EXECUTE FUNCTION public.chart_load();
+
+CREATE TRIGGER chart_load AFTER INSERT OR UPDATE OF folder, present, mounted, files_verified, files_memory, files_missing, files_changed, files_doubted, files_differ, files_conflict ON public.mirror FOR EACH ROW EXECUTE FUNCTION public.chart_load();
+
+CREATE TRIGGER chart_production AFTER UPDATE ON public.production FOR EACH ROW WHEN ((((old.client_id IS DISTINCT FROM new.client_id) OR (old.rule_id IS DISTINCT FROM new.rule_id)) OR (old.shoot_on IS DISTINCT FROM new.shoot_on))) EXECUTE FUNCTION public.chart_production();
+
+CREATE TRIGGER chart_said AFTER INSERT ON public.said FOR EACH ROW EXECUTE FUNCTION public.chart_said();
+
+CREATE TRIGGER chart_volume AFTER UPDATE ON public.mount FOR EACH ROW WHEN (((((old.device -> 'disks'::text) IS DISTINCT FROM (new.device -> 'disks'::text)) OR ((old.device -> 'known'::text) IS DISTINCT FROM (new.device -> 'known'::text))) OR ((old.device -> 'medium'::text) IS DISTINCT FROM (new.device -> 'medium'::text)))) EXECUTE FUNCTION public.chart_volume();
+
+CREATE TRIGGER chart_volume AFTER UPDATE ON public.volume FOR EACH ROW WHEN (((((old.kind IS DISTINCT FROM new.kind) OR (old.site_id IS DISTINCT FROM new.site_id)) OR (old.medium IS DISTINCT FROM new.medium)) OR (old.cycle_days IS DISTINCT FROM new.cycle_days))) EXECUTE FUNCTION public.chart_volume();
+
+CREATE TRIGGER chart_volume_added AFTER INSERT ON public.mount FOR EACH ROW EXECUTE FUNCTION public.chart_volume();
+
 CREATE TRIGGER count_copy_files_insert AFTER INSERT ON public.copy_file REFERENCING NEW TABLE AS new_files FOR EACH STATEMENT EXECUTE FUNCTION public.count_copy_files();
 
 CREATE TRIGGER count_copy_files_update AFTER UPDATE ON public.copy_file REFERENCING OLD TABLE AS old_files NEW TABLE AS new_files FOR EACH STATEMENT EXECUTE FUNCTION public.count_copy_files();
@@ -1656,6 +1799,15 @@ ALTER TABLE ONLY public.bag
 
 ALTER TABLE ONLY public.card_stamp
     ADD CONSTRAINT card_stamp_load_id_fkey FOREIGN KEY (load_id) REFERENCES public.load(id);
+
+ALTER TABLE ONLY public.chart_due
+    ADD CONSTRAINT chart_due_load_id_fkey FOREIGN KEY (load_id) REFERENCES public.load(id);
+
+ALTER TABLE ONLY public.chart_line
+    ADD CONSTRAINT chart_line_load_id_fkey FOREIGN KEY (load_id) REFERENCES public.load(id);
+
+ALTER TABLE ONLY public.chart_place
+    ADD CONSTRAINT chart_place_load_id_fkey FOREIGN KEY (load_id) REFERENCES public.load(id);
 
 ALTER TABLE ONLY public.client
     ADD CONSTRAINT client_rule_id_fkey FOREIGN KEY (rule_id) REFERENCES public.clear_rule(id);

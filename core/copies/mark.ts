@@ -50,6 +50,8 @@ export interface CopyFacts {
   /** When the volume last listed it. */
   readonly seenAt: string | undefined
   readonly spotPlayedAt: string | undefined
+  /** Within how many days every file on its volume is to be read again. */
+  readonly cycleDays: number
   /** What somebody found wrong with it while playing. */
   readonly foundWrong: readonly FoundWrong[]
   /** Files that were played from it, by their ids, and lie there as they did then. */

@@ -10,7 +10,7 @@ type Copies = readonly CopyFacts[]
 const list = (words: readonly string[]) => new Intl.ListFormat('en-GB').format(words)
 
 /** Copies that do not lie on the card’s own drive. */
-export const offCard = ({ cardStanding }: ClearQuestion, copies: Copies): Copies =>
+export const offCard = ({ cardStanding }: Pick<ClearQuestion, 'cardStanding'>, copies: Copies): Copies =>
   copies.filter((copy) => deviceRelation(copy, cardStanding) !== 'same')
 
 interface Pair {
@@ -20,14 +20,21 @@ interface Pair {
 }
 
 /** Every two copies, with how their drives are related. */
-export const pairsOf = ({ saidDifferent }: ClearQuestion, copies: Copies): readonly Pair[] =>
+export const pairsOf = ({ saidDifferent }: Pick<ClearQuestion, 'saidDifferent'>, copies: Copies): readonly Pair[] =>
   copies.flatMap((a, at) => copies.slice(at + 1).map((b) => ({ a, b, relation: relationOf(a, b, saidDifferent) })))
 
-/** How many of the copies lie on drives of which each is known to be another one than every other. */
-export function mostApart(question: ClearQuestion, copies: Copies): number {
+/**
+ * How many of the copies lie on drives of which each is another one than every other: as is known, or as `isOther`
+ * judges.
+ */
+export function mostApart(
+  question: Pick<ClearQuestion, 'rule' | 'saidDifferent'>,
+  copies: Copies,
+  isOther = (a: CopyFacts, b: CopyFacts) => relationOf(a, b, question.saidDifferent) === 'different',
+): number {
   const isApart = new Set(
-    pairsOf(question, copies).flatMap(({ a, b, relation }) =>
-      relation === 'different' ? [`${a.volumeId} ${b.volumeId}`, `${b.volumeId} ${a.volumeId}`] : [],
+    pairsOf(question, copies).flatMap(({ a, b }) =>
+      isOther(a, b) ? [`${a.volumeId} ${b.volumeId}`, `${b.volumeId} ${a.volumeId}`] : [],
     ),
   )
   // Volumes are few, and no rule asks for more than a handful: trying all is quick.
@@ -42,7 +49,8 @@ export function mostApart(question: ClearQuestion, copies: Copies): number {
 
 /** What a person carries is one site: a bag is lost with everything in it. */
 const CARRIED = 'what you carry'
-const sitesOf = (copies: Copies) => [
+/** Sites of copies, where somebody has said what kind of place they are. */
+export const sitesOf = (copies: Copies): readonly string[] => [
   ...new Set(copies.flatMap(({ siteKind, site }) => (siteKind === 'carried' ? [CARRIED] : siteKind ? [site] : []))),
 ]
 const mediaOf = (copies: Copies) => [...new Set(copies.flatMap(({ medium }) => medium ?? []))]
@@ -61,7 +69,7 @@ export function suffices(question: ClearQuestion, copies: Copies): boolean {
 }
 
 /** On how many kinds of media and at how many sites the copies lie, where the rule asks for more than one. */
-export function spreadReasons({ rule }: ClearQuestion, copies: Copies): Reason[] {
+export function spreadReasons({ rule }: Pick<ClearQuestion, 'rule'>, copies: Copies): Reason[] {
   const reasons: Reason[] = []
   if (rule.media > 1) {
     const media = mediaOf(copies).map((medium) => MEDIUM_WORDS[medium])

@@ -1,4 +1,5 @@
 import { isNameless } from '../../core/cards/load/backupCard'
+import { USUAL_CYCLE_DAYS } from '../../core/copies/danger'
 import type { CopyFacts } from '../../core/copies/mark'
 import type { LoadRow } from '../db/queries/cards'
 import type { ReaderRow } from '../db/queries/readers'
@@ -72,6 +73,7 @@ export function backupCardStates(
           firstVerifiedAt: readAt?.toISOString(),
           lastVerifiedAt: readAt?.toISOString(),
           ...{ readAgainAt: undefined, seenAt: row.seenAt.toISOString(), spotPlayedAt: undefined },
+          cycleDays: USUAL_CYCLE_DAYS,
         },
       }
     })

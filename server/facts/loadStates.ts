@@ -3,6 +3,7 @@ import { forgottenSentence, lastSeenSentence, TOUCHED } from '../../core/cards/l
 import { clearToFormat, type ClearAnswer, type ClearQuestion } from '../../core/copies/clear'
 import type { CardKnown } from '../../core/copies/clearQuestion'
 import { marksApart, type Apart } from '../../core/copies/apart'
+import { dangerOf, USUAL_CYCLE_DAYS, type Danger } from '../../core/copies/danger'
 import { deviceRelation } from '../../core/copies/device'
 import type { CopyFacts } from '../../core/copies/mark'
 import { playedStill } from '../../core/copies/copyState'
@@ -38,6 +39,8 @@ export interface LoadState {
   readonly clear: ClearAnswer
   /** How far its copies have come, by drives. */
   readonly apart: Apart
+  /** What stands against it on the chart, whatever lies in a reader now. */
+  readonly danger: Danger
   /** What a yes asks of it. */
   readonly rule: ClearRule
   readonly formattedAt: string | undefined
@@ -124,6 +127,7 @@ function stateOf(load: LoadRow, rows: StateRows, { now, looked }: Asked): LoadSt
     ...{ load, isLooking, findings, copies, rule, returned, saidButThere, lastSeen, backupCards, asked },
     clear: clearToFormat(question),
     apart: marksApart(question),
+    danger: dangerOf(question, { label: load.label, files: load.fileCount }),
     formattedAt: format?.at.toISOString(),
     formattedAgainst: format?.against ?? undefined,
     formattedBecause: format?.reason ?? undefined,
@@ -248,6 +252,7 @@ function copyFacts(load: LoadRow, rows: CopyRows): (CopyFacts & { folder: string
         readAgainAt: reading?.at.toISOString(),
         seenAt: mirror.seenAt?.toISOString(),
         spotPlayedAt: played.at(-1)?.at.toISOString(),
+        cycleDays: volume?.cycleDays ?? USUAL_CYCLE_DAYS,
         foundWrong: of(rows.wrong).map(({ entryId, clipId, path, note, readSince }) => ({
           ...{ entryId, clipId, path, note, readSince },
         })),

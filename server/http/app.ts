@@ -14,6 +14,7 @@ import { watchRoutes } from './cards/watch'
 import type { Context } from './context'
 import { accessKey } from './accessKey'
 import { editRoutes } from './overall/edits'
+import { chartRoutes } from './copies/chart'
 import { copyRoutes } from './copies/routes'
 import type { EventStream } from './events'
 import { exportRoutes } from './exports/routes'
@@ -72,7 +73,7 @@ const headers = () =>
 const ROUTES = [
   ...[productionRoutes, gearRoutes, lockerRoutes, planRoutes, shotRoutes, dayRoutes],
   ...[readerRoutes, noticedRoutes, cardRoutes, pictureRoutes, reviewRoutes, watchRoutes, rigRoutes, sortedRoutes],
-  ...[copyRoutes, proxyRoutes, storageRoutes, folderRoutes, exportRoutes, shelfRoutes],
+  ...[chartRoutes, copyRoutes, proxyRoutes, storageRoutes, folderRoutes, exportRoutes, shelfRoutes],
   ...[editRoutes, taskRoutes, stateRoutes, searchRoutes, benchRoutes],
 ]
 

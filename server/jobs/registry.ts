@@ -4,6 +4,7 @@ import { measure } from './cards/measure'
 import { preview } from './cards/preview'
 import { scan } from './cards/scan'
 import { sort } from './cards/sort'
+import { chart } from './copies/chart'
 import { check } from './copies/check'
 import { copy } from './copies/copy'
 import { twin } from './copies/backupCard'
@@ -24,6 +25,7 @@ export const JOBS: { readonly [K in TaskKind]: Job<K> } = {
   copy,
   check,
   twin,
+  chart,
   proxy,
   recheck,
   estimate,

@@ -8,6 +8,7 @@ import { measureHashing } from '../engine/copy/hash'
 import { databaseUrl, hostName } from '../home'
 import { startNextCopy } from '../enqueue/copyQueue'
 import { openBoss, queueName, startTask } from '../enqueue/enqueue'
+import { ChartLines } from '../jobs/rules/chartLines'
 import { Doubts } from '../jobs/rules/doubts'
 import { ProxiesByNight } from '../jobs/rules/byNight'
 import { Unattended } from '../jobs/rules/unattended'
@@ -107,6 +108,7 @@ observer.afterEach(async () => {
 await startNextCopy(db, boss).catch((error: unknown) => log.error(error, 'queue of copies'))
 await putHashSpeed(db, hostName(), measureHashing())
 await observer.start()
+new ChartLines(db, hostName(), follow).start()
 setInterval(() => {
   // Whoever was held for long says so before it is taken for dead.
   void runner.turn(boss).catch((error: unknown) => log.warn(error, 'tasks'))

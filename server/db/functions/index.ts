@@ -2,11 +2,12 @@ import { createHash } from 'node:crypto'
 import { sql, type Kysely } from 'kysely'
 import type { Database } from '../schema'
 import bytes from './bytes.sql?raw'
+import chart from './chart.sql?raw'
 import copies from './copies.sql?raw'
 import media from './media.sql?raw'
 import search from './search.sql?raw'
 
-const TEXT = [bytes, copies, media, search].join('\n')
+const TEXT = [bytes, copies, media, search, chart].join('\n')
 const PRINT = createHash('sha256').update(TEXT).digest('hex')
 
 /** Gives a database at the newest schema the functions and triggers of this version, where it has those of another. */

@@ -36,6 +36,7 @@ import * as filmed from './0034-filmed'
 import * as withoutProxy from './0035-without-proxy'
 import * as rules from './0036-rules'
 import * as foundWrong from './0037-found-wrong'
+import * as chart from './0038-chart'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -76,4 +77,5 @@ export const migrations: Record<string, Migration> = {
   '0035-without-proxy': withoutProxy,
   '0036-rules': rules,
   '0037-found-wrong': foundWrong,
+  '0038-chart': chart,
 }

@@ -22,8 +22,9 @@ const allLoads = (db: Db) =>
     .selectFrom('load')
     .innerJoin('production', 'production.id', 'load.productionId')
     .leftJoin('rig', 'rig.id', 'load.rigId')
+    .leftJoin('camera', 'camera.id', 'load.cameraId')
     .selectAll('load')
-    .select('rig.name as rigName')
+    .select(['rig.name as rigName', 'camera.name as cameraName'])
     .select(['production.title as productionTitle', 'production.shootOn', 'production.folder as productionFolder'])
     .select([sumOf('clips', 'clips'), sumOf('length_ms', 'lengthMs'), sumOf('playable', 'playable')])
 

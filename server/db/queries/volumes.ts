@@ -11,7 +11,7 @@ const volumesOn = (db: Db, host: string) =>
     .innerJoin('site', 'site.id', 'volume.siteId')
     .leftJoin('mount', (join) => join.onRef('mount.volumeId', '=', 'volume.id').on('mount.host', '=', host))
     .select(['volume.id', 'volume.name', 'volume.kind', 'volume.simulated', 'volume.capacityBytes', 'volume.createdAt'])
-    .select(['volume.putAwayAt', 'volume.medium', 'site.kind as siteKind'])
+    .select(['volume.putAwayAt', 'volume.medium', 'volume.cycleDays', 'volume.siteId', 'site.kind as siteKind'])
     .select(['site.name as site', 'mount.path as rootPath', 'mount.connected', 'mount.lastSeen', 'mount.device'])
     .select(['mount.capacityBytes as seenCapacityBytes', 'mount.freeBytes'])
     .select([

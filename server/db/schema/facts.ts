@@ -217,4 +217,20 @@ export interface FactTables {
      */
     modifiedMs: Given<number | null>
   }
+  /** A load on the chart, as it was last reckoned from the facts. */
+  chartLine: {
+    loadId: string
+    productionId: string
+    clientId: string | null
+    year: number
+    /** In the order of the chart: the newest production first, its loads as they were taken in. */
+    place: string
+    /** A place in `DANGERS`. */
+    danger: number
+    oldestProofAt: Date | null
+  }
+  /** Which loads have a copy on a volume, or at a site, by its id. */
+  chartPlace: { ofId: string; place: string; loadId: string }
+  /** Loads of which a line is to be reckoned anew, from that time on. */
+  chartDue: { id: GeneratedAlways<number>; loadId: string; dueAt: Now }
 }

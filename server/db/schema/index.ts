@@ -43,6 +43,8 @@ export interface Database extends FactTables, GearTables, MediaTables, SortedTab
     kind: VolumeKind
     /** As a person said; the system’s word comes before it. */
     medium: Given<Medium | null>
+    /** Within how many days every file on it is to be read again. */
+    cycleDays: Given<number>
     siteId: string
     simulated: boolean
     capacityBytes: number

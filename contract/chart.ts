@@ -1,0 +1,123 @@
+import { boolean, number, type InferType } from 'yup'
+import type { Mark } from '../core/copies/mark'
+import type { LoadCopies } from './copies'
+import { ask, stream } from './endpoint'
+import { idOrNothing } from './id'
+import { pageQuery, type Page } from './page'
+
+/** What the chart is narrowed to; nothing of it is everything. */
+const narrowed = {
+  clientId: idOrNothing('That is no client.'),
+  productionId: idOrNothing('That is no production.'),
+  siteId: idOrNothing('That is no site.'),
+  volumeId: idOrNothing('That is no volume.'),
+  year: number()
+    .typeError('That is no year.')
+    .integer('That is no year.')
+    .min(1900, 'That is no year of ours.')
+    .max(9999, 'That is no year of ours.')
+    .nullable()
+    .default(null),
+  danger: boolean().typeError('Say true or false.').default(false),
+}
+export const chartQuery = pageQuery(['place'], narrowed, { rows: 40 })
+export type ChartAsked = InferType<typeof chartQuery>
+
+/** A copy of a load in the column of its volume. */
+export interface ChartCopy {
+  readonly volumeId: string
+  readonly mark: Mark
+  readonly filesCopied: number
+  /** When its oldest and its newest proof that stands were made, as ISO times. */
+  readonly provedFrom: string | null
+  readonly provedTo: string | null
+  /** Its folder is gone, or files of it are otherwise than they were proved. */
+  readonly wrong: boolean
+}
+
+/** One load on the chart, as its rows say: nothing was looked at for it. */
+export interface ChartLine {
+  readonly loadId: string
+  readonly productionId: string
+  readonly label: string
+  readonly camera: string | null
+  readonly fileCount: number
+  readonly sizeBytes: number
+  readonly copies: readonly ChartCopy[]
+  readonly formattedAt: string | null
+  readonly formattedAgainst: string | null
+  readonly formattedBecause: string | null
+  /** When its copies were last seen, where all that a yes asks stands in the books; nothing was checked since. */
+  readonly wouldBeClearAt: string | null
+  /** What stands against it, the worst first. */
+  readonly dangers: readonly string[]
+}
+
+/** A production as it heads its lines. */
+export interface ChartProduction {
+  readonly id: string
+  readonly title: string
+  readonly client: string | null
+  readonly shootOn: string | null
+  readonly away: boolean
+  readonly loads: number
+  readonly sizeBytes: number
+}
+
+export interface ChartPage extends Page<ChartLine> {
+  /** Those that the lines belong to. */
+  readonly productions: readonly ChartProduction[]
+}
+
+/** The columns of the chart, what it can be narrowed to, and its sentence. */
+export interface ChartHead {
+  readonly volumes: readonly {
+    readonly id: string
+    readonly name: string
+    readonly siteId: string
+    readonly site: string
+    readonly connected: boolean
+    readonly away: boolean
+  }[]
+  readonly clients: readonly { readonly id: string; readonly name: string }[]
+  readonly years: readonly number[]
+  readonly worst: { readonly sentence: string; readonly loadId: string; readonly productionId: string } | null
+  /** Other loads in danger, counted up to 99. */
+  readonly others: number
+  /** Loads that are still to be reckoned, counted up to 1,000: until then nobody says that nothing is in danger. */
+  readonly due: number
+  readonly loads: boolean
+}
+
+/** One file of a load, and how it stands on each volume that has or had it. */
+export interface ChartFile {
+  readonly id: number
+  readonly path: string
+  readonly sizeBytes: number
+  readonly onCard: boolean
+  readonly on: readonly { readonly volumeId: string; readonly standing: string; readonly provedAt: string }[]
+}
+
+/** Something that was done to a load, seen of it or said of it. */
+export interface JournalEntry {
+  readonly id: string
+  readonly at: string
+  readonly kind: 'task' | 'seen' | 'said' | 'note'
+  readonly sentence: string
+}
+
+/** The chart of all loads. 404 for what is not known. */
+export const chartApi = {
+  head: ask<ChartHead>()('chart', '/chart/head'),
+  page: ask<ChartPage>()('chart', '/chart', chartQuery),
+  /** The lines as comma-separated values, one row a copy; docs/chart.md names the columns. */
+  csv: stream('/chart.csv', chartQuery.omit(['after', 'limit', 'sort', 'down'])),
+  /** One load with its copies; what comes near a yes is scanned first. */
+  load: ask<LoadCopies>()('copies', '/loads/:id/copies'),
+  files: ask<Page<ChartFile>>()(
+    'chart',
+    '/loads/:id/copied-files',
+    pageQuery(['place'], { troubled: narrowed.danger }),
+  ),
+  journal: ask<Page<JournalEntry>>()('chart', '/loads/:id/journal', pageQuery(['at'], {}, { rows: 30, down: true })),
+}

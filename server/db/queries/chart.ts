@@ -1,0 +1,142 @@
+import { sql } from 'kysely'
+import type { ChartAsked } from '../../../contract/chart'
+import { anyOf } from '../anyOf'
+import type { Db } from '../connection'
+import { pageOf } from '../page'
+
+/** A line as it was just reckoned. */
+export interface ReckonedLine {
+  readonly loadId: string
+  readonly danger: number
+  readonly oldestProofAt: string | undefined
+  /** When it is to be reckoned again, though nothing is written meanwhile. */
+  readonly dueAt: string | undefined
+}
+
+/**
+ * Takes loads out of those that are due, at most so many; whoever else does so meanwhile gets others. Inside the
+ * transaction that writes their lines: what happens in between makes them due anew.
+ */
+export async function takeDue(tx: Db, limit: number): Promise<string[]> {
+  const { rows } = await sql<{ loadId: string }>`
+    delete from chart_due where id in (
+      select id from chart_due where due_at <= clock_timestamp() order by due_at limit ${limit} for update skip locked)
+    returning load_id`.execute(tx)
+  return [...new Set(rows.map((row) => row.loadId))]
+}
+
+/** Whether lines wait to be reckoned, counted up to `most`. */
+export const dueLoads = async (db: Db, most: number): Promise<number> => {
+  const { rows } = await sql<{ loads: number }>`
+    select count(*)::int as loads from (select from chart_due where due_at <= clock_timestamp() limit ${most}) as due`.execute(
+    db,
+  )
+  return rows[0]?.loads ?? 0
+}
+
+/** Writes lines of the chart with their places in its order. Source of the order: the date of a production, newest first. */
+export async function putLines(tx: Db, lines: readonly ReckonedLine[]): Promise<void> {
+  const ids = lines.map((line) => line.loadId)
+  await sql`
+    insert into chart_line (load_id, production_id, client_id, year, place, danger, oldest_proof_at)
+    select load.id, production.id, production.client_id, extract(year from at.day),
+      (99999999 - to_char(at.day, 'YYYYMMDD')::integer) || ' ' || production.id || ' ' || to_char(load.created_at at time zone 'UTC', 'YYYYMMDDHH24MISSUS'),
+      line.danger, line."oldestProofAt"
+    from jsonb_to_recordset(${JSON.stringify(lines)}::jsonb) as line("loadId" uuid, danger smallint, "oldestProofAt" timestamptz)
+      join load on load.id = line."loadId" join production on production.id = load.production_id,
+      lateral (select coalesce(production.shoot_on, (production.created_at at time zone 'UTC')::date) as day) as at
+    on conflict (load_id) do update set production_id = excluded.production_id, client_id = excluded.client_id,
+      year = excluded.year, place = excluded.place, danger = excluded.danger, oldest_proof_at = excluded.oldest_proof_at`.execute(
+    tx,
+  )
+  await tx.deleteFrom('chartPlace').where(anyOf('load_id', ids)).execute()
+  await sql`
+    insert into chart_place (of_id, place, load_id)
+    select mirror.volume_id, line.place, line.load_id from chart_line line join mirror on mirror.load_id = line.load_id
+      where line.load_id = any(${ids}::uuid[])
+    union select volume.site_id, line.place, line.load_id from chart_line line join mirror on mirror.load_id = line.load_id
+      join volume on volume.id = mirror.volume_id where line.load_id = any(${ids}::uuid[])`.execute(tx)
+  const later = lines.flatMap(({ loadId, dueAt }) => (dueAt ? [{ loadId, dueAt: new Date(dueAt) }] : []))
+  // An older time of the same load comes first, and finds what is true then.
+  if (later.length > 0) {
+    await tx
+      .deleteFrom('chartDue')
+      .where(
+        anyOf(
+          'load_id',
+          later.map((one) => one.loadId),
+        ),
+      )
+      .where('dueAt', '>', sql<Date>`clock_timestamp()`)
+      .execute()
+    await tx.insertInto('chartDue').values(later).execute()
+  }
+}
+
+/** Loads on the chart, narrowed. */
+export function chartPage(db: Db, { clientId, productionId, siteId, volumeId, year, danger, ...page }: ChartAsked) {
+  const placed = [volumeId, siteId].filter((id) => id !== '')
+  const [first] = placed
+  const lines = db
+    .selectFrom('chartLine')
+    .select(['chartLine.loadId', 'chartLine.danger'])
+    .$if(clientId !== '', (all) => all.where('chartLine.clientId', '=', clientId))
+    .$if(productionId !== '', (all) => all.where('chartLine.productionId', '=', productionId))
+    .$if(year !== null, (all) => all.where('chartLine.year', '=', year ?? 0))
+    .$if(danger, (all) => all.where('chartLine.danger', '>', 0))
+    .$if(placed.length === 2, (all) =>
+      all.where(
+        sql<boolean>`exists (select from chart_place other where other.of_id = ${siteId}
+          and other.place = chart_line.place and other.load_id = chart_line.load_id)`,
+      ),
+    )
+  if (first === undefined)
+    return pageOf(lines, { by: 'chart_line.place', type: 'text', id: 'chart_line.load_id' }, page)
+  return pageOf(
+    lines.innerJoin('chartPlace', 'chartPlace.loadId', 'chartLine.loadId').where('chartPlace.ofId', '=', first),
+    { by: 'chart_place.place', type: 'text', id: 'chart_place.load_id' },
+    page,
+  )
+}
+
+/** Loads in danger, the worst first. */
+export const worstLoads = (db: Db, limit: number) =>
+  db
+    .selectFrom('chartLine')
+    .select(['loadId', 'danger'])
+    .where('danger', '>', 0)
+    .orderBy('danger', 'desc')
+    .orderBy('place')
+    .limit(limit)
+    .execute()
+
+/** Which clients, productions and years the chart can be narrowed to. */
+export const chartProductions = (db: Db, ids: readonly string[]) =>
+  db
+    .selectFrom('production')
+    .leftJoin('client', 'client.id', 'production.clientId')
+    .select(['production.id', 'production.title', 'production.shootOn', 'client.name as client'])
+    .select(['production.putAwayAt'])
+    .select(sql<number>`(select sum(size_bytes)::bigint from load where production_id = production.id)`.as('sizeBytes'))
+    .select(sql<number>`(select count(*)::int from load where production_id = production.id)`.as('loads'))
+    .where(anyOf('production.id', ids))
+    .execute()
+
+/** Clients and years that have lines, and whether there are any; each is one step in an index. */
+export async function chartChoices(db: Db) {
+  const [clients, years, any] = await Promise.all([
+    db
+      .selectFrom('client')
+      .select(['id', 'name'])
+      .where(sql<boolean>`exists (select from chart_line where chart_line.client_id = client.id)`)
+      .orderBy('name')
+      .execute(),
+    sql<{ year: number }>`
+      with recursive every as (
+        (select year from chart_line order by year desc limit 1)
+        union all select (select year from chart_line where year < every.year order by year desc limit 1) from every where every.year is not null)
+      select year from every where year is not null`.execute(db),
+    db.selectFrom('load').select('id').limit(1).executeTakeFirst(),
+  ])
+  return { clients, years: years.rows.map((row) => row.year), loads: any !== undefined }
+}

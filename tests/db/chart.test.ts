@@ -1,0 +1,224 @@
+import { randomUUID } from 'node:crypto'
+import fc from 'fast-check'
+import { sql } from 'kysely'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { ChartAsked } from '../../contract/chart'
+import { AT_HOME_ONLY } from '../../core/copies/rule'
+import type { Db } from '../../server/db/connection'
+import * as cards from '../../server/db/queries/cards'
+import { addRule, chooseRule } from '../../server/db/queries/clearRules'
+import { copiedFiles, journalOf } from '../../server/db/queries/loadJournal'
+import { addSaid } from '../../server/db/queries/said'
+import { writeSettings } from '../../server/db/queries/settings'
+import { chartHead, chartLines, refreshLines } from '../../server/facts/chart'
+import { loadStates } from '../../server/facts/loadStates'
+import { fill } from '../bench/fill'
+import { testCluster } from './database'
+
+let cluster: Awaited<ReturnType<typeof testCluster>>
+let db: Db
+let loads: string[]
+let volumeIds: string[]
+let productions: string[]
+
+const asked = () => ({ host: 'here', now: Date.now(), looked: true })
+const idsOf = async (table: string) =>
+  (await sql<{ id: string }>`select id from ${sql.table(table)} order by created_at, id`.execute(db)).rows.map(
+    (row) => row.id,
+  )
+
+beforeAll(async () => {
+  cluster = await testCluster()
+  db = await cluster.open('yendra_chart')
+  await fill(db, { productions: 3, loadsEach: 4, filesEach: 3, clipsEach: 2, readings: [1, 1, 2] })
+  ;[loads, volumeIds, productions] = [await idsOf('load'), await idsOf('volume'), await idsOf('production')]
+  for (const [at, id] of volumeIds.entries()) {
+    const device = { fileSystem: `fs:${at}`, disks: [`serial:${at}`], known: true, pastCache: true }
+    await sql`insert into mount (volume_id, host, path, connected, device) values (${id}, 'here', ${`/media/${at}`}, true, ${JSON.stringify(device)})`.execute(
+      db,
+    )
+  }
+})
+afterAll(async () => {
+  await db.destroy()
+  await cluster.stop()
+})
+
+async function refreshed() {
+  while ((await refreshLines(db, 'here', 5)) > 0);
+  const lines = await db.selectFrom('chartLine').selectAll().execute()
+  const places = await db.selectFrom('chartPlace').select(['ofId', 'loadId']).execute()
+  return { lines, places: places.map((row) => `${row.ofId} ${row.loadId}`).sort() }
+}
+
+/** The same from every fact there is, without what was kept. */
+async function reckoned() {
+  const states = await loadStates(db, await cards.loadsById(db, loads), asked())
+  const { rows } = await sql<{ place: string }>`
+    select volume_id || ' ' || load_id as place from mirror
+    union select site_id || ' ' || load_id from mirror join volume on volume.id = volume_id`.execute(db)
+  return { states, places: rows.map((row) => row.place).sort() }
+}
+
+const ask = (more: Partial<ChartAsked> = {}) => ({
+  ...{ clientId: '', productionId: '', siteId: '', volumeId: '', year: null, danger: false },
+  ...{ sort: 'place' as const, down: false, limit: 40 },
+  ...more,
+})
+const write = (statement: string) => sql.raw(statement).execute(db)
+
+/** Everything by which a line may become otherwise, each done to one of the loads, productions or volumes. */
+const CHANGES: readonly ((at: number) => Promise<unknown>)[] = [
+  (at) => addSaid(db, { kind: 'formatted', loadId: nth(loads, at) }),
+  (at) => addSaid(db, { kind: 'unformatted', loadId: nth(loads, at) }),
+  (at) =>
+    addSaid(db, { kind: 'different-drives', volumeId: nth(volumeIds, at), otherVolumeId: nth(volumeIds, at + 1) }),
+  async (at) => {
+    const loadId = nth(loads, at)
+    const entry = (await cards.entriesOf(db, loadId))[0]
+    await addSaid(db, { kind: 'found-wrong', loadId, volumeId: nth(volumeIds, at), entryId: entry?.id ?? 0 })
+  },
+  (at) =>
+    write(
+      `update copy_file set standing = 'missing' where load_id = '${nth(loads, at)}' and volume_id = '${nth(volumeIds, at)}'`,
+    ),
+  (at) =>
+    write(
+      `update copy_file set standing = 'verified', proved_at = now() - interval '${at * 90} days' where load_id = '${nth(loads, at)}'`,
+    ),
+  (at) =>
+    write(
+      `update mirror set present = not present where load_id = '${nth(loads, at)}' and volume_id = '${nth(volumeIds, at)}'`,
+    ),
+  (at) =>
+    write(
+      `insert into load_finding (load_id, kind, files, print, paths) values ('${nth(loads, at)}', 'gone', 1, '${at}', '["a"]') on conflict do nothing`,
+    ),
+  (at) => write(`delete from load_finding where load_id = '${nth(loads, at)}'`),
+  (at) => write(`update site set kind = ${['null', `'stays'`, `'carried'`][at % 3]}`),
+  async (at) => {
+    await write(`insert into site (name, kind) values ('place ${at % 3}', 'stays') on conflict do nothing`)
+    await write(
+      `update volume set site_id = (select id from site where name = 'place ${at % 3}') where id = '${nth(volumeIds, at)}'`,
+    )
+  },
+  (at) => write(`update volume set cycle_days = ${[1, 30, 180][at % 3]} where id = '${nth(volumeIds, at)}'`),
+  (at) =>
+    write(`update volume set medium = ${[`'disk'`, `'flash'`, 'null'][at % 3]} where id = '${nth(volumeIds, at)}'`),
+  (at) =>
+    write(
+      `update mount set device = jsonb_set(device, '{disks}', ${at % 2 ? `'["serial:0"]'` : 'jsonb_build_array(path)'})`,
+    ),
+  (at) => write(`update production set shoot_on = date '2025-01-01' + ${at * 40} where id = '${nth(productions, at)}'`),
+  async (at) => {
+    const { id } = await addRule(db, { ...AT_HOME_ONLY, name: randomUUID(), copies: 2 + (at % 3), sites: 1 + (at % 2) })
+    if (at % 4 === 0) await writeSettings(db, { ruleId: id })
+    else if (at % 4 === 1) await write(`update client set rule_id = '${id}'`)
+    else await chooseRule(db, nth(productions, at), id)
+  },
+  (at) => write(`update clear_rule set media = ${1 + (at % 2)} where not shipped`),
+  (at) => write(`update load_summary set clips = clips where load_id = '${nth(loads, at)}'`),
+]
+const nth = (all: readonly string[], at: number) => all[at % all.length] ?? ''
+
+describe('the lines of the chart', () => {
+  it('are what every fact together says, whatever became otherwise', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.tuple(fc.nat(CHANGES.length - 1), fc.nat(11)), { minLength: 1, maxLength: 4 }),
+        async (changes) => {
+          for (const [change, at] of changes) await CHANGES[change]?.(at)
+          const { lines, places } = await refreshed()
+          const truth = await reckoned()
+          expect(places).toEqual(truth.places)
+          for (const { load, danger } of truth.states) {
+            const line = lines.find((one) => one.loadId === load.id)
+            expect([line?.danger, line?.oldestProofAt?.toISOString(), line?.clientId, line?.productionId]).toEqual([
+              danger.rank,
+              danger.oldestProofAt,
+              (
+                await db
+                  .selectFrom('production')
+                  .select('clientId')
+                  .where('id', '=', load.productionId)
+                  .executeTakeFirstOrThrow()
+              ).clientId,
+              load.productionId,
+            ])
+          }
+        },
+      ),
+      { numRuns: 60, seed: 4711 },
+    )
+  }, 120_000)
+
+  it('are found by what they are narrowed to, each once, in pages of any size', async () => {
+    await refreshed()
+    const { states } = await reckoned()
+    const all = async (more: Partial<ChartAsked>) => {
+      const rows = []
+      for (let after: string | undefined; ;) {
+        const page = await chartLines(db, asked(), ask({ ...more, limit: 5, after }))
+        rows.push(...page.rows)
+        if (page.next === null) return rows.map((row) => row.loadId)
+        after = page.next
+      }
+    }
+    const want = (keep: (state: (typeof states)[number]) => boolean) =>
+      states
+        .filter(keep)
+        .map(({ load }) => load.id)
+        .sort()
+    expect((await all({})).sort()).toEqual([...loads].sort())
+    expect((await all({ danger: true })).sort()).toEqual(want(({ danger }) => danger.rank > 0))
+    expect((await all({ productionId: nth(productions, 1) })).sort()).toEqual(
+      want(({ load }) => load.productionId === productions[1]),
+    )
+    expect((await all({ volumeId: nth(volumeIds, 2), productionId: nth(productions, 0) })).sort()).toEqual(
+      want(
+        ({ load, copies }) =>
+          load.productionId === productions[0] && copies.some((copy) => copy.volumeId === volumeIds[2]),
+      ),
+    )
+    const { years, clients } = await chartHead(db, asked())
+    const byYear = await Promise.all(years.map((year) => all({ year })))
+    expect(byYear.flat().sort()).toEqual([...loads].sort())
+    expect((await all({ clientId: clients[0]?.id ?? '' })).sort()).toEqual([...loads].sort())
+    // Newest production first, its loads as they were taken in.
+    const order = await all({})
+    const at = (id: string) => states.find((state) => state.load.id === id)?.load
+    const keys = order.map(
+      (id) =>
+        `${99999999 - Number((at(id)?.shootOn ?? new Date().toISOString().slice(0, 10)).replaceAll('-', ''))} ${at(id)?.productionId} ${at(id)?.createdAt.toISOString()}`,
+    )
+    expect(keys).toEqual([...keys].sort())
+  })
+
+  it('become due by time alone where a copy is not read', async () => {
+    const loadId = nth(loads, 0)
+    await write(`update volume set cycle_days = 180`)
+    await write(
+      `update copy_file set standing = 'verified', proved_at = now() - interval '180 days' + interval '1 second' where load_id = '${loadId}'`,
+    )
+    await write(`update mirror set present = true where load_id = '${loadId}'`)
+    await refreshed()
+    expect((await db.selectFrom('chartDue').select('loadId').where('loadId', '=', loadId).execute()).length).toBe(1)
+    await sql`select pg_sleep(1.2)`.execute(db)
+    await refreshed()
+    const [state] = await loadStates(db, await cards.loadsById(db, [loadId]), asked())
+    expect(state?.danger.sentences.join(' ')).toContain(
+      'has files that were last read 180 days ago; every 180 they are to be.',
+    )
+  })
+
+  it('open to their files and their journal', async () => {
+    const loadId = nth(loads, 1)
+    await addSaid(db, { kind: 'formatted', loadId, against: 'Not yet: no', detail: { reason: 'Full' } })
+    const { rows } = await journalOf(db, loadId, { limit: 3, down: true })
+    expect(rows[0]?.detail).toMatchObject({ kind: 'said', said: 'formatted', against: 'Not yet: no', note: 'Full' })
+    const files = await copiedFiles(db, loadId, false, { limit: 2, down: false })
+    expect(files.rows.map((file) => file.on.length)).toEqual([3, 3])
+    const next = await copiedFiles(db, loadId, false, { limit: 2, down: false, after: files.next ?? '' })
+    expect([next.rows.length, next.next]).toEqual([1, null])
+  })
+})
