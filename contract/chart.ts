@@ -20,7 +20,16 @@ const narrowed = {
     .default(null),
   danger: boolean().typeError('Say true or false.').default(false),
 }
-export const chartQuery = pageQuery(['place'], narrowed, { rows: 40 })
+/** A line has a copy for each volume: of more the answer would be too large. */
+export const MOST_LINES = 80
+export const chartQuery = pageQuery(['place'], narrowed, { rows: 40 }).shape({
+  limit: number()
+    .typeError('Say how many lines.')
+    .integer('Say how many lines.')
+    .min(1, 'Ask for one line at least.')
+    .max(MOST_LINES, `Ask for ${MOST_LINES} lines at most.`)
+    .default(40),
+})
 export type ChartAsked = InferType<typeof chartQuery>
 
 /** A copy of a load in the column of its volume. */
@@ -38,7 +47,7 @@ export interface ChartCopy {
 /** One load on the chart, as its rows say: nothing was looked at for it. */
 export interface ChartLine {
   readonly loadId: string
-  readonly productionId: string
+  readonly production: ChartProduction
   readonly label: string
   readonly camera: string | null
   readonly fileCount: number
@@ -49,7 +58,8 @@ export interface ChartLine {
   readonly formattedBecause: string | null
   /** When its copies were last seen, where all that a yes asks stands in the books; nothing was checked since. */
   readonly wouldBeClearAt: string | null
-  /** What stands against it, the worst first. */
+  /** The worst of what stands against it, as a place in `DANGERS`, and all of it in sentences, the worst first. */
+  readonly danger: number
   readonly dangers: readonly string[]
 }
 
@@ -64,11 +74,6 @@ export interface ChartProduction {
   readonly sizeBytes: number
 }
 
-export interface ChartPage extends Page<ChartLine> {
-  /** Those that the lines belong to. */
-  readonly productions: readonly ChartProduction[]
-}
-
 /** The columns of the chart, what it can be narrowed to, and its sentence. */
 export interface ChartHead {
   readonly volumes: readonly {
@@ -81,7 +86,12 @@ export interface ChartHead {
   }[]
   readonly clients: readonly { readonly id: string; readonly name: string }[]
   readonly years: readonly number[]
-  readonly worst: { readonly sentence: string; readonly loadId: string; readonly productionId: string } | null
+  readonly worst: {
+    readonly sentence: string
+    readonly loadId: string
+    readonly productionId: string
+    readonly title: string
+  } | null
   /** Other loads in danger, counted up to 99. */
   readonly others: number
   /** Loads that are still to be reckoned, counted up to 1,000: until then nobody says that nothing is in danger. */
@@ -109,7 +119,7 @@ export interface JournalEntry {
 /** The chart of all loads. 404 for what is not known. */
 export const chartApi = {
   head: ask<ChartHead>()('chart', '/chart/head'),
-  page: ask<ChartPage>()('chart', '/chart', chartQuery),
+  page: ask<Page<ChartLine>>()('chart', '/chart', chartQuery),
   /** The lines as comma-separated values, one row a copy; docs/chart.md names the columns. */
   csv: stream('/chart.csv', chartQuery.omit(['after', 'limit', 'sort', 'down'])),
   /** One load with its copies; what comes near a yes is scanned first. */

@@ -23,3 +23,10 @@ export function ageOf(copy: CopyFacts, now: number): string {
   if (hours < 1) return 'less than an hour ago'
   return hours < 48 ? `${counted(hours, 'hour')} ago` : `${Math.floor(hours / 24)} days ago`
 }
+
+/** How long ago something was, short enough for a cell: `5 h`, `12 d`. */
+export function shortAge(at: string, now: number): string {
+  const hours = Math.max(0, Math.floor((now - Date.parse(at)) / 3_600_000))
+  if (hours < 1) return 'now'
+  return hours < 48 ? `${hours} h` : `${Math.floor(hours / 24)} d`
+}

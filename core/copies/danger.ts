@@ -17,6 +17,17 @@ const DAY_MS = 86_400_000
  */
 export const DANGERS = ['none', 'one-site', 'not-read', 'few', 'wrong', 'few-and-formatted', 'lost'] as const
 
+/** The same in a few words, by rank. */
+export const DANGER_WORDS: readonly string[] = [
+  '',
+  'all at one site',
+  'not read for too long',
+  'too few copies',
+  'something is wrong',
+  'too few copies',
+  'no copy is left',
+]
+
 export interface Danger {
   /** The worst of what stands against it, as a place in `DANGERS`; 0 where nothing does. */
   readonly rank: number

@@ -1,5 +1,6 @@
 import { markOf } from '../../core/copies/mark'
-import type { ChartAsked, ChartHead, ChartLine, ChartPage } from '../../contract/chart'
+import type { ChartAsked, ChartHead, ChartLine, ChartProduction } from '../../contract/chart'
+import type { Page } from '../../contract/page'
 import type { Db } from '../db/connection'
 import { loadsById } from '../db/queries/cards'
 import { chartChoices, chartPage, chartProductions, dueLoads, putLines, takeDue, worstLoads } from '../db/queries/chart'
@@ -37,7 +38,7 @@ async function statesOf(db: Db, asked: Asked, ids: readonly string[]): Promise<L
 }
 
 /** Lines of the chart as the rows say now; which they are, and in what order, was reckoned before. */
-export async function chartLines(db: Db, asked: Asked, query: ChartAsked): Promise<ChartPage> {
+export async function chartLines(db: Db, asked: Asked, query: ChartAsked): Promise<Page<ChartLine>> {
   const { rows, next } = await chartPage(db, query)
   const states = await statesOf(
     db,
@@ -45,20 +46,24 @@ export async function chartLines(db: Db, asked: Asked, query: ChartAsked): Promi
     rows.map((row) => row.loadId),
   )
   const ids = [...new Set(states.map(({ load }) => load.productionId))]
-  const productions = await chartProductions(db, ids)
+  const productions = new Map(
+    (await chartProductions(db, ids)).map(({ putAwayAt, ...one }) => [one.id, { ...one, away: putAwayAt !== null }]),
+  )
   return {
-    rows: states.map(lineOf),
+    rows: states.flatMap((state) => {
+      const production = productions.get(state.load.productionId)
+      return production ? [lineOf(state, production)] : []
+    }),
     next,
-    productions: productions.map(({ putAwayAt, ...production }) => ({ ...production, away: putAwayAt !== null })),
   }
 }
 
-function lineOf(state: LoadState): ChartLine {
+function lineOf(state: LoadState, production: ChartProduction): ChartLine {
   const { load, copies, rule, clear, danger } = state
   const whole = copies.filter((copy) => markOf(copy, rule) >= 2)
   const seen = whole.flatMap((copy) => copy.seenAt ?? []).sort()
   return {
-    ...{ loadId: load.id, productionId: load.productionId, label: load.label, camera: load.cameraName },
+    ...{ loadId: load.id, production, label: load.label, camera: load.cameraName },
     ...{ fileCount: load.fileCount, sizeBytes: load.sizeBytes },
     copies: copies.map((copy) => ({
       ...{ volumeId: copy.volumeId, mark: markOf(copy, rule), filesCopied: copy.filesCopied },
@@ -72,6 +77,7 @@ function lineOf(state: LoadState): ChartLine {
     formattedAgainst: state.formattedAgainst ?? null,
     formattedBecause: state.formattedBecause ?? null,
     wouldBeClearAt: clear.clear ? (seen[0] ?? null) : null,
+    danger: danger.rank,
     dangers: danger.sentences,
   }
 }
@@ -99,7 +105,7 @@ export async function chartHead(db: Db, asked: Asked): Promise<ChartHead> {
     worst: first
       ? {
           sentence: first.danger.sentences[0] ?? '',
-          ...{ loadId: first.load.id, productionId: first.load.productionId },
+          ...{ loadId: first.load.id, productionId: first.load.productionId, title: first.load.productionTitle },
         }
       : null,
     others: Math.max(0, worst.length - 1),

@@ -45,7 +45,7 @@ afterAll(async () => {
 })
 
 async function refreshed() {
-  while ((await refreshLines(db, 'here', 5)) > 0);
+  while ((await refreshLines(db, 'here', 40)) > 0);
   const lines = await db.selectFrom('chartLine').selectAll().execute()
   const places = await db.selectFrom('chartPlace').select(['ofId', 'loadId']).execute()
   return { lines, places: places.map((row) => `${row.ofId} ${row.loadId}`).sort() }

@@ -1,4 +1,4 @@
-import { Archive, CircleHelp, FlaskConical, Moon, Search, Sun } from 'lucide-react'
+import { Archive, CircleHelp, Grid2x2Check, FlaskConical, Moon, Search, Sun } from 'lucide-react'
 import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import { Button } from '../parts/controls/Button'
@@ -73,6 +73,10 @@ export function Head({ productionId, onFind, onHelp }: HeadProps) {
             Ctrl K
           </kbd>
         </Button>
+        <Link to="/chart" className="inline-flex min-h-9 items-center gap-1.5 px-2.5 font-semibold max-sm:px-2">
+          <Grid2x2Check className="size-4" aria-hidden />
+          <span className="max-sm:sr-only">Chart</span>
+        </Link>
         <Link to="/locker" className="inline-flex min-h-9 items-center gap-1.5 px-2.5 font-semibold max-sm:px-2">
           <Archive className="size-4" aria-hidden />
           <span className="max-sm:sr-only">Locker</span>

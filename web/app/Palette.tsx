@@ -146,6 +146,7 @@ const placesOf = (productionId: string, go: Go): { readonly stations: Entry[]; r
 const actionsOf = (hasBench: boolean, go: Go): Entry[] => [
   { group: 'Actions', name: 'All productions', more: '0', run: go('/') },
   { group: 'Actions', name: 'New production', run: go('/?new') },
+  { group: 'Actions', name: 'Chart: all loads and where their copies are', run: go('/chart') },
   { group: 'Actions', name: 'Locker: gear, cards, drives, sites, clients, rules', run: go('/locker') },
   ...(hasBench ? [{ group: 'Actions', name: 'Bench: insert cards, cause faults', run: go('/bench') }] : []),
   { group: 'Actions', name: 'Change between day and night', run: switchTheme },

@@ -30,9 +30,10 @@ export async function codeOf(path: string): Promise<void> {
 
 const Bench = lazy(() => import('./pages/Bench'))
 const Locker = lazy(() => import('../locker/Locker'))
+const Chart = lazy(() => import('../stations/copies/chart/Chart'))
 
 // What is printed stands by itself, without the frame around every page.
-const CopyChart = lazy(() => import('../stations/copies/CopyChart'))
+const ChartPaper = lazy(() => import('../stations/copies/chart/ChartPaper'))
 const ShotPaper = lazy(() => import('../stations/shoot/ShotPaper'))
 const CarryPaper = lazy(() => import('../stations/shoot/CarryPaper'))
 const ContactSheet = lazy(() => import('../stations/cards/review/ContactSheet'))
@@ -41,7 +42,7 @@ const ContactSheet = lazy(() => import('../stations/cards/review/ContactSheet'))
 const BigScreen = lazy(() => import('../stations/copies/BigScreen'))
 
 const paper = (path: string, Page: ComponentType) => ({
-  path: `print/:productionId/${path}`,
+  path: `print/${path}`,
   errorElement: <ErrorPage />,
   element: (
     <Suspense>
@@ -51,10 +52,11 @@ const paper = (path: string, Page: ComponentType) => ({
 })
 
 export const router = createBrowserRouter([
-  paper('copies', CopyChart),
-  paper('shots', ShotPaper),
-  paper('carry', CarryPaper),
-  paper('selects', ContactSheet),
+  paper('chart', ChartPaper),
+  paper(':productionId/copies', ChartPaper),
+  paper(':productionId/shots', ShotPaper),
+  paper(':productionId/carry', CarryPaper),
+  paper(':productionId/selects', ContactSheet),
   {
     path: 'watch',
     errorElement: <ErrorPage />,
@@ -74,6 +76,14 @@ export const router = createBrowserRouter([
         element: (
           <Suspense>
             <Bench />
+          </Suspense>
+        ),
+      },
+      {
+        path: 'chart',
+        element: (
+          <Suspense>
+            <Chart />
           </Suspense>
         ),
       },

@@ -19,6 +19,40 @@ interface PaperProps {
 export function Paper({ productionId, what, back, more, children }: PaperProps) {
   const production = useProduction(productionId)
   return (
+    <PaperPage back={back}>
+      <Ask query={production}>
+        {(known) => (
+          <>
+            <PaperHead
+              title={known.title}
+              named={`${what} of ${known.title}`}
+              about={
+                <>
+                  {what}
+                  {known.client && `, for ${known.client}`}
+                  {known.shootOn && `, shoot day ${dayWithName(known.shootOn)}`}
+                  {more && `, ${more}`}
+                </>
+              }
+            />
+            {children(known)}
+          </>
+        )}
+      </Ask>
+    </PaperPage>
+  )
+}
+
+interface PaperPageProps {
+  readonly title?: string
+  readonly about?: ReactNode
+  readonly back: PaperProps['back']
+  readonly children: ReactNode
+}
+
+/** The same for what belongs to no single production. */
+export function PaperPage({ title, about, back, children }: PaperPageProps) {
+  return (
     <main className="sheet-of-paper mx-auto min-h-screen max-w-[60rem] bg-paper p-8 text-ink print:p-0">
       <p className="mb-6" data-screen-only>
         This page is for printing: use your browser’s print command.{' '}
@@ -26,23 +60,18 @@ export function Paper({ productionId, what, back, more, children }: PaperProps) 
           Back to {back.name}
         </Link>
       </p>
-      <Ask query={production}>
-        {(known) => (
-          <>
-            <header className="mb-5 border-b-2 border-ink pb-2">
-              <title>{`${what} of ${known.title} – Yendra`}</title>
-              <h1>{known.title}</h1>
-              <p className="text-quiet">
-                {what}
-                {known.client && `, for ${known.client}`}
-                {known.shootOn && `, shoot day ${dayWithName(known.shootOn)}`}
-                {more && `, ${more}`}
-              </p>
-            </header>
-            {children(known)}
-          </>
-        )}
-      </Ask>
+      {title !== undefined && <PaperHead title={title} named={title} about={about} />}
+      {children}
     </main>
+  )
+}
+
+function PaperHead({ title, named, about }: { title: string; named: string; about: ReactNode }) {
+  return (
+    <header className="mb-5 border-b-2 border-ink pb-2">
+      <title>{`${named} – Yendra`}</title>
+      <h1>{title}</h1>
+      <p className="text-quiet">{about}</p>
+    </header>
   )
 }

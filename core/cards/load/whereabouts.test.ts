@@ -8,7 +8,14 @@ const copy = (volumeName: string, more: Partial<CopyFacts> = {}): CopyFacts => (
   ...{ filesMismatched: 0, filesInConflict: 0, filesMissing: 0, mirrorLost: false },
   ...{ filesDoubted: 0, doubtedBytes: 0, mounted: [] },
   ...{ firstVerifiedAt: undefined, lastVerifiedAt: undefined, readAgainAt: undefined, seenAt: undefined },
-  ...{ spotPlayedAt: undefined, cycleDays: 180, filesPlayed: [], foundWrong: [], siteKind: undefined, medium: undefined },
+  ...{
+    spotPlayedAt: undefined,
+    cycleDays: 180,
+    filesPlayed: [],
+    foundWrong: [],
+    siteKind: undefined,
+    medium: undefined,
+  },
   ...more,
 })
 const CAREFUL = { acceptMemory: false }

@@ -1,8 +1,7 @@
 import { Router } from 'express'
 import { chartCsv, chartCsvHead, type ChartLoad } from '../../../core/copies/chartCsv'
 import { journalSentence } from '../../../core/copies/journal'
-import { chartApi, type ChartHead, type ChartPage } from '../../../contract/chart'
-import { MOST_ROWS } from '../../../contract/page'
+import { chartApi, MOST_LINES, type ChartHead, type ChartLine } from '../../../contract/chart'
 import { oddNamesOf } from '../../db/queries/copies'
 import { copiedFiles, journalOf } from '../../db/queries/loadJournal'
 import { chartHead, chartLines } from '../../facts/chart'
@@ -58,9 +57,9 @@ export function chartRoutes(context: Context): Router {
     const { volumes } = await chartHead(db, asked())
     res.write(chartCsvHead())
     for (let after: string | undefined; ;) {
-      const page = await chartLines(db, asked(), { ...query, sort: 'place', down: false, limit: MOST_ROWS, after })
+      const page = await chartLines(db, asked(), { ...query, sort: 'place', down: false, limit: MOST_LINES, after })
       if (res.destroyed) return
-      if (!res.write(chartCsv(asTable(page, volumes))))
+      if (!res.write(chartCsv(asTable(page.rows, volumes))))
         await new Promise((go) => res.once('drain', go).once('close', go))
       if (page.next === null) break
       after = page.next
@@ -70,14 +69,12 @@ export function chartRoutes(context: Context): Router {
   return router
 }
 
-const asTable = (page: ChartPage, volumes: ChartHead['volumes']): ChartLoad[] =>
-  page.rows.flatMap((line) => {
-    const production = page.productions.find((one) => one.id === line.productionId)
-    if (!production) return []
-    const { title, client, shootOn } = production
+const asTable = (lines: readonly ChartLine[], volumes: ChartHead['volumes']): ChartLoad[] =>
+  lines.map((line) => {
+    const { title, client, shootOn } = line.production
     const copies = line.copies.map((copy) => {
       const volume = volumes.find((one) => one.id === copy.volumeId)
       return { ...copy, volume: volume?.name ?? '', site: volume?.site ?? '' }
     })
-    return [{ ...line, production: title, client, shootOn, copies }]
+    return { ...line, production: title, client, shootOn, copies }
   })

@@ -97,6 +97,9 @@ export default function Copies({ productionId }: { productionId: string }) {
               <Link to={`/print/${productionId}/copies`} className="text-accent underline underline-offset-4">
                 The copy chart of all loads, for printing
               </Link>
+              <Link to={`/chart?production=${productionId}`} className="ml-6 text-accent underline underline-offset-4">
+                On the chart of everything
+              </Link>
             </p>
             <RuleHere load={load} productionId={productionId} />
           </>

@@ -1,4 +1,3 @@
-import { useQuery } from '@tanstack/react-query'
 import { copiesApi, type LoadCopies } from '../../../contract/copies'
 import { useAsk } from '../../parts/asking/useAsk'
 import { useIsFresh, useShowing } from '../../parts/asking/useShowing'
@@ -26,16 +25,6 @@ export function useCopies(productionId: string) {
   const holds = checked.data !== undefined && !checked.isError && (isFresh || !hasYes(checked.data.rows))
   const known = usePages(copiesApi.known, { id: productionId }, { enabled: !holds })
   return holds ? checked : known
-}
-
-/** Every load of a production with its copies, the oldest first, scanned for this showing of the page. */
-export const useAllCopies = (productionId: string) => {
-  const { all } = usePages(copiesApi.all, { id: productionId }, { enabled: false })
-  return useQuery({
-    queryKey: ['copies', productionId, 'all', useShowing()],
-    gcTime: 0,
-    queryFn: async () => [...(await all())].reverse(),
-  })
 }
 
 /** What a copy to these volumes would do. */
