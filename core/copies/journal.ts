@@ -42,7 +42,6 @@ export function journalSentence(row: JournalRow): string {
 }
 
 const NOTES: Readonly<Record<string, string>> = {
-  copied: 'Files were copied',
   'set-aside': 'Files were set aside',
   rescued: 'Files were brought back from what could still be read',
 }

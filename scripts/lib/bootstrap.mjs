@@ -13,6 +13,8 @@ const DEBIAN = {
   chromium: () => onPath('chromium'),
   xxhash: () => onPath('xxhsum'),
   mediainfo: () => onPath('mediainfo'),
+  // Reads the pages of a printed document, for tests.
+  'poppler-utils': () => onPath('pdftotext'),
   vmtouch: () => onPath('vmtouch'),
   // Makes file systems on which files share bytes, for tests.
   xfsprogs: () => existsSync('/sbin/mkfs.xfs'),
@@ -24,7 +26,7 @@ const DEBIAN = {
 
 /** What the tests need of Debian: programs that are run, and others that results are compared with. */
 export const TEST_PACKAGES = [
-  ...['postgresql', 'ffmpeg', 'chromium', 'xxhash', 'mediainfo'],
+  ...['postgresql', 'ffmpeg', 'chromium', 'xxhash', 'mediainfo', 'poppler-utils'],
   ...['xfsprogs', 'exfat-fuse', 'exfatprogs', 'btrfs-progs'],
 ]
 

@@ -22,8 +22,8 @@ export function filmAgain(card: string): void {
 }
 
 /** Runs one of Debian's programs and returns what it printed; throws when it fails. */
-export const debian = (program: string, args: readonly string[], cwd?: string) =>
-  execFileSync(program, args, { cwd, encoding: 'latin1', stdio: ['ignore', 'pipe', 'pipe'] })
+export const debian = (program: string, args: readonly string[], cwd?: string, input?: Buffer) =>
+  execFileSync(program, args, { cwd, input, encoding: 'latin1', stdio: [input ? 'pipe' : 'ignore', 'pipe', 'pipe'] })
 
 export const runState = () =>
   JSON.parse(readFileSync(join(STATE, 'run.json'), 'utf8')) as { processes: Record<string, number> }

@@ -29,6 +29,7 @@ test.describe('every screen', () => {
       const paths = [
         '/',
         '/bench',
+        '/chart',
         '/nowhere',
         ...['gear', ...(isLong ? ['cards', 'drives', 'sites', 'clients'] : []), 'rules'].map((tab) => `/locker/${tab}`),
         ...['', '/shots', '/day', '/carry', '/rates', '/framing', '/measured'].map(

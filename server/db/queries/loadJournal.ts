@@ -23,12 +23,15 @@ export function journalOf(db: Db, loadId: string, asked: PageAsked) {
     union all select md5('seen' || seen.id)::uuid, seen.at, jsonb_build_object('kind', 'seen', 'volumeName', volume.name,
       'files', file_count, 'sizeBytes', size_bytes)
       from seen left join volume on volume.id = seen.volume_id where load_id = ${loadId}
+        -- Before anything lay there nothing was seen.
+        and (file_count > 0 or exists (select from seen earlier where earlier.load_id = seen.load_id
+          and earlier.volume_id = seen.volume_id and earlier.id < seen.id and earlier.file_count > 0))
     union all select md5('said' || said.id)::uuid, said.at, jsonb_build_object('kind', 'said', 'said', said.kind, 'volumeName', volume.name,
       'path', load_entry.path_text, 'against', against, 'note', nullif(coalesce(detail->>'reason', detail->>'note', detail->>'answer'), ''))
       from said left join volume on volume.id = said.volume_id left join load_entry on load_entry.id = said.entry_id
       where said.load_id = ${loadId}
     union all select md5('note' || journal.id)::uuid, journal.at, jsonb_build_object('kind', 'note', 'note', journal.kind, 'volumeName', volume.name)
-      from journal left join volume on volume.id = journal.volume_id where load_id = ${loadId}
+      from journal left join volume on volume.id = journal.volume_id where load_id = ${loadId} and journal.kind <> 'copied'
   )`.as('entry')
   // What is joined here is no table of the schema.
   const query = db.selectFrom(entries).selectAll() as unknown as SelectQueryBuilder<Database, never, Entry>

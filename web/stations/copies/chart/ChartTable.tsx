@@ -162,12 +162,12 @@ export function Line({ line, columns, now, isOpen, onOpen }: LineProps) {
   const name = (
     <>
       <span className="font-semibold">{line.label}</span>
-      {line.camera && <span className="text-quiet">, {line.camera}</span>}
+      {line.camera && line.camera !== line.label && <span className="text-quiet max-sm:hidden">, {line.camera}</span>}
     </>
   )
   return (
     <tr data-load={line.label} data-danger={line.dangers.length > 0 ? '' : undefined}>
-      <td>
+      <td className="min-w-28">
         {onOpen ? (
           <button
             type="button"
@@ -188,7 +188,7 @@ export function Line({ line, columns, now, isOpen, onOpen }: LineProps) {
           <Copy copy={line.copies.find((one) => one.volumeId === id)} now={now} />
         </td>
       ))}
-      <td className="text-sm">
+      <td className="min-w-44 text-sm">
         <CardWords line={line} now={now} />
       </td>
     </tr>
