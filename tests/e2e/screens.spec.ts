@@ -1,9 +1,11 @@
 import { readFileSync } from 'node:fs'
 import { homedir } from 'node:os'
 import { expect, type Page } from '@playwright/test'
+import type { ChartLine } from '../../contract/chart'
+import type { Page as ListPage } from '../../contract/page'
 import { STATION_NAMES } from '../../core/line/stations'
 import { expectAccessible } from './access'
-import { debian, post, productionId } from './bench'
+import { debian, post, productionId, startTask, taskEnd } from './bench'
 import { ownHouse, test } from './house'
 
 ownHouse()
@@ -233,6 +235,11 @@ test('the chart is narrowed, opened, checked and saved', async ({ page, request 
   await page.goto('/')
   await page.getByRole('link', { name: 'Chart' }).click()
   const line = page.locator('[data-load="Curlew A"]')
+  await expect(line).toContainText('keep it')
+  // The house was copied, and with it the card: it is another one until it was read.
+  const { rows: loads } = (await (await request.get('/api/chart')).json()) as ListPage<ChartLine>
+  const load = loads.find((one) => one.label === 'Curlew A')
+  await taskEnd(request, await startTask(request, `/loads/${load?.loadId}/card/read`, {}))
   await expect(line).toContainText('clear when seen at')
   await expect(line.getByRole('img', { name: 'spot-played, 3 of 3' })).toBeVisible()
   await line.getByRole('button').click()
