@@ -1,7 +1,7 @@
 import { defineConfig } from '@playwright/test'
 
 /** Files that begin in a house where a card came home. */
-const AFTER_A_DAY = ['everyScreen.spec.ts', 'screens.spec.ts', 'api.spec.ts', 'firstPaint.spec.ts']
+const AFTER_A_DAY = ['everyScreen.spec.ts', 'screens.spec.ts', 'chart.spec.ts', 'api.spec.ts', 'firstPaint.spec.ts']
 
 /** Debian's Chromium against servers that begin as a prepared house (`tests/e2e/house.ts`). */
 export default defineConfig({

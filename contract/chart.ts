@@ -1,7 +1,10 @@
-import { boolean, number, type InferType } from 'yup'
+import { array, boolean, number, object, string, type InferType } from 'yup'
 import type { Mark } from '../core/copies/mark'
 import type { LoadCopies } from './copies'
-import { ask, stream } from './endpoint'
+import { MOST_BOOK_LINES, MOST_LETTERS } from '../core/copies/books'
+import { isDay } from '../core/units/day'
+import { ask, order, stream } from './endpoint'
+import { text } from './text'
 import { idOrNothing } from './id'
 import { pageQuery, type Page } from './page'
 
@@ -44,16 +47,30 @@ export interface ChartCopy {
   readonly wrong: boolean
 }
 
+/** Where a chart that was kept by hand says that a load is: on a drive of that name, known here or not. */
+export interface SaidCopy {
+  readonly volumeId: string | null
+  readonly name: string
+  readonly said: string
+}
+
 /** One load on the chart, as its rows say: nothing was looked at for it. */
 export interface ChartLine {
-  readonly loadId: string
+  /** Of the load, or of the line in the books where no such load was taken in. */
+  readonly id: string
+  readonly loadId: string | null
+  /** The chart that says of it what is not proved, and since when it is in the books. */
+  readonly books: { readonly fileName: string; readonly at: string } | null
+  readonly said: readonly SaidCopy[]
   readonly production: ChartProduction
   readonly label: string
   readonly camera: string | null
-  readonly fileCount: number
-  readonly sizeBytes: number
+  readonly fileCount: number | null
+  readonly sizeBytes: number | null
   readonly copies: readonly ChartCopy[]
   readonly formattedAt: string | null
+  /** What the books say of a format. */
+  readonly formattedSaid: string | null
   readonly formattedAgainst: string | null
   readonly formattedBecause: string | null
   /** When its copies were last seen, where all that a yes asks stands in the books; nothing was checked since. */
@@ -63,9 +80,9 @@ export interface ChartLine {
   readonly dangers: readonly string[]
 }
 
-/** A production as it heads its lines. */
+/** A production as it heads its lines; one that only the books know has no id. */
 export interface ChartProduction {
-  readonly id: string
+  readonly id: string | null
   readonly title: string
   readonly client: string | null
   readonly shootOn: string | null
@@ -97,6 +114,8 @@ export interface ChartHead {
   /** Loads that are still to be reckoned, counted up to 1,000: until then nobody says that nothing is in danger. */
   readonly due: number
   readonly loads: boolean
+  /** Whether lines are known from the books alone. */
+  readonly books: boolean
 }
 
 /** One file of a load, and how it stands on each volume that has or had it. */
@@ -116,6 +135,59 @@ export interface JournalEntry {
   readonly sentence: string
 }
 
+const word = () => text().max(MOST_LETTERS, `Keep it under ${MOST_LETTERS} letters.`)
+const named = (fault: string) => word().min(1, fault).required(fault)
+/** Lines of a chart that somebody kept by hand. */
+export const booksBody = object({
+  fileName: named('Say which file it was.'),
+  lines: array()
+    .of(
+      object({
+        client: word().default(''),
+        production: named('A line names no production.'),
+        shootOn: string()
+          .nullable()
+          .default(null)
+          .test('day', 'That is no day.', (day) => !day || isDay(day)),
+        load: named('A line names no load.'),
+        camera: word().default(''),
+        sizeBytes: number()
+          .integer('That is no size.')
+          .min(0, 'That is no size.')
+          .max(1e15, 'That is no size of a card.')
+          .nullable()
+          .default(null),
+        formatted: word().default(''),
+        copies: array()
+          .of(object({ name: named('A copy names no drive.'), said: word().default('') }).noUnknown())
+          .max(60, 'A line names more drives than anybody has.')
+          .default([]),
+      })
+        .noUnknown()
+        .required('That is no line.'),
+    )
+    .min(1, 'There is no line in it.')
+    .max(MOST_BOOK_LINES, `Bring in ${MOST_BOOK_LINES} lines at once at most.`)
+    .required('Send its lines.'),
+}).noUnknown()
+
+/** What came of bringing a chart in. */
+export interface BooksIn {
+  /** Lines that say what was not in the books in these words. */
+  readonly added: number
+  readonly already: number
+  /** Of all its lines, those of which a load was taken in. */
+  readonly known: number
+}
+
+export interface BooksView {
+  readonly id: string
+  readonly fileName: string
+  readonly at: string
+  readonly lines: number
+  readonly takenBackAt: string | null
+}
+
 /** The chart of all loads. 404 for what is not known. */
 export const chartApi = {
   head: ask<ChartHead>()('chart', '/chart/head'),
@@ -129,5 +201,10 @@ export const chartApi = {
     '/loads/:id/copied-files',
     pageQuery(['place'], { troubled: narrowed.danger }),
   ),
+  /** Brings a chart in that was kept by hand, all of it or nothing; the same again changes nothing. */
+  bringBooks: order<BooksIn>()('POST', '/chart/books', { status: 200, changes: ['chart'], body: booksBody }),
+  /** Charts that came in, the newest first. */
+  books: ask<readonly BooksView[]>()('chart', '/chart/books'),
+  takeBooksBack: order()('POST', '/chart/books/:id/back', { changes: ['chart'] }),
   journal: ask<Page<JournalEntry>>()('chart', '/loads/:id/journal', pageQuery(['at'], {}, { rows: 30, down: true })),
 }

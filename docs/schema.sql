@@ -346,6 +346,41 @@ CREATE TABLE public.bench_device (
     inserted_at timestamp with time zone
 );
 
+CREATE TABLE public.book_copy (
+    line_id uuid NOT NULL,
+    name text NOT NULL,
+    volume_id uuid,
+    said text NOT NULL
+);
+
+CREATE TABLE public.book_import (
+    id uuid DEFAULT gen_random_uuid() NOT NULL,
+    at timestamp with time zone DEFAULT clock_timestamp() NOT NULL,
+    file_name text NOT NULL,
+    print text NOT NULL,
+    lines integer NOT NULL,
+    taken_back_at timestamp with time zone
+);
+
+CREATE TABLE public.book_line (
+    id uuid DEFAULT gen_random_uuid() NOT NULL,
+    import_id uuid NOT NULL,
+    number integer NOT NULL,
+    client text NOT NULL,
+    client_id uuid,
+    production text NOT NULL,
+    production_id uuid,
+    shoot_on date,
+    label text NOT NULL,
+    camera text NOT NULL,
+    size_bytes bigint,
+    formatted text NOT NULL,
+    year integer NOT NULL,
+    place text NOT NULL COLLATE pg_catalog."C",
+    load_id uuid,
+    shown boolean DEFAULT true NOT NULL
+);
+
 CREATE TABLE public.books_mark (
     token uuid DEFAULT gen_random_uuid() NOT NULL,
     number bigint NOT NULL,
@@ -988,7 +1023,7 @@ CREATE TABLE public.said (
     against text,
     detail jsonb DEFAULT '{}'::jsonb NOT NULL,
     twin_id uuid,
-    CONSTRAINT said_kind_check CHECK ((kind = ANY (ARRAY['answered'::text, 'spot-played'::text, 'formatted'::text, 'unformatted'::text, 'different-drives'::text, 'found-wrong'::text, 'found-whole'::text])))
+    CONSTRAINT said_kind_check CHECK ((kind = ANY (ARRAY['answered'::text, 'spot-played'::text, 'formatted'::text, 'unformatted'::text, 'different-drives'::text, 'found-wrong'::text, 'found-whole'::text, 'books'::text, 'books-taken-back'::text])))
 );
 
 ALTER TABLE public.said ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
@@ -1246,6 +1281,15 @@ ALTER TABLE ONLY public.bench_card
 ALTER TABLE ONLY public.bench_device
     ADD CONSTRAINT bench_device_pkey PRIMARY KEY (id);
 
+ALTER TABLE ONLY public.book_copy
+    ADD CONSTRAINT book_copy_pkey PRIMARY KEY (line_id, name);
+
+ALTER TABLE ONLY public.book_import
+    ADD CONSTRAINT book_import_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.book_line
+    ADD CONSTRAINT book_line_pkey PRIMARY KEY (id);
+
 ALTER TABLE ONLY public.books_mark
     ADD CONSTRAINT books_mark_number_key UNIQUE (number);
 
@@ -1470,6 +1514,24 @@ CREATE INDEX bag_newest ON public.bag USING btree (production_id, written_at DES
 CREATE INDEX bag_production ON public.bag USING btree (production_id);
 
 CREATE INDEX bag_volume ON public.bag USING btree (volume_id);
+
+CREATE INDEX book_copy_volume ON public.book_copy USING btree (volume_id, line_id);
+
+CREATE UNIQUE INDEX book_import_print ON public.book_import USING btree (print) WHERE (taken_back_at IS NULL);
+
+CREATE INDEX book_line_client ON public.book_line USING btree (client_id, place, id);
+
+CREATE INDEX book_line_import ON public.book_line USING btree (import_id);
+
+CREATE INDEX book_line_load ON public.book_line USING btree (load_id);
+
+CREATE INDEX book_line_name ON public.book_line USING btree (lower(production), lower(label));
+
+CREATE INDEX book_line_place ON public.book_line USING btree (place, id) WHERE (shown AND (load_id IS NULL));
+
+CREATE INDEX book_line_production ON public.book_line USING btree (production_id, place, id);
+
+CREATE INDEX book_line_year ON public.book_line USING btree (year, place, id);
 
 CREATE UNIQUE INDEX card_name ON public.card USING btree (lower(name));
 
@@ -1747,7 +1809,7 @@ CREATE TRIGGER chart_load AFTER INSERT OR UPDATE OF clips ON public.load_summary
 
 CREATE TRIGGER chart_load AFTER INSERT OR UPDATE OF folder, present, mounted, files_verified, files_memory, files_missing, files_changed, files_doubted, files_differ, files_conflict ON public.mirror FOR EACH ROW EXECUTE FUNCTION public.chart_load();
 
-CREATE TRIGGER chart_production AFTER UPDATE ON public.production FOR EACH ROW WHEN ((((old.client_id IS DISTINCT FROM new.client_id) OR (old.rule_id IS DISTINCT FROM new.rule_id)) OR (old.shoot_on IS DISTINCT FROM new.shoot_on))) EXECUTE FUNCTION public.chart_production();
+CREATE TRIGGER chart_production AFTER UPDATE ON public.production FOR EACH ROW WHEN (((((old.client_id IS DISTINCT FROM new.client_id) OR (old.rule_id IS DISTINCT FROM new.rule_id)) OR (old.shoot_on IS DISTINCT FROM new.shoot_on)) OR (old.title IS DISTINCT FROM new.title))) EXECUTE FUNCTION public.chart_production();
 
 CREATE TRIGGER chart_said AFTER INSERT ON public.said FOR EACH ROW EXECUTE FUNCTION public.chart_said();
 
@@ -1796,6 +1858,18 @@ ALTER TABLE ONLY public.bag
 
 ALTER TABLE ONLY public.bag
     ADD CONSTRAINT bag_volume_id_fkey FOREIGN KEY (volume_id) REFERENCES public.volume(id);
+
+ALTER TABLE ONLY public.book_copy
+    ADD CONSTRAINT book_copy_line_id_fkey FOREIGN KEY (line_id) REFERENCES public.book_line(id);
+
+ALTER TABLE ONLY public.book_copy
+    ADD CONSTRAINT book_copy_volume_id_fkey FOREIGN KEY (volume_id) REFERENCES public.volume(id);
+
+ALTER TABLE ONLY public.book_line
+    ADD CONSTRAINT book_line_import_id_fkey FOREIGN KEY (import_id) REFERENCES public.book_import(id);
+
+ALTER TABLE ONLY public.book_line
+    ADD CONSTRAINT book_line_load_id_fkey FOREIGN KEY (load_id) REFERENCES public.load(id);
 
 ALTER TABLE ONLY public.card_stamp
     ADD CONSTRAINT card_stamp_load_id_fkey FOREIGN KEY (load_id) REFERENCES public.load(id);

@@ -7,7 +7,7 @@ import { csv } from '../units/csv'
 export const CHART_COLUMNS = [
   ...['client', 'production', 'shoot_date', 'load', 'camera', 'files', 'bytes'],
   ...['volume', 'site', 'mark', 'files_proved', 'oldest_proof', 'newest_proof'],
-  ...['formatted', 'against', 'because', 'danger', 'load_id'],
+  ...['formatted', 'against', 'because', 'danger', 'load_id', 'said'],
 ] as const
 
 /** A load with its copies, as the rows of the chart tell of it. */
@@ -16,11 +16,14 @@ export interface ChartLoad {
   readonly production: string
   /** As `2026-11-14`. */
   readonly shootOn: string | null
-  readonly loadId: string
+  /** None of what only the books know. */
+  readonly loadId: string | null
   readonly label: string
   readonly camera: string | null
-  readonly fileCount: number
-  readonly sizeBytes: number
+  readonly fileCount: number | null
+  readonly sizeBytes: number | null
+  /** Where the books say that it is, by the names of drives, and what stands there. */
+  readonly said: readonly { readonly name: string; readonly said: string }[]
   readonly copies: readonly {
     readonly volume: string
     readonly site: string
@@ -35,22 +38,37 @@ export interface ChartLoad {
   readonly dangers: readonly string[]
 }
 
-const NO_COPY = ['', '', '', '', '', '']
+const NOTHING = ['', '', '', '', '', '']
 
 /** Loads as lines of the table, without its head. */
 export const chartCsv = (loads: readonly ChartLoad[]): string =>
   csv(
     loads.flatMap((load) => {
-      const before = [load.client ?? '', load.production, load.shootOn ?? '', load.label, load.camera ?? '']
-      const behind = [load.formattedAt, load.formattedAgainst, load.formattedBecause].map((text) => text ?? '')
-      const copies = load.copies.map((copy) => [
-        ...[copy.volume, copy.site, String(copy.mark), String(copy.filesCopied)],
-        ...[copy.provedFrom ?? '', copy.provedTo ?? ''],
-      ])
-      return (copies.length === 0 ? [NO_COPY] : copies).map((copy) => [
-        ...[...before, String(load.fileCount), String(load.sizeBytes), ...copy, ...behind],
-        ...[load.dangers.join(' '), load.loadId],
-      ])
+      const before = [
+        load.client,
+        load.production,
+        load.shootOn,
+        load.label,
+        load.camera,
+        load.fileCount,
+        load.sizeBytes,
+      ]
+      const behind = [
+        load.formattedAt,
+        load.formattedAgainst,
+        load.formattedBecause,
+        load.dangers.join(' '),
+        load.loadId,
+      ]
+      const proved = load.copies.map((copy) => ({
+        cells: [copy.volume, copy.site, copy.mark, copy.filesCopied, copy.provedFrom, copy.provedTo],
+        said: '',
+      }))
+      const told = load.said.map(({ name, said }) => ({ cells: [name, ...NOTHING.slice(1)], said }))
+      const copies = [...proved, ...told]
+      return (copies.length === 0 ? [{ cells: NOTHING, said: '' }] : copies).map(({ cells, said }) =>
+        [...before, ...cells, ...behind, said].map((cell) => String(cell ?? '')),
+      )
     }),
   )
 

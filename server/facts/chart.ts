@@ -1,7 +1,9 @@
+import { DANGERS } from '../../core/copies/danger'
 import { markOf } from '../../core/copies/mark'
 import type { ChartAsked, ChartHead, ChartLine, ChartProduction } from '../../contract/chart'
 import type { Page } from '../../contract/page'
 import type { Db } from '../db/connection'
+import { bookLines, bookTotals } from '../db/queries/books'
 import { loadsById } from '../db/queries/cards'
 import { chartChoices, chartPage, chartProductions, dueLoads, putLines, takeDue, worstLoads } from '../db/queries/chart'
 import { volumes } from '../db/queries/volumes'
@@ -40,30 +42,92 @@ async function statesOf(db: Db, asked: Asked, ids: readonly string[]): Promise<L
 /** Lines of the chart as the rows say now; which they are, and in what order, was reckoned before. */
 export async function chartLines(db: Db, asked: Asked, query: ChartAsked): Promise<Page<ChartLine>> {
   const { rows, next } = await chartPage(db, query)
-  const states = await statesOf(
+  const loadIds = rows.flatMap((row) => row.loadId ?? [])
+  const states = await statesOf(db, asked, loadIds)
+  const books = await bookLines(
     db,
-    asked,
-    rows.map((row) => row.loadId),
+    rows.filter((row) => row.loadId === null).map((row) => row.id),
+    loadIds,
   )
-  const ids = [...new Set(states.map(({ load }) => load.productionId))]
-  const productions = new Map(
-    (await chartProductions(db, ids)).map(({ putAwayAt, ...one }) => [one.id, { ...one, away: putAwayAt !== null }]),
-  )
+  const productions = await productionsOf(db, states, books)
+  const lines = new Map<string, ChartLine>()
+  for (const state of states) {
+    const said = books.find((line) => line.loadId === state.load.id)
+    const production = productions(state.load.productionId)
+    if (production) lines.set(state.load.id, lineOf(state, production, said))
+  }
+  for (const line of books)
+    if (line.loadId === null) lines.set(line.id, bookLineOf(line, productions(line.productionId ?? line.production)))
+  return { rows: rows.flatMap((row) => lines.get(row.id) ?? []), next }
+}
+
+type Books = Awaited<ReturnType<typeof bookLines>>[number]
+
+/** Productions by their ids, and those that only the books know by their titles. */
+async function productionsOf(db: Db, states: readonly LoadState[], books: readonly Books[]) {
+  const ids = [...states.map(({ load }) => load.productionId), ...books.flatMap((line) => line.productionId ?? [])]
+  const [known, totals] = await Promise.all([
+    chartProductions(db, [...new Set(ids)]),
+    bookTotals(db, [...new Set(books.map((line) => line.production.toLowerCase()))]),
+  ])
+  const totalOf = (title: string) => totals.find((one) => one.title === title.toLowerCase())
+  const found = new Map<string, ChartProduction>()
+  for (const { putAwayAt, loads, sizeBytes, ...one } of known) {
+    const more = totalOf(one.title)
+    const sums = { loads: loads + (more?.loads ?? 0), sizeBytes: (sizeBytes ?? 0) + (more?.sizeBytes ?? 0) }
+    found.set(one.id, { ...one, ...sums, away: putAwayAt !== null })
+  }
+  for (const line of books) {
+    const { production: title, client, shootOn } = line
+    const { loads = 0, sizeBytes = 0 } = totalOf(title) ?? {}
+    if (line.productionId === null && !found.has(title.toLowerCase()))
+      found.set(title.toLowerCase(), {
+        id: null,
+        title,
+        client: client || null,
+        shootOn,
+        away: false,
+        loads,
+        sizeBytes,
+      })
+  }
+  return (key: string) => found.get(key) ?? found.get(key.toLowerCase())
+}
+
+const inBooks = ({ fileName, at }: Books) => ({ fileName, at: at.toISOString() })
+
+/** A load that only the books know: nothing of it is proved. */
+function bookLineOf(line: Books, production: ChartProduction | undefined): ChartLine {
+  const { id, label, camera, sizeBytes, formatted, copies } = line
+  const names = new Intl.ListFormat('en-GB').format(copies.map((copy) => copy.name))
   return {
-    rows: states.flatMap((state) => {
-      const production = productions.get(state.load.productionId)
-      return production ? [lineOf(state, production)] : []
-    }),
-    next,
+    ...{ id, loadId: null, label, camera: camera || null, fileCount: null, sizeBytes, copies: [] },
+    production: production ?? {
+      ...{ id: null, title: line.production, client: line.client || null, shootOn: line.shootOn },
+      ...{ away: false, loads: 1, sizeBytes: sizeBytes ?? 0 },
+    },
+    books: inBooks(line),
+    said: copies,
+    ...{ formattedAt: null, formattedAgainst: null, formattedBecause: null, formattedSaid: formatted || null },
+    wouldBeClearAt: null,
+    danger: DANGERS.indexOf('few'),
+    dangers: [
+      `No copy of “${label}” is proved: ` +
+        (copies.length === 0 ? 'the books name no drive that it is on.' : `only the books say that it is on ${names}.`),
+    ],
   }
 }
 
-function lineOf(state: LoadState, production: ChartProduction): ChartLine {
+function lineOf(state: LoadState, production: ChartProduction, books: Books | undefined): ChartLine {
   const { load, copies, rule, clear, danger } = state
   const whole = copies.filter((copy) => markOf(copy, rule) >= 2)
   const seen = whole.flatMap((copy) => copy.seenAt ?? []).sort()
+  // What was ever copied by us is known better than it was said.
+  const said = books?.copies.filter((copy) => !copies.some((one) => one.volumeId === copy.volumeId)) ?? []
   return {
-    ...{ loadId: load.id, production, label: load.label, camera: load.cameraName },
+    ...{ id: load.id, loadId: load.id, production, label: load.label, camera: load.cameraName },
+    books: books && said.length > 0 ? inBooks(books) : null,
+    said,
     ...{ fileCount: load.fileCount, sizeBytes: load.sizeBytes },
     copies: copies.map((copy) => ({
       ...{ volumeId: copy.volumeId, mark: markOf(copy, rule), filesCopied: copy.filesCopied },
@@ -76,6 +140,7 @@ function lineOf(state: LoadState, production: ChartProduction): ChartLine {
     formattedAt: state.returned ? null : (state.formattedAt ?? null),
     formattedAgainst: state.formattedAgainst ?? null,
     formattedBecause: state.formattedBecause ?? null,
+    formattedSaid: (state.formattedAt === undefined && books?.formatted) || null,
     wouldBeClearAt: clear.clear ? (seen[0] ?? null) : null,
     danger: danger.rank,
     dangers: danger.sentences,

@@ -3,8 +3,10 @@ import fc from 'fast-check'
 import { sql } from 'kysely'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { ChartAsked } from '../../contract/chart'
+import type { BookLine } from '../../core/copies/books'
 import { AT_HOME_ONLY } from '../../core/copies/rule'
-import type { Db } from '../../server/db/connection'
+import { inTransaction, type Db } from '../../server/db/connection'
+import { addBooks, bookImports, takeBooksBack } from '../../server/db/queries/books'
 import * as cards from '../../server/db/queries/cards'
 import { addRule, chooseRule } from '../../server/db/queries/clearRules'
 import { copiedFiles, journalOf } from '../../server/db/queries/loadJournal'
@@ -176,7 +178,7 @@ describe('the lines of the chart', () => {
       for (let after: string | undefined; ;) {
         const page = await chartLines(db, asked(), ask({ ...more, limit: 5, after }))
         rows.push(...page.rows)
-        if (page.next === null) return rows.map((row) => row.loadId)
+        if (page.next === null) return rows.map((row) => row.id)
         after = page.next
       }
     }
@@ -202,7 +204,7 @@ describe('the lines of the chart', () => {
     expect((await all({ clientId: clients[0]?.id ?? '' })).sort()).toEqual([...loads].sort())
     // Newest production first, its loads as they were taken in.
     const order = await all({})
-    const at = (id: string) => states.find((state) => state.load.id === id)?.load
+    const at = (id: string | null) => states.find((state) => state.load.id === id)?.load
     const keys = order.map(
       (id) =>
         `${99999999 - Number((at(id)?.shootOn ?? new Date().toISOString().slice(0, 10)).replaceAll('-', ''))} ${at(id)?.productionId} ${at(id)?.createdAt.toISOString()}`,
@@ -236,5 +238,37 @@ describe('the lines of the chart', () => {
     expect(files.rows.map((file) => file.on.length)).toEqual([3, 3])
     const next = await copiedFiles(db, loadId, false, { limit: 2, down: false, after: files.next ?? '' })
     expect([next.rows.length, next.next]).toEqual([1, null])
+  })
+
+  it('say what was kept by hand beside what is proved, the newest of each load, and give it back when it is taken back', async () => {
+    const line = (load: string, more: Partial<BookLine> = {}): BookLine => ({
+      ...{ client: '', production: 'MAST day 1', shootOn: null, load, camera: '', sizeBytes: 5e9, formatted: '' },
+      copies: [{ name: 'Grey 2', said: 'x' }],
+      ...more,
+    })
+    const bring = (...lines: BookLine[]) => inTransaction(db, (tx) => addBooks(tx, { fileName: 'a.csv', lines }))
+    const shown = async () =>
+      (await chartLines(db, asked(), ask({ limit: 80 }))).rows.flatMap((row) =>
+        row.said.map((copy) => `${row.production.title} ${row.label} ${row.loadId === null} ${copy.name} ${copy.said}`),
+      )
+    expect(await bring(line('curlew 1'), line('Reel 9'))).toEqual({ added: 2, already: 0, known: 1 })
+    expect(await bring(line('curlew 1'), line('Reel 9'))).toBeUndefined()
+    const first = ['Mast day 1 Curlew 1 false Grey 2 x', 'Mast day 1 Reel 9 true Grey 2 x']
+    expect((await shown()).sort()).toEqual(first)
+    const newer = line('REEL 9', { copies: [{ name: 'Volume 1', said: 'since May' }] })
+    expect(await bring(line('curlew 1'), newer)).toEqual({ added: 1, already: 1, known: 1 })
+    expect((await shown()).sort()).toEqual([first[0], 'Mast day 1 REEL 9 true Volume 1 since May'])
+    // A load of that name is taken in later.
+    await write(
+      `insert into load (production_id, label, file_count, size_bytes, left_out) select id, 'Reel 9', 1, 1, 0 from production where title = 'Mast day 1'`,
+    )
+    await refreshed()
+    expect((await shown()).sort()).toEqual([first[0], 'Mast day 1 Reel 9 false Volume 1 since May'])
+    const [last] = await bookImports(db)
+    expect(await inTransaction(db, (tx) => takeBooksBack(tx, last?.id ?? ''))).toBe(true)
+    expect(await inTransaction(db, (tx) => takeBooksBack(tx, last?.id ?? ''))).toBe(false)
+    expect((await shown()).sort()).toEqual([first[0], 'Mast day 1 Reel 9 false Grey 2 x'])
+    const said = await db.selectFrom('said').select('kind').where('kind', 'in', ['books', 'books-taken-back']).orderBy('id').execute()
+    expect(said.map((row) => row.kind)).toEqual(['books', 'books', 'books-taken-back'])
   })
 })

@@ -1,11 +1,9 @@
 import { readFileSync } from 'node:fs'
 import { homedir } from 'node:os'
 import { expect, type Page } from '@playwright/test'
-import type { ChartLine } from '../../contract/chart'
-import type { Page as ListPage } from '../../contract/page'
 import { STATION_NAMES } from '../../core/line/stations'
 import { expectAccessible } from './access'
-import { debian, post, productionId, startTask, taskEnd } from './bench'
+import { post, productionId } from './bench'
 import { ownHouse, test } from './house'
 
 ownHouse()
@@ -229,106 +227,6 @@ test('the copy chart is printed dark on white, also from the night theme, with n
   expect((await page.pdf({ format: 'A4' })).toString('latin1').match(/\/Type\s*\/Page\b/g)).toHaveLength(1)
   await page.emulateMedia({ media: 'screen' })
   await page.evaluate(() => localStorage.setItem('yendra-theme', 'day'))
-})
-
-test('the chart is narrowed, opened, checked and saved', async ({ page, request }) => {
-  await page.goto('/')
-  await page.getByRole('link', { name: 'Chart' }).click()
-  const line = page.locator('[data-load="Curlew A"]')
-  await expect(line).toContainText('keep it')
-  // The house was copied, and with it the card: it is another one until it was read.
-  const { rows: loads } = (await (await request.get('/api/chart')).json()) as ListPage<ChartLine>
-  const load = loads.find((one) => one.label === 'Curlew A')
-  await taskEnd(request, await startTask(request, `/loads/${load?.loadId}/card/read`, {}))
-  await expect(line).toContainText('clear when seen at')
-  await expect(line.getByRole('img', { name: 'spot-played, 3 of 3' })).toBeVisible()
-  await line.getByRole('button').click()
-  const opened = page.getByRole('group', { name: '“Curlew A” opened' })
-  await expect(opened.getByRole('status')).toContainText('Yes: this card may be formatted')
-  await expect(opened.getByRole('list', { name: 'Journal' })).toContainText('All 7 files proved on Slipway and Tide 1.')
-  await opened.getByRole('tab', { name: 'File by file' }).click()
-  await expect(opened.locator('[data-file]')).toHaveCount(7)
-  await expectAccessible(page, 'the chart, opened', 'both')
-  await page.getByLabel('Volume').click()
-  await page.getByRole('option', { name: 'Saltings bucket' }).click()
-  await expect(page.getByText('No load is of that kind.')).toBeVisible()
-  await page.goto('/chart')
-  // Source: the columns that docs/chart.md names.
-  const columns = [...readFileSync('docs/chart.md', 'utf8').matchAll(/^\| (`.*?) \|/gm)].flatMap(([, names = '']) =>
-    names.replaceAll('`', '').split(', '),
-  )
-  const [names = '', ...rows] = (await (await request.get('/api/chart.csv')).text()).trim().split('\r\n')
-  expect(names.split(',')).toEqual(columns)
-  expect(rows.filter((row) => row.includes('Curlew A'))).toHaveLength(2)
-})
-
-test('forty lines with eight volumes are one page, and more have their numbers', async ({ page }) => {
-  const volumes = Array.from({ length: 8 }, (_, at) => ({
-    id: `v${at}`,
-    name: `Slipway ${at}`,
-    siteId: `s${at % 3}`,
-    site: `workshop ${at % 3}`,
-    connected: true,
-    away: false,
-  }))
-  const proof = new Date(Date.now() - 40 * 86_400_000).toISOString()
-  const production = {
-    id: 'p',
-    title: 'Steam-bending ribs',
-    client: 'own channel',
-    shootOn: '2026-11-14',
-    away: false,
-    loads: 40,
-    sizeBytes: 9e12,
-  }
-  let lines = 40
-  await page.route(/\/api\/chart/, (route) =>
-    route.fulfill({
-      json: route.request().url().includes('/head')
-        ? { volumes, clients: [], years: [2026], worst: null, others: 0, due: 0, loads: true }
-        : {
-            next: null,
-            rows: Array.from({ length: lines }, (_, at) => ({
-              ...{
-                loadId: `l${at}`,
-                production,
-                label: `Curlew ${at}`,
-                camera: 'Plover',
-                fileCount: 412,
-                sizeBytes: 255e9,
-              },
-              copies: volumes.map(({ id }) => ({
-                volumeId: id,
-                mark: at % 4,
-                filesCopied: 412,
-                provedFrom: proof,
-                provedTo: proof,
-                wrong: false,
-              })),
-              ...{
-                formattedAt: proof,
-                formattedAgainst: null,
-                formattedBecause: null,
-                wouldBeClearAt: null,
-                danger: 0,
-                dangers: [],
-              },
-            })),
-          },
-    }),
-  )
-  const pages = async () => {
-    await page.goto('/print/chart')
-    await expect(page.getByRole('row', { name: /^Curlew/ })).toHaveCount(lines)
-    const pdf = await page.pdf({ format: 'A4', preferCSSPageSize: true })
-    return debian('pdftotext', ['-layout', '-', '-'], undefined, pdf)
-  }
-  expect((await pages()).split('\f').filter((text) => text.trim() !== '')).toHaveLength(1)
-  lines = 90
-  const long = (await pages()).split('\f').filter((text) => text.trim() !== '')
-  expect(long.map((text, at) => text.includes(`page ${at + 1} of ${long.length}`))).toEqual(long.map(() => true))
-  // Each page has the names of its columns.
-  expect(long.every((text) => text.includes('Slipway 7'))).toBe(true)
 })
 
 test('an empty station says what it is for and offers the first step, a finished one what the records know', async ({

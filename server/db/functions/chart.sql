@@ -37,7 +37,7 @@ create or replace function chart_production() returns trigger language plpgsql a
     return null;
   end $$;
 create or replace trigger chart_production after update on production for each row
-  when ((old.client_id, old.rule_id, old.shoot_on) is distinct from (new.client_id, new.rule_id, new.shoot_on)) execute function chart_production();
+  when ((old.client_id, old.rule_id, old.shoot_on, old.title) is distinct from (new.client_id, new.rule_id, new.shoot_on, new.title)) execute function chart_production();
 
 create or replace function chart_volume() returns trigger language plpgsql as $$
   begin

@@ -1,8 +1,10 @@
-import { sql } from 'kysely'
+import { sql, type SelectQueryBuilder } from 'kysely'
 import type { ChartAsked } from '../../../contract/chart'
 import { anyOf } from '../anyOf'
 import type { Db } from '../connection'
 import { pageOf } from '../page'
+import type { Database } from '../schema'
+import { placeBooks, titlesInBooks } from './books'
 
 /** A line as it was just reckoned. */
 export interface ReckonedLine {
@@ -56,6 +58,8 @@ export async function putLines(tx: Db, lines: readonly ReckonedLine[]): Promise<
       where line.load_id = any(${ids}::uuid[])
     union select volume.site_id, line.place, line.load_id from chart_line line join mirror on mirror.load_id = line.load_id
       join volume on volume.id = mirror.volume_id where line.load_id = any(${ids}::uuid[])`.execute(tx)
+  const titles = await titlesInBooks(tx, ids)
+  if (titles.length > 0) await placeBooks(tx, titles)
   const later = lines.flatMap(({ loadId, dueAt }) => (dueAt ? [{ loadId, dueAt: new Date(dueAt) }] : []))
   // An older time of the same load comes first, and finds what is true then.
   if (later.length > 0) {
@@ -73,30 +77,57 @@ export async function putLines(tx: Db, lines: readonly ReckonedLine[]): Promise<
   }
 }
 
-/** Loads on the chart, narrowed. */
+interface PlacedLine {
+  readonly id: string
+  readonly loadId: string | null
+}
+
+/** Lines of the chart, narrowed: loads, and what the books alone know, which is proved nowhere and so in danger. */
 export function chartPage(db: Db, { clientId, productionId, siteId, volumeId, year, danger, ...page }: ChartAsked) {
-  const placed = [volumeId, siteId].filter((id) => id !== '')
-  const [first] = placed
-  const lines = db
-    .selectFrom('chartLine')
-    .select(['chartLine.loadId', 'chartLine.danger'])
-    .$if(clientId !== '', (all) => all.where('chartLine.clientId', '=', clientId))
-    .$if(productionId !== '', (all) => all.where('chartLine.productionId', '=', productionId))
-    .$if(year !== null, (all) => all.where('chartLine.year', '=', year ?? 0))
-    .$if(danger, (all) => all.where('chartLine.danger', '>', 0))
-    .$if(placed.length === 2, (all) =>
-      all.where(
-        sql<boolean>`exists (select from chart_place other where other.of_id = ${siteId}
-          and other.place = chart_line.place and other.load_id = chart_line.load_id)`,
-      ),
-    )
-  if (first === undefined)
-    return pageOf(lines, { by: 'chart_line.place', type: 'text', id: 'chart_line.load_id' }, page)
-  return pageOf(
-    lines.innerJoin('chartPlace', 'chartPlace.loadId', 'chartLine.loadId').where('chartPlace.ofId', '=', first),
-    { by: 'chart_place.place', type: 'text', id: 'chart_place.load_id' },
-    page,
-  )
+  const [first = null, second = null] = [volumeId, siteId].filter((id) => id !== '')
+  const common = [
+    ...(clientId === '' ? [] : [sql`line.client_id = ${clientId}`]),
+    ...(productionId === '' ? [] : [sql`line.production_id = ${productionId}`]),
+    ...(year === null ? [] : [sql`line.year = ${year}`]),
+  ]
+  const ofLoads = [
+    ...common,
+    ...(danger ? [sql`line.danger > 0`] : []),
+    ...(first === null ? [] : [sql`placed.of_id = ${first}`]),
+    ...(second === null
+      ? []
+      : [
+          sql`exists (select from chart_place other where other.of_id = ${second} and other.place = line.place and other.load_id = line.load_id)`,
+        ]),
+  ]
+  const ofBooks = [
+    ...common,
+    sql`line.shown and line.load_id is null`,
+    ...(volumeId === ''
+      ? []
+      : [sql`exists (select from book_copy where line_id = line.id and volume_id = ${volumeId})`]),
+    ...(siteId === ''
+      ? []
+      : [
+          sql`exists (select from book_copy join volume on volume.id = volume_id where line_id = line.id and site_id = ${siteId})`,
+        ]),
+  ]
+  // The order is that of an index: that of the volume or site, where it is narrowed to one.
+  const place = first === null ? sql`line.place` : sql`placed.place`
+  const lines = sql<PlacedLine & { place: string }>`(
+    select line.load_id as id, line.load_id, ${place} as place from chart_line line
+      ${first === null ? sql`` : sql`join chart_place placed on placed.load_id = line.load_id`}
+      ${ofLoads.length === 0 ? sql`` : sql`where ${sql.join(ofLoads, sql` and `)}`}
+    union all
+    select line.id, null, line.place from book_line line where ${sql.join(ofBooks, sql` and `)}
+  )`.as('line')
+  // What is joined here is no table of the schema.
+  const query = db.selectFrom(lines).select(['id', 'loadId']) as unknown as SelectQueryBuilder<
+    Database,
+    never,
+    PlacedLine
+  >
+  return pageOf(query, { by: 'line.place', type: 'text', id: 'line.id' }, page)
 }
 
 /** Loads in danger, the worst first. */
@@ -124,11 +155,14 @@ export const chartProductions = (db: Db, ids: readonly string[]) =>
 
 /** Clients and years that have lines, and whether there are any; each is one step in an index. */
 export async function chartChoices(db: Db) {
-  const [clients, years, any] = await Promise.all([
+  const [clients, years, any, books] = await Promise.all([
     db
       .selectFrom('client')
       .select(['id', 'name'])
-      .where(sql<boolean>`exists (select from chart_line where chart_line.client_id = client.id)`)
+      .where(
+        sql<boolean>`exists (select from chart_line where client_id = client.id)
+          or exists (select from book_line where client_id = client.id and shown)`,
+      )
       .orderBy('name')
       .execute(),
     sql<{ year: number }>`
@@ -137,6 +171,13 @@ export async function chartChoices(db: Db) {
         union all select (select year from chart_line where year < every.year order by year desc limit 1) from every where every.year is not null)
       select year from every where year is not null`.execute(db),
     db.selectFrom('load').select('id').limit(1).executeTakeFirst(),
+    sql<{ year: number }>`select distinct year from book_line where shown and load_id is null`.execute(db),
   ])
-  return { clients, years: years.rows.map((row) => row.year), loads: any !== undefined }
+  const every = new Set([...years.rows, ...books.rows].map((row) => row.year))
+  return {
+    clients,
+    years: [...every].sort((a, b) => b - a),
+    loads: any !== undefined,
+    books: books.rows.length > 0,
+  }
 }

@@ -151,7 +151,10 @@ export interface FactTables {
   said: {
     id: GeneratedAlways<number>
     at: Now
-    kind: 'answered' | 'spot-played' | 'formatted' | 'unformatted' | 'different-drives' | 'found-wrong' | 'found-whole'
+    kind:
+      | ('answered' | 'spot-played' | 'formatted' | 'unformatted' | 'different-drives' | 'found-wrong' | 'found-whole')
+      /** Of all loads that a chart names, and that it is taken back; the detail names the import. */
+      | ('books' | 'books-taken-back')
     loadId: string | null
     volumeId: string | null
     otherVolumeId: string | null
@@ -229,6 +232,40 @@ export interface FactTables {
     danger: number
     oldestProofAt: Date | null
   }
+  /** A chart that somebody kept by hand, as it came in. */
+  bookImport: {
+    id: Generated<string>
+    at: Now
+    fileName: string
+    /** Of all its lines: the same chart again is known. */
+    print: string
+    lines: number
+    takenBackAt: Date | null
+  }
+  /** What it says of a load. */
+  bookLine: {
+    id: Generated<string>
+    importId: string
+    number: number
+    client: string
+    clientId: string | null
+    production: string
+    productionId: string | null
+    shootOn: string | null
+    label: string
+    camera: string
+    sizeBytes: number | null
+    formatted: string
+    year: number
+    /** Among the lines of the chart. */
+    place: string
+    /** The load of that name that was taken in since. */
+    loadId: string | null
+    /** No newer chart says something of the same load, and this one was not taken back. */
+    shown: Given<boolean>
+  }
+  /** On which drive it says that the load is, and in which words. */
+  bookCopy: { lineId: string; name: string; volumeId: string | null; said: string }
   /** Which loads have a copy on a volume, or at a site, by its id. */
   chartPlace: { ofId: string; place: string; loadId: string }
   /** Loads of which a line is to be reckoned anew, from that time on. */

@@ -2,8 +2,11 @@ import { Router } from 'express'
 import { chartCsv, chartCsvHead, type ChartLoad } from '../../../core/copies/chartCsv'
 import { journalSentence } from '../../../core/copies/journal'
 import { chartApi, MOST_LINES, type ChartHead, type ChartLine } from '../../../contract/chart'
+import { inTransaction } from '../../db/connection'
+import { addBooks, bookImports, takeBooksBack } from '../../db/queries/books'
 import { oddNamesOf } from '../../db/queries/copies'
 import { copiedFiles, journalOf } from '../../db/queries/loadJournal'
+import { tellChanged } from '../../db/queries/tasks'
 import { chartHead, chartLines } from '../../facts/chart'
 import { loadCopies } from '../../facts/loadCopies'
 import type { Context } from '../context'
@@ -19,6 +22,23 @@ export function chartRoutes(context: Context): Router {
 
   serve(router, chartApi.head, () => chartHead(db, asked()))
   serve(router, chartApi.page, ({ query }) => chartLines(db, asked(), query))
+
+  serve(router, chartApi.books, async () =>
+    (await bookImports(db)).map(({ id, fileName, at, lines, takenBackAt }) => ({
+      ...{ id, fileName, at: at.toISOString(), lines, takenBackAt: takenBackAt?.toISOString() ?? null },
+    })),
+  )
+
+  serve(router, chartApi.bringBooks, async ({ body }) => {
+    const came = await inTransaction(db, (tx) => addBooks(tx, body))
+    await tellChanged(db, 'chart')
+    return came ?? { added: 0, already: body.lines.length, known: 0 }
+  })
+
+  serve(router, chartApi.takeBooksBack, async ({ params }) => {
+    if (!(await inTransaction(db, (tx) => takeBooksBack(tx, params.id)))) throw notFound('That chart')
+    await tellChanged(db, 'chart')
+  })
 
   serve(router, chartApi.load, async ({ params }) => {
     const load = await loadOf(context, params.id)

@@ -1,15 +1,14 @@
 import Papa from 'papaparse'
-import { FileUp, Printer, Smartphone } from 'lucide-react'
-import { useRef, useState, type ChangeEvent } from 'react'
+import { Printer, Smartphone } from 'lucide-react'
+import { useState } from 'react'
 import { dayWithName } from '../../../core/units/day'
 import { shotPage } from '../../../core/shoot/shotPage'
 import { shotRows, shotsFromRows, shotsNotOn, type Shot, type ShotNames } from '../../../core/shoot/shots'
 import { csv } from '../../../core/units/csv'
 import { fileTitle } from '../../../core/units/fileTitle'
 import { counted } from '../../../core/units/quantity'
-import { tableText } from '../../../core/units/tableText'
 import { shootApi, ticksBody } from '../../../contract/shoot'
-import { Button } from '../../parts/controls/Button'
+import { OpenFile, type OpenedFile } from '../../parts/OpenFile'
 import { Menu } from '../../parts/layers/Menu'
 import { useProduction } from '../../trade/queries'
 import { saveText } from '../../parts/save'
@@ -162,53 +161,6 @@ function useTicksBack(productionId: string, onSaid: (lines: string[]) => void) {
     )
   }
   return { read, error: give.error }
-}
-
-interface OpenedFile {
-  readonly text: string
-  readonly name: string
-  /** As the Encoding Standard names it. */
-  readonly encoding: string
-}
-
-interface OpenFileProps {
-  readonly label: string
-  readonly accept: string
-  readonly onBegin: () => void
-  /** May throw with a sentence. */
-  readonly onRead: (file: OpenedFile) => void
-  readonly onFault: (error: Error) => void
-  readonly children: string
-}
-
-const MOST_BYTES = 2_000_000
-
-/** A button that opens a text file, in whatever encoding it is. */
-function OpenFile({ label, accept, onBegin, onRead, onFault, children }: OpenFileProps) {
-  const input = useRef<HTMLInputElement>(null)
-  const open = async (file: File) => {
-    if (file.size > MOST_BYTES) throw new Error(`${file.name} is far too large for a shot list. Choose another file.`)
-    const bytes = await file.arrayBuffer().catch(() => {
-      throw new Error(`${file.name} could not be read. Choose it again.`)
-    })
-    onRead({ ...tableText(new Uint8Array(bytes)), name: file.name })
-  }
-  const onChange = (event: ChangeEvent<HTMLInputElement>) => {
-    const file = event.target.files?.[0]
-    event.target.value = ''
-    if (!file) return
-    onBegin()
-    void open(file).catch((error: unknown) => onFault(error instanceof Error ? error : new Error(String(error))))
-  }
-  return (
-    <>
-      <Button onClick={() => input.current?.click()}>
-        <FileUp className="size-4" aria-hidden />
-        {children}
-      </Button>
-      <input ref={input} type="file" accept={accept} aria-label={label} hidden onChange={onChange} />
-    </>
-  )
 }
 
 function Said({ lines }: { lines: readonly string[] }) {

@@ -7,6 +7,7 @@ import { Answer } from '../../../parts/Answer'
 import { Ask } from '../../../parts/asking/Ask'
 import { Button } from '../../../parts/controls/Button'
 import { Older } from '../../../parts/table/Older'
+import { Books } from './Books'
 import { ChartTable } from './ChartTable'
 import { Narrowing } from './Narrowing'
 import { useChart, useChartHead, useNarrowed, type Narrowed } from './queries'
@@ -15,14 +16,21 @@ import { useChart, useChartHead, useNarrowed, type Narrowed } from './queries'
 export default function Chart() {
   usePageTitle('Chart')
   const head = useChartHead()
-  return <Ask query={head}>{(known) => (known.loads ? <Filled head={known} /> : <NothingYet />)}</Ask>
+  return (
+    <Ask query={head}>
+      {(known) => (known.loads || known.books ? <Filled head={known} /> : <NothingYet head={known} />)}
+    </Ask>
+  )
 }
 
-function NothingYet() {
+function NothingYet({ head }: { head: ChartHead }) {
   return (
-    <Answer why="One line for each card or recorder that was taken in, with a column for each volume.">
-      Nothing stands on the chart yet: take in a card first.
-    </Answer>
+    <>
+      <Answer why="One line for each card or recorder that was taken in, with a column for each volume.">
+        Nothing stands on the chart yet: take in a card, or bring in the chart that you kept until now.
+      </Answer>
+      <Books head={head} />
+    </>
   )
 }
 
@@ -45,11 +53,7 @@ function Filled({ head }: { head: ChartHead }) {
           )
         }
       >
-        {worst
-          ? worst.sentence
-          : head.due > 0
-            ? 'The chart is being brought up to date.'
-            : 'Nothing on the chart is in danger.'}
+        {sentenceOf(head)}
       </Answer>
       <Narrowing head={head} narrowed={narrowed} narrow={narrow} />
       <Ask query={lines}>
@@ -72,11 +76,20 @@ function Filled({ head }: { head: ChartHead }) {
       </Ask>
       <Older pages={lines}>Show further loads</Older>
       <Ways narrowed={narrowed} address={address} />
+      <Books head={head} />
     </>
   )
 }
 
 const NOTHING = { client: null, production: null, site: null, volume: null, year: null, danger: null } as const
+
+function sentenceOf({ worst, due, books }: ChartHead): string {
+  if (worst) return worst.sentence
+  if (due > 0) return 'The chart is being brought up to date.'
+  return books
+    ? 'What was taken in is not in danger; some lines are known from the books alone.'
+    : 'Nothing on the chart is in danger.'
+}
 
 function whyOf({ others, due, worst }: ChartHead) {
   const whose = worst ? `Of “${worst.title}”.` : ''
@@ -92,7 +105,7 @@ function whyOf({ others, due, worst }: ChartHead) {
     [whose, more, waits].filter((text) => text !== '').join(' ') ||
     (worst
       ? ''
-      : 'Every load has the copies that its rule asks for, at two sites, read within the time of their volumes.')
+      : 'Every load that was taken in has the copies that its rule asks for, at two sites, read within the time of their volumes.')
   )
 }
 

@@ -36,14 +36,14 @@ export default function ChartPaper() {
             {(rows) => {
               if (rows.length === 0) return <p>Nothing stands on it yet.</p>
               // A column in which nothing stands would take the room of one in which something does.
-              const used = new Set(rows.flatMap((line) => line.copies.map((copy) => copy.volumeId)))
+              const used = new Set(rows.flatMap((line) => [...line.copies, ...line.said].map((copy) => copy.volumeId)))
               const columns = columnsOf(volumes, rows).filter((volume) => used.has(volume.id))
               return (
                 <table className="tight w-full" aria-label="Chart">
                   <ChartHeads columns={columns} />
                   <tbody>
                     {groupsOf(rows).map((group) => (
-                      <Fragment key={group[0]?.loadId}>
+                      <Fragment key={group[0]?.id}>
                         <ProductionLine
                           production={group[0]?.production}
                           width={columns.length + 3}
@@ -51,7 +51,7 @@ export default function ChartPaper() {
                         />
                         {group.map((line) => (
                           <Line
-                            key={line.loadId}
+                            key={line.id}
                             line={line}
                             columns={columns}
                             now={lines.dataUpdatedAt}

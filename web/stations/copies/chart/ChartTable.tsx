@@ -5,7 +5,7 @@ import { shortAge } from '../../../../core/copies/age'
 import { DANGER_WORDS, DANGERS } from '../../../../core/copies/danger'
 import { clockIn, dayIn, dayWithName, timeIn, zoneHere } from '../../../../core/units/day'
 import { counted, formatBytes } from '../../../../core/units/quantity'
-import type { ChartCopy, ChartHead, ChartLine, ChartProduction } from '../../../../contract/chart'
+import type { ChartCopy, ChartHead, ChartLine, ChartProduction, SaidCopy } from '../../../../contract/chart'
 import { Wide } from '../../../parts/Wide'
 import { Mark } from '../../../trade/Mark'
 import { OpenedLine } from './OpenedLine'
@@ -24,7 +24,7 @@ interface ChartTableProps {
 
 /** Volumes by site, those that were put away last, and only where a line has a copy there. */
 export function columnsOf(volumes: readonly Volume[], lines: readonly ChartLine[]): readonly Volume[] {
-  const used = new Set(lines.flatMap((line) => line.copies.map((copy) => copy.volumeId)))
+  const used = new Set(lines.flatMap((line) => [...line.copies, ...line.said].map((copy) => copy.volumeId)))
   const sites = [...new Set(volumes.map((volume) => volume.site))]
   return sites.flatMap((site) =>
     volumes.filter((volume) => volume.site === site && (!volume.away || used.has(volume.id))),
@@ -34,7 +34,10 @@ export function columnsOf(volumes: readonly Volume[], lines: readonly ChartLine[
 /** Lines by production, in the order in which they come. */
 export function groupsOf(lines: readonly ChartLine[]): readonly (readonly ChartLine[])[] {
   const groups = new Map<string, ChartLine[]>()
-  for (const line of lines) groups.set(line.production.id, [...(groups.get(line.production.id) ?? []), line])
+  for (const line of lines) {
+    const key = line.production.id ?? `books ${line.production.title.toLowerCase()}`
+    groups.set(key, [...(groups.get(key) ?? []), line])
+  }
   return [...groups.values()]
 }
 
@@ -48,18 +51,18 @@ export function ChartTable({ lines, now, volumes, opened, onOpen, onOnly }: Char
         <ChartHeads columns={columns} />
         <tbody>
           {groupsOf(lines).map((group) => (
-            <Fragment key={group[0]?.loadId}>
+            <Fragment key={group[0]?.id}>
               <ProductionLine production={group[0]?.production} width={width} onOnly={onOnly} />
               {group.map((line) => (
-                <Fragment key={line.loadId}>
+                <Fragment key={line.id}>
                   <Line
                     line={line}
                     columns={columns}
                     now={now}
-                    isOpen={opened === line.loadId}
-                    onOpen={onOpen && (() => onOpen(opened === line.loadId ? null : line.loadId))}
+                    isOpen={opened === line.id}
+                    onOpen={onOpen && (() => onOpen(opened === line.id ? null : line.id))}
                   />
-                  {opened === line.loadId && (
+                  {opened === line.id && (
                     <tr>
                       <td colSpan={width} className="bg-sheet !px-4 !py-4">
                         <OpenedLine line={line} volumes={volumes} />
@@ -130,11 +133,15 @@ export function ProductionLine({ production, width, onOnly }: ProductionLineProp
   return (
     <tr data-production={title}>
       <th colSpan={width} scope="rowgroup" className="!pt-4 text-left">
-        <Link to={`/p/${id}/copies`} className="text-base font-bold underline decoration-rule underline-offset-4">
-          {title}
-        </Link>{' '}
+        {id === null ? (
+          <span className="text-base font-bold">{title}</span>
+        ) : (
+          <Link to={`/p/${id}/copies`} className="text-base font-bold underline decoration-rule underline-offset-4">
+            {title}
+          </Link>
+        )}{' '}
         <span className="font-normal text-quiet">{about.filter(Boolean).join(' · ')}</span>
-        {onOnly && (
+        {onOnly && id !== null && (
           <button
             type="button"
             className="ml-3 font-normal text-accent underline underline-offset-4"
@@ -182,10 +189,16 @@ export function Line({ line, columns, now, isOpen, onOpen }: LineProps) {
           name
         )}
       </td>
-      <td className="figure text-right whitespace-nowrap">{formatBytes(line.sizeBytes)}</td>
+      <td className="figure text-right whitespace-nowrap">
+        {line.sizeBytes === null ? '' : formatBytes(line.sizeBytes)}
+      </td>
       {columns.map(({ id }) => (
         <td key={id}>
-          <Copy copy={line.copies.find((one) => one.volumeId === id)} now={now} />
+          <Copy
+            copy={line.copies.find((one) => one.volumeId === id)}
+            said={line.said.find((one) => one.volumeId === id)}
+            now={now}
+          />
         </td>
       ))}
       <td className="min-w-44 text-sm">
@@ -196,7 +209,14 @@ export function Line({ line, columns, now, isOpen, onOpen }: LineProps) {
 }
 
 /** Mark and age of the newest proof; what is amiss is said in a word. */
-function Copy({ copy, now }: { copy: ChartCopy | undefined; now: number }) {
+interface CopyProps {
+  readonly copy: ChartCopy | undefined
+  readonly said: SaidCopy | undefined
+  readonly now: number
+}
+
+function Copy({ copy, said, now }: CopyProps) {
+  if (!copy && said) return <Said said={said.said} />
   if (!copy) return <span className="text-quiet">–</span>
   return (
     <span
@@ -213,11 +233,26 @@ function Copy({ copy, now }: { copy: ChartCopy | undefined; now: number }) {
   )
 }
 
+/** What only the books say stands in quotation marks, without any mark of ours. */
+const Said = ({ said }: { said: string }) => (
+  <q className="text-sm text-quiet italic" title="as the books say; nothing of it is proved">
+    {said.length > SHOWN_LETTERS ? `${said.slice(0, SHOWN_LETTERS)} …` : said}
+  </q>
+)
+const SHOWN_LETTERS = 12
+
 /** What the books say of the card, never as a yes, since nothing was looked at; and what stands against the load. */
 function CardWords({ line, now }: { line: ChartLine; now: number }) {
+  const elsewhere = line.said.flatMap((copy) => (copy.volumeId === null ? copy.name : []))
   return (
     <>
-      {cardSentence(line, now)}
+      {line.loadId === null ? 'from the books' : cardSentence(line, now)}
+      {line.formattedSaid && (
+        <span className="block">
+          formatted: <Said said={line.formattedSaid} />
+        </span>
+      )}
+      {elsewhere.length > 0 && <span className="block text-quiet">said on {elsewhere.join(', ')}</span>}
       {line.danger > 0 && (
         <span className={`block font-semibold ${line.danger >= WORST ? 'text-stop' : 'text-doubt'}`}>
           {DANGER_WORDS[line.danger]}

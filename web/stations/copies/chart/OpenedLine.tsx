@@ -18,7 +18,38 @@ const TAB =
 
 /** One load, checked now: its answer, what stands against it, its files on every volume, and what was ever done to it. */
 export function OpenedLine({ line, volumes }: OpenedLineProps) {
-  const checked = useChecked(line.loadId)
+  return (
+    <>
+      {line.loadId !== null && <OpenedLoad line={line} loadId={line.loadId} volumes={volumes} />}
+      <InBooks line={line} />
+    </>
+  )
+}
+
+/** What only the books say, and since when. */
+function InBooks({ line: { label, books, said, loadId, dangers } }: { line: ChartLine }) {
+  if (!books) return null
+  return (
+    <div role="group" aria-label={`“${label}” in the books`} className={loadId === null ? '' : 'mt-4'}>
+      <p className="mb-2 text-lg">{loadId === null ? dangers[0] : 'The books say more than is proved.'}</p>
+      <p className="mb-2 max-w-3xl">
+        From “{books.fileName}”, brought in {timeIn(zoneHere(), books.at)}. It counts for no yes, and becomes proof only
+        when the drive is connected and its files are read.
+      </p>
+      <ul className="list-disc pl-5">
+        {said.map((copy) => (
+          <li key={copy.name}>
+            {copy.name}
+            {copy.volumeId === null && ', a drive that is not known here'}: <q>{copy.said}</q>
+          </li>
+        ))}
+      </ul>
+    </div>
+  )
+}
+
+function OpenedLoad({ line, volumes, loadId }: OpenedLineProps & { loadId: string }) {
+  const checked = useChecked(loadId)
   return (
     <div role="group" aria-label={`“${line.label}” opened`}>
       <p className="mb-2 text-lg" role="status">
@@ -49,11 +80,11 @@ export function OpenedLine({ line, volumes }: OpenedLineProps) {
           </Tabs.Trigger>
         </Tabs.List>
         <Tabs.Content value="journal" tabIndex={-1}>
-          <Journal loadId={line.loadId} />
+          <Journal loadId={loadId} />
         </Tabs.Content>
         {['files', 'amiss'].map((which) => (
           <Tabs.Content key={which} value={which} tabIndex={-1}>
-            <Files line={line} volumes={volumes} troubled={which === 'amiss'} />
+            <Files line={line} loadId={loadId} volumes={volumes} troubled={which === 'amiss'} />
           </Tabs.Content>
         ))}
       </Tabs.Root>
@@ -85,8 +116,8 @@ function Journal({ loadId }: { loadId: string }) {
   )
 }
 
-function Files({ line, volumes, troubled }: OpenedLineProps & { troubled: boolean }) {
-  const files = useFiles(line.loadId, troubled)
+function Files({ line, loadId, volumes, troubled }: OpenedLineProps & { loadId: string; troubled: boolean }) {
+  const files = useFiles(loadId, troubled)
   const columns = volumes.filter((volume) => line.copies.some((copy) => copy.volumeId === volume.id))
   return (
     <Ask query={files}>
