@@ -62,12 +62,22 @@ test('forty lines with eight volumes are one page, and more have their numbers',
   await page.route(/\/api\/chart/, (route) =>
     route.fulfill({
       json: route.request().url().includes('/head')
-        ? { volumes, clients: [], years: [2026], worst: null, others: 0, due: 0, loads: true, books: false }
+        ? {
+            volumes,
+            clients: [],
+            years: [2026],
+            worst: null,
+            others: 0,
+            due: 0,
+            loads: true,
+            books: false,
+            books: false,
+          }
         : {
             next: null,
             rows: Array.from({ length: lines }, (_, at) => ({
               ...{
-                loadId: `l${at}`,
+                ...{ id: `l${at}`, loadId: `l${at}`, books: null, said: [], formattedSaid: null },
                 production,
                 label: `Curlew ${at}`,
                 camera: 'Plover',
@@ -157,7 +167,7 @@ test('a chart that was kept by hand is refused with its bad rows named, comes in
   await bring.click()
   await expect(page.getByRole('status').filter({ hasText: '40 lines came in.' })).toBeVisible()
   const line = page.locator('[data-load="Reel 39"]')
-  await expect(line).toContainText('118 GB')
+  await expect(line).toContainText('119 GB')
   await expect(line).toContainText('from the books')
   await expect(line).toContainText('said on Grey 2')
   await expect(page.locator('[data-production="Boat 9"]')).toContainText('Zoë · Mon 2025-03-10 · 4 loads, 474 GB')
