@@ -71,7 +71,6 @@ test('forty lines with eight volumes are one page, and more have their numbers',
             due: 0,
             loads: true,
             books: false,
-            books: false,
           }
         : {
             next: null,
