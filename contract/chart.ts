@@ -1,7 +1,7 @@
 import { array, boolean, number, object, string, type InferType } from 'yup'
 import type { Mark } from '../core/copies/mark'
 import type { LoadCopies } from './copies'
-import { MOST_BOOK_LINES, MOST_LETTERS } from '../core/copies/books'
+import { MOST_KEPT_LINES, MOST_LETTERS } from '../core/copies/keptChart'
 import { isDay } from '../core/units/day'
 import { ask, order, stream } from './endpoint'
 import { text } from './text'
@@ -56,11 +56,11 @@ export interface SaidCopy {
 
 /** One load on the chart, as its rows say: nothing was looked at for it. */
 export interface ChartLine {
-  /** Of the load, or of the line in the books where no such load was taken in. */
+  /** Of the load, or of the line of a kept chart where no such load was taken in. */
   readonly id: string
   readonly loadId: string | null
-  /** The chart that says of it what is not proved, and since when it is in the books. */
-  readonly books: { readonly fileName: string; readonly at: string } | null
+  /** The chart that says of it what is not proved, and since when it came in. */
+  readonly kept: { readonly fileName: string; readonly at: string } | null
   readonly said: readonly SaidCopy[]
   readonly production: ChartProduction
   readonly label: string
@@ -69,18 +69,18 @@ export interface ChartLine {
   readonly sizeBytes: number | null
   readonly copies: readonly ChartCopy[]
   readonly formattedAt: string | null
-  /** What the books say of a format. */
+  /** What a kept chart says of a format. */
   readonly formattedSaid: string | null
   readonly formattedAgainst: string | null
   readonly formattedBecause: string | null
-  /** When its copies were last seen, where all that a yes asks stands in the books; nothing was checked since. */
+  /** When its copies were last seen, where all that a yes asks stands in the records; nothing was checked since. */
   readonly wouldBeClearAt: string | null
   /** The worst of what stands against it, as a place in `DANGERS`, and all of it in sentences, the worst first. */
   readonly danger: number
   readonly dangers: readonly string[]
 }
 
-/** A production as it heads its lines; one that only the books know has no id. */
+/** A production as it heads its lines; one that only a kept chart knows has no id. */
 export interface ChartProduction {
   readonly id: string | null
   readonly title: string
@@ -114,8 +114,8 @@ export interface ChartHead {
   /** Loads that are still to be reckoned, counted up to 1,000: until then nobody says that nothing is in danger. */
   readonly due: number
   readonly loads: boolean
-  /** Whether lines are known from the books alone. */
-  readonly books: boolean
+  /** Whether lines are known from a kept chart alone. */
+  readonly kept: boolean
 }
 
 /** One file of a load, and how it stands on each volume that has or had it. */
@@ -138,7 +138,7 @@ export interface JournalEntry {
 const word = () => text().max(MOST_LETTERS, `Keep it under ${MOST_LETTERS} letters.`)
 const named = (fault: string) => word().min(1, fault).required(fault)
 /** Lines of a chart that somebody kept by hand. */
-export const booksBody = object({
+export const keptChartBody = object({
   fileName: named('Say which file it was.'),
   lines: array()
     .of(
@@ -167,20 +167,20 @@ export const booksBody = object({
         .required('That is no line.'),
     )
     .min(1, 'There is no line in it.')
-    .max(MOST_BOOK_LINES, `Bring in ${MOST_BOOK_LINES} lines at once at most.`)
+    .max(MOST_KEPT_LINES, `Bring in ${MOST_KEPT_LINES} lines at once at most.`)
     .required('Send its lines.'),
 }).noUnknown()
 
 /** What came of bringing a chart in. */
-export interface BooksIn {
-  /** Lines that say what was not in the books in these words. */
+export interface KeptChartIn {
+  /** Lines that say what was not there in these words. */
   readonly added: number
   readonly already: number
   /** Of all its lines, those of which a load was taken in. */
   readonly known: number
 }
 
-export interface BooksView {
+export interface KeptChartView {
   readonly id: string
   readonly fileName: string
   readonly at: string
@@ -202,9 +202,9 @@ export const chartApi = {
     pageQuery(['place'], { troubled: narrowed.danger }),
   ),
   /** Brings a chart in that was kept by hand, all of it or nothing; the same again changes nothing. */
-  bringBooks: order<BooksIn>()('POST', '/chart/books', { status: 200, changes: ['chart'], body: booksBody }),
+  bringKeptChart: order<KeptChartIn>()('POST', '/chart/kept', { status: 200, changes: ['chart'], body: keptChartBody }),
   /** Charts that came in, the newest first. */
-  books: ask<readonly BooksView[]>()('chart', '/chart/books'),
-  takeBooksBack: order()('POST', '/chart/books/:id/back', { changes: ['chart'] }),
+  kept: ask<readonly KeptChartView[]>()('chart', '/chart/kept'),
+  takeKeptChartBack: order()('POST', '/chart/kept/:id/back', { changes: ['chart'] }),
   journal: ask<Page<JournalEntry>>()('chart', '/loads/:id/journal', pageQuery(['at'], {}, { rows: 30, down: true })),
 }

@@ -346,41 +346,6 @@ CREATE TABLE public.bench_device (
     inserted_at timestamp with time zone
 );
 
-CREATE TABLE public.book_copy (
-    line_id uuid NOT NULL,
-    name text NOT NULL,
-    volume_id uuid,
-    said text NOT NULL
-);
-
-CREATE TABLE public.book_import (
-    id uuid DEFAULT gen_random_uuid() NOT NULL,
-    at timestamp with time zone DEFAULT clock_timestamp() NOT NULL,
-    file_name text NOT NULL,
-    print text NOT NULL,
-    lines integer NOT NULL,
-    taken_back_at timestamp with time zone
-);
-
-CREATE TABLE public.book_line (
-    id uuid DEFAULT gen_random_uuid() NOT NULL,
-    import_id uuid NOT NULL,
-    number integer NOT NULL,
-    client text NOT NULL,
-    client_id uuid,
-    production text NOT NULL,
-    production_id uuid,
-    shoot_on date,
-    label text NOT NULL,
-    camera text NOT NULL,
-    size_bytes bigint,
-    formatted text NOT NULL,
-    year integer NOT NULL,
-    place text NOT NULL COLLATE pg_catalog."C",
-    load_id uuid,
-    shown boolean DEFAULT true NOT NULL
-);
-
 CREATE TABLE public.books_mark (
     token uuid DEFAULT gen_random_uuid() NOT NULL,
     number bigint NOT NULL,
@@ -611,6 +576,41 @@ ALTER TABLE public.journal ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
 CREATE TABLE public.function_text (
     print text NOT NULL,
     applied_at timestamp with time zone DEFAULT clock_timestamp() NOT NULL
+);
+
+CREATE TABLE public.kept_chart (
+    id uuid DEFAULT gen_random_uuid() NOT NULL,
+    at timestamp with time zone DEFAULT clock_timestamp() NOT NULL,
+    file_name text NOT NULL,
+    print text NOT NULL,
+    lines integer NOT NULL,
+    taken_back_at timestamp with time zone
+);
+
+CREATE TABLE public.kept_copy (
+    line_id uuid NOT NULL,
+    name text NOT NULL,
+    volume_id uuid,
+    said text NOT NULL
+);
+
+CREATE TABLE public.kept_line (
+    id uuid DEFAULT gen_random_uuid() NOT NULL,
+    import_id uuid NOT NULL,
+    number integer NOT NULL,
+    client text NOT NULL,
+    client_id uuid,
+    production text NOT NULL,
+    production_id uuid,
+    shoot_on date,
+    label text NOT NULL,
+    camera text NOT NULL,
+    size_bytes bigint,
+    formatted text NOT NULL,
+    year integer NOT NULL,
+    place text NOT NULL COLLATE pg_catalog."C",
+    load_id uuid,
+    shown boolean DEFAULT true NOT NULL
 );
 
 CREATE TABLE public.kysely_migration (
@@ -1023,7 +1023,7 @@ CREATE TABLE public.said (
     against text,
     detail jsonb DEFAULT '{}'::jsonb NOT NULL,
     twin_id uuid,
-    CONSTRAINT said_kind_check CHECK ((kind = ANY (ARRAY['answered'::text, 'spot-played'::text, 'formatted'::text, 'unformatted'::text, 'different-drives'::text, 'found-wrong'::text, 'found-whole'::text, 'books'::text, 'books-taken-back'::text])))
+    CONSTRAINT said_kind_check CHECK ((kind = ANY (ARRAY['answered'::text, 'spot-played'::text, 'formatted'::text, 'unformatted'::text, 'different-drives'::text, 'found-wrong'::text, 'found-whole'::text, 'kept-chart'::text, 'kept-chart-taken-back'::text])))
 );
 
 ALTER TABLE public.said ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
@@ -1281,15 +1281,6 @@ ALTER TABLE ONLY public.bench_card
 ALTER TABLE ONLY public.bench_device
     ADD CONSTRAINT bench_device_pkey PRIMARY KEY (id);
 
-ALTER TABLE ONLY public.book_copy
-    ADD CONSTRAINT book_copy_pkey PRIMARY KEY (line_id, name);
-
-ALTER TABLE ONLY public.book_import
-    ADD CONSTRAINT book_import_pkey PRIMARY KEY (id);
-
-ALTER TABLE ONLY public.book_line
-    ADD CONSTRAINT book_line_pkey PRIMARY KEY (id);
-
 ALTER TABLE ONLY public.books_mark
     ADD CONSTRAINT books_mark_number_key UNIQUE (number);
 
@@ -1346,6 +1337,15 @@ ALTER TABLE ONLY public.edit
 
 ALTER TABLE ONLY public.journal
     ADD CONSTRAINT event_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.kept_chart
+    ADD CONSTRAINT kept_chart_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.kept_copy
+    ADD CONSTRAINT kept_copy_pkey PRIMARY KEY (line_id, name);
+
+ALTER TABLE ONLY public.kept_line
+    ADD CONSTRAINT kept_line_pkey PRIMARY KEY (id);
 
 ALTER TABLE ONLY public.kysely_migration_lock
     ADD CONSTRAINT kysely_migration_lock_pkey PRIMARY KEY (id);
@@ -1515,24 +1515,6 @@ CREATE INDEX bag_production ON public.bag USING btree (production_id);
 
 CREATE INDEX bag_volume ON public.bag USING btree (volume_id);
 
-CREATE INDEX book_copy_volume ON public.book_copy USING btree (volume_id, line_id);
-
-CREATE UNIQUE INDEX book_import_print ON public.book_import USING btree (print) WHERE (taken_back_at IS NULL);
-
-CREATE INDEX book_line_client ON public.book_line USING btree (client_id, place, id);
-
-CREATE INDEX book_line_import ON public.book_line USING btree (import_id);
-
-CREATE INDEX book_line_load ON public.book_line USING btree (load_id);
-
-CREATE INDEX book_line_name ON public.book_line USING btree (lower(production), lower(label));
-
-CREATE INDEX book_line_place ON public.book_line USING btree (place, id) WHERE (shown AND (load_id IS NULL));
-
-CREATE INDEX book_line_production ON public.book_line USING btree (production_id, place, id);
-
-CREATE INDEX book_line_year ON public.book_line USING btree (year, place, id);
-
 CREATE UNIQUE INDEX card_name ON public.card USING btree (lower(name));
 
 CREATE INDEX chart_due_at ON public.chart_due USING btree (due_at);
@@ -1588,6 +1570,24 @@ CREATE INDEX event_media_file ON public.journal USING btree (media_file_id);
 CREATE INDEX event_production ON public.journal USING btree (production_id);
 
 CREATE INDEX event_volume ON public.journal USING btree (volume_id);
+
+CREATE UNIQUE INDEX kept_chart_print ON public.kept_chart USING btree (print) WHERE (taken_back_at IS NULL);
+
+CREATE INDEX kept_copy_volume ON public.kept_copy USING btree (volume_id, line_id);
+
+CREATE INDEX kept_line_client ON public.kept_line USING btree (client_id, place, id);
+
+CREATE INDEX kept_line_import ON public.kept_line USING btree (import_id);
+
+CREATE INDEX kept_line_load ON public.kept_line USING btree (load_id);
+
+CREATE INDEX kept_line_name ON public.kept_line USING btree (lower(production), lower(label));
+
+CREATE INDEX kept_line_place ON public.kept_line USING btree (place, id) WHERE (shown AND (load_id IS NULL));
+
+CREATE INDEX kept_line_production ON public.kept_line USING btree (production_id, place, id);
+
+CREATE INDEX kept_line_year ON public.kept_line USING btree (year, place, id);
 
 CREATE INDEX ledger_production ON public.ledger USING btree (production_id);
 
@@ -1859,18 +1859,6 @@ ALTER TABLE ONLY public.bag
 ALTER TABLE ONLY public.bag
     ADD CONSTRAINT bag_volume_id_fkey FOREIGN KEY (volume_id) REFERENCES public.volume(id);
 
-ALTER TABLE ONLY public.book_copy
-    ADD CONSTRAINT book_copy_line_id_fkey FOREIGN KEY (line_id) REFERENCES public.book_line(id);
-
-ALTER TABLE ONLY public.book_copy
-    ADD CONSTRAINT book_copy_volume_id_fkey FOREIGN KEY (volume_id) REFERENCES public.volume(id);
-
-ALTER TABLE ONLY public.book_line
-    ADD CONSTRAINT book_line_import_id_fkey FOREIGN KEY (import_id) REFERENCES public.book_import(id);
-
-ALTER TABLE ONLY public.book_line
-    ADD CONSTRAINT book_line_load_id_fkey FOREIGN KEY (load_id) REFERENCES public.load(id);
-
 ALTER TABLE ONLY public.card_stamp
     ADD CONSTRAINT card_stamp_load_id_fkey FOREIGN KEY (load_id) REFERENCES public.load(id);
 
@@ -1918,6 +1906,18 @@ ALTER TABLE ONLY public.deliverable
 
 ALTER TABLE ONLY public.deliverable
     ADD CONSTRAINT deliverable_volume_id_fkey FOREIGN KEY (volume_id) REFERENCES public.volume(id);
+
+ALTER TABLE ONLY public.kept_copy
+    ADD CONSTRAINT kept_copy_line_id_fkey FOREIGN KEY (line_id) REFERENCES public.kept_line(id);
+
+ALTER TABLE ONLY public.kept_copy
+    ADD CONSTRAINT kept_copy_volume_id_fkey FOREIGN KEY (volume_id) REFERENCES public.volume(id);
+
+ALTER TABLE ONLY public.kept_line
+    ADD CONSTRAINT kept_line_import_id_fkey FOREIGN KEY (import_id) REFERENCES public.kept_chart(id);
+
+ALTER TABLE ONLY public.kept_line
+    ADD CONSTRAINT kept_line_load_id_fkey FOREIGN KEY (load_id) REFERENCES public.load(id);
 
 ALTER TABLE ONLY public.ledger
     ADD CONSTRAINT ledger_production_id_fkey FOREIGN KEY (production_id) REFERENCES public.production(id);

@@ -16,13 +16,13 @@ export interface ChartLoad {
   readonly production: string
   /** As `2026-11-14`. */
   readonly shootOn: string | null
-  /** None of what only the books know. */
+  /** None of what only a kept chart knows. */
   readonly loadId: string | null
   readonly label: string
   readonly camera: string | null
   readonly fileCount: number | null
   readonly sizeBytes: number | null
-  /** Where the books say that it is, by the names of drives, and what stands there. */
+  /** where a kept chart says that it is, by the names of drives, and what stands there. */
   readonly said: readonly { readonly name: string; readonly said: string }[]
   readonly copies: readonly {
     readonly volume: string

@@ -28,7 +28,7 @@ const said = (words: string | null) => (words ? `: ${words}` : '')
 export function journalSentence(row: JournalRow): string {
   switch (row.kind) {
     case 'task':
-      return `${row.title}. ${row.sentence ?? 'It did not come to its end.'}`
+      return `${row.title}. ${row.sentence ?? 'It did not finish.'}`
     case 'seen':
       return (
         `${row.volumeName === null ? 'The card was scanned' : `The copy on ${row.volumeName} was listed`}: ` +

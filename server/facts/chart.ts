@@ -3,7 +3,7 @@ import { markOf } from '../../core/copies/mark'
 import type { ChartAsked, ChartHead, ChartLine, ChartProduction } from '../../contract/chart'
 import type { Page } from '../../contract/page'
 import type { Db } from '../db/connection'
-import { bookLines, bookTotals } from '../db/queries/books'
+import { keptLines, keptTotals } from '../db/queries/keptCharts'
 import { loadsById } from '../db/queries/cards'
 import { chartChoices, chartPage, chartProductions, dueLoads, putLines, takeDue, worstLoads } from '../db/queries/chart'
 import { volumes } from '../db/queries/volumes'
@@ -44,31 +44,31 @@ export async function chartLines(db: Db, asked: Asked, query: ChartAsked): Promi
   const { rows, next } = await chartPage(db, query)
   const loadIds = rows.flatMap((row) => row.loadId ?? [])
   const states = await statesOf(db, asked, loadIds)
-  const books = await bookLines(
+  const kept = await keptLines(
     db,
     rows.filter((row) => row.loadId === null).map((row) => row.id),
     loadIds,
   )
-  const productions = await productionsOf(db, states, books)
+  const productions = await productionsOf(db, states, kept)
   const lines = new Map<string, ChartLine>()
   for (const state of states) {
-    const said = books.find((line) => line.loadId === state.load.id)
+    const said = kept.find((line) => line.loadId === state.load.id)
     const production = productions(state.load.productionId)
     if (production) lines.set(state.load.id, lineOf(state, production, said))
   }
-  for (const line of books)
-    if (line.loadId === null) lines.set(line.id, bookLineOf(line, productions(line.productionId ?? line.production)))
+  for (const line of kept)
+    if (line.loadId === null) lines.set(line.id, keptLineOf(line, productions(line.productionId ?? line.production)))
   return { rows: rows.flatMap((row) => lines.get(row.id) ?? []), next }
 }
 
-type Books = Awaited<ReturnType<typeof bookLines>>[number]
+type Kept = Awaited<ReturnType<typeof keptLines>>[number]
 
-/** Productions by their ids, and those that only the books know by their titles. */
-async function productionsOf(db: Db, states: readonly LoadState[], books: readonly Books[]) {
-  const ids = [...states.map(({ load }) => load.productionId), ...books.flatMap((line) => line.productionId ?? [])]
+/** Productions by their ids, and those that only a kept chart knows by their titles. */
+async function productionsOf(db: Db, states: readonly LoadState[], kept: readonly Kept[]) {
+  const ids = [...states.map(({ load }) => load.productionId), ...kept.flatMap((line) => line.productionId ?? [])]
   const [known, totals] = await Promise.all([
     chartProductions(db, [...new Set(ids)]),
-    bookTotals(db, [...new Set(books.map((line) => line.production.toLowerCase()))]),
+    keptTotals(db, [...new Set(kept.map((line) => line.production.toLowerCase()))]),
   ])
   const totalOf = (title: string) => totals.find((one) => one.title === title.toLowerCase())
   const found = new Map<string, ChartProduction>()
@@ -77,7 +77,7 @@ async function productionsOf(db: Db, states: readonly LoadState[], books: readon
     const sums = { loads: loads + (more?.loads ?? 0), sizeBytes: (sizeBytes ?? 0) + (more?.sizeBytes ?? 0) }
     found.set(one.id, { ...one, ...sums, away: putAwayAt !== null })
   }
-  for (const line of books) {
+  for (const line of kept) {
     const { production: title, client, shootOn } = line
     const { loads = 0, sizeBytes = 0 } = totalOf(title) ?? {}
     if (line.productionId === null && !found.has(title.toLowerCase()))
@@ -94,10 +94,10 @@ async function productionsOf(db: Db, states: readonly LoadState[], books: readon
   return (key: string) => found.get(key) ?? found.get(key.toLowerCase())
 }
 
-const inBooks = ({ fileName, at }: Books) => ({ fileName, at: at.toISOString() })
+const inKeptChart = ({ fileName, at }: Kept) => ({ fileName, at: at.toISOString() })
 
-/** A load that only the books know: nothing of it is proved. */
-function bookLineOf(line: Books, production: ChartProduction | undefined): ChartLine {
+/** A load that only a kept chart knows: nothing of it is proved. */
+function keptLineOf(line: Kept, production: ChartProduction | undefined): ChartLine {
   const { id, label, camera, sizeBytes, formatted, copies } = line
   const names = new Intl.ListFormat('en-GB').format(copies.map((copy) => copy.name))
   return {
@@ -106,27 +106,29 @@ function bookLineOf(line: Books, production: ChartProduction | undefined): Chart
       ...{ id: null, title: line.production, client: line.client || null, shootOn: line.shootOn },
       ...{ away: false, loads: 1, sizeBytes: sizeBytes ?? 0 },
     },
-    books: inBooks(line),
+    kept: inKeptChart(line),
     said: copies,
     ...{ formattedAt: null, formattedAgainst: null, formattedBecause: null, formattedSaid: formatted || null },
     wouldBeClearAt: null,
     danger: DANGERS.indexOf('few'),
     dangers: [
       `No copy of “${label}” is proved: ` +
-        (copies.length === 0 ? 'the books name no drive that it is on.' : `only the books say that it is on ${names}.`),
+        (copies.length === 0
+          ? 'the kept chart names no drive that it is on.'
+          : `only a kept chart says that it is on ${names}.`),
     ],
   }
 }
 
-function lineOf(state: LoadState, production: ChartProduction, books: Books | undefined): ChartLine {
+function lineOf(state: LoadState, production: ChartProduction, kept: Kept | undefined): ChartLine {
   const { load, copies, rule, clear, danger } = state
   const whole = copies.filter((copy) => markOf(copy, rule) >= 2)
   const seen = whole.flatMap((copy) => copy.seenAt ?? []).sort()
   // What was ever copied by us is known better than it was said.
-  const said = books?.copies.filter((copy) => !copies.some((one) => one.volumeId === copy.volumeId)) ?? []
+  const said = kept?.copies.filter((copy) => !copies.some((one) => one.volumeId === copy.volumeId)) ?? []
   return {
     ...{ id: load.id, loadId: load.id, production, label: load.label, camera: load.cameraName },
-    books: books && said.length > 0 ? inBooks(books) : null,
+    kept: kept && said.length > 0 ? inKeptChart(kept) : null,
     said,
     ...{ fileCount: load.fileCount, sizeBytes: load.sizeBytes },
     copies: copies.map((copy) => ({
@@ -140,7 +142,7 @@ function lineOf(state: LoadState, production: ChartProduction, books: Books | un
     formattedAt: state.returned ? null : (state.formattedAt ?? null),
     formattedAgainst: state.formattedAgainst ?? null,
     formattedBecause: state.formattedBecause ?? null,
-    formattedSaid: (state.formattedAt === undefined && books?.formatted) || null,
+    formattedSaid: (state.formattedAt === undefined && kept?.formatted) || null,
     wouldBeClearAt: clear.clear ? (seen[0] ?? null) : null,
     danger: danger.rank,
     dangers: danger.sentences,

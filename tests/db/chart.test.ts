@@ -3,10 +3,10 @@ import fc from 'fast-check'
 import { sql } from 'kysely'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { ChartAsked } from '../../contract/chart'
-import type { BookLine } from '../../core/copies/books'
+import type { KeptLine } from '../../core/copies/keptChart'
 import { AT_HOME_ONLY } from '../../core/copies/rule'
 import { inTransaction, type Db } from '../../server/db/connection'
-import { addBooks, bookImports, takeBooksBack } from '../../server/db/queries/books'
+import { addKeptChart, keptCharts, takeKeptChartBack } from '../../server/db/queries/keptCharts'
 import * as cards from '../../server/db/queries/cards'
 import { addRule, chooseRule } from '../../server/db/queries/clearRules'
 import { copiedFiles, journalOf } from '../../server/db/queries/loadJournal'
@@ -241,12 +241,12 @@ describe('the lines of the chart', () => {
   })
 
   it('say what was kept by hand beside what is proved, the newest of each load, and give it back when it is taken back', async () => {
-    const line = (load: string, more: Partial<BookLine> = {}): BookLine => ({
+    const line = (load: string, more: Partial<KeptLine> = {}): KeptLine => ({
       ...{ client: '', production: 'MAST day 1', shootOn: null, load, camera: '', sizeBytes: 5e9, formatted: '' },
       copies: [{ name: 'Grey 2', said: 'x' }],
       ...more,
     })
-    const bring = (...lines: BookLine[]) => inTransaction(db, (tx) => addBooks(tx, { fileName: 'a.csv', lines }))
+    const bring = (...lines: KeptLine[]) => inTransaction(db, (tx) => addKeptChart(tx, { fileName: 'a.csv', lines }))
     const shown = async () =>
       (await chartLines(db, asked(), ask({ limit: 80 }))).rows.flatMap((row) =>
         row.said.map((copy) => `${row.production.title} ${row.label} ${row.loadId === null} ${copy.name} ${copy.said}`),
@@ -264,11 +264,16 @@ describe('the lines of the chart', () => {
     )
     await refreshed()
     expect((await shown()).sort()).toEqual([first[0], 'Mast day 1 Reel 9 false Volume 1 since May'])
-    const [last] = await bookImports(db)
-    expect(await inTransaction(db, (tx) => takeBooksBack(tx, last?.id ?? ''))).toBe(true)
-    expect(await inTransaction(db, (tx) => takeBooksBack(tx, last?.id ?? ''))).toBe(false)
+    const [last] = await keptCharts(db)
+    expect(await inTransaction(db, (tx) => takeKeptChartBack(tx, last?.id ?? ''))).toBe(true)
+    expect(await inTransaction(db, (tx) => takeKeptChartBack(tx, last?.id ?? ''))).toBe(false)
     expect((await shown()).sort()).toEqual([first[0], 'Mast day 1 Reel 9 false Grey 2 x'])
-    const said = await db.selectFrom('said').select('kind').where('kind', 'in', ['books', 'books-taken-back']).orderBy('id').execute()
-    expect(said.map((row) => row.kind)).toEqual(['books', 'books', 'books-taken-back'])
+    const said = await db
+      .selectFrom('said')
+      .select('kind')
+      .where('kind', 'in', ['kept-chart', 'kept-chart-taken-back'])
+      .orderBy('id')
+      .execute()
+    expect(said.map((row) => row.kind)).toEqual(['kept-chart', 'kept-chart', 'kept-chart-taken-back'])
   })
 })

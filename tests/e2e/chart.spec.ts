@@ -70,13 +70,13 @@ test('forty lines with eight volumes are one page, and more have their numbers',
             others: 0,
             due: 0,
             loads: true,
-            books: false,
+            kept: false,
           }
         : {
             next: null,
             rows: Array.from({ length: lines }, (_, at) => ({
               ...{
-                ...{ id: `l${at}`, loadId: `l${at}`, books: null, said: [], formattedSaid: null },
+                ...{ id: `l${at}`, loadId: `l${at}`, kept: null, said: [], formattedSaid: null },
                 production,
                 label: `Curlew ${at}`,
                 camera: 'Plover',
@@ -167,7 +167,7 @@ test('a chart that was kept by hand is refused with its bad rows named, comes in
   await expect(page.getByRole('status').filter({ hasText: '40 lines came in.' })).toBeVisible()
   const line = page.locator('[data-load="Reel 39"]')
   await expect(line).toContainText('119 GB')
-  await expect(line).toContainText('from the books')
+  await expect(line).toContainText('from a kept chart')
   await expect(line).toContainText('said on Grey 2')
   await expect(page.locator('[data-production="Boat 9"]')).toContainText('Zoë · Mon 2025-03-10 · 4 loads, 474 GB')
   await expect(line.getByRole('img')).toHaveCount(0)
@@ -175,7 +175,7 @@ test('a chart that was kept by hand is refused with its bad rows named, comes in
   await expect(page.locator('[data-load="Curlew A"]').getByRole('img', { name: 'spot-played, 3 of 3' })).toBeVisible()
   expect((await (await request.get('/api/chart.csv')).text()).match(/,Boat \d,/g)).toHaveLength(60)
   await line.getByRole('button').click()
-  await expect(page.getByRole('group', { name: '“Reel 39” in the books' })).toContainText('It counts for no yes')
+  await expect(page.getByRole('group', { name: '“Reel 39” in a kept chart' })).toContainText('It counts for no yes')
   // The same again, whatever it is called, changes nothing.
   await open(page)
   await sheet.getByLabel('Kunde').click()
@@ -184,7 +184,7 @@ test('a chart that was kept by hand is refused with its bad rows named, comes in
   await page.getByRole('option', { name: 'on Grey 2' }).click()
   await bring.click()
   await expect(
-    page.getByRole('status').filter({ hasText: 'Nothing was changed; 40 lines the books said already' }),
+    page.getByRole('status').filter({ hasText: 'Nothing was changed; 40 lines a kept chart said already' }),
   ).toBeVisible()
   await page.getByRole('button', { name: 'Take “my drives.csv” back' }).click()
   await expect(page.locator('[data-load^="Reel"]')).toHaveCount(0)

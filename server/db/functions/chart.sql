@@ -1,4 +1,4 @@
--- Whatever a line of the chart is reckoned from says when it is otherwise; the lines are written by server/jobs/rules/chartLines.ts.
+-- Whatever a line of the chart is worked out from says when it is otherwise; the lines are written by server/jobs/rules/chartLines.ts.
 create or replace function chart_load() returns trigger language plpgsql as $$
   begin
     insert into chart_due (load_id) values (case when tg_table_name = 'load' then (to_jsonb(new)->>'id')::uuid else (to_jsonb(coalesce(new, old))->>'load_id')::uuid end);

@@ -37,7 +37,7 @@ import * as withoutProxy from './0035-without-proxy'
 import * as rules from './0036-rules'
 import * as foundWrong from './0037-found-wrong'
 import * as chart from './0038-chart'
-import * as books from './0039-books'
+import * as keptChart from './0039-kept-chart'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -79,5 +79,5 @@ export const migrations: Record<string, Migration> = {
   '0036-rules': rules,
   '0037-found-wrong': foundWrong,
   '0038-chart': chart,
-  '0039-books': books,
+  '0039-kept-chart': keptChart,
 }

@@ -4,7 +4,7 @@ import { anyOf } from '../anyOf'
 import type { Db } from '../connection'
 import { pageOf } from '../page'
 import type { Database } from '../schema'
-import { placeBooks, titlesInBooks } from './books'
+import { placeKeptLines, keptTitles } from './keptCharts'
 
 /** A line as it was just reckoned. */
 export interface ReckonedLine {
@@ -21,8 +21,12 @@ export interface ReckonedLine {
  */
 export async function takeDue(tx: Db, limit: number): Promise<string[]> {
   const { rows } = await sql<{ loadId: string }>`
+    with first as (
+      select distinct load_id from (select load_id from chart_due where due_at <= clock_timestamp() order by due_at limit ${limit * 20}) due
+      limit ${limit})
     delete from chart_due where id in (
-      select id from chart_due where due_at <= clock_timestamp() order by due_at limit ${limit} for update skip locked)
+      -- However often something of a load became otherwise, it is reckoned once.
+      select id from chart_due where load_id in (select load_id from first) and due_at <= clock_timestamp() for update skip locked)
     returning load_id`.execute(tx)
   return [...new Set(rows.map((row) => row.loadId))]
 }
@@ -58,8 +62,8 @@ export async function putLines(tx: Db, lines: readonly ReckonedLine[]): Promise<
       where line.load_id = any(${ids}::uuid[])
     union select volume.site_id, line.place, line.load_id from chart_line line join mirror on mirror.load_id = line.load_id
       join volume on volume.id = mirror.volume_id where line.load_id = any(${ids}::uuid[])`.execute(tx)
-  const titles = await titlesInBooks(tx, ids)
-  if (titles.length > 0) await placeBooks(tx, titles)
+  const titles = await keptTitles(tx, ids)
+  if (titles.length > 0) await placeKeptLines(tx, titles)
   const later = lines.flatMap(({ loadId, dueAt }) => (dueAt ? [{ loadId, dueAt: new Date(dueAt) }] : []))
   // An older time of the same load comes first, and finds what is true then.
   if (later.length > 0) {
@@ -82,7 +86,7 @@ interface PlacedLine {
   readonly loadId: string | null
 }
 
-/** Lines of the chart, narrowed: loads, and what the books alone know, which is proved nowhere and so in danger. */
+/** Lines of the chart, narrowed: loads, and what kept charts alone know, which is proved nowhere and so in danger. */
 export function chartPage(db: Db, { clientId, productionId, siteId, volumeId, year, danger, ...page }: ChartAsked) {
   const [first = null, second = null] = [volumeId, siteId].filter((id) => id !== '')
   const common = [
@@ -100,16 +104,16 @@ export function chartPage(db: Db, { clientId, productionId, siteId, volumeId, ye
           sql`exists (select from chart_place other where other.of_id = ${second} and other.place = line.place and other.load_id = line.load_id)`,
         ]),
   ]
-  const ofBooks = [
+  const ofKept = [
     ...common,
     sql`line.shown and line.load_id is null`,
     ...(volumeId === ''
       ? []
-      : [sql`exists (select from book_copy where line_id = line.id and volume_id = ${volumeId})`]),
+      : [sql`exists (select from kept_copy where line_id = line.id and volume_id = ${volumeId})`]),
     ...(siteId === ''
       ? []
       : [
-          sql`exists (select from book_copy join volume on volume.id = volume_id where line_id = line.id and site_id = ${siteId})`,
+          sql`exists (select from kept_copy join volume on volume.id = volume_id where line_id = line.id and site_id = ${siteId})`,
         ]),
   ]
   // The order is that of an index: that of the volume or site, where it is narrowed to one.
@@ -119,7 +123,7 @@ export function chartPage(db: Db, { clientId, productionId, siteId, volumeId, ye
       ${first === null ? sql`` : sql`join chart_place placed on placed.load_id = line.load_id`}
       ${ofLoads.length === 0 ? sql`` : sql`where ${sql.join(ofLoads, sql` and `)}`}
     union all
-    select line.id, null, line.place from book_line line where ${sql.join(ofBooks, sql` and `)}
+    select line.id, null, line.place from kept_line line where ${sql.join(ofKept, sql` and `)}
   )`.as('line')
   // What is joined here is no table of the schema.
   const query = db.selectFrom(lines).select(['id', 'loadId']) as unknown as SelectQueryBuilder<
@@ -155,13 +159,13 @@ export const chartProductions = (db: Db, ids: readonly string[]) =>
 
 /** Clients and years that have lines, and whether there are any; each is one step in an index. */
 export async function chartChoices(db: Db) {
-  const [clients, years, any, books] = await Promise.all([
+  const [clients, years, any, kept] = await Promise.all([
     db
       .selectFrom('client')
       .select(['id', 'name'])
       .where(
         sql<boolean>`exists (select from chart_line where client_id = client.id)
-          or exists (select from book_line where client_id = client.id and shown)`,
+          or exists (select from kept_line where client_id = client.id and shown)`,
       )
       .orderBy('name')
       .execute(),
@@ -171,13 +175,13 @@ export async function chartChoices(db: Db) {
         union all select (select year from chart_line where year < every.year order by year desc limit 1) from every where every.year is not null)
       select year from every where year is not null`.execute(db),
     db.selectFrom('load').select('id').limit(1).executeTakeFirst(),
-    sql<{ year: number }>`select distinct year from book_line where shown and load_id is null`.execute(db),
+    sql<{ year: number }>`select distinct year from kept_line where shown and load_id is null`.execute(db),
   ])
-  const every = new Set([...years.rows, ...books.rows].map((row) => row.year))
+  const every = new Set([...years.rows, ...kept.rows].map((row) => row.year))
   return {
     clients,
     years: [...every].sort((a, b) => b - a),
     loads: any !== undefined,
-    books: books.rows.length > 0,
+    kept: kept.rows.length > 0,
   }
 }

@@ -154,7 +154,7 @@ export interface FactTables {
     kind:
       | ('answered' | 'spot-played' | 'formatted' | 'unformatted' | 'different-drives' | 'found-wrong' | 'found-whole')
       /** Of all loads that a chart names, and that it is taken back; the detail names the import. */
-      | ('books' | 'books-taken-back')
+      | ('kept-chart' | 'kept-chart-taken-back')
     loadId: string | null
     volumeId: string | null
     otherVolumeId: string | null
@@ -233,7 +233,7 @@ export interface FactTables {
     oldestProofAt: Date | null
   }
   /** A chart that somebody kept by hand, as it came in. */
-  bookImport: {
+  keptChart: {
     id: Generated<string>
     at: Now
     fileName: string
@@ -243,7 +243,7 @@ export interface FactTables {
     takenBackAt: Date | null
   }
   /** What it says of a load. */
-  bookLine: {
+  keptLine: {
     id: Generated<string>
     importId: string
     number: number
@@ -265,7 +265,7 @@ export interface FactTables {
     shown: Given<boolean>
   }
   /** On which drive it says that the load is, and in which words. */
-  bookCopy: { lineId: string; name: string; volumeId: string | null; said: string }
+  keptCopy: { lineId: string; name: string; volumeId: string | null; said: string }
   /** Which loads have a copy on a volume, or at a site, by its id. */
   chartPlace: { ofId: string; place: string; loadId: string }
   /** Loads of which a line is to be reckoned anew, from that time on. */

@@ -3,7 +3,7 @@ import { chartCsv, chartCsvHead, type ChartLoad } from '../../../core/copies/cha
 import { journalSentence } from '../../../core/copies/journal'
 import { chartApi, MOST_LINES, type ChartHead, type ChartLine } from '../../../contract/chart'
 import { inTransaction } from '../../db/connection'
-import { addBooks, bookImports, takeBooksBack } from '../../db/queries/books'
+import { addKeptChart, keptCharts, takeKeptChartBack } from '../../db/queries/keptCharts'
 import { oddNamesOf } from '../../db/queries/copies'
 import { copiedFiles, journalOf } from '../../db/queries/loadJournal'
 import { tellChanged } from '../../db/queries/tasks'
@@ -23,20 +23,20 @@ export function chartRoutes(context: Context): Router {
   serve(router, chartApi.head, () => chartHead(db, asked()))
   serve(router, chartApi.page, ({ query }) => chartLines(db, asked(), query))
 
-  serve(router, chartApi.books, async () =>
-    (await bookImports(db)).map(({ id, fileName, at, lines, takenBackAt }) => ({
+  serve(router, chartApi.kept, async () =>
+    (await keptCharts(db)).map(({ id, fileName, at, lines, takenBackAt }) => ({
       ...{ id, fileName, at: at.toISOString(), lines, takenBackAt: takenBackAt?.toISOString() ?? null },
     })),
   )
 
-  serve(router, chartApi.bringBooks, async ({ body }) => {
-    const came = await inTransaction(db, (tx) => addBooks(tx, body))
+  serve(router, chartApi.bringKeptChart, async ({ body }) => {
+    const came = await inTransaction(db, (tx) => addKeptChart(tx, body))
     await tellChanged(db, 'chart')
     return came ?? { added: 0, already: body.lines.length, known: 0 }
   })
 
-  serve(router, chartApi.takeBooksBack, async ({ params }) => {
-    if (!(await inTransaction(db, (tx) => takeBooksBack(tx, params.id)))) throw notFound('That chart')
+  serve(router, chartApi.takeKeptChartBack, async ({ params }) => {
+    if (!(await inTransaction(db, (tx) => takeKeptChartBack(tx, params.id)))) throw notFound('That chart')
     await tellChanged(db, 'chart')
   })
 

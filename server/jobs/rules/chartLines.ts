@@ -51,4 +51,4 @@ export class ChartLines {
 
 /** What the task has done, for whoever reads it. */
 export const broughtUpToDate = (loads: number) =>
-  loads === 0 ? 'The chart was up to date.' : `The chart is up to date: ${counted(loads, 'load')} reckoned anew.`
+  loads === 0 ? 'The chart was up to date.' : `The chart is up to date: ${counted(loads, 'load')} worked out again.`

@@ -7,7 +7,7 @@ import { Answer } from '../../../parts/Answer'
 import { Ask } from '../../../parts/asking/Ask'
 import { Button } from '../../../parts/controls/Button'
 import { Older } from '../../../parts/table/Older'
-import { Books } from './Books'
+import { KeptCharts } from './KeptCharts'
 import { ChartTable } from './ChartTable'
 import { Narrowing } from './Narrowing'
 import { useChart, useChartHead, useNarrowed, type Narrowed } from './queries'
@@ -18,7 +18,7 @@ export default function Chart() {
   const head = useChartHead()
   return (
     <Ask query={head}>
-      {(known) => (known.loads || known.books ? <Filled head={known} /> : <NothingYet head={known} />)}
+      {(known) => (known.loads || known.kept ? <Filled head={known} /> : <NothingYet head={known} />)}
     </Ask>
   )
 }
@@ -29,7 +29,7 @@ function NothingYet({ head }: { head: ChartHead }) {
       <Answer why="One line for each card or recorder that was taken in, with a column for each volume.">
         Nothing stands on the chart yet: take in a card, or bring in the chart that you kept until now.
       </Answer>
-      <Books head={head} />
+      <KeptCharts head={head} />
     </>
   )
 }
@@ -76,18 +76,18 @@ function Filled({ head }: { head: ChartHead }) {
       </Ask>
       <Older pages={lines}>Show further loads</Older>
       <Ways narrowed={narrowed} address={address} />
-      <Books head={head} />
+      <KeptCharts head={head} />
     </>
   )
 }
 
 const NOTHING = { client: null, production: null, site: null, volume: null, year: null, danger: null } as const
 
-function sentenceOf({ worst, due, books }: ChartHead): string {
+function sentenceOf({ worst, due, kept }: ChartHead): string {
   if (worst) return worst.sentence
   if (due > 0) return 'The chart is being brought up to date.'
-  return books
-    ? 'What was taken in is not in danger; some lines are known from the books alone.'
+  return kept
+    ? 'What was taken in is not in danger; some lines are known from a kept chart alone.'
     : 'Nothing on the chart is in danger.'
 }
 

@@ -23,7 +23,7 @@ export default function ChartPaper() {
   return (
     <PaperPage
       title={only ?? 'Copy chart'}
-      about={`${only ? 'Copy chart, as' : 'As'} the books say${lines.dataUpdatedAt > 0 ? ` at ${timeIn(zoneHere(), lines.dataUpdatedAt)}` : ''}. Check in Yendra before a card is formatted.`}
+      about={`${only ? 'Copy chart, as' : 'As'} the records say${lines.dataUpdatedAt > 0 ? ` at ${timeIn(zoneHere(), lines.dataUpdatedAt)}` : ''}. Check in Yendra before a card is formatted.`}
       back={
         productionId === undefined
           ? { to: `/chart${address === '' ? '' : `?${address}`}`, name: 'the chart' }

@@ -35,7 +35,7 @@ export function columnsOf(volumes: readonly Volume[], lines: readonly ChartLine[
 export function groupsOf(lines: readonly ChartLine[]): readonly (readonly ChartLine[])[] {
   const groups = new Map<string, ChartLine[]>()
   for (const line of lines) {
-    const key = line.production.id ?? `books ${line.production.title.toLowerCase()}`
+    const key = line.production.id ?? `kept ${line.production.title.toLowerCase()}`
     groups.set(key, [...(groups.get(key) ?? []), line])
   }
   return [...groups.values()]
@@ -233,20 +233,20 @@ function Copy({ copy, said, now }: CopyProps) {
   )
 }
 
-/** What only the books say stands in quotation marks, without any mark of ours. */
+/** What only a kept chart says stands in quotation marks, without any mark of ours. */
 const Said = ({ said }: { said: string }) => (
-  <q className="text-sm text-quiet italic" title="as the books say; nothing of it is proved">
+  <q className="text-sm text-quiet italic" title="as a kept chart says; nothing of it is proved">
     {said.length > SHOWN_LETTERS ? `${said.slice(0, SHOWN_LETTERS)} …` : said}
   </q>
 )
 const SHOWN_LETTERS = 12
 
-/** What the books say of the card, never as a yes, since nothing was looked at; and what stands against the load. */
+/** What the records say of the card, never as a yes, since nothing was looked at; and what stands against the load. */
 function CardWords({ line, now }: { line: ChartLine; now: number }) {
   const elsewhere = line.said.flatMap((copy) => (copy.volumeId === null ? copy.name : []))
   return (
     <>
-      {line.loadId === null ? 'from the books' : cardSentence(line, now)}
+      {line.loadId === null ? 'from a kept chart' : cardSentence(line, now)}
       {line.formattedSaid && (
         <span className="block">
           formatted: <Said said={line.formattedSaid} />
@@ -255,7 +255,7 @@ function CardWords({ line, now }: { line: ChartLine; now: number }) {
       {elsewhere.length > 0 && <span className="block text-quiet">said on {elsewhere.join(', ')}</span>}
       {line.danger > 0 && (
         <span className={`block font-semibold ${line.danger >= WORST ? 'text-stop' : 'text-doubt'}`}>
-          {DANGER_WORDS[line.danger]}
+          {line.loadId === null ? 'nothing of it is proved' : DANGER_WORDS[line.danger]}
         </span>
       )}
     </>

@@ -21,19 +21,19 @@ export function OpenedLine({ line, volumes }: OpenedLineProps) {
   return (
     <>
       {line.loadId !== null && <OpenedLoad line={line} loadId={line.loadId} volumes={volumes} />}
-      <InBooks line={line} />
+      <InKeptChart line={line} />
     </>
   )
 }
 
-/** What only the books say, and since when. */
-function InBooks({ line: { label, books, said, loadId, dangers } }: { line: ChartLine }) {
-  if (!books) return null
+/** What only a kept chart says, and since when. */
+function InKeptChart({ line: { label, kept, said, loadId, dangers } }: { line: ChartLine }) {
+  if (!kept) return null
   return (
-    <div role="group" aria-label={`“${label}” in the books`} className={loadId === null ? '' : 'mt-4'}>
-      <p className="mb-2 text-lg">{loadId === null ? dangers[0] : 'The books say more than is proved.'}</p>
+    <div role="group" aria-label={`“${label}” in a kept chart`} className={loadId === null ? '' : 'mt-4'}>
+      <p className="mb-2 text-lg">{loadId === null ? dangers[0] : 'A kept chart says more than is proved.'}</p>
       <p className="mb-2 max-w-3xl">
-        From “{books.fileName}”, brought in {timeIn(zoneHere(), books.at)}. It counts for no yes, and becomes proof only
+        From “{kept.fileName}”, brought in {timeIn(zoneHere(), kept.at)}. It counts for no yes, and becomes proof only
         when the drive is connected and its files are read.
       </p>
       <ul className="list-disc pl-5">

@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { readBooks, readDay, rolesByHead, type BookReading } from './books'
+import { readKeptChart, readDay, rolesByHead, type KeptReading } from './keptChart'
 
 const HEAD = ['Client', 'Project', 'Date', 'Card', 'Size', 'Slipway', 'Grey 2']
-const reading: BookReading = {
+const reading: KeptReading = {
   roles: ['client', 'production', 'day', 'load', 'bytes', 'volume Slipway', 'volume Grey 2'],
   bareUnit: 'GB',
   dayOrder: 'day first',
@@ -12,7 +12,7 @@ const reading: BookReading = {
 
 describe('a chart that was kept by hand', () => {
   it('is read row by row, with sizes and days as people write them', () => {
-    const { lines, faults } = readBooks(
+    const { lines, faults } = readKeptChart(
       [
         HEAD,
         ['own channel', 'Mast day', '14.11.2025', 'Curlew A', '118,5', 'x', '–'],
@@ -45,7 +45,7 @@ describe('a chart that was kept by hand', () => {
 
   it('names every row that cannot be understood, by its number in the file', () => {
     const bad = ['', 'Mast day', '31.02.2025', 'Curlew A', '', '', '']
-    const { lines, faults } = readBooks(
+    const { lines, faults } = readKeptChart(
       [
         HEAD,
         bad,
@@ -65,11 +65,11 @@ describe('a chart that was kept by hand', () => {
       'Row 6: “Curlew A” of “Mast day” stands above already, with another size.',
       'Row 7: it has 8 cells, and the first row 7.',
     ])
-    expect(readBooks([HEAD, ...Array.from({ length: 10_000 }, () => bad)], reading).faults).toHaveLength(10_000)
+    expect(readKeptChart([HEAD, ...Array.from({ length: 10_000 }, () => bad)], reading).faults).toHaveLength(10_000)
   })
 
   it('joins rows of one load where each names another drive', () => {
-    const { lines } = readBooks(
+    const { lines } = readKeptChart(
       [
         ['Project', 'Card', 'Drive'],
         ['Mast day', 'Curlew A', 'Slipway'],
@@ -89,7 +89,7 @@ describe('a chart that was kept by hand', () => {
   it('says yes or no of any text, and never loses a row', () => {
     fc.assert(
       fc.property(fc.array(fc.array(fc.string({ maxLength: 12 }), { minLength: 7, maxLength: 8 })), (rows) => {
-        const { lines, faults } = readBooks([HEAD, ...rows], reading)
+        const { lines, faults } = readKeptChart([HEAD, ...rows], reading)
         const said = rows.filter((row) => row.some((cell) => cell.trim() !== ''))
         expect(lines.length + faults.length).toBeLessThanOrEqual(said.length)
         expect(lines.length + faults.length > 0).toBe(said.length > 0)

@@ -2,16 +2,16 @@ import { counted, readBytes } from '../units/quantity'
 import { isDay } from '../units/day'
 
 /** What a column of a chart that somebody kept until now holds; `volume` stands before the name of a drive. */
-export const BOOK_ROLES = ['none', 'client', 'production', 'day', 'load', 'camera', 'bytes', 'formatted', 'on'] as const
-export type BookRole = (typeof BOOK_ROLES)[number] | `volume ${string}`
+export const KEPT_ROLES = ['none', 'client', 'production', 'day', 'load', 'camera', 'bytes', 'formatted', 'on'] as const
+export type KeptRole = (typeof KEPT_ROLES)[number] | `volume ${string}`
 
 export const BARE_UNITS = ['B', 'MB', 'GB', 'GiB', 'TB'] as const
 export const DAY_ORDERS = ['day first', 'month first'] as const
 
 /** How the table is read. */
-export interface BookReading {
+export interface KeptReading {
   /** What each column holds, from the left. */
-  readonly roles: readonly BookRole[]
+  readonly roles: readonly KeptRole[]
   /** What a size without a unit is in. */
   readonly bareUnit: (typeof BARE_UNITS)[number]
   /** How days with slashes are written. */
@@ -20,8 +20,8 @@ export interface BookReading {
   readonly repeats: boolean
 }
 
-/** A load as the books tell of it; a person said all of it, and nothing of it is proved. */
-export interface BookLine {
+/** A load as a kept chart tells of it; a person said all of it, and nothing of it is proved. */
+export interface KeptLine {
   readonly client: string
   readonly production: string
   /** As `2026-11-14`. */
@@ -36,21 +36,21 @@ export interface BookLine {
 }
 
 /** What is wrong with one row, which is counted as the file shows it, its head being the first. */
-export interface BookFault {
+export interface KeptFault {
   readonly row: number
   readonly sentence: string
 }
 
-/** Texts of the books are kept so long at most. */
+/** Texts of a kept chart are kept so long at most. */
 export const MOST_LETTERS = 120
-export const MOST_BOOK_LINES = 4000
+export const MOST_KEPT_LINES = 4000
 
 const NO_COPY = /^\s*([-–—0]|no|none|n|false|n\/a)?\s*$/i
 
 /** What columns most likely hold, by their heads and the names of drives that are known. */
-export function rolesByHead(head: readonly string[], volumes: readonly string[]): BookRole[] {
-  const taken = new Set<BookRole>()
-  return head.map((name): BookRole => {
+export function rolesByHead(head: readonly string[], volumes: readonly string[]): KeptRole[] {
+  const taken = new Set<KeptRole>()
+  return head.map((name): KeptRole => {
     const plain = name.trim().toLowerCase()
     const volume = volumes.find((one) => one.toLowerCase() === plain)
     if (volume !== undefined) return `volume ${volume}`
@@ -61,7 +61,7 @@ export function rolesByHead(head: readonly string[], volumes: readonly string[])
   })
 }
 
-const HEADS: readonly (readonly [BookRole, RegExp])[] = [
+const HEADS: readonly (readonly [KeptRole, RegExp])[] = [
   ['client', /client|customer/],
   ['day', /date|day|shot on|filmed/],
   ['production', /production|project|title|film|video|job/],
@@ -73,9 +73,9 @@ const HEADS: readonly (readonly [BookRole, RegExp])[] = [
 ]
 
 /** Lines of a chart that was kept by hand, and every row that cannot be understood. The first row names the columns. */
-export function readBooks(rows: readonly (readonly string[])[], reading: BookReading) {
-  const lines = new Map<string, BookLine>()
-  const faults: BookFault[] = []
+export function readKeptChart(rows: readonly (readonly string[])[], reading: KeptReading) {
+  const lines = new Map<string, KeptLine>()
+  const faults: KeptFault[] = []
   const above = { client: '', production: '', day: '' }
   rows.slice(1).forEach((cells, at) => {
     const row = at + 2
@@ -96,7 +96,7 @@ export function readBooks(rows: readonly (readonly string[])[], reading: BookRea
   return { lines: [...lines.values()], faults }
 }
 
-const joined = (a: BookLine, b: BookLine): BookLine => ({
+const joined = (a: KeptLine, b: KeptLine): KeptLine => ({
   client: a.client || b.client,
   production: a.production,
   shootOn: a.shootOn ?? b.shootOn,
@@ -109,12 +109,12 @@ const joined = (a: BookLine, b: BookLine): BookLine => ({
 
 function lineOf(
   cells: readonly string[],
-  { roles, bareUnit, dayOrder, repeats }: BookReading,
+  { roles, bareUnit, dayOrder, repeats }: KeptReading,
   above: Record<'client' | 'production' | 'day', string>,
-): BookLine | { readonly fault: string } {
+): KeptLine | { readonly fault: string } {
   if (cells.length > roles.length)
     return { fault: `it has ${counted(cells.length, 'cell')}, and the first row ${roles.length}.` }
-  const cell = (role: BookRole) => (cells[roles.indexOf(role)] ?? '').trim()
+  const cell = (role: KeptRole) => (cells[roles.indexOf(role)] ?? '').trim()
   const repeated = (role: keyof typeof above) => {
     const text = cell(role)
     if (text !== '' || !repeats) above[role] = text
@@ -142,7 +142,7 @@ function lineOf(
   }
 }
 
-function copiesOf(cells: readonly string[], roles: readonly BookRole[]) {
+function copiesOf(cells: readonly string[], roles: readonly KeptRole[]) {
   const copies = new Map<string, string>()
   roles.forEach((role, at) => {
     const text = (cells[at] ?? '').trim()

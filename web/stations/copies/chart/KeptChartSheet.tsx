@@ -1,17 +1,17 @@
 import { useState } from 'react'
 import {
   BARE_UNITS,
-  BOOK_ROLES,
+  KEPT_ROLES,
   DAY_ORDERS,
-  MOST_BOOK_LINES,
-  readBooks,
+  MOST_KEPT_LINES,
+  readKeptChart,
   rolesByHead,
-  type BookFault,
-  type BookReading,
-  type BookRole,
-} from '../../../../core/copies/books'
+  type KeptFault,
+  type KeptReading,
+  type KeptRole,
+} from '../../../../core/copies/keptChart'
 import { counted } from '../../../../core/units/quantity'
-import { chartApi, type BooksIn } from '../../../../contract/chart'
+import { chartApi, type KeptChartIn } from '../../../../contract/chart'
 import { useSend } from '../../../parts/asking/useSend'
 import { Button } from '../../../parts/controls/Button'
 import { Choice } from '../../../parts/controls/Choice'
@@ -27,7 +27,7 @@ export interface OpenedTable {
   readonly rows: readonly (readonly string[])[]
 }
 
-const ROLE_WORDS: Readonly<Record<(typeof BOOK_ROLES)[number], string>> = {
+const ROLE_WORDS: Readonly<Record<(typeof KEPT_ROLES)[number], string>> = {
   none: 'left out',
   client: 'client',
   production: 'production',
@@ -39,33 +39,33 @@ const ROLE_WORDS: Readonly<Record<(typeof BOOK_ROLES)[number], string>> = {
   on: 'names of its drives',
 }
 
-interface BooksSheetProps {
+interface KeptChartSheetProps {
   readonly table: OpenedTable
   /** Names of drives that are known. */
   readonly volumes: readonly string[]
   readonly onClose: () => void
-  readonly onCame: (came: BooksIn) => void
+  readonly onCame: (came: KeptChartIn) => void
 }
 
 /** What each column of the table holds, what is understood of it, and every row that is not: before any of it comes in. */
-export function BooksSheet({ table, volumes, onClose, onCame }: BooksSheetProps) {
+export function KeptChartSheet({ table, volumes, onClose, onCame }: KeptChartSheetProps) {
   const { rows, fileName, encoding } = table
   const [head = []] = rows
-  const [reading, setReading] = useState<BookReading>({
+  const [reading, setReading] = useState<KeptReading>({
     roles: rolesByHead(head, volumes),
     bareUnit: /\btb\b/i.test(head.join(' ')) ? 'TB' : 'GB',
     dayOrder: 'day first',
     repeats: true,
   })
   const [leftOut, setLeftOut] = useState(false)
-  const send = useSend(chartApi.bringBooks)
-  const change = (more: Partial<BookReading>) => {
+  const send = useSend(chartApi.bringKeptChart)
+  const change = (more: Partial<KeptReading>) => {
     setReading({ ...reading, ...more })
     setLeftOut(false)
   }
   const missing = (['production', 'load'] as const).filter((role) => !reading.roles.includes(role))
-  const { lines, faults } = missing.length > 0 ? { lines: [], faults: [] } : readBooks(rows, reading)
-  const tooMany = lines.length > MOST_BOOK_LINES
+  const { lines, faults } = missing.length > 0 ? { lines: [], faults: [] } : readKeptChart(rows, reading)
+  const tooMany = lines.length > MOST_KEPT_LINES
   const bring = () =>
     send.mutate(
       {
@@ -110,7 +110,7 @@ export function BooksSheet({ table, volumes, onClose, onCame }: BooksSheetProps)
       <Faults faults={faults} isLeftOut={leftOut} onLeaveOut={setLeftOut} />
       {tooMany && (
         <p className="mb-4 text-stop">
-          These are {counted(lines.length, 'line')}; bring in {counted(MOST_BOOK_LINES, 'line')} at once at most.
+          These are {counted(lines.length, 'line')}; bring in {counted(MOST_KEPT_LINES, 'line')} at once at most.
         </p>
       )}
       <Trouble error={send.error} />
@@ -132,9 +132,9 @@ const SHOWN_ROWS = 5
 
 interface ColumnsProps {
   readonly rows: OpenedTable['rows']
-  readonly roles: readonly BookRole[]
+  readonly roles: readonly KeptRole[]
   readonly volumes: readonly string[]
-  readonly onChange: (roles: readonly BookRole[]) => void
+  readonly onChange: (roles: readonly KeptRole[]) => void
 }
 
 /** The first rows, each column under what it holds; no two columns hold the same. */
@@ -143,14 +143,14 @@ function Columns({ rows, roles, volumes, onChange }: ColumnsProps) {
   const optionsOf = (name: string) => {
     const drives = [...volumes, ...(name.trim() === '' || volumes.includes(name.trim()) ? [] : [name.trim()])]
     return [
-      ...BOOK_ROLES.map((role) => ({ value: role as string, label: ROLE_WORDS[role] })),
+      ...KEPT_ROLES.map((role) => ({ value: role as string, label: ROLE_WORDS[role] })),
       ...drives.map((drive) => ({ value: `volume ${drive}`, label: `on ${drive}` })),
     ]
   }
   const choose = (column: number, value: string) =>
     onChange(
       roles.map((role, at) =>
-        at === column ? (value as BookRole) : role === value && value !== 'none' ? 'none' : role,
+        at === column ? (value as KeptRole) : role === value && value !== 'none' ? 'none' : role,
       ),
     )
   return (
@@ -159,7 +159,7 @@ function Columns({ rows, roles, volumes, onChange }: ColumnsProps) {
         <thead>
           <tr>
             {head.map((name, column) => (
-              <th key={column} className="min-w-40 align-bottom">
+              <th key={column} className="min-w-32 align-bottom">
                 <Choice
                   label={name.trim() === '' ? `Column ${column + 1}` : name}
                   value={roles[column] ?? 'none'}
@@ -189,7 +189,7 @@ function Columns({ rows, roles, volumes, onChange }: ColumnsProps) {
 const SHOWN_FAULTS = 100
 
 interface FaultsProps {
-  readonly faults: readonly BookFault[]
+  readonly faults: readonly KeptFault[]
   readonly isLeftOut: boolean
   readonly onLeaveOut: (leaveOut: boolean) => void
 }

@@ -2,19 +2,19 @@ import Papa from 'papaparse'
 import { useState } from 'react'
 import { counted } from '../../../../core/units/quantity'
 import { timeIn, zoneHere } from '../../../../core/units/day'
-import { chartApi, type BooksIn, type BooksView, type ChartHead } from '../../../../contract/chart'
+import { chartApi, type KeptChartIn, type KeptChartView, type ChartHead } from '../../../../contract/chart'
 import { useAsk } from '../../../parts/asking/useAsk'
 import { useSend } from '../../../parts/asking/useSend'
 import { Button } from '../../../parts/controls/Button'
 import { OpenFile } from '../../../parts/OpenFile'
 import { Trouble } from '../../../parts/Trouble'
-import { BooksSheet, type OpenedTable } from './BooksSheet'
+import { KeptChartSheet, type OpenedTable } from './KeptChartSheet'
 
 /** Charts that somebody kept by hand until now: brought in, and taken back. */
-export function Books({ head }: { head: ChartHead }) {
-  const { data: imports = [] } = useAsk(chartApi.books, {})
+export function KeptCharts({ head }: { head: ChartHead }) {
+  const { data: imports = [] } = useAsk(chartApi.kept, {})
   const [table, setTable] = useState<OpenedTable>()
-  const [came, setCame] = useState<BooksIn>()
+  const [came, setCame] = useState<KeptChartIn>()
   const [fault, setFault] = useState<Error | null>(null)
   return (
     <section aria-label="Kept by hand" className="mt-6 border-t border-rule pt-4">
@@ -43,12 +43,12 @@ export function Books({ head }: { head: ChartHead }) {
       {imports.length > 0 && (
         <ul aria-label="Charts that came in" className="mt-4 grid gap-1.5">
           {imports.map((one) => (
-            <Import key={one.id} books={one} />
+            <Import key={one.id} kept={one} />
           ))}
         </ul>
       )}
       {table && (
-        <BooksSheet
+        <KeptChartSheet
           table={table}
           volumes={head.volumes.map((volume) => volume.name)}
           onClose={() => setTable(undefined)}
@@ -70,17 +70,17 @@ function tableOf(text: string, fileName: string, encoding: string): OpenedTable 
   return { fileName, encoding: encoding.toUpperCase(), rows }
 }
 
-function cameWords({ added, already, known }: BooksIn): string {
+function cameWords({ added, already, known }: KeptChartIn): string {
   const parts = [
     added === 0 ? 'Nothing was changed' : `${counted(added, 'line')} came in`,
-    already > 0 && `${counted(already, 'line')} the books said already, word by word`,
+    already > 0 && `${counted(already, 'line')} a kept chart said already, word by word`,
     known > 0 && `${counted(known, 'line')} ${known === 1 ? 'is' : 'are'} of loads that were taken in`,
   ]
   return `${parts.filter(Boolean).join('; ')}.`
 }
 
-function Import({ books: { id, fileName, at, lines, takenBackAt } }: { books: BooksView }) {
-  const back = useSend(chartApi.takeBooksBack)
+function Import({ kept: { id, fileName, at, lines, takenBackAt } }: { kept: KeptChartView }) {
+  const back = useSend(chartApi.takeKeptChartBack)
   return (
     <li className="flex flex-wrap items-center gap-x-4">
       <span>
