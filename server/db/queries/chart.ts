@@ -25,7 +25,7 @@ export async function takeDue(tx: Db, limit: number): Promise<string[]> {
       select distinct load_id from (select load_id from chart_due where due_at <= clock_timestamp() order by due_at limit ${limit * 20}) due
       limit ${limit})
     delete from chart_due where id in (
-      -- However often something of a load became otherwise, it is reckoned once.
+      -- However often something of a load became otherwise, it is worked out once.
       select id from chart_due where load_id in (select load_id from first) and due_at <= clock_timestamp() for update skip locked)
     returning load_id`.execute(tx)
   return [...new Set(rows.map((row) => row.loadId))]
