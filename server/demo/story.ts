@@ -1,6 +1,7 @@
 import { open, type FileHandle } from 'node:fs/promises'
 import { join } from 'node:path'
 import { benchApi } from '../../contract/bench'
+import { chartApi } from '../../contract/chart'
 import { cardsApi, type ClipView, type LoadView } from '../../contract/cards'
 import { copiesApi } from '../../contract/copies'
 import { addressOf } from '../../contract/endpoint'
@@ -16,6 +17,7 @@ import { storageApi } from '../../contract/storage'
 import { DESTINATIONS } from '../../core/exports/destination'
 import { USUAL_CHOICE } from '../../core/exports/plan'
 import { middleWindow } from '../../core/shoot/framing'
+import { KEPT_CHART } from './keptChart'
 import type { Person } from './person'
 import { STORY } from './storyNames'
 
@@ -34,6 +36,13 @@ export async function tellStory(person: Person): Promise<void> {
   await story.makeProxies()
   await story.render()
   await story.shelve()
+  await bringKeptChart(person)
+}
+
+/** What was filmed before Yendra was there stands on a chart that was kept by hand. */
+async function bringKeptChart(person: Person): Promise<void> {
+  if ((await person.call(chartApi.kept, {})).length > 0) return
+  await person.call(chartApi.bringKeptChart, {}, { body: KEPT_CHART })
 }
 
 /** Over a production of that title. */

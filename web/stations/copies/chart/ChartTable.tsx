@@ -248,9 +248,9 @@ function CardWords({ line, now }: { line: ChartLine; now: number }) {
     <>
       {line.loadId === null ? 'from a kept chart' : cardSentence(line, now)}
       {line.formattedSaid && (
-        <span className="block">
-          formatted: <Said said={line.formattedSaid} />
-        </span>
+        <>
+          , formatted: <Said said={line.formattedSaid} />
+        </>
       )}
       {elsewhere.length > 0 && <span className="block text-quiet">said on {elsewhere.join(', ')}</span>}
       {line.danger > 0 && (
