@@ -66,11 +66,10 @@ type Kept = Awaited<ReturnType<typeof keptLines>>[number]
 /** Productions by their ids, and those that only a kept chart knows by their titles. */
 async function productionsOf(db: Db, states: readonly LoadState[], kept: readonly Kept[]) {
   const ids = [...states.map(({ load }) => load.productionId), ...kept.flatMap((line) => line.productionId ?? [])]
-  const [known, totals] = await Promise.all([
-    chartProductions(db, [...new Set(ids)]),
-    keptTotals(db, [...new Set(kept.map((line) => line.production.toLowerCase()))]),
-  ])
-  const totalOf = (title: string) => totals.find((one) => one.title === title.toLowerCase())
+  const known = await chartProductions(db, [...new Set(ids)])
+  const titles = [...known.map((one) => one.title), ...kept.map((line) => line.production)]
+  const totals = await keptTotals(db, [...new Set(titles)])
+  const totalOf = (title: string) => totals.find((one) => one.title === title)
   const found = new Map<string, ChartProduction>()
   for (const { putAwayAt, loads, sizeBytes, ...one } of known) {
     const more = totalOf(one.title)

@@ -187,8 +187,8 @@ describe('settings of before', () => {
         .execute(async (tx) => {
           await sql
             .raw(
-              `alter table client drop rule_id, drop raw; alter table production drop rule_id; drop table clear_rule;
-               alter table volume drop medium; alter table site drop constraint site_kind;`,
+              `alter table client drop rule_id cascade, drop raw; alter table production drop rule_id cascade; drop table clear_rule;
+               alter table volume drop medium cascade; alter table site drop constraint site_kind;`,
             )
             .execute(tx)
           await sql`delete from setting where key = 'person'`.execute(tx)

@@ -170,6 +170,24 @@ describe('the lines of the chart', () => {
     )
   }, 120_000)
 
+  it('are what is true also where several write them at once', async () => {
+    await asBefore()
+    for (let turn = 0; turn < 8; turn += 1) {
+      const act = () => CHANGES[turn % 2 ? 0 : 1]?.(turn)
+      await Promise.all([
+        act(),
+        refreshLines(db, 'here', 3),
+        act(),
+        refreshLines(db, 'here', 3),
+        refreshLines(db, 'here', 3),
+      ])
+    }
+    const [{ lines }, { states }] = [await refreshed(), await reckoned()]
+    expect(new Map(lines.map((line) => [line.loadId, line.danger]))).toEqual(
+      new Map(states.map(({ load, danger }) => [load.id, danger.rank])),
+    )
+  })
+
   it('are found by what they are narrowed to, each once, in pages of any size', async () => {
     await refreshed()
     const { states } = await reckoned()
@@ -253,6 +271,13 @@ describe('the lines of the chart', () => {
       )
     expect(await bring(line('curlew 1'), line('Reel 9'))).toEqual({ added: 2, already: 0, known: 1 })
     expect(await bring(line('curlew 1'), line('Reel 9'))).toBeUndefined()
+    // Letters of other alphabets have their place and their sums too.
+    await bring(line('Reel 1', { production: 'ÖL über Ärger' }), line('Reel 2', { production: 'ÖL über Ärger' }))
+    const [oil] = (await chartLines(db, asked(), ask({ limit: 80 }))).rows.filter((row) => row.label === 'Reel 1')
+    expect(oil?.production).toMatchObject({ title: 'ÖL über Ärger', loads: 2, sizeBytes: 10e9 })
+    expect(await db.selectFrom('keptLine').select('id').where('place', '=', '').execute()).toEqual([])
+    const [oily] = await keptCharts(db)
+    await inTransaction(db, (tx) => takeKeptChartBack(tx, oily?.id ?? ''))
     const first = ['Mast day 1 Curlew 1 false Grey 2 x', 'Mast day 1 Reel 9 true Grey 2 x']
     expect((await shown()).sort()).toEqual(first)
     const newer = line('REEL 9', { copies: [{ name: 'Volume 1', said: 'since May' }] })
@@ -274,6 +299,12 @@ describe('the lines of the chart', () => {
       .where('kind', 'in', ['kept-chart', 'kept-chart-taken-back'])
       .orderBy('id')
       .execute()
-    expect(said.map((row) => row.kind)).toEqual(['kept-chart', 'kept-chart', 'kept-chart-taken-back'])
+    expect(said.map((row) => row.kind)).toEqual([
+      'kept-chart',
+      'kept-chart',
+      'kept-chart-taken-back',
+      'kept-chart',
+      'kept-chart-taken-back',
+    ])
   })
 })

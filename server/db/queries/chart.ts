@@ -16,17 +16,18 @@ export interface ReckonedLine {
 }
 
 /**
- * Takes loads out of those that are due, at most so many; whoever else does so meanwhile gets others. Inside the
- * transaction that writes their lines: what happens in between makes them due anew.
+ * Takes loads out of those that are due, at most so many. Inside the transaction that writes their lines: what happens
+ * in between makes them due anew, and one at a time writes, so that no older answer is written after a newer one.
  */
 export async function takeDue(tx: Db, limit: number): Promise<string[]> {
+  await sql`select pg_advisory_xact_lock(hashtext('lines of the chart'))`.execute(tx)
   const { rows } = await sql<{ loadId: string }>`
     with first as (
       select distinct load_id from (select load_id from chart_due where due_at <= clock_timestamp() order by due_at limit ${limit * 20}) due
       limit ${limit})
     delete from chart_due where id in (
       -- However often something of a load became otherwise, it is worked out once.
-      select id from chart_due where load_id in (select load_id from first) and due_at <= clock_timestamp() for update skip locked)
+      select id from chart_due where load_id in (select load_id from first) and due_at <= clock_timestamp())
     returning load_id`.execute(tx)
   return [...new Set(rows.map((row) => row.loadId))]
 }
@@ -34,7 +35,7 @@ export async function takeDue(tx: Db, limit: number): Promise<string[]> {
 /** Whether lines wait to be reckoned, counted up to `most`. */
 export const dueLoads = async (db: Db, most: number): Promise<number> => {
   const { rows } = await sql<{ loads: number }>`
-    select count(*)::int as loads from (select from chart_due where due_at <= clock_timestamp() limit ${most}) as due`.execute(
+    select least(count(distinct load_id), ${most})::int as loads from (select load_id from chart_due where due_at <= clock_timestamp() limit ${most * 20}) as due`.execute(
     db,
   )
   return rows[0]?.loads ?? 0

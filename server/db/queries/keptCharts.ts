@@ -43,7 +43,7 @@ export async function addKeptChart(
       as copy(number integer, name text, said text)
       join kept_line line on line.import_id = ${importId} and line.number = copy.number`.execute(tx)
   await addSaid(tx, { kind: 'kept-chart', detail: { importId, fileName, lines: lines.length } })
-  await placeKeptLines(tx, [...new Set(lines.map((line) => line.production.toLowerCase()))])
+  await placeKeptLines(tx, [...new Set(lines.map((line) => line.production))])
   await showNewest(tx)
   const known = await tx
     .selectFrom('keptLine')
@@ -104,7 +104,7 @@ const showNewest = (tx: Db) =>
       from kept_line line join kept_chart on kept_chart.id = line.import_id) as newest
     where newest.id = kept_line.id and kept_line.shown <> newest.is_shown`.execute(tx)
 
-/** Where lines stand on the chart, and which production and load of ours they tell of, by titles in small letters. */
+/** Where lines stand on the chart, and which production and load of ours they tell of, by titles. */
 export const placeKeptLines = (tx: Db, titles: readonly string[]) =>
   sql`
     update kept_line line set production_id = now.production_id, client_id = now.client_id, load_id = now.load_id,
@@ -118,7 +118,7 @@ export const placeKeptLines = (tx: Db, titles: readonly string[]) =>
       from kept_line line join kept_chart on kept_chart.id = line.import_id
         left join lateral (select * from production where lower(title) = lower(line.production) order by created_at desc limit 1) as ours on true
         left join lateral (select id from client where lower(name) = lower(line.client) limit 1) as client on true
-      where lower(line.production) = any(${[...titles]}::text[])
+      where lower(line.production) in (select lower(title) from unnest(${[...titles]}::text[]) title)
     ) as now where now.id = line.id`.execute(tx)
 
 /** Titles in kept charts that name productions of loads, or named them until now. */
@@ -148,14 +148,13 @@ export const keptLines = (db: Db, ids: readonly string[], loadIds: readonly stri
     .where((at) => at.or([anyOf('kept_line.id', ids), anyOf('kept_line.load_id', loadIds)]))
     .execute()
 
-/** What kept charts alone know of productions, by their titles in small letters. */
+/** What kept charts alone know of productions, by titles as they are given. */
 export const keptTotals = async (db: Db, titles: readonly string[]) =>
   (
     await sql<{ title: string; loads: number; sizeBytes: number }>`
-      select lower(production) as title, count(*)::int as loads, coalesce(sum(size_bytes), 0)::bigint as size_bytes from kept_line
-      where shown and load_id is null and lower(production) = any(${[...titles]}::text[]) group by lower(production)`.execute(
-      db,
-    )
+      select title, count(*)::int as loads, coalesce(sum(size_bytes), 0)::bigint as size_bytes
+      from unnest(${[...titles]}::text[]) title join kept_line on lower(production) = lower(title)
+      where shown and load_id is null group by title`.execute(db)
   ).rows
 
 /** Charts that came in, the newest first. */
