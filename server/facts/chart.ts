@@ -2,7 +2,7 @@ import { DANGERS } from '../../core/copies/danger'
 import { markOf } from '../../core/copies/mark'
 import type { ChartAsked, ChartHead, ChartLine, ChartProduction } from '../../contract/chart'
 import type { Page } from '../../contract/page'
-import type { Db } from '../db/connection'
+import { inTransaction, type Db } from '../db/connection'
 import { keptLines, keptTotals } from '../db/queries/keptCharts'
 import { loadsById } from '../db/queries/cards'
 import { chartChoices, chartPage, chartProductions, dueLoads, putLines, takeDue, worstLoads } from '../db/queries/chart'
@@ -19,7 +19,7 @@ const MOST_DUE = 1000
  * waits.
  */
 export const refreshLines = (db: Db, host: string, limit: number): Promise<number> =>
-  db.transaction().execute(async (tx) => {
+  inTransaction(db, async (tx) => {
     const ids = await takeDue(tx, limit)
     if (ids.length === 0) return 0
     const states = await statesOf(tx, { host, now: Date.now(), looked: true }, ids)

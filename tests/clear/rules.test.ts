@@ -4,8 +4,8 @@ import { sql, type Kysely } from 'kysely'
 import { AT_HOME_ONLY } from '../../core/copies/rule'
 import type { LockerView } from '../../contract/gear'
 import type { EffectView, RulesView } from '../../contract/rules'
-import { openDatabase } from '../../server/db/connection'
 import { up } from '../../server/db/migrations/0036-rules'
+import { testCluster } from '../db/database'
 import { newRule } from './rules'
 import { newWorld, startStation, type Station, type World } from './station'
 
@@ -173,7 +173,9 @@ describe('rules of a yes, by name', () => {
 
 describe('settings of before', () => {
   it('become a rule that asks no less', async () => {
-    const db = await openDatabase(station.databaseUrl)
+    // Without a station: a worker asks all the time, and tables that change under it end in a deadlock.
+    const cluster = await testCluster()
+    const db = await cluster.open('yendra_before')
     const before = [
       [{}, 'At home only', 24],
       [{ policy: 'reuse-on-the-job', atHome: false }, 'Reuse on the job', 24],
@@ -205,6 +207,7 @@ describe('settings of before', () => {
         .catch((error: unknown) => expect(String(error)).toContain('taken back'))
     }
     await db.destroy()
+    await cluster.stop()
     expect(readFileSync('server/db/migrations/0036-rules.ts', 'utf8')).toContain('check (copies >= 2)')
   })
 })
