@@ -1801,13 +1801,21 @@ CREATE TRIGGER chart_all_said AFTER INSERT ON public.setting FOR EACH ROW WHEN (
 
 CREATE TRIGGER chart_files AFTER UPDATE ON public.copy_file REFERENCING NEW TABLE AS new_files FOR EACH STATEMENT EXECUTE FUNCTION public.chart_files();
 
-CREATE TRIGGER chart_load AFTER INSERT OR UPDATE ON public.load FOR EACH ROW EXECUTE FUNCTION public.chart_load();
+CREATE TRIGGER chart_load AFTER UPDATE ON public.load FOR EACH ROW WHEN ((old.* IS DISTINCT FROM new.*)) EXECUTE FUNCTION public.chart_load();
 
-CREATE TRIGGER chart_load AFTER INSERT OR DELETE OR UPDATE ON public.load_finding FOR EACH ROW EXECUTE FUNCTION public.chart_load();
+CREATE TRIGGER chart_load AFTER UPDATE ON public.load_finding FOR EACH ROW WHEN ((old.* IS DISTINCT FROM new.*)) EXECUTE FUNCTION public.chart_load();
 
-CREATE TRIGGER chart_load AFTER INSERT OR UPDATE OF clips ON public.load_summary FOR EACH ROW EXECUTE FUNCTION public.chart_load();
+CREATE TRIGGER chart_load AFTER UPDATE ON public.load_summary FOR EACH ROW WHEN ((old.clips <> new.clips)) EXECUTE FUNCTION public.chart_load();
 
-CREATE TRIGGER chart_load AFTER INSERT OR UPDATE OF folder, present, mounted, files_verified, files_memory, files_missing, files_changed, files_doubted, files_differ, files_conflict ON public.mirror FOR EACH ROW EXECUTE FUNCTION public.chart_load();
+CREATE TRIGGER chart_load AFTER UPDATE ON public.mirror FOR EACH ROW WHEN (((((((((((old.folder IS DISTINCT FROM new.folder) OR (old.present IS DISTINCT FROM new.present)) OR (old.mounted IS DISTINCT FROM new.mounted)) OR (old.files_verified IS DISTINCT FROM new.files_verified)) OR (old.files_memory IS DISTINCT FROM new.files_memory)) OR (old.files_missing IS DISTINCT FROM new.files_missing)) OR (old.files_changed IS DISTINCT FROM new.files_changed)) OR (old.files_doubted IS DISTINCT FROM new.files_doubted)) OR (old.files_differ IS DISTINCT FROM new.files_differ)) OR (old.files_conflict IS DISTINCT FROM new.files_conflict))) EXECUTE FUNCTION public.chart_load();
+
+CREATE TRIGGER chart_load_added AFTER INSERT ON public.load FOR EACH ROW EXECUTE FUNCTION public.chart_load();
+
+CREATE TRIGGER chart_load_added AFTER INSERT OR DELETE ON public.load_finding FOR EACH ROW EXECUTE FUNCTION public.chart_load();
+
+CREATE TRIGGER chart_load_added AFTER INSERT ON public.load_summary FOR EACH ROW EXECUTE FUNCTION public.chart_load();
+
+CREATE TRIGGER chart_load_added AFTER INSERT ON public.mirror FOR EACH ROW EXECUTE FUNCTION public.chart_load();
 
 CREATE TRIGGER chart_production AFTER UPDATE ON public.production FOR EACH ROW WHEN (((((old.client_id IS DISTINCT FROM new.client_id) OR (old.rule_id IS DISTINCT FROM new.rule_id)) OR (old.shoot_on IS DISTINCT FROM new.shoot_on)) OR (old.title IS DISTINCT FROM new.title))) EXECUTE FUNCTION public.chart_production();
 

@@ -4,11 +4,17 @@ create or replace function chart_load() returns trigger language plpgsql as $$
     insert into chart_due (load_id) values (case when tg_table_name = 'load' then (to_jsonb(new)->>'id')::uuid else (to_jsonb(coalesce(new, old))->>'load_id')::uuid end);
     return null;
   end $$;
-create or replace trigger chart_load after insert or update on load for each row execute function chart_load();
-create or replace trigger chart_load after insert or update of folder, present, mounted, files_verified, files_memory, files_missing, files_changed, files_doubted, files_differ, files_conflict on mirror
-  for each row execute function chart_load();
-create or replace trigger chart_load after insert or update of clips on load_summary for each row execute function chart_load();
-create or replace trigger chart_load after insert or update or delete on load_finding for each row execute function chart_load();
+-- What is written as it was is no news: the observer writes every few seconds what it sees.
+create or replace trigger chart_load_added after insert on load for each row execute function chart_load();
+create or replace trigger chart_load after update on load for each row when (old.* is distinct from new.*) execute function chart_load();
+create or replace trigger chart_load_added after insert on mirror for each row execute function chart_load();
+create or replace trigger chart_load after update on mirror for each row
+  when ((old.folder, old.present, old.mounted, old.files_verified, old.files_memory, old.files_missing, old.files_changed, old.files_doubted, old.files_differ, old.files_conflict) is distinct from
+    (new.folder, new.present, new.mounted, new.files_verified, new.files_memory, new.files_missing, new.files_changed, new.files_doubted, new.files_differ, new.files_conflict)) execute function chart_load();
+create or replace trigger chart_load_added after insert on load_summary for each row execute function chart_load();
+create or replace trigger chart_load after update on load_summary for each row when (old.clips <> new.clips) execute function chart_load();
+create or replace trigger chart_load_added after insert or delete on load_finding for each row execute function chart_load();
+create or replace trigger chart_load after update on load_finding for each row when (old.* is distinct from new.*) execute function chart_load();
 
 create or replace function chart_files() returns trigger language plpgsql as $$
   begin
