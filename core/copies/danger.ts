@@ -1,4 +1,4 @@
-import { counted, inWords } from '../units/quantity'
+import { counted, inWords, upperFirst } from '../units/quantity'
 import { relationOf } from './apart'
 import { timeOf } from './age'
 import type { ClearQuestion } from './clearQuestion'
@@ -100,7 +100,7 @@ function fewOf(question: DangerQuestion, { label }: DangerOf): Found[] {
   const [only] = whole
   const card = formattedAt ? `The card of “${label}” is formatted, and ` : ''
   const danger = formattedAt ? (only ? 'few-and-formatted' : 'lost') : 'few'
-  const say = (sentence: string): Found[] => [{ danger, sentence: `${card}${sentence}` }]
+  const say = (sentence: string): Found[] => [{ danger, sentence: upperFirst(`${card}${sentence}`) }]
   const it = formattedAt ? 'it' : `“${label}”`
   if (only === undefined)
     return say(formattedAt ? 'no whole proved copy is left.' : `${it} has no whole proved copy yet.`)
