@@ -168,12 +168,20 @@ export const siteBody = namedBody.shape({
 })
 export type SiteBody = InferType<typeof siteBody>
 
-/** What of a volume can be changed: its name, what it is used for, what it keeps bytes on, and where it is kept. */
+/** What of a volume can be changed: its name, what it is used for, what it keeps bytes on, where it is kept, and its cycle. */
 export const volumeBody = object({
   name: named('volume'),
   kind: string().oneOf(VOLUME_KINDS, 'Choose what kind of volume it is.').required('Choose what kind of volume it is.'),
   site: text().required('Say where it is kept.').max(60, 'Keep the place under 60 characters.'),
   medium: string().oneOf(MEDIA, 'Choose what it keeps its bytes on.').nullable().default(null),
+  /** Within how many days every file on it is to be read again; as before where nothing is said. */
+  cycleDays: number()
+    .typeError('Say the days as a number.')
+    .integer('Say whole days.')
+    .min(1, 'At least one day.')
+    .max(3650, 'At most ten years: 3650 days.')
+    .nullable()
+    .default(null),
 }).noUnknown()
 
 /** Whether something is put away: hidden from lists and choices, with all its facts kept. */
@@ -288,6 +296,7 @@ export interface LockerView {
     /** As a person said, and as the system tells on this computer, which comes first. */
     readonly medium: Medium | null
     readonly mediumSeen: Medium | null
+    readonly cycleDays: number
     readonly capacityBytes: number
   })[]
   readonly readers: readonly (NamedView & { readonly path: string })[]

@@ -1,4 +1,4 @@
-import { array, boolean, mixed, object, string, type InferType } from 'yup'
+import { array, boolean, mixed, number, object, string, type InferType } from 'yup'
 import type { CopyPlan } from '../core/copies/plan'
 import type { Station } from '../core/line/stations'
 import { CHECK_WAYS, checkOrder } from './copies'
@@ -7,6 +7,12 @@ import { bagOrder } from './shelf'
 import type { Topic } from './topics'
 
 const id = () => string().uuid().required()
+
+/**
+ * What is read again by itself: what may have been replaced, what is due by the age of its proof, and a sample when a
+ * drive was connected.
+ */
+const OWN_CHECKS = ['doubted', 'cycle', 'start'] as const
 
 /** Everything that is known of a kind of task without running one. A kind's work stands in `server/jobs/<station>/`. */
 export const TASK_KINDS = {
@@ -79,10 +85,12 @@ export const TASK_KINDS = {
       object({
         loadId: id(),
         seed: string().required(),
-        /** Files that may have been replaced are read again by themselves. */
         how: string()
-          .oneOf([...CHECK_WAYS, 'doubted'] as const)
+          .oneOf([...CHECK_WAYS, ...OWN_CHECKS] as const)
           .required(),
+        /** What is read at most, and until when, as an ISO time: of what is read by itself. */
+        mostBytes: number().min(0).optional(),
+        until: string().optional(),
       }),
     ),
     subject: (input: { loadId: string }) => input.loadId,
@@ -94,6 +102,28 @@ export const TASK_KINDS = {
     topics: ['copies', 'productions'],
     input: object({ loadId: id(), twinId: string().uuid().nullable().default(null) }),
     subject: (input: { loadId: string; twinId: string | null }) => input.twinId ?? input.loadId,
+  },
+  /** Mends files of copies from other copies, after a person's yes. */
+  repair: {
+    station: 'copies',
+    line: 'files',
+    topics: ['copies', 'productions', 'storage', 'chart'],
+    input: object({
+      steps: array()
+        .of(
+          object({
+            loadId: id(),
+            volumeId: id(),
+            /** The volume whose copy is read; the card where there is none. */
+            from: string().uuid().nullable().default(null),
+            /** No good copy is known: they are only read again. */
+            onlyRead: boolean().default(false),
+            entryIds: array().of(number().integer().required()).required(),
+          }),
+        )
+        .required(),
+    }),
+    subject: () => 'repair',
   },
   /** Reckons lines of the chart anew, as after another rule for many loads. */
   chart: {

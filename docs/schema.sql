@@ -393,6 +393,13 @@ CREATE TABLE public.card_stamp (
     stamp text NOT NULL
 );
 
+CREATE TABLE public.chart_copy (
+    load_id uuid NOT NULL,
+    volume_id uuid NOT NULL,
+    oldest_at timestamp with time zone NOT NULL,
+    others smallint NOT NULL
+);
+
 CREATE TABLE public.chart_due (
     id bigint NOT NULL,
     load_id uuid NOT NULL,
@@ -883,6 +890,8 @@ CREATE TABLE public.proof (
     changed_ms double precision,
     ends text,
     source_volume_id uuid,
+    difference text,
+    CONSTRAINT proof_difference_check CHECK ((difference = ANY (ARRAY['rot'::text, 'rewritten'::text, 'edited'::text, 'replaced'::text, 'unclear'::text, 'unsteady'::text, 'unreadable'::text, 'missing'::text]))),
     CONSTRAINT proof_outcome_check CHECK ((outcome = ANY (ARRAY['equal'::text, 'differs'::text, 'conflict'::text]))),
     CONSTRAINT proof_what_check CHECK ((what = ANY (ARRAY['copy'::text, 'proxy'::text, 'deliverable'::text, 'bag'::text])))
 );
@@ -955,7 +964,9 @@ CREATE TABLE public.reading (
     size_bytes bigint NOT NULL,
     wrong integer NOT NULL,
     run_id uuid NOT NULL,
-    CONSTRAINT reading_how_check CHECK ((how = ANY (ARRAY['whole'::text, 'sample'::text])))
+    retried integer DEFAULT 0 NOT NULL,
+    bytes_per_second double precision,
+    CONSTRAINT reading_how_check CHECK ((how = ANY (ARRAY['whole'::text, 'sample'::text, 'cycle'::text])))
 );
 
 ALTER TABLE public.reading ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
@@ -1299,6 +1310,9 @@ ALTER TABLE ONLY public.card
 ALTER TABLE ONLY public.card_stamp
     ADD CONSTRAINT card_stamp_pkey PRIMARY KEY (load_id, path);
 
+ALTER TABLE ONLY public.chart_copy
+    ADD CONSTRAINT chart_copy_pkey PRIMARY KEY (load_id, volume_id);
+
 ALTER TABLE ONLY public.chart_due
     ADD CONSTRAINT chart_due_pkey PRIMARY KEY (id);
 
@@ -1517,6 +1531,8 @@ CREATE INDEX bag_volume ON public.bag USING btree (volume_id);
 
 CREATE UNIQUE INDEX card_name ON public.card USING btree (lower(name));
 
+CREATE INDEX chart_copy_oldest ON public.chart_copy USING btree (volume_id, oldest_at);
+
 CREATE INDEX chart_due_at ON public.chart_due USING btree (due_at);
 
 CREATE INDEX chart_due_load ON public.chart_due USING btree (load_id);
@@ -1647,6 +1663,8 @@ CREATE INDEX media_file_unchecked ON public.media_file USING btree (production_i
 
 CREATE INDEX media_file_words ON public.media_file USING gin (public.search_words(name));
 
+CREATE INDEX mirror_amiss ON public.mirror USING btree (load_id, volume_id) WHERE (((files_differ + files_changed) + files_missing) > 0);
+
 CREATE INDEX mirror_seen ON public.mirror USING btree (seen_id);
 
 CREATE INDEX offload_camera ON public.offload USING btree (camera_id);
@@ -1702,6 +1720,8 @@ CREATE INDEX reader_stay ON public.reader USING btree (stay_id);
 CREATE INDEX reader_twin ON public.reader USING btree (twin_id) WHERE (twin_id IS NOT NULL);
 
 CREATE INDEX reading_copy ON public.reading USING btree (load_id, volume_id, id DESC);
+
+CREATE INDEX reading_lately ON public.reading USING btree (volume_id, at);
 
 CREATE INDEX reading_volume ON public.reading USING btree (volume_id);
 
@@ -1869,6 +1889,12 @@ ALTER TABLE ONLY public.bag
 
 ALTER TABLE ONLY public.card_stamp
     ADD CONSTRAINT card_stamp_load_id_fkey FOREIGN KEY (load_id) REFERENCES public.load(id);
+
+ALTER TABLE ONLY public.chart_copy
+    ADD CONSTRAINT chart_copy_load_id_fkey FOREIGN KEY (load_id) REFERENCES public.load(id);
+
+ALTER TABLE ONLY public.chart_copy
+    ADD CONSTRAINT chart_copy_volume_id_fkey FOREIGN KEY (volume_id) REFERENCES public.volume(id);
 
 ALTER TABLE ONLY public.chart_due
     ADD CONSTRAINT chart_due_load_id_fkey FOREIGN KEY (load_id) REFERENCES public.load(id);

@@ -43,6 +43,7 @@ export function journalSentence(row: JournalRow): string {
 
 const NOTES: Readonly<Record<string, string>> = {
   'set-aside': 'Files were set aside',
+  repaired: 'Files were mended from another copy',
   rescued: 'Files were brought back from what could still be read',
 }
 

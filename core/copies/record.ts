@@ -1,3 +1,5 @@
+import type { Difference } from './difference'
+
 /** What became of one file on one destination, or of one side of a copy altogether. Hashes are hexadecimal digits. */
 export type CopyRecord = FileRecord | SourceFailed | DestinationFailed
 
@@ -23,6 +25,8 @@ export interface Proved extends OfFile {
   readonly changedMs: number | null
   /** Hash of its first and last 64 KiB, as they were read back. */
   readonly ends: string | null
+  /** What went wrong with a first reading of it, where it took a second one. */
+  readonly retried?: 'unreadable' | 'otherwise'
 }
 
 /** Other bytes were read back than written; the file got no name. When checked again: other bytes than were proved. */
@@ -30,6 +34,8 @@ export interface Mismatch extends OfFile {
   readonly kind: 'mismatch'
   readonly wanted: string
   readonly found: string
+  /** How it is not what was proved, where how it lay then is known. */
+  readonly difference?: Difference
 }
 
 /** Something else has the file's name. It was left as it is. */

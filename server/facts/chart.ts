@@ -25,9 +25,19 @@ export const refreshLines = (db: Db, host: string, limit: number): Promise<numbe
     const states = await statesOf(tx, { host, now: Date.now(), looked: true }, ids)
     await putLines(
       tx,
-      states.map(({ load, danger }) => ({
+      states.map(({ load, danger, copies, rule }) => ({
         ...{ loadId: load.id, danger: danger.rank },
         ...{ oldestProofAt: danger.oldestProofAt, dueAt: danger.dueAt },
+        copies: copies.flatMap((copy) =>
+          copy.firstVerifiedAt === undefined
+            ? []
+            : [
+                {
+                  ...{ volumeId: copy.volumeId, oldestAt: copy.firstVerifiedAt },
+                  others: copies.filter((other) => other !== copy && markOf(other, rule) >= 2).length,
+                },
+              ],
+        ),
       })),
     )
     return ids.length

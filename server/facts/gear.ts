@@ -142,7 +142,7 @@ export async function lockerView(db: Db, host: string): Promise<LockerView> {
       kind: row.kind,
       site: row.site,
       capacityBytes: row.capacityBytes,
-      ...{ medium: row.medium, mediumSeen: row.device?.medium ?? null },
+      ...{ medium: row.medium, mediumSeen: row.device?.medium ?? null, cycleDays: row.cycleDays },
     })),
     readers: readers.map((row) => ({
       ...named(row, row.loads > 0 ? `${counted(row.loads, 'load')} scanned in it` : ''),

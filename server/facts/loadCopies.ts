@@ -1,4 +1,5 @@
 import { COPY_TROUBLES } from '../../core/copies/copyState'
+import { DIFFERENCE_WORDS } from '../../core/copies/difference'
 import { beforeScan } from '../../core/copies/clear'
 import { markOf } from '../../core/copies/mark'
 import type { LoadCopies } from '../../contract/copies'
@@ -61,7 +62,14 @@ export async function loadCopies(
       troubles: copy.mirrorLost
         ? []
         : troubles.flatMap((one) =>
-            one.volumeId === copy.volumeId ? [{ path: one.pathText, sentence: COPY_TROUBLES[one.standing] ?? '' }] : [],
+            one.volumeId === copy.volumeId
+              ? [
+                  {
+                    path: one.pathText,
+                    sentence: one.difference ? DIFFERENCE_WORDS[one.difference] : (COPY_TROUBLES[one.standing] ?? ''),
+                  },
+                ]
+              : [],
           ),
     })),
     playable: load.playable,

@@ -7,6 +7,7 @@ import { sort } from './cards/sort'
 import { chart } from './copies/chart'
 import { check } from './copies/check'
 import { copy } from './copies/copy'
+import { repair } from './copies/repair'
 import { twin } from './copies/backupCard'
 import { render } from './exports/render'
 import { estimate } from './proxies/estimate'
@@ -25,6 +26,7 @@ export const JOBS: { readonly [K in TaskKind]: Job<K> } = {
   copy,
   check,
   twin,
+  repair,
   chart,
   proxy,
   recheck,

@@ -10,6 +10,7 @@ import { startNextCopy } from '../enqueue/copyQueue'
 import { openBoss, queueName, startTask } from '../enqueue/enqueue'
 import { ChartLines } from '../jobs/rules/chartLines'
 import { Doubts } from '../jobs/rules/doubts'
+import { ProofByNight } from '../jobs/rules/proofByNight'
 import { ProxiesByNight } from '../jobs/rules/byNight'
 import { Unattended } from '../jobs/rules/unattended'
 import { Runner } from '../jobs/runner'
@@ -99,11 +100,13 @@ for (const line of TASK_LINES) {
 }
 const unattended = new Unattended(db, hostName(), { look: follow, startNextCopy: () => startNextCopy(db, boss) })
 const doubts = new Doubts(db, hostName(), follow)
+const proofByNight = new ProofByNight(db, hostName(), follow)
 const proxiesByNight = new ProxiesByNight(db, hostName(), follow)
 observer.afterEach(async () => {
   await unattended.turn()
   await doubts.turn()
   await proxiesByNight.turn()
+  await proofByNight.turn()
 })
 await startNextCopy(db, boss).catch((error: unknown) => log.error(error, 'queue of copies'))
 await putHashSpeed(db, hostName(), measureHashing())

@@ -19,10 +19,16 @@ export function VolumeSheet({ volume, onClose }: { volume: LockerView['volumes']
   const send = useSend(gearApi.changeVolume)
   const [seen] = useState(volume.version)
   const { name, kind, site, medium, mediumSeen } = volume
-  const { control, handleSubmit } = useTyped(volumeBody, { name, kind, site, medium: medium ?? UNSAID }, (typed) => ({
-    ...typed,
-    medium: typed.medium === UNSAID ? null : typed.medium,
-  }))
+  const { control, handleSubmit } = useTyped(
+    volumeBody,
+    { name, kind, site, medium: medium ?? UNSAID, cycleDays: String(volume.cycleDays) },
+    (typed) => ({
+      ...typed,
+      medium: typed.medium === UNSAID ? null : typed.medium,
+      // Nothing typed is no number, and not what was there before.
+      cycleDays: Number(typed.cycleDays.trim() || Number.NaN),
+    }),
+  )
   return (
     <FormSheet
       title={`Change ${volume.name}`}
@@ -47,6 +53,14 @@ export function VolumeSheet({ volume, onClose }: { volume: LockerView['volumes']
           options={VOLUME_KINDS.map((one) => ({ value: one, label: VOLUME_WORDS[one] }))}
         />
         <FormField control={control} name="site" label="Kept at" maxLength={60} />
+        <FormField
+          control={control}
+          name="cycleDays"
+          label="Read again within, in days"
+          inputMode="numeric"
+          maxLength={4}
+          hint="By night, before a proof is older than that."
+        />
         {mediumSeen ? (
           <p className="mb-5 text-quiet">It keeps bytes on {MEDIUM_WORDS[mediumSeen]}: so the system says.</p>
         ) : (

@@ -38,6 +38,7 @@ import * as rules from './0036-rules'
 import * as foundWrong from './0037-found-wrong'
 import * as chart from './0038-chart'
 import * as keptChart from './0039-kept-chart'
+import * as repair from './0040-repair'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -80,4 +81,5 @@ export const migrations: Record<string, Migration> = {
   '0037-found-wrong': foundWrong,
   '0038-chart': chart,
   '0039-kept-chart': keptChart,
+  '0040-repair': repair,
 }

@@ -13,6 +13,14 @@ export interface ReckonedLine {
   readonly oldestProofAt: string | undefined
   /** When it is to be reckoned again, though nothing is written meanwhile. */
   readonly dueAt: string | undefined
+  readonly copies: readonly ProvedCopy[]
+}
+
+/** A copy with proofs, and how many other whole proved copies there are. */
+interface ProvedCopy {
+  readonly volumeId: string
+  readonly oldestAt: string
+  readonly others: number
 }
 
 /**
@@ -63,6 +71,14 @@ export async function putLines(tx: Db, lines: readonly ReckonedLine[]): Promise<
       where line.load_id = any(${ids}::uuid[])
     union select volume.site_id, line.place, line.load_id from chart_line line join mirror on mirror.load_id = line.load_id
       join volume on volume.id = mirror.volume_id where line.load_id = any(${ids}::uuid[])`.execute(tx)
+  await tx.deleteFrom('chartCopy').where(anyOf('load_id', ids)).execute()
+  const copies = lines.flatMap(({ loadId, copies: own }) => own.map((copy) => ({ loadId, ...copy })))
+  await sql`
+    insert into chart_copy (load_id, volume_id, oldest_at, others)
+    select "loadId", "volumeId", "oldestAt", others
+    from jsonb_to_recordset(${JSON.stringify(copies)}::jsonb) as copy("loadId" uuid, "volumeId" uuid, "oldestAt" timestamptz, others smallint)`.execute(
+    tx,
+  )
   const titles = await keptTitles(tx, ids)
   if (titles.length > 0) await placeKeptLines(tx, titles)
   const later = lines.flatMap(({ loadId, dueAt }) => (dueAt ? [{ loadId, dueAt: new Date(dueAt) }] : []))

@@ -61,6 +61,8 @@ export const readingsOf = (db: Db, loadIds: readonly string[]) =>
     .select((at) => ['loadId', 'volumeId', at.fn.max('at').as('at')])
     .where(anyOf('load_id', loadIds))
     .where('wrong', '=', 0)
+    // What was due by its age says nothing of the rest of the copy.
+    .where('how', '!=', 'cycle')
     .groupBy(['loadId', 'volumeId'])
     .execute()
 
@@ -69,7 +71,9 @@ export const copyTroubles = (db: Db, loadId: string) =>
   db
     .selectFrom('copyFile')
     .innerJoin('loadEntry', 'loadEntry.id', 'copyFile.entryId')
+    .innerJoin('proof', 'proof.id', 'copyFile.proofId')
     .select(['copyFile.volumeId', 'copyFile.entryId', 'copyFile.standing', 'loadEntry.pathText', 'loadEntry.path'])
+    .select('proof.difference')
     .where('copyFile.loadId', '=', loadId)
     .where('copyFile.onCard', '=', true)
     .where('copyFile.standing', 'in', ['differs', 'conflict', 'missing', 'changed', 'doubted'])
@@ -195,6 +199,9 @@ export const provedOn = (db: Db, loadId: string, volumeId: string) =>
     .innerJoin('loadEntry', 'loadEntry.id', 'copyFile.entryId')
     .innerJoin('proof', 'proof.id', 'copyFile.proofId')
     .select(['copyFile.entryId', 'copyFile.provedAt', 'copyFile.standing', 'proof.hash'])
+    .select(['proof.sizeBytes as provedBytes', 'copyFile.inode', 'copyFile.changedMs'])
+    // A clock that was put forward or back is no change.
+    .select((at) => at.fn.coalesce('copyFile.modifiedMs', 'proof.modifiedMs').as('modifiedMs'))
     .select(['loadEntry.path', 'loadEntry.pathText', 'loadEntry.sizeBytes'])
     .where('copyFile.loadId', '=', loadId)
     .where('copyFile.volumeId', '=', volumeId)

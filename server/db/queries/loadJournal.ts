@@ -19,7 +19,7 @@ export function journalOf(db: Db, loadId: string, asked: PageAsked) {
   const entries = sql<Entry>`(
     select md5('task' || task.id)::uuid as id, coalesce(ended_at, created_at) as at,
       jsonb_build_object('kind', 'task', 'title', title, 'sentence', sentence) as detail
-      from task where load_id = ${loadId} and ended_at is not null and kind in ('scan', 'copy', 'check', 'twin')
+      from task where load_id = ${loadId} and ended_at is not null and kind in ('scan', 'copy', 'check', 'twin', 'repair')
     union all select md5('seen' || seen.id)::uuid, seen.at, jsonb_build_object('kind', 'seen', 'volumeName', volume.name,
       'files', file_count, 'sizeBytes', size_bytes)
       from seen left join volume on volume.id = seen.volume_id where load_id = ${loadId}

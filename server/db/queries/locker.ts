@@ -89,6 +89,7 @@ export const heldVolumes = (db: Db, host: string) =>
       'volume.kind',
       'volume.capacityBytes',
       'volume.medium',
+      'volume.cycleDays',
       'mount.device',
       'volume.putAwayAt',
       'site.name as site',

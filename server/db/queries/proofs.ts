@@ -46,6 +46,7 @@ const rowOf = (record: Provable) => {
     inode: proved?.inode ?? null,
     changed_ms: proved?.changedMs ?? null,
     ends: proved?.ends ?? null,
+    difference: record.kind === 'mismatch' ? (record.difference ?? null) : null,
   }
 }
 
@@ -65,12 +66,12 @@ async function addProofs(tx: Db, run: CopyRunFacts, volumeId: string, records: r
   const folder = Buffer.from(`${run.folders.get(volumeId) ?? ''}/`)
   const { rows: proofs } = await sql<{ id: number }>`
     insert into proof (what, outcome, volume_id, path, hash, found, size_bytes, modified_ms, past_cache, placed, run_id, load_id, entry_id,
-      inode, changed_ms, ends, source_volume_id)
+      inode, changed_ms, ends, difference, source_volume_id)
     select 'copy', r.outcome, ${volumeId}::uuid, ${folder}::bytea || e.path, r.hash, r.found, r.size_bytes, r.modified_ms, r.past_cache,
-      r.placed, ${runId}::uuid, ${loadId}::uuid, e.id, r.inode, r.changed_ms, r.ends, ${run.sourceVolumeId ?? null}::uuid
+      r.placed, ${runId}::uuid, ${loadId}::uuid, e.id, r.inode, r.changed_ms, r.ends, r.difference, ${run.sourceVolumeId ?? null}::uuid
     from jsonb_to_recordset(${rows}::jsonb) as r (
       entry_id bigint, outcome text, hash text, found text, size_bytes bigint, modified_ms double precision, past_cache boolean, placed boolean,
-      inode text, changed_ms double precision, ends text)
+      inode text, changed_ms double precision, ends text, difference text)
     join load_entry e on e.id = r.entry_id
     returning id`.execute(tx)
   await sql`
@@ -108,14 +109,29 @@ export const addReading = (
   values: {
     loadId: string
     volumeId: string
-    how: 'whole' | 'sample'
+    how: 'whole' | 'sample' | 'cycle'
     seed: string | null
     files: number
     sizeBytes: number
     wrong: number
+    retried: number
+    bytesPerSecond: number | null
     runId: string
   },
 ) => db.insertInto('reading').values(values).execute()
+
+/** How fast a volume was read again lately, in bytes per second, the newest first. */
+export const readingSpeeds = async (db: Db, volumeId: string): Promise<number[]> =>
+  (
+    await db
+      .selectFrom('reading')
+      .select('bytesPerSecond')
+      .where('volumeId', '=', volumeId)
+      .where('bytesPerSecond', 'is not', null)
+      .orderBy('at', 'desc')
+      .limit(20)
+      .execute()
+  ).flatMap((row) => row.bytesPerSecond ?? [])
 
 /** A file that was made here and read back: its path on the volume, hash, bytes and time. */
 export interface FileProof {

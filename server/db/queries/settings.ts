@@ -1,4 +1,5 @@
 import { sql } from 'kysely'
+import { USUAL_HOURS, type CycleHours } from '../../../core/copies/cycle'
 import type { UsualRule } from '../../../contract/rules'
 import type { NoticedFolders } from '../../../contract/noticed'
 import type { UnattendedRule } from '../../../contract/unattended'
@@ -53,6 +54,12 @@ export const readUnattended = (db: Db): Promise<UnattendedRule> =>
 
 /** Keeps it. */
 export const writeUnattended = (db: Db, rule: UnattendedRule) => write(db, 'unattended', rule)
+
+/** When copies are read again by themselves. */
+export const readCycle = (db: Db): Promise<CycleHours> => read(db, 'cycle', USUAL_HOURS)
+
+/** Keeps it. */
+export const writeCycle = (db: Db, hours: CycleHours) => write(db, 'cycle', hours)
 
 /** How fast a computer makes checksums, in bytes per second; `undefined` before it was measured. */
 export const hashSpeed = async (db: Db, host: string): Promise<number | undefined> =>

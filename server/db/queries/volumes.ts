@@ -68,12 +68,21 @@ export async function addVolume(db: Db, { site, ...values }: NewVolume): Promise
 export async function changeVolume(
   db: Db,
   id: string,
-  { name, kind, site, medium }: Pick<NewVolume, 'name' | 'kind' | 'site'> & { readonly medium: Medium | null },
+  {
+    name,
+    kind,
+    site,
+    medium,
+    cycleDays,
+  }: Pick<NewVolume, 'name' | 'kind' | 'site'> & {
+    readonly medium: Medium | null
+    readonly cycleDays: number | null
+  },
 ): Promise<boolean> {
   const siteId = await siteNamed(db, site)
   const changed = await db
     .updateTable('volume')
-    .set({ name, kind, siteId, medium })
+    .set({ name, kind, siteId, medium, ...(cycleDays !== null && { cycleDays }) })
     .where('id', '=', id)
     .returning('id')
     .executeTakeFirst()

@@ -1,6 +1,7 @@
 import type { ColumnType, Generated, GeneratedAlways } from 'kysely'
 import type { DeviceIdentity } from '../../../core/copies/device'
 import type { Listed, CopyState } from '../../../core/copies/copyState'
+import type { Difference } from '../../../core/copies/difference'
 import type { KnownHow, StayMark } from '../../../core/cards/load/stay'
 import type { Given, Json, JsonOrNull, Now } from './columns'
 
@@ -55,19 +56,25 @@ export interface FactTables {
     ends: Given<string | null>
     /** The volume that it was copied from, where that was not its card. */
     sourceVolumeId: Given<string | null>
+    /** How it is not what was proved, where it is not. */
+    difference: Given<Difference | null>
   }
-  /** A copy was read again from end to end, or a sample of it was. */
+  /** A copy was read again: from end to end, a sample of it, or what was due by its age. */
   reading: {
     id: GeneratedAlways<number>
     at: Now
     loadId: string
     volumeId: string
-    how: 'whole' | 'sample'
+    how: 'whole' | 'sample' | 'cycle'
     seed: string | null
     files: number
     sizeBytes: number
     wrong: number
     runId: string
+    /** Files that took a second reading. */
+    retried: Given<number>
+    /** `null` where too little was read to tell. */
+    bytesPerSecond: number | null
   }
   /** A second card with the content of a load; it is told from the load’s own by its key. */
   twin: {
@@ -168,7 +175,7 @@ export interface FactTables {
   journal: {
     id: GeneratedAlways<number>
     at: Now
-    kind: 'copied' | 'set-aside' | 'rendering' | 'rendered' | 'shelved' | 'slept' | 'rescued' | 'let-go'
+    kind: 'copied' | 'set-aside' | 'repaired' | 'rendering' | 'rendered' | 'shelved' | 'slept' | 'rescued' | 'let-go'
     productionId: string | null
     loadId: string | null
     volumeId: string | null
@@ -270,4 +277,6 @@ export interface FactTables {
   chartPlace: { ofId: string; place: string; loadId: string }
   /** Loads of which a line is to be reckoned anew, from that time on. */
   chartDue: { id: GeneratedAlways<number>; loadId: string; dueAt: Now }
+  /** The oldest proof of each copy, and how many other good copies of its load there are. */
+  chartCopy: { loadId: string; volumeId: string; oldestAt: Date; others: number }
 }

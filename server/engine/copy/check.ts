@@ -1,8 +1,10 @@
+import type { ListedFile } from '../../../core/copies/copyState'
+import { differenceOf, type Difference } from '../../../core/copies/difference'
 import type { CopyRecord } from '../../../core/copies/record'
 import { alignedBlocks, fitted, LARGE_BLOCK, SMALL_BLOCK } from '../medium/blocks'
 import { awaitedLater, readBack } from './hash'
 import { inLanes } from '../medium/lanes'
-import { errorCode, joinPath, type Medium } from '../medium/medium'
+import { errorCode, joinPath, type Medium, type MediumEntry } from '../medium/medium'
 import { NewNames } from './newNames'
 import { EndsHash } from './sample'
 import { stampOf } from '../medium/stamps'
@@ -13,6 +15,8 @@ export interface ProvedFile {
   readonly path: Buffer
   readonly sizeBytes: number
   readonly hash: string
+  /** How it lay when that was proved; `undefined` where it is not to be told how a file differs. */
+  readonly lay?: ListedFile
 }
 
 export interface CheckOrder {
@@ -62,20 +66,27 @@ export async function checkCopy(order: CheckOrder): Promise<void> {
 }
 
 async function checkFile(
-  { medium, folder, destinationId, gate, onBytes, isSource }: CheckOrder,
+  order: CheckOrder,
   names: NewNames,
   file: ProvedFile,
   blocks: readonly Uint8Array[],
 ): Promise<CopyRecord> {
+  const { medium, folder, destinationId, gate } = order
   const path = joinPath(folder, file.path)
   const outcome = { fileId: file.id, destinationId, wanted: file.hash }
   await gate()
   const entry = await medium.entry(path)
-  if (entry?.kind !== 'file') return { kind: 'mismatch', ...outcome, found: entry ? `a ${entry.kind}` : 'nothing' }
-  const ends = new EndsHash(file.sizeBytes)
-  const found = await readSafely(medium, path, blocks, { onBytes, gate, isSource, ends })
-  if (typeof found === 'string') return { kind: 'mismatch', ...outcome, found }
-  if (found.hash !== file.hash) return { kind: 'mismatch', ...outcome, found: found.hash }
+  if (entry?.kind !== 'file')
+    return {
+      ...{ kind: 'mismatch', ...outcome, found: entry ? `a ${entry.kind}` : 'nothing' },
+      ...(file.lay && { difference: entry ? 'replaced' : 'missing' }),
+    }
+  const { first, last } = await readTwice(order, file, path, blocks)
+  if (typeof last === 'string' || last.hash !== file.hash) {
+    const found = typeof last === 'string' ? last : last.hash
+    const difference = file.lay && (await differs(order, file.lay, path, first, last))
+    return { kind: 'mismatch', ...outcome, found, ...(difference && { difference }) }
+  }
   names.add(path)
   const { sizeBytes, modifiedMs } = entry
   return {
@@ -83,27 +94,59 @@ async function checkFile(
     fileId: file.id,
     destinationId,
     hash: file.hash,
-    fromMedium: found.fromMedium,
+    fromMedium: last.fromMedium,
     placed: false,
     sizeBytes,
     modifiedMs,
     // As it lay before it was read: what is put in its place meanwhile is listed otherwise.
     ...stampOf(await medium.stamps(), entry),
-    ends: ends.digest() ?? null,
+    ends: last.ends,
+    ...(first !== last && { retried: typeof first === 'string' ? 'unreadable' : 'otherwise' }),
   }
+}
+
+type Reading = Awaited<ReturnType<typeof readSafely>>
+
+/** What is not as it was proved is read once more: a drive that reads otherwise each time is another fault than rot. */
+async function readTwice(order: CheckOrder, file: ProvedFile, path: Buffer, blocks: readonly Uint8Array[]) {
+  const first = await readSafely(order, file, path, blocks)
+  if (typeof first !== 'string' && first.hash === file.hash) return { first, last: first }
+  return { first, last: await readSafely({ ...order, onBytes: () => undefined }, file, path, blocks) }
+}
+
+/** As it lies after the reading: what was written meanwhile is no rot. */
+async function differs(
+  { medium }: CheckOrder,
+  lay: ListedFile,
+  path: Buffer,
+  first: Reading,
+  last: Reading,
+): Promise<Difference> {
+  if (typeof last === 'string') return 'unreadable'
+  const now: MediumEntry | undefined = await medium.entry(path)
+  if (now?.kind !== 'file') return now ? 'replaced' : 'missing'
+  const { sizeBytes, modifiedMs } = now
+  const difference = differenceOf(lay, { sizeBytes, modifiedMs, ...stampOf(await medium.stamps(), now) })
+  const isSteady = typeof first !== 'string' && first.hash === last.hash
+  return isSteady || (difference !== 'rot' && difference !== 'unclear') ? difference : 'unsteady'
 }
 
 /** A file that the drive cannot read is a finding of that file; a drive that is gone ends the check. */
 async function readSafely(
-  medium: Medium,
+  { medium, onBytes, gate, isSource }: CheckOrder,
+  { sizeBytes }: ProvedFile,
   path: Buffer,
   blocks: readonly Uint8Array[],
-  { onBytes, gate, isSource, ends }: Pick<CheckOrder, 'onBytes' | 'gate' | 'isSource'> & { readonly ends: EndsHash },
 ) {
+  const ends = new EndsHash(sizeBytes)
   try {
-    return await readBack(medium, path, blocks, onBytes, gate, { ends, ...(!isSource && { how: 'settled' as const }) })
+    const read = await readBack(medium, path, blocks, onBytes, gate, {
+      ends,
+      ...(!isSource && { how: 'settled' as const }),
+    })
+    return { ...read, ends: ends.digest() ?? null }
   } catch (error) {
     if (errorCode(error) !== 'EIO') throw error
-    return 'unreadable'
+    return 'unreadable' as const
   }
 }

@@ -19,6 +19,11 @@ export interface CopyDestination {
   readonly folder: Buffer
   /** A folder of this attempt on the same file system, where files wait until they are proved. */
   readonly parts: Buffer
+  /**
+   * What has the name of a file is bad: it is moved away the moment the good one is ready. Without this, whatever has
+   * the name is compared, and stays.
+   */
+  readonly makeWay?: (file: SourceFile) => Promise<void>
 }
 
 /**

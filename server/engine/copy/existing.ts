@@ -20,7 +20,7 @@ const NOTHING: Existing = { settled: new Set(), records: [] }
  */
 export async function settleExisting(run: CopyRun, file: SourceFile, blocks: readonly Uint8Array[]): Promise<Existing> {
   // A name that turns up there meanwhile is met when the file gets its own: nothing is overwritten.
-  const targets = run.alive(file).filter((to) => !run.isFresh(to, file))
+  const targets = run.alive(file).filter((to) => !to.makeWay && !run.isFresh(to, file))
   const looked = await Promise.all(
     targets.map((to) =>
       run.attemptFile(to, file, async () => ({ to, entry: await to.medium.entry(run.finalPath(to, file)) })),

@@ -15,7 +15,10 @@ export async function nameIfEqual(
     await run.attempt(to, () => to.medium.remove(run.partPath(to, file)))
     return { kind: 'mismatch', ...outcome, wanted, found: found.hash }
   }
-  const placed = await run.attemptFile(to, file, async () => ({ identity: await run.place(to, file) }))
+  const placed = await run.attemptFile(to, file, async () => {
+    await to.makeWay?.(file)
+    return { identity: await run.place(to, file) }
+  })
   if (placed === undefined) return undefined
   const { identity } = placed
   if (!identity) return { kind: 'conflict', ...outcome, wanted, found: 'a file that appeared meanwhile' }

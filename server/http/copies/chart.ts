@@ -2,12 +2,15 @@ import { Router } from 'express'
 import { chartCsv, chartCsvHead, type ChartLoad } from '../../../core/copies/chartCsv'
 import { journalSentence } from '../../../core/copies/journal'
 import { chartApi, MOST_LINES, type ChartHead, type ChartLine } from '../../../contract/chart'
+import { cycleApi } from '../../../contract/cycle'
 import { inTransaction } from '../../db/connection'
 import { addKeptChart, keptCharts, takeKeptChartBack } from '../../db/queries/keptCharts'
 import { oddNamesOf } from '../../db/queries/copies'
 import { copiedFiles, journalOf } from '../../db/queries/loadJournal'
+import { writeCycle } from '../../db/queries/settings'
 import { tellChanged } from '../../db/queries/tasks'
 import { chartHead, chartLines } from '../../facts/chart'
+import { cycleView } from '../../facts/cycle'
 import { loadCopies } from '../../facts/loadCopies'
 import type { Context } from '../context'
 import { notFound } from '../problem'
@@ -21,6 +24,11 @@ export function chartRoutes(context: Context): Router {
   const asked = () => ({ host, now: Date.now(), looked: true })
 
   serve(router, chartApi.head, () => chartHead(db, asked()))
+  serve(router, cycleApi.one, () => cycleView(db, host, new Date()))
+  serve(router, cycleApi.set, async ({ body }) => {
+    await writeCycle(db, body)
+    await tellChanged(db, 'chart')
+  })
   serve(router, chartApi.page, ({ query }) => chartLines(db, asked(), query))
 
   serve(router, chartApi.kept, async () =>

@@ -11,6 +11,7 @@ import { freshStates } from './known'
 import { nightRoutes } from './night'
 import { planRoutes, readingRoutes } from './orders'
 import { sendCopy } from './play'
+import { repairRoutes } from './repair'
 import { ruleRoutes } from './rules'
 import { saidRoutes } from './said'
 
@@ -50,5 +51,6 @@ export function copyRoutes(context: Context): Router {
   nightRoutes(router, context)
   readingRoutes(router, context)
   saidRoutes(router, context)
+  repairRoutes(router, context)
   return router
 }

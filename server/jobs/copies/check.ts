@@ -1,29 +1,38 @@
 import type { TaskInput } from '../../../contract/taskKinds'
+import { dueBefore, dueFiles, slowSentence } from '../../../core/copies/cycle'
+import { DIFFERENCE_WORDS } from '../../../core/copies/difference'
 import type { CopyRecord } from '../../../core/copies/record'
 import { riskSample } from '../../../core/copies/riskSample'
 import { counted, formatBytes } from '../../../core/units/quantity'
 import * as cards from '../../db/queries/cards'
 import * as copies from '../../db/queries/copies'
-import { addCopyProofs, addReading } from '../../db/queries/proofs'
-import { volume as volumeRow } from '../../db/queries/volumes'
+import { addCopyProofs, addReading, readingSpeeds } from '../../db/queries/proofs'
+import { putVolumeSpeed, volume as volumeRow } from '../../db/queries/volumes'
 import { checkCopy, type ProvedFile } from '../../engine/copy/check'
+import { MeasuredMedium } from '../../engine/copy/measured'
+import { movedBelow } from '../../engine/medium/traffic'
 import { CannotWork } from '../../media/cannotWork'
-import { volumeMedium } from '../../media/mediumOf'
+import { volumeMedium, type Medium } from '../../media/mediumOf'
 import { scanMirror } from '../../observer/mirrorScan'
 import type { Job, Work, WorkEnd } from '../work'
+import { strangersIn } from './steps/strangers'
+import { QuietGate, TimeOver } from './steps/quiet'
 
 type CheckInput = TaskInput<'check'>
 
-/** Reads copies again, past the cache: whole, or a sample that a seed draws by risk. */
+/** Reads copies again, past the cache: whole, what is due by its age, or a sample that a seed draws by risk. */
 export const check: Job<'check'> = { kind: 'check', run: runCheck }
 
 interface Planned {
   readonly volumeId: string
   readonly name: string
   readonly folder: Buffer
-  readonly medium: Parameters<typeof checkCopy>[0]['medium']
+  readonly medium: Medium
   readonly files: readonly (ProvedFile & { readonly pathText: string })[]
 }
+
+/** By themselves they give way to whatever else goes on. */
+const givesWay = ({ how }: CheckInput) => how === 'cycle' || how === 'start'
 
 async function runCheck(work: Work, input: CheckInput): Promise<WorkEnd> {
   const load = await cards.load(work.db, input.loadId)
@@ -40,19 +49,27 @@ async function runCheck(work: Work, input: CheckInput): Promise<WorkEnd> {
   const troubles: string[] = []
   const sentences: string[] = []
   for (const one of planned) {
-    const wrong = await readOne(work, input, one, onBytes)
-    troubles.push(...wrong)
-    const files = `${counted(one.files.length, 'file')}, ${formatBytes(bytesOf(one.files))}`
-    sentences.push(
-      wrong.length === 0
-        ? `${one.name}: ${HOW_WORDS[input.how]} ${files} read again and equal.`
-        : `${one.name}: ${wrong.length} of ${counted(one.files.length, 'file')} are not as they were proved.`,
-    )
+    const read = await readOne(work, input, one, onBytes)
+    troubles.push(...read.troubles)
+    sentences.push(readSentence(input, one, read))
   }
   return { sentence: sentences.join(' '), troubles }
 }
 
-const HOW_WORDS = { whole: 'all', sample: 'a sample of', doubted: 'what may have been replaced,' } as const
+const HOW_WORDS = {
+  whole: 'all',
+  sample: 'a sample of',
+  start: 'a sample of',
+  cycle: 'what was due,',
+  doubted: 'what may have been replaced,',
+} as const
+
+function readSentence({ how }: CheckInput, { name, files }: Planned, { read, wrong, cut }: Read): string {
+  if (wrong > 0) return `${name}: ${wrong} of ${counted(read.files, 'file')} are not as they were proved.`
+  const words = `${counted(read.files, 'file')}, ${formatBytes(read.sizeBytes)}`
+  if (!cut) return `${name}: ${HOW_WORDS[how]} ${words} read again and equal.`
+  return `${name}: ${words} read again and equal, ${files.length - read.files} more the next time: ${cut}.`
+}
 
 const bytesOf = (files: readonly { sizeBytes: number }[]) => files.reduce((sum, file) => sum + file.sizeBytes, 0)
 
@@ -65,47 +82,67 @@ async function planCheck({ db, host }: Work, input: CheckInput, volumeId: string
   const proved = await copies.provedOn(db, input.loadId, volumeId)
   if (!mirror || proved.length === 0)
     throw new CannotWork(`${row.name} holds no proved copy of this load yet. Copy it first.`)
-  const all = proved.map((file) => ({ ...file, id: file.entryId }))
-  const drawn = new Set(
-    riskSample(
-      all.map((file) => ({
-        id: file.id,
-        sizeBytes: file.sizeBytes,
-        provedAt: file.provedAt.getTime(),
-        memory: file.standing === 'memory',
-      })),
-      `${input.seed} ${volumeId}`,
-      Date.now(),
-    ),
-  )
-  const files =
-    input.how === 'whole'
-      ? all
-      : input.how === 'doubted'
-        ? all.filter((file) => file.standing === 'doubted')
-        : all.filter((file) => drawn.has(file.id))
-  return { volumeId, name: row.name, folder: Buffer.from(mirror.folder), medium, files }
+  const all = proved.map(({ provedBytes, modifiedMs, inode, changedMs, ...file }) => ({
+    ...{ ...file, id: file.entryId, memory: file.standing === 'memory', provedAt: file.provedAt.getTime() },
+    ...(provedBytes !== null &&
+      modifiedMs !== null && { lay: { sizeBytes: provedBytes, modifiedMs, inode, changedMs } }),
+  }))
+  return {
+    ...{ volumeId, name: row.name, folder: Buffer.from(mirror.folder), medium },
+    files: chosen(input, all, row.cycleDays, volumeId),
+  }
 }
 
-/** Reads one copy and writes down what was found; returns a sentence for each file that is not as it was proved. */
-async function readOne(
-  work: Work,
-  input: CheckInput,
-  one: Planned,
-  onBytes: (bytes: number) => void,
-): Promise<string[]> {
+function chosen<File extends { id: number; sizeBytes: number; provedAt: number; memory: boolean; standing: string }>(
+  { how, seed, mostBytes = Infinity }: CheckInput,
+  all: readonly File[],
+  cycleDays: number,
+  volumeId: string,
+): readonly File[] {
+  switch (how) {
+    case 'whole':
+      return all
+    case 'doubted':
+      return all.filter((file) => file.standing === 'doubted')
+    case 'cycle':
+      // What is gone is named by the listing.
+      return dueFiles(
+        all.filter((file) => file.standing !== 'missing'),
+        dueBefore(Date.now(), cycleDays),
+        mostBytes,
+      )
+    default: {
+      const drawn = new Set(riskSample(all, `${seed} ${volumeId}`, Date.now()))
+      return all.filter((file) => drawn.has(file.id))
+    }
+  }
+}
+
+interface Read {
+  /** A sentence for each file that is not as it was proved, and for what else is amiss. */
+  readonly troubles: readonly string[]
+  readonly wrong: number
+  readonly read: { readonly files: number; readonly sizeBytes: number }
+  /** Why it ended before all was read. */
+  readonly cut: string | undefined
+}
+
+/** Reads one copy and writes down what was found. */
+async function readOne(work: Work, input: CheckInput, one: Planned, onBytes: (bytes: number) => void): Promise<Read> {
   const { db, attemptId, control } = work
-  const { volumeId, medium, folder, files, name } = one
-  const names = new Map(files.map((file) => [file.id, file.pathText]))
-  const wrong: string[] = []
-  const run = { loadId: input.loadId, runId: attemptId, folders: new Map([[volumeId, folder.toString()]]) }
-  await checkCopy({
-    destinationId: volumeId,
-    medium,
-    folder,
-    files,
+  const { volumeId, folder, files, name } = one
+  const measured = new MeasuredMedium(one.medium)
+  const quiet = new QuietGate({
+    moved: () => movedBelow(one.medium.root).catch(() => undefined),
+    own: () => measured.readBytes,
     gate: control.gate,
-    onBytes,
+    until: input.until === undefined ? undefined : new Date(input.until),
+  })
+  const found = new Found(name, files)
+  const run = { loadId: input.loadId, runId: attemptId, folders: new Map([[volumeId, folder.toString()]]) }
+  const cut = await checkCopy({
+    ...{ destinationId: volumeId, medium: measured.medium, folder, files, onBytes },
+    gate: givesWay(input) ? quiet.pass : control.gate,
     report: async (records: readonly CopyRecord[]) => {
       // What is not there is for the listing to say; what differs is proved to differ.
       await addCopyProofs(
@@ -113,26 +150,85 @@ async function readOne(
         run,
         records.filter((record) => record.kind !== 'mismatch' || record.found !== 'nothing'),
       )
-      for (const record of records)
-        if (record.kind === 'mismatch')
-          wrong.push(
-            `${names.get(record.fileId)} on ${name} is not as it was proved (${record.found} instead of ` +
-              `${record.wanted}). Set it aside, and copy again from the card or from the other copy.`,
-          )
+      found.add(records)
     },
-  })
-  await scanMirror(db, { loadId: input.loadId, volumeId, folder: folder.toString() }, medium)
+  }).then(
+    () => undefined,
+    (error: unknown) => whyCut(work, input, one, error),
+  )
+  const medium = cut === undefined || cut === OVER ? await stillThere(work, volumeId) : undefined
+  const listed = medium && (await scanMirror(db, { loadId: input.loadId, volumeId, folder: folder.toString() }, medium))
+  if (input.how !== 'doubted') {
+    found.troubles.push(...(await slowness(work, one, measured)))
+    if (listed) found.troubles.push(...(await strangersIn(db, input.loadId, name, listed.files)))
+  }
   // What was doubted says nothing of the rest of the copy.
-  if (input.how === 'doubted') return wrong
-  await addReading(db, {
-    loadId: input.loadId,
-    volumeId,
-    how: input.how,
-    seed: input.how === 'sample' ? input.seed : null,
-    files: files.length,
-    sizeBytes: bytesOf(files),
-    wrong: wrong.length,
-    runId: attemptId,
-  })
-  return wrong
+  if (input.how !== 'doubted' && found.files > 0)
+    await addReading(db, {
+      ...{ loadId: input.loadId, volumeId, runId: attemptId },
+      how: input.how === 'start' ? 'sample' : input.how,
+      seed: input.how === 'sample' || input.how === 'start' ? input.seed : null,
+      ...{ files: found.files, sizeBytes: found.bytes, wrong: found.wrong, retried: found.retried },
+      bytesPerSecond: measured.readBytesPerSecond ?? null,
+    })
+  return { troubles: found.troubles, wrong: found.wrong, read: { files: found.files, sizeBytes: found.bytes }, cut }
+}
+
+const OVER = 'the hours were over'
+
+/** Read by itself, it ends without a complaint when its time is over or the drive is pulled out. */
+async function whyCut(work: Work, input: CheckInput, { volumeId, name }: Planned, error: unknown): Promise<string> {
+  if (!givesWay(input)) throw error
+  if (error instanceof TimeOver) return OVER
+  if (await stillThere(work, volumeId)) throw error
+  return `${name} was taken away`
+}
+
+async function stillThere({ db, host }: Work, volumeId: string): Promise<Medium | undefined> {
+  const row = await volumeRow(db, host, volumeId)
+  return (row && (await volumeMedium(db, row))) ?? undefined
+}
+
+async function slowness({ db, host }: Work, { volumeId, name }: Planned, measured: MeasuredMedium) {
+  const said = slowSentence(name, measured.readBytesPerSecond, await readingSpeeds(db, volumeId))
+  await putVolumeSpeed(db, volumeId, host, { readBytesPerSecond: measured.readBytesPerSecond })
+  return said === undefined ? [] : [said]
+}
+
+/** What a reading found, file by file. */
+class Found {
+  readonly troubles: string[] = []
+  files = 0
+  bytes = 0
+  wrong = 0
+  retried = 0
+  readonly #files: ReadonlyMap<number, Planned['files'][number]>
+
+  constructor(
+    readonly name: string,
+    files: Planned['files'],
+  ) {
+    this.#files = new Map(files.map((file) => [file.id, file]))
+  }
+
+  add(records: readonly CopyRecord[]): void {
+    for (const record of records) {
+      if (record.kind !== 'mismatch' && record.kind !== 'proved') continue
+      const file = this.#files.get(record.fileId)
+      const path = `${file?.pathText ?? ''} on ${this.name}`
+      this.files += 1
+      this.bytes += file?.sizeBytes ?? 0
+      if (record.kind === 'mismatch') {
+        this.wrong += 1
+        const how = record.difference === undefined ? 'is not as it was proved' : DIFFERENCE_WORDS[record.difference]
+        this.troubles.push(`${path} ${how} (${record.found} instead of ${record.wanted}). See “Repair” at Copies.`)
+      } else if (record.retried) {
+        this.retried += 1
+        const first = record.retried === 'unreadable' ? 'could not be read' : 'was read otherwise'
+        this.troubles.push(
+          `${path} ${first} at first, and as it was proved the second time: its drive or cable may be failing.`,
+        )
+      }
+    }
+  }
 }

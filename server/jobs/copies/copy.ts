@@ -8,15 +8,13 @@ import { putReaderSpeed, readerOfLoad } from '../../db/queries/readers'
 import { addOffload } from '../../db/queries/measured'
 import { putVolumeSpeed } from '../../db/queries/volumes'
 import { addNote } from '../../db/queries/journal'
-import { liveAttempts, tellChanged } from '../../db/queries/tasks'
-import { writeLists } from '../../engine/copy/lists'
+import { tellChanged } from '../../db/queries/tasks'
 import { MeasuredMedium } from '../../engine/copy/measured'
 import { copyPlanOf } from '../../facts/copyPlan'
-import { removeStaleParts } from '../../media/attempts'
 import { CannotWork } from '../../media/cannotWork'
-import { scanMirror } from '../../observer/mirrorScan'
 import type { Job, Work, WorkEnd } from '../work'
 import { CopyPasses } from './steps/copyPasses'
+import { finishTarget } from './steps/finishTarget'
 import { cardSource, volumeSource, type CopySource, type SourceEntry } from './steps/source'
 import { prepareTarget, type Target } from './steps/target'
 
@@ -113,48 +111,6 @@ async function keepSpeeds(
     ...{ productionId: load.productionId, loadId: load.id, cameraId: load.cameraId, label: load.label },
     ...{ sizeBytes: source.readBytes, seconds, exportedBytes: null },
   })
-}
-
-/** Checksum lists beside the mirror, and a listing of it, so that what is known of it is what lies there. */
-async function finishTarget(
-  work: Work,
-  to: Target,
-  loadId: string,
-  onCard: readonly Pick<cards.EntryRow, 'id' | 'path'>[],
-  troubles: string[],
-): Promise<void> {
-  const { db, host, control } = work
-  const known = await copies.knownHashes(db, loadId)
-  const kept = await copies.provedOn(db, loadId, to.id)
-  const belonging = new Map([
-    ...kept.map((file) => [file.entryId, file.path] as const),
-    ...onCard.map((file) => [file.id, file.path] as const),
-  ])
-  const files = [...belonging].map(([id, path]) => ({ path, hash: known.get(id) }))
-  files.sort((a, b) => a.path.compare(b.path))
-  const { medium, folder, parts } = to
-  try {
-    await writeLists({ medium, folder, parts, files, gate: control.gate })
-    await scanMirror(db, { loadId, volumeId: to.id, folder: folder.toString() }, medium)
-    const live = await liveAttempts(db)
-    live.delete(work.attemptId)
-    const stay = await removeStaleParts({ db, host, volumeId: to.id, medium, live })
-    if (stay > 0)
-      troubles.push(
-        `${counted(stay, 'whole file')} of an earlier try ${stay === 1 ? 'stays' : 'stay'} on ` +
-          `${to.name}, under .yendra/parts: no other proved copy of ${stay === 1 ? 'it' : 'them'} could be ` +
-          'opened just now.',
-      )
-  } catch (error) {
-    // Pulled out just after its last file: its proofs stand, the lists come with the next copy.
-    if (
-      await medium.place().then(
-        () => true,
-        () => false,
-      )
-    )
-      throw error
-  }
 }
 
 async function closingSentence(

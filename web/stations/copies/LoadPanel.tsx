@@ -15,10 +15,11 @@ import { FormatSheet } from './FormatSheet'
 import { FoundWrong } from './FoundWrong'
 import { PlaySheet } from './PlaySheet'
 import { ReadCard, TakeBack } from './SaidOfCard'
+import { ToRepair } from './repair/ToRepair'
 import { toPlay } from './toPlay'
 import { BackupCards } from './BackupCards'
 
-const WORK: ReadonlySet<string> = new Set<TaskKind>(['copy', 'check', 'twin'])
+const WORK: ReadonlySet<string> = new Set<TaskKind>(['copy', 'check', 'repair', 'twin'])
 
 /** What is shown of the work on a load: what is under way, else what ended last. */
 function workOn(tasks: readonly TaskView[], loadId: string): TaskView | undefined {
@@ -60,6 +61,7 @@ export function LoadPanel({ load, productionId, taken = false }: LoadPanelProps)
     <>
       <Answers load={load} busy={busy} onFormat={() => setFormatting(true)} />
       <FoundWrong load={load} onPlay={(copy, clipId) => setPlaying({ copy, clipId })} />
+      {!busy && <ToRepair loadId={load.loadId} />}
       {task && (
         <div className="mb-6 border-y border-rule py-3" aria-live="polite">
           <TaskLine task={task} />

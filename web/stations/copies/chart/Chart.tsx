@@ -7,9 +7,11 @@ import { Answer } from '../../../parts/Answer'
 import { Ask } from '../../../parts/asking/Ask'
 import { Button } from '../../../parts/controls/Button'
 import { Older } from '../../../parts/table/Older'
+import { ToRepair } from '../repair/ToRepair'
 import { KeptCharts } from './KeptCharts'
 import { ChartTable } from './ChartTable'
 import { Narrowing } from './Narrowing'
+import { ProofByNight } from './ProofByNight'
 import { useChart, useChartHead, useNarrowed, type Narrowed } from './queries'
 
 /** The chart that people keep by hand: every load, where each of its copies is, and how far it is proved. */
@@ -55,6 +57,8 @@ function Filled({ head }: { head: ChartHead }) {
       >
         {sentenceOf(head)}
       </Answer>
+      <ToRepair loadId={null} />
+      <ProofByNight />
       <Narrowing head={head} narrowed={narrowed} narrow={narrow} />
       <Ask query={lines}>
         {({ rows }) =>
