@@ -3,6 +3,7 @@ import type { ClearAnswer } from '../core/copies/clear'
 import type { CopyFacts, Mark } from '../core/copies/mark'
 import type { Night } from '../core/copies/night'
 import type { CopyPlan } from '../core/copies/plan'
+import type { Piece, WhyDrawn } from '../core/copies/playSample'
 import type { ClearRule } from '../core/copies/rule'
 import { isUuid } from '../core/units/uuid'
 import { id, idOrNothing, ids } from './id'
@@ -60,7 +61,32 @@ export const spotPlay = object({
     .min(1, 'Play at least one second.')
     .max(86_400, 'Nobody plays for more than a day.')
     .required('Say how long it was played.'),
+  /** A preview of it was shown, since the browser could not play the file itself. */
+  asPreview: boolean().default(false),
 }).noUnknown()
+
+/** Which piece of a clip is made into a preview, in seconds; without one the clip is played as it is. */
+export const pieceQuery = object({
+  fromSeconds: number().min(0, 'Begin at the beginning.').max(1e6, 'No clip is that long.').nullable().default(null),
+  seconds: number().min(0.1, 'Play a tenth of a second.').max(60, 'Play at most a minute.').default(3),
+}).noUnknown()
+
+/** The seed of a sample; the same draws the same. */
+export const sampleQuery = object({
+  seed: text().max(60, 'Keep the seed under 60 characters.').default(''),
+}).noUnknown()
+
+/** Clips of one copy that are worth a look. */
+export interface PlaySample {
+  readonly clips: readonly {
+    readonly clipId: string
+    readonly name: string
+    readonly why: WhyDrawn
+    /** No browser plays the file itself: a preview is made from the copy. */
+    readonly asPreview: boolean
+    readonly pieces: readonly Piece[]
+  }[]
+}
 
 /** What somebody found wrong with a clip of a copy; without a clip the largest file is meant, as it was opened. */
 export const foundWrongOrder = spotPlay.pick(['volumeId', 'clipId']).shape({
@@ -187,7 +213,9 @@ export const copiesApi = {
   readTwin: order<Ordered>()('POST', '/loads/:id/twins/:twinId/read', { status: 202, changes: ['copies', 'tasks'] }),
   check: order<Ordered>()('POST', '/loads/:id/checks', { status: 202, changes: ['copies', 'tasks'], body: checkOrder }),
   /** A clip of one copy: the file itself in pieces, or a quick film of it where no browser can play it. */
-  play: stream('/loads/:id/play/:volumeId/:clipId'),
+  play: stream('/loads/:id/play/:volumeId/:clipId', pieceQuery),
+  /** Clips to be watched from a copy, drawn by risk. */
+  sample: ask<PlaySample>()('copies', '/loads/:id/play-sample/:volumeId', sampleQuery),
   /** Writes down that somebody played a copy. */
   played: order()('POST', '/loads/:id/spot-plays', { changes: ['copies', 'productions'], body: spotPlay }),
   /** Writes down that something is wrong with a file of a copy, which is read again then; it counts for nothing. */

@@ -54,6 +54,8 @@ export interface CopyFacts {
   readonly cycleDays: number
   /** What somebody found wrong with it while playing. */
   readonly foundWrong: readonly FoundWrong[]
+  /** Whatever was played of it was a preview that was made from it: no browser plays the files themselves. */
+  readonly playedAsPreview: boolean
   /** Files that were played from it, by their ids, and lie there as they did then. */
   readonly filesPlayed: readonly number[]
 }

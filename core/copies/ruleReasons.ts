@@ -111,10 +111,12 @@ export function playedReasons({ copies, rule, clipsPlayable }: ClearQuestion): R
   const clips = new Set(played.flatMap((copy) => copy.filesPlayed)).size
   const wanted = Math.min(rule.played, Math.max(1, clipsPlayable))
   const from = list(played.map((copy) => copy.volumeName))
+  const asPreview =
+    played.length > 0 && played.every((copy) => copy.playedAsPreview) ? ', as a preview that was made from it' : ''
   if (wanted === 1)
     return [
       played.length > 0
-        ? { met: true, sentence: `A clip was played from ${from}.` }
+        ? { met: true, sentence: `A clip was played from ${from}${asPreview}.` }
         : { met: false, sentence: 'No clip has been played from a copy yet.' },
     ]
   return [
@@ -123,7 +125,7 @@ export function playedReasons({ copies, rule, clipsPlayable }: ClearQuestion): R
       sentence:
         clips === 0
           ? `No clip has been played from a copy yet; ${inWords(wanted)} are asked.`
-          : `Played from a copy: ${clips} of ${wanted} clips, from ${from}.`,
+          : `Played from a copy: ${clips} of ${wanted} clips, from ${from}${asPreview}.`,
     },
   ]
 }

@@ -25,6 +25,7 @@ export const copy = (volumeName: string, more: Partial<CopyFacts> = {}): CopyFac
   readAgainAt: undefined,
   seenAt: '2026-11-14T22:00:00Z',
   spotPlayedAt: undefined,
+  playedAsPreview: false,
   cycleDays: 180,
   filesPlayed: [],
   foundWrong: [],

@@ -130,7 +130,11 @@ class Story {
   async #play(load: LoadView, clip: ClipView, volumeIds: readonly string[]): Promise<void> {
     for (const volumeId of volumeIds) {
       await this.#person.watch(addressOf(copiesApi.play, { id: load.id, volumeId, clipId: clip.id }))
-      await this.#person.call(copiesApi.played, { id: load.id }, { body: { volumeId, clipId: clip.id, seconds: 3 } })
+      await this.#person.call(
+        copiesApi.played,
+        { id: load.id },
+        { body: { volumeId, clipId: clip.id, asPreview: false, seconds: 3 } },
+      )
     }
   }
 

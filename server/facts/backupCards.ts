@@ -74,6 +74,7 @@ export function backupCardStates(
           lastVerifiedAt: readAt?.toISOString(),
           ...{ readAgainAt: undefined, seenAt: row.seenAt.toISOString(), spotPlayedAt: undefined },
           cycleDays: USUAL_CYCLE_DAYS,
+          playedAsPreview: false,
         },
       }
     })

@@ -252,6 +252,7 @@ function copyFacts(load: LoadRow, rows: CopyRows): (CopyFacts & { folder: string
         readAgainAt: reading?.at.toISOString(),
         seenAt: mirror.seenAt?.toISOString(),
         spotPlayedAt: played.at(-1)?.at.toISOString(),
+        playedAsPreview: played.length > 0 && played.every((one) => one.asPreview),
         cycleDays: volume?.cycleDays ?? USUAL_CYCLE_DAYS,
         foundWrong: of(rows.wrong).map(({ entryId, clipId, path, note, readSince }) => ({
           ...{ entryId, clipId, path, note, readSince },

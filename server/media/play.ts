@@ -2,7 +2,9 @@ import { spawn, type ChildProcessByStdio } from 'node:child_process'
 import { constants, createReadStream } from 'node:fs'
 import type { FileHandle } from 'node:fs/promises'
 import type { Readable } from 'node:stream'
+import type { Piece } from '../../core/copies/playSample'
 import type { MediaFacts } from '../../core/media/facts'
+import { plays } from '../../core/media/plays'
 import type { Db } from '../db/connection'
 import { clip as clipRow } from '../db/queries/cards'
 import { holdersOf } from '../db/queries/copies'
@@ -12,16 +14,6 @@ import { boundedCommand, FFMPEG_BASE, INPUT } from '../engine/tool/tool'
 import { hostName } from '../home'
 import { CannotWork } from './cannotWork'
 import { fullPath, inPlace, volumeMedium } from './mediumOf'
-
-/** What every browser plays by itself. */
-export const plays = (probe: MediaFacts) =>
-  probe.video
-    ? probe.video.codec === 'h264' &&
-      probe.video.pixelFormat.startsWith('yuv') &&
-      probe.video.pixelFormat.includes('420p') &&
-      !probe.video.pixelFormat.includes('10') &&
-      probe.container.includes('mp4')
-    : probe.audio?.codec.startsWith('pcm') === true || probe.audio?.codec === 'aac'
 
 const typeOf = (probe: MediaFacts) =>
   probe.video ? 'video/mp4' : probe.container.includes('wav') ? 'audio/wav' : 'audio/mp4'
@@ -48,6 +40,7 @@ export type OpenCopy =
 export async function openCopy(
   db: Db,
   { loadId, volumeId, clipId }: { loadId: string; volumeId: string; clipId: string },
+  piece?: Piece,
 ): Promise<OpenCopy | undefined> {
   const clip = await clipRow(db, clipId)
   if (!clip?.probe || clip.loadId !== loadId) return undefined
@@ -71,7 +64,7 @@ export async function openCopy(
     throw new CannotWork(`${holder.name} went away while the clip was opened.`)
   }
   if (!file) throw new CannotWork(`The file is no longer on ${holder.name}. Copy it again.`)
-  return plays(probe) ? wholeFile(file, probe) : preview(file)
+  return plays(probe) && !piece ? wholeFile(file, probe) : preview(file, piece)
 }
 
 export async function wholeFile(file: FileHandle, probe: MediaFacts): Promise<OpenFile> {
@@ -94,7 +87,14 @@ const PREVIEW_CODING = [
   ...['-movflags', 'frag_keyframe+empty_moov', '-f', 'mp4', 'pipe:1'],
 ]
 
-async function preview(file: FileHandle): Promise<OpenCopy> {
+/** All of a file, or a piece of it: the reader goes there, and decodes from the picture that it needs on. */
+async function preview(file: FileHandle, piece?: Piece): Promise<OpenCopy> {
+  const [from, length] = piece
+    ? [
+        ['-ss', String(piece.fromSeconds)],
+        ['-t', String(piece.seconds)],
+      ]
+    : [[], []]
   if (previews >= MOST_PREVIEWS) {
     await file.close()
     throw new CannotWork('Two clips are being played already. Close one of them first.')
@@ -105,7 +105,7 @@ async function preview(file: FileHandle): Promise<OpenCopy> {
     type: 'video/mp4',
     stream(onFailed) {
       previews += 1
-      const child = spawn(command, [...bounds, ...FFMPEG_BASE, '-i', INPUT, ...PREVIEW_CODING], {
+      const child = spawn(command, [...bounds, ...FFMPEG_BASE, ...from, '-i', INPUT, ...length, ...PREVIEW_CODING], {
         stdio: ['ignore', 'pipe', 'ignore', file.fd],
       }) as ChildProcessByStdio<null, Readable, null>
       const end = () => void child.kill('SIGKILL')

@@ -2,13 +2,14 @@ import { Footprints } from 'lucide-react'
 import { useLocation } from 'react-router'
 import { Button } from '../parts/controls/Button'
 import { Sheet } from '../parts/layers/Sheet'
-import { CROP, EVERYWHERE, FOLDERS, PLAYER, REVIEW, TABLE, type Shortcuts } from '../parts/shortcuts'
+import { CROP, EVERYWHERE, FOLDERS, PLAYER, REVIEW, SAMPLE, TABLE, type Shortcuts } from '../parts/shortcuts'
 import { startWalk } from './walk/walking'
 
 /** Keys of what a page has, by its address. */
 const OF_PAGES: readonly { readonly title: string; readonly page: RegExp; readonly keys: Shortcuts }[] = [
   { title: 'Review', page: /\/cards\/review$/, keys: { ...PLAYER, ...REVIEW } },
   { title: 'Folders of the sorted view', page: /\/cards\/sorted$/, keys: FOLDERS },
+  { title: 'Sample of a copy', page: /\/copies$/, keys: SAMPLE },
   { title: 'Crop window', page: /\/exports$/, keys: CROP },
   { title: 'Table', page: /\/(cards|storage|shelf)$/, keys: TABLE },
 ]

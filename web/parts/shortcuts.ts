@@ -83,6 +83,14 @@ export const REVIEW = {
   note: { shown: 't', what: 'Write a note; Escape leaves it', presses: ['t'] },
 } as const satisfies Shortcuts
 
+/** A sample that is played from a copy. */
+export const SAMPLE = {
+  play: { shown: 'Space', what: 'Play, and hold', presses: [' '] },
+  before: { shown: '←', what: 'The piece before', presses: ['ArrowLeft'] },
+  after: { shown: '→', what: 'The next piece', presses: ['ArrowRight'] },
+  wrong: { shown: 'x', what: 'Something is wrong with it', presses: ['x'] },
+} as const satisfies Shortcuts
+
 /** A clip in the folders of the sorted view. */
 export const FOLDERS = {
   down: { shown: '↓', what: 'The next clip', presses: withShift('ArrowDown') },

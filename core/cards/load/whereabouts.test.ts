@@ -11,6 +11,7 @@ const copy = (volumeName: string, more: Partial<CopyFacts> = {}): CopyFacts => (
   ...{
     spotPlayedAt: undefined,
     cycleDays: 180,
+    playedAsPreview: false,
     filesPlayed: [],
     foundWrong: [],
     siteKind: undefined,

@@ -208,10 +208,6 @@ export const entriesOf = (db: Db, loadId: string) =>
     .orderBy('path')
     .execute()
 
-/** Paths of everything that was ever on the card of a load. */
-export const entryPaths = (db: Db, loadId: string) =>
-  db.selectFrom('loadEntry').select('path').where('loadId', '=', loadId).execute()
-
 export type EntryRow = Awaited<ReturnType<typeof entriesOf>>[number]
 
 /** What was counted of loads' entries at the latest scan, each with the first few paths. */

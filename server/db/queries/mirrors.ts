@@ -244,3 +244,7 @@ async function setListed(tx: Db, volumeId: string, files: readonly DifferingFile
       .execute()
   }
 }
+
+/** Paths of everything that was ever on the card of a load. */
+export const entryPaths = (db: Db, loadId: string) =>
+  db.selectFrom('loadEntry').select('path').where('loadId', '=', loadId).execute()

@@ -65,6 +65,7 @@ export const playedOf = (db: Db, loadIds: readonly string[]) =>
       'said.volumeId',
       'said.entryId',
       'said.at',
+      sql<boolean>`said.detail ? 'preview'`.as('asPreview'),
       'copyFile.placedAt',
       'copyFile.absentAt',
       'copyFile.standing',

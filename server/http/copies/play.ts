@@ -1,5 +1,6 @@
 import { pipeline } from 'node:stream/promises'
 import type { Request, Response } from 'express'
+import type { Piece } from '../../../core/copies/playSample'
 import type { Db } from '../../db/connection'
 import { openCopy, type OpenFile } from '../../media/play'
 import { notFound, ProblemError } from '../problem'
@@ -8,10 +9,11 @@ import { notFound, ProblemError } from '../problem'
 export async function sendCopy(
   db: Db,
   which: { loadId: string; volumeId: string; clipId: string },
+  piece: Piece | undefined,
   req: Request,
   res: Response,
 ): Promise<void> {
-  const copy = await openCopy(db, which)
+  const copy = await openCopy(db, which, piece)
   if (!copy) throw notFound('That clip')
   if (copy.kind === 'preview') {
     res.type(copy.type)

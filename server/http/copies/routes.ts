@@ -4,10 +4,11 @@ import * as cards from '../../db/queries/cards'
 import { oddNamesOf } from '../../db/queries/copies'
 import { loadCopies } from '../../facts/loadCopies'
 import { loadStates, type LoadState } from '../../facts/loadStates'
+import { samplePlayed } from '../../facts/playSample'
 import type { Context } from '../context'
 import { productionOf } from '../productionOf'
 import { serve, serveStream } from '../route'
-import { freshStates } from './known'
+import { freshStates, loadOf, namesOf } from './known'
 import { nightRoutes } from './night'
 import { planRoutes, readingRoutes } from './orders'
 import { sendCopy } from './play'
@@ -42,9 +43,22 @@ export function copyRoutes(context: Context): Router {
     return { rows: await copiesOf(loads, states, false), next }
   })
 
-  serveStream(router, copiesApi.play, ({ params: { id: loadId, volumeId, clipId }, req, res }) =>
-    sendCopy(db, { loadId, volumeId, clipId }, req, res),
-  )
+  serveStream(router, copiesApi.play, ({ params: { id: loadId, volumeId, clipId }, query, req, res }) => {
+    const { fromSeconds, seconds } = query
+    return sendCopy(
+      db,
+      { loadId, volumeId, clipId },
+      fromSeconds === null ? undefined : { fromSeconds, seconds },
+      req,
+      res,
+    )
+  })
+
+  serve(router, copiesApi.sample, async ({ params: { id, volumeId }, query: { seed } }) => {
+    const load = await loadOf(context, id)
+    await namesOf(context, [volumeId])
+    return samplePlayed(db, { load, volumeId, host: context.host, seed })
+  })
 
   ruleRoutes(router, context)
   planRoutes(router, context)

@@ -5,6 +5,7 @@ import * as cards from '../../db/queries/cards'
 import { addSaid, doubtCopy, formattedOf, foundWrong, largestEntry } from '../../db/queries/said'
 import { tellChanged } from '../../db/queries/tasks'
 import { loadStates } from '../../facts/loadStates'
+import { plays } from '../../../core/media/plays'
 import type { Context } from '../context'
 import { conflict, invalid, notFound } from '../problem'
 import { serve } from '../route'
@@ -26,17 +27,22 @@ export function saidRoutes(router: Router, context: Context): void {
     const entryId = clip?.entryId ?? (await largestEntry(db, load.id))?.id
     if (entryId === undefined || copy.filesCopied + copy.filesDoubted === 0)
       throw conflict(`${copy.volumeName} holds no proved copy to play from. Copy to it first.`)
-    return { loadId: load.id, volumeId, entryId }
+    return { loadId: load.id, volumeId, entryId, isPreview: clip?.probe ? !plays(clip.probe) : false }
   }
 
-  serve(router, copiesApi.played, async ({ params, body: { seconds, ...body } }) => {
-    const file = await playedFile(params.id, body)
-    await addSaid(db, { kind: 'spot-played', ...file, detail: { seconds, clipId: body.clipId } })
+  serve(router, copiesApi.played, async ({ params, body: { seconds, asPreview, ...body } }) => {
+    const { isPreview, ...file } = await playedFile(params.id, body)
+    const preview = asPreview || isPreview
+    await addSaid(db, {
+      kind: 'spot-played',
+      ...file,
+      detail: { seconds, clipId: body.clipId, ...(preview && { preview }) },
+    })
     await tellChanged(db, 'copies', 'productions')
   })
 
   serve(router, copiesApi.foundWrong, async ({ params, body: { note, ...body } }) => {
-    const file = await playedFile(params.id, body)
+    const { isPreview: _, ...file } = await playedFile(params.id, body)
     await inTransaction(db, async (tx) => {
       await addSaid(tx, { kind: 'found-wrong', ...file, detail: { note, clipId: body.clipId } })
       await doubtCopy(tx, file.volumeId, file.entryId)

@@ -4,14 +4,14 @@ import { cardsApi, type ClipsAsked, type ClipView } from '../../../contract/card
 import { copiesApi, type CopyView, type LoadCopies } from '../../../contract/copies'
 import { addressOf } from '../../../contract/endpoint'
 import { Button } from '../../parts/controls/Button'
-import { Field } from '../../parts/controls/Field'
 import { ClipChoice } from '../../trade/ClipChoice'
 import { Sheet } from '../../parts/layers/Sheet'
 import { playedSeconds } from '../../parts/player/played'
 import { Trouble } from '../../parts/Trouble'
 import { useAsk } from '../../parts/asking/useAsk'
 import { useSend } from '../../parts/asking/useSend'
-import { showAnew } from '../../parts/asking/useShowing'
+import { SampleSheet } from './SampleSheet'
+import { SayWrong } from './SayWrong'
 
 const ENOUGH_SECONDS = 1
 /** Of a clip that is shorter: a browser may leave out the end of the last frame. */
@@ -39,7 +39,7 @@ function OwnProgram({ load, copy, onClose }: PlaySheetProps) {
     send.mutate(
       {
         params: { id: load.loadId },
-        body: { volumeId: copy.volumeId, clipId: null, seconds: ENOUGH_SECONDS },
+        body: { volumeId: copy.volumeId, clipId: null, seconds: ENOUGH_SECONDS, asPreview: false },
       },
       { onSuccess: onClose },
     )
@@ -65,51 +65,6 @@ function OwnProgram({ load, copy, onClose }: PlaySheetProps) {
   )
 }
 
-interface SayWrongProps {
-  readonly load: LoadCopies
-  readonly copy: CopyView
-  readonly clipId: string | null
-  readonly onSaid: () => void
-}
-
-/** What was seen or heard is written down as it is: the copy counts for nothing until it is settled. */
-function SayWrong({ load, copy, clipId, onSaid }: SayWrongProps) {
-  const send = useSend(copiesApi.foundWrong, showAnew)
-  const [note, setNote] = useState<string>()
-  if (note === undefined)
-    return (
-      <Button look="quiet" className="mt-2 !px-0 !font-normal text-quiet" onClick={() => setNote('')}>
-        Something is wrong with it …
-      </Button>
-    )
-  return (
-    <form
-      noValidate
-      className="mt-3"
-      onSubmit={(event) => {
-        event.preventDefault()
-        send.mutate(
-          { params: { id: load.loadId }, body: { volumeId: copy.volumeId, clipId, note } },
-          { onSuccess: onSaid },
-        )
-      }}
-    >
-      <Field
-        label="What is wrong with it"
-        maxLength={300}
-        autoFocus
-        value={note}
-        onChange={(event) => setNote(event.target.value)}
-        hint={`The file on ${copy.volumeName} is read again, and the card is not cleared until this is settled.`}
-      />
-      <Trouble error={send.error} />
-      <Button look="danger" type="submit" disabled={send.isPending}>
-        Write down that something is wrong with it
-      </Button>
-    </form>
-  )
-}
-
 /** Begins with the largest clip that can be played: a fault meets it most likely. */
 function Playable(props: PlaySheetProps) {
   const { load, copy, productionId, onClose } = props
@@ -121,6 +76,8 @@ function Playable(props: PlaySheetProps) {
   )
   const meant = useAsk(cardsApi.clip, { id: props.clipId ?? '' }, { enabled: Boolean(props.clipId) })
   const first = props.clipId ? meant.data : data?.rows[0]
+  const [sample, setSample] = useState(false)
+  if (sample) return <SampleSheet {...props} />
   return (
     <Sheet
       title={`Play from ${copy.volumeName}`}
@@ -130,6 +87,11 @@ function Playable(props: PlaySheetProps) {
       width="max-w-3xl"
     >
       <Trouble error={error} />
+      {load.playable > 1 && (
+        <p className="mb-4">
+          <Button onClick={() => setSample(true)}>Play a sample of it: a few seconds of the riskiest clips</Button>
+        </p>
+      )}
       {first && <Player {...props} from={from} first={first} />}
     </Sheet>
   )
@@ -157,7 +119,10 @@ function Player({ load, copy, productionId, from, first, waits = false, onClose 
     told.current = clip.id
     send.mutate({
       params: { id: load.loadId },
-      body: { volumeId: copy.volumeId, clipId: clip.id, seconds: Math.max(ENOUGH_SECONDS, seconds) },
+      body: {
+        ...{ volumeId: copy.volumeId, clipId: clip.id, asPreview: false },
+        seconds: Math.max(ENOUGH_SECONDS, seconds),
+      },
     })
   }
   return (

@@ -1,6 +1,6 @@
 import { counted } from '../../../../core/units/quantity'
 import type { Db } from '../../../db/connection'
-import { entryPaths } from '../../../db/queries/cards'
+import { entryPaths } from '../../../db/queries/mirrors'
 import type { MirrorScan } from '../../../observer/mirrorScan'
 
 const SHOWN = 3

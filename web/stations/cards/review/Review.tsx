@@ -265,7 +265,7 @@ function usePlayed() {
       if (volumeId === null || watch?.how !== 'file' || seconds < ENOUGH_SECONDS) return
       if (told.current.has(file.clipId)) return
       told.current.add(file.clipId)
-      mutate({ params: { id: file.loadId }, body: { volumeId, clipId: file.clipId, seconds } })
+      mutate({ params: { id: file.loadId }, body: { volumeId, clipId: file.clipId, seconds, asPreview: false } })
     },
     [mutate],
   )
