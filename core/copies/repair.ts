@@ -287,10 +287,12 @@ export function repairSentence(plan: RepairPlan): string {
         'file',
       )} without another good copy can be read again: they may be whole.`,
     )
-  if (waiting.length > 0)
-    parts.push(
-      `${counted(sum(waiting), 'file')} more once you connect ${list([...new Set(waiting.map((one) => one.wants))])}.`,
-    )
+  if (waiting.length > 0) {
+    const wants = list([...new Set(waiting.map((one) => one.wants))])
+    const more = parts.length > 0 ? 'more ' : ''
+    const on = list([...new Set(waiting.map((one) => one.volumeName))])
+    parts.push(`${counted(sum(waiting), `${more}file`)} on ${on} can be mended once you connect ${wants}.`)
+  }
   return parts.join(' ') || 'Every copy is as it was proved: nothing is to be repaired.'
 }
 

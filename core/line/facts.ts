@@ -77,6 +77,8 @@ export interface LoadFacts {
   readonly touched: boolean
   /** Files of copies in which somebody found something wrong while playing. */
   readonly foundWrong: number
+  /** Files of copies that are not as they were proved, on drives that hold the rest of the copy. */
+  readonly amiss: number
   /** It is being scanned for the first time: nothing of it can be copied yet. */
   readonly looking: boolean
 }

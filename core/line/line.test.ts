@@ -33,6 +33,7 @@ const load: LoadFacts = {
   unseen: false,
   touched: false,
   foundWrong: 0,
+  amiss: 0,
   looking: false,
 }
 const planned = { ...nothing, plan: { cameras: 1, sizeBytes: 45e9, cards: 1, tooSlow: 0, notClear: 0, missing: 0 } }
@@ -176,7 +177,7 @@ describe('the next step', () => {
       marks: mostly<Mark[]>([3, 2], marks).map((all) => all.toSorted((one, other) => other - one)),
       ...{ clear: mostly(false, fc.constant(true)), formatted: mostly(true, fc.constant(false)) },
       ...{ touched: mostly(false, fc.constant(true)), perhapsOneDrive: mostly(false, fc.constant(true)) },
-      ...{ oneDrive: fc.boolean(), foundWrong: few },
+      ...{ oneDrive: fc.boolean(), foundWrong: few, amiss: few },
       ...{ unseen: mostly(false, fc.constant(true)), looking: mostly(false, fc.constant(true)) },
     })
     const anyFacts = fc.record({
@@ -215,7 +216,12 @@ describe('the next step', () => {
           all.filter(({ grade }) => grade === 'danger'),
         )
         const isUnsafe = facts.loads.some(
-          (one) => (one.marks[1] ?? 0) < 2 || one.looking || one.foundWrong > 0 || (one.unseen && !one.formatted),
+          (one) =>
+            (one.marks[1] ?? 0) < 2 ||
+            one.looking ||
+            one.foundWrong > 0 ||
+            one.amiss > 0 ||
+            (one.unseen && !one.formatted),
         )
         expect(elsewhere.length > 0).toBe(isUnsafe)
         expect(unsafeElsewhere(facts, new Set(['1', '2', '3']))).toEqual([])
@@ -229,9 +235,9 @@ describe('the next step', () => {
         calm += 1
         expect(lineOf(facts).filter((one) => one.state === 'open' || one.worry !== undefined)).toEqual([])
         expect(facts.loads.every((one) => one.marks[1] !== undefined && one.marks[1] >= 2)).toBe(true)
-        expect(facts.loads.some((one) => one.looking || (one.touched && !one.formatted) || one.foundWrong > 0)).toBe(
-          false,
-        )
+        expect(
+          facts.loads.some((one) => one.looking || (one.touched && !one.formatted) || one.foundWrong + one.amiss > 0),
+        ).toBe(false)
         expect(facts.review.placed > 0 && facts.review.unplaced > 0).toBe(false)
         expect(facts.review.named > 0 && facts.review.unnamed > 0).toBe(false)
         expect(facts.bags.single + facts.exports.unshelved + facts.exports.failed).toBe(0)

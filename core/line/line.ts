@@ -14,12 +14,14 @@ export interface StationStatus {
 
 const isTouched = (loads: readonly LoadFacts[]) => loads.some((load) => load.touched && !load.formatted)
 const isFoundWrong = (loads: readonly LoadFacts[]) => loads.some((load) => load.foundWrong > 0)
+const isAmiss = (loads: readonly LoadFacts[]) => loads.some((load) => load.amiss > 0)
 
 function worryOfCopies(loads: readonly LoadFacts[], weakest: number): string | undefined {
   if (loads.length > 0 && weakest < 2)
     return `${counted(loads.filter((load) => secondMark(load) < 2).length, 'load')} not safe`
   if (isTouched(loads)) return 'card rewritten'
   if (isFoundWrong(loads)) return 'a clip found wrong'
+  if (isAmiss(loads)) return 'a copy to repair'
   return loads.some((load) => load.perhapsOneDrive) ? 'perhaps one drive' : undefined
 }
 
@@ -32,7 +34,7 @@ export function lineOf(facts: ProductionFacts): StationStatus[] {
   const weakest = weakestSecondMark(loads)
   const notScanned = facts.cardsWaiting + loads.filter(isUnseen).length
   const looking = loads.filter((load) => load.looking).length
-  const isSettled = !isTouched(loads) && !isFoundWrong(loads)
+  const isSettled = !isTouched(loads) && !isFoundWrong(loads) && !isAmiss(loads)
   const isThere = facts.cardsWaiting + facts.cardsLooking > 0
   // Once it is filmed, nobody looks for cards any more.
   const short = loads.length > 0 || facts.closed ? undefined : shortOf(plan)

@@ -63,8 +63,19 @@ function unsafeLoads(loads: readonly LoadFacts[], isLookedAt: boolean): Need[] {
         ),
       ),
     ...loads
-      // What somebody found wrong comes first: without that it may be proved twice.
-      .filter((load) => !load.formatted && !load.looking && load.foundWrong === 0 && secondMark(load) < 2)
+      .filter((load) => load.amiss > 0 && load.foundWrong === 0)
+      .map((load) =>
+        say(
+          'unsafe',
+          'copies',
+          `Repair ${counted(load.amiss, 'file')} of “${load.label}”: ${load.amiss === 1 ? 'it is' : 'they are'} not as proved.`,
+        ),
+      ),
+    ...loads
+      // What is wrong comes first: without that it may be proved twice.
+      .filter(
+        (load) => !load.formatted && !load.looking && load.foundWrong === 0 && load.amiss === 0 && secondMark(load) < 2,
+      )
       .map((load) =>
         say(
           'unsafe',

@@ -110,6 +110,7 @@ const loadFacts = (state: LoadState, isOwn: boolean) => ({
   unseen: state.lastSeen !== undefined,
   touched: state.card?.isTouched === true,
   foundWrong: state.copies.reduce((sum, copy) => sum + copy.foundWrong.length, 0),
+  amiss: state.copies.reduce((sum, copy) => sum + (copy.mirrorLost ? 0 : copy.filesMismatched + copy.filesMissing), 0),
   looking: state.isLooking && !state.load.lookDone,
 })
 

@@ -233,7 +233,7 @@ more('a flipped bit is found by reading a copy again', async ({ page, request })
   rewriteUnseen(clip, (bytes) => (bytes[2000] = (bytes[2000] ?? 0) ^ 1))
   await page.getByRole('button', { name: 'Read again from Saltern drive' }).click()
   await expect(page.locator('[data-task="check"]')).toContainText(
-    'CURL0001.MP4 on Saltern drive is not as it was proved',
+    'CURL0001.MP4 on Saltern drive was rewritten with its old time',
   )
   await expect(heading(page)).toContainText('Not yet')
   await expect(page.getByRole('button', { name: 'Set the other files aside, and copy again' })).toBeVisible()

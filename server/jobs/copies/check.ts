@@ -65,7 +65,8 @@ const HOW_WORDS = {
 } as const
 
 function readSentence({ how }: CheckInput, { name, files }: Planned, { read, wrong, cut }: Read): string {
-  if (wrong > 0) return `${name}: ${wrong} of ${counted(read.files, 'file')} are not as they were proved.`
+  if (wrong > 0)
+    return `${name}: ${wrong} of ${counted(read.files, 'file')} ${wrong === 1 ? 'is not as it was' : 'are not as they were'} proved.`
   const words = `${counted(read.files, 'file')}, ${formatBytes(read.sizeBytes)}`
   if (!cut) return `${name}: ${HOW_WORDS[how]} ${words} read again and equal.`
   return `${name}: ${words} read again and equal, ${files.length - read.files} more the next time: ${cut}.`

@@ -20,8 +20,11 @@ export function ToRepair({ loadId }: { loadId: string | null }) {
     )
   if (!plan || plan.lost.length + plan.unsettled.length + plan.steps.length + plan.waiting.length === 0) return null
   return (
-    <section aria-label="To repair" className="mb-6 border-y border-rule py-3">
-      <p className={`mb-2 font-semibold ${plan.lost.length > 0 ? 'text-stop' : 'text-doubt'}`}>{plan.sentence}</p>
+    <section
+      aria-label="To repair"
+      className="mb-4 flex flex-wrap items-center justify-between gap-x-6 gap-y-2 border-y border-rule py-2"
+    >
+      <p className={`max-w-3xl font-semibold ${plan.lost.length > 0 ? 'text-stop' : 'text-doubt'}`}>{plan.sentence}</p>
       <Button onClick={() => setOpen(true)}>See what is to be repaired …</Button>
       {open && <RepairSheet plan={plan} loadId={loadId} onClose={() => setOpen(false)} />}
     </section>
