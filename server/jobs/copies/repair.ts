@@ -8,11 +8,11 @@ import { addCopyProofs } from '../../db/queries/proofs'
 import { goodCopies, stillAmiss } from '../../db/queries/repairs'
 import { liveAttempts, tellChanged } from '../../db/queries/tasks'
 import { volume as volumeRow } from '../../db/queries/volumes'
+import { putAside } from '../../engine/copy/aside'
 import { checkCopy } from '../../engine/copy/check'
 import type { CopyDestination } from '../../engine/copy/copyOrder'
 import { MeasuredMedium } from '../../engine/copy/measured'
-import { setAside } from '../../engine/copy/publish'
-import { joinPath, type Medium } from '../../engine/medium/medium'
+import { joinPath } from '../../engine/medium/medium'
 import { removeStaleParts } from '../../media/attempts'
 import { CannotWork } from '../../media/cannotWork'
 import { partsOf, volumeMedium } from '../../media/mediumOf'
@@ -128,24 +128,14 @@ async function placeOf(work: Work, step: Step, folder: string): Promise<Place> {
     ...{ id: step.volumeId, name: row.name, measured, medium: measured.medium, asideFolder, moved: () => moved },
     ...{ folder: Buffer.from(folder), parts: partsOf(attemptId) },
     makeWay: async (file) => {
-      const from = joinPath(Buffer.from(folder), file.path)
-      if (!(await medium.entry(from))) return
-      const to = await freeBelow(medium, asideFolder, joinPath(Buffer.from(folder), file.path))
+      const to = await putAside(medium, Buffer.from(folder), file.path, asideFolder)
+      if (to === undefined) return
+      moved = true
       await addNote(db, {
         ...{ kind: 'set-aside', loadId: step.loadId, volumeId: step.volumeId },
         detail: { paths: [file.path.toString()], to: to.toString() },
       })
-      await setAside(medium, from, to)
-      moved = true
     },
-  }
-}
-
-/** A name in that folder that nothing has: an earlier attempt may have put another file aside. */
-async function freeBelow(medium: Medium, folder: string, path: Buffer): Promise<Buffer> {
-  for (let turn = 1; ; turn += 1) {
-    const to = joinPath(Buffer.from(turn === 1 ? folder : `${folder} ${turn}`), path)
-    if (!(await medium.entry(to))) return to
   }
 }
 
