@@ -4,6 +4,7 @@ import { sql } from 'kysely'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { ChartAsked } from '../../contract/chart'
 import type { KeptLine } from '../../core/copies/keptChart'
+import { markOf } from '../../core/copies/mark'
 import { AT_HOME_ONLY } from '../../core/copies/rule'
 import { inTransaction, type Db } from '../../server/db/connection'
 import { addKeptChart, keptCharts, takeKeptChartBack } from '../../server/db/queries/keptCharts'
@@ -50,7 +51,13 @@ async function refreshed() {
   while ((await refreshLines(db, 'here', 40)) > 0);
   const lines = await db.selectFrom('chartLine').selectAll().execute()
   const places = await db.selectFrom('chartPlace').select(['ofId', 'loadId']).execute()
-  return { lines, places: places.map((row) => `${row.ofId} ${row.loadId}`).sort() }
+  const copies = await db.selectFrom('chartCopy').selectAll().execute()
+  return {
+    lines,
+    places: places.map((row) => `${row.ofId} ${row.loadId}`).sort(),
+    // What is read again first is drawn from these.
+    aged: copies.map((row) => `${row.volumeId} ${row.loadId} ${row.oldestAt.toISOString()} ${row.others}`).sort(),
+  }
 }
 
 /** The same from every fact there is, without what was kept. */
@@ -59,7 +66,13 @@ async function reckoned() {
   const { rows } = await sql<{ place: string }>`
     select volume_id || ' ' || load_id as place from mirror
     union select site_id || ' ' || load_id from mirror join volume on volume.id = volume_id`.execute(db)
-  return { states, places: rows.map((row) => row.place).sort() }
+  const aged = states.flatMap(({ load, copies, rule }) =>
+    copies.flatMap(({ volumeId, firstVerifiedAt: oldest }) => {
+      const others = copies.filter((other) => other.volumeId !== volumeId && markOf(other, rule) >= 2).length
+      return oldest ? [`${volumeId} ${load.id} ${oldest} ${others}`] : []
+    }),
+  )
+  return { states, places: rows.map((row) => row.place).sort(), aged: aged.sort() }
 }
 
 const ask = (more: Partial<ChartAsked> = {}) => ({
@@ -142,9 +155,10 @@ describe('the lines of the chart', () => {
         async (changes) => {
           await asBefore()
           for (const [change, at] of changes) await CHANGES[change]?.(at)
-          const { lines, places } = await refreshed()
+          const { lines, places, aged } = await refreshed()
           const truth = await reckoned()
           expect(places).toEqual(truth.places)
+          expect(aged).toEqual(truth.aged)
           for (const { load, danger } of truth.states) {
             const line = lines.find((one) => one.loadId === load.id)
             expect([line?.danger, line?.oldestProofAt?.toISOString(), line?.clientId, line?.productionId]).toEqual([

@@ -51,7 +51,7 @@ export class ProofByNight {
     const hours = await readCycle(this.db)
     const night = hours.on ? hoursAt(hours, now) : undefined
     if (night && (await this.#byNight(hours, night, now))) return
-    if (hours.atStart && now.getTime() - this.#idleSince >= (this.options.idleMs ?? IDLE_MS)) await this.#atStart(now)
+    if (hours.atStart) await this.#atStart(now)
   }
 
   async #noteConnected(now: Date): Promise<void> {
@@ -76,10 +76,11 @@ export class ProofByNight {
 
   async #atStart(now: Date): Promise<void> {
     for (const [volumeId, since] of this.#connected) {
-      if (since === Infinity) continue
+      const idleMs = now.getTime() - Math.max(since, this.#idleSince)
+      if (since === Infinity || idleMs < (this.options.idleMs ?? IDLE_MS)) continue
       // Each time a drive is connected, once.
       this.#connected.set(volumeId, Infinity)
-      if (now.getTime() - Math.max(since, this.#idleSince) > SAMPLE_MS) continue
+      if (idleMs > SAMPLE_MS) continue
       const newest = await newestUnread(this.db, volumeId, new Date(now.getTime() - DAY_MS))
       if (!newest) continue
       await this.#check(newest, `Read a sample of the newest load, “${newest.label}”, on ${newest.volumeName}`, {
