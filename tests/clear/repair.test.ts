@@ -16,7 +16,9 @@ import { Client } from 'pg'
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest'
 import type { RepairView } from '../../contract/repair'
 import type { TaskView } from '../../contract/tasks'
-import { canMount, loopDrive, unmountAll } from './mounts'
+import { isLong } from '../long'
+import { more } from '../more'
+import { canMount, loopDrive, putIn, takeOut, unmountAll } from './mounts'
 import { flipBit, newWorld, startStation, thirdDrive, until, type Station, type World } from './station'
 
 let station: Station
@@ -228,4 +230,105 @@ describe('reading by night', () => {
     expect(sentence).toContain('All was read within 180 days.')
     expect((await plan(world)).steps).toMatchObject([{ entryIds: [expect.any(Number)] }])
   })
+
+  more('proves nothing falsely and forgets nothing where the worker is killed again and again', async () => {
+    const names = Array.from({ length: 12 }, (_, at) => `CURL${100 + at}.MP4`)
+    const world = await newWorld(station, names)
+    await world.look()
+    await world.copy()
+    const at = (name: string) => join(world.slipway, inMirror(world, name))
+    // Written anew under a name of before, with its size and time: only reading tells.
+    for (const name of names.slice(0, 4)) flipBit(at(name))
+    await aged(world, 170)
+    await station.send('PUT', '/proof-by-night', hours)
+    for (let turn = 0; turn < 6; turn += 1) {
+      await new Promise((resolve) => setTimeout(resolve, 150 + Math.random() * 900))
+      station.worker().kill('SIGKILL')
+      await station.startWorker()
+    }
+    const standing = async () => {
+      const [copy] = (await world.copies()).copies
+      return { wrong: copy?.filesMismatched, good: copy?.filesVerified }
+    }
+    expect(await until(standing, ({ wrong = 0, good = 0 }) => wrong + good === names.length, 120_000)).toEqual({
+      ...{ wrong: 4, good: 8 },
+    })
+    await station.send('PUT', '/proof-by-night', { ...hours, on: false })
+    expect((await plan(world)).steps[0]?.entryIds).toHaveLength(4)
+  })
+})
+
+describe('a repair that is disturbed', () => {
+  const broken = async () => {
+    const world = await copied(true)
+    for (const name of ['CURL0041.MP4', 'CURL0043.MP4']) flipBit(join(world.slipway, inMirror(world, name)))
+    await check(world, 0)
+    return { world, bad: readFileSync(join(world.slipway, inMirror(world, 'CURL0043.MP4'))) }
+  }
+  const goes = async (world: World, disturb: () => Promise<unknown> | unknown) => {
+    const answer = await until(
+      () => mend(world),
+      (one) => one.status === 202,
+    )
+    await new Promise((resolve) => setTimeout(resolve, Math.random() * 400))
+    await disturb()
+    return station.ended(String(answer.body.taskId))
+  }
+  const isMended = async (world: World) => {
+    for (const name of ['CURL0041.MP4', 'CURL0043.MP4'])
+      expect(readFileSync(join(world.slipway, inMirror(world, name)))).toEqual(card(world, name))
+    expect((await world.copies()).copies.map((copy) => copy.filesVerified)).toEqual([3, 3])
+  }
+
+  it.runIf(canMount)('ends well when the worker is killed, and loses no bad file', async () => {
+    for (let turn = 0; turn < (isLong ? 4 : 1); turn += 1) {
+      const { world, bad } = await broken()
+      const end = await goes(world, async () => {
+        station.worker().kill('SIGKILL')
+        await station.startWorker()
+      })
+      expect(end.state).toBe('done')
+      await isMended(world)
+      expect(execFileSync('find', [join(world.slipway, 'Set aside'), '-type', 'f'], { encoding: 'utf8' })).toContain(
+        'CURL0043.MP4',
+      )
+      const found = execFileSync(
+        'grep',
+        [
+          '-rlF',
+          bad
+            .subarray(bad.length - 60)
+            .toString('latin1')
+            .trim(),
+          '.',
+        ],
+        {
+          cwd: join(world.slipway, 'Set aside'),
+          encoding: 'utf8',
+        },
+      )
+      expect(found.trim()).not.toBe('')
+    }
+  })
+
+  it.runIf(canMount)(
+    'says so when its drive is pulled out, and goes on when it is back and somebody says yes',
+    async () => {
+      const { world } = await broken()
+      const end = await goes(world, () => takeOut(world.slipway))
+      if (end.state === 'done' && end.troubles.length === 0) return
+      putIn(join(world.slipway, '..'), 'slipway', world.slipway)
+      await until(
+        async () =>
+          (await plan(world)).steps.length + (await world.copies()).copies.filter((copy) => copy.mark >= 2).length,
+        (ready) => ready > 0,
+      )
+      const again = await until(
+        () => mend(world),
+        (one) => one.status === 202 || one.body.detail === 'Every copy is as it was proved: nothing is to be repaired.',
+      )
+      if (again.status === 202) await station.ended(String(again.body.taskId))
+      await isMended(world)
+    },
+  )
 })
