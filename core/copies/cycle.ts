@@ -65,6 +65,9 @@ export function dueFiles<File extends AgedFile>(files: readonly File[], before: 
   return taken
 }
 
+/** So many copies of a volume are counted. */
+export const MOST_COUNTED = 400
+
 /** What is due on one volume. */
 export interface DueVolume {
   readonly name: string
@@ -96,7 +99,7 @@ export function cycleSentence({ hours, volumes, readBytes, isNight, proved }: Cy
   if (!proved) return ''
   const late = volumes.filter((volume) => volume.late > 0)
   const away = volumes.filter((volume) => !volume.connected && volume.copies > 0)
-  const copies = (n: number) => (n === 1 ? '1 copy' : `${n} copies`)
+  const copies = (n: number) => (n === 1 ? '1 copy' : `${n}${n === MOST_COUNTED ? ' or more' : ''} copies`)
   const first =
     late.length === 0
       ? `All was read within ${allDays(volumes)}.`

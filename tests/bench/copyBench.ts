@@ -239,11 +239,16 @@ export async function fromDriveFigures(scratch: string): Promise<Figure[]> {
   return [{ name, ours, theirs, unit: 's', ratio: ours / theirs, goal: 'at most 1.05' }]
 }
 
-/** Reading a copy of 1 GiB and 2 000 small files again, against xxhsum with a list of it, both cold. */
-export async function checkFigures(scratch: string): Promise<Figure[]> {
+/** Reading copies again, against xxhsum with a list of them, both cold. */
+export const checkFigures = async (scratch: string): Promise<Figure[]> => [
+  await checkFigure(scratch, '2 000 files', 0),
+  await checkFigure(scratch, '1 GiB and 2 000 files', 1024 ** 3),
+]
+
+async function checkFigure(scratch: string, what: string, largeBytes: number): Promise<Figure> {
   const root = join(scratch, 'checked')
   mkdirSync(join(root, 'copy'), { recursive: true })
-  fillFile(join(root, 'copy/LARGE.MOV'), 1024 * 1024 * 1024, 1)
+  if (largeBytes > 0) fillFile(join(root, 'copy/LARGE.MOV'), largeBytes, 1)
   for (let at = 0; at < 2000; at += 1) writeFileSync(join(root, `copy/F${at}.XML`), randomBytes(100_000))
   sh('cd "$1" && find copy -type f -print0 | xargs -0 xxhsum -H64 > copy.xxh64', root)
   const files = readFileSync(join(root, 'copy.xxh64'), 'utf8')
@@ -254,7 +259,7 @@ export async function checkFigures(scratch: string): Promise<Figure[]> {
       return { id, hash, path: Buffer.from(path), sizeBytes: statSync(join(root, 'copy', path)).size }
     })
   const [tools, ours]: [number[], number[]] = [[], []]
-  for (let turn = 0; turn < 3; turn += 1) {
+  for (let turn = 0; turn < 5; turn += 1) {
     chill(root)
     tools.push(seconds(() => sh('cd "$1" && xxhsum --strict --quiet -c copy.xxh64', root)))
     chill(root)
@@ -273,17 +278,15 @@ export async function checkFigures(scratch: string): Promise<Figure[]> {
     if (wrong > 0) throw new Error(`${wrong} files were found to differ`)
   }
   rmSync(root, { recursive: true })
-  const median = (values: number[]) => [...values].sort((x, y) => x - y)[1] ?? 0
-  return [
-    {
-      name: 'checking 1 GiB and 2 000 files again, against xxhsum -c',
-      ours: median(ours),
-      theirs: median(tools),
-      unit: 's',
-      ratio: median(ours) / median(tools),
-      goal: 'at most 1.2',
-    },
-  ]
+  const median = (values: number[]) => [...values].sort((x, y) => x - y)[2] ?? 0
+  return {
+    name: `checking ${what} again, against xxhsum -c`,
+    ours: median(ours),
+    theirs: median(tools),
+    unit: 's',
+    ratio: median(ours) / median(tools),
+    goal: 'at most 1.1',
+  }
 }
 
 /** Listing of 20 000 files against find of Debian's findutils, both warm. */

@@ -3,10 +3,12 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import { appFigures } from './appBench'
+import { chartFigures } from './chartBench'
 import { browserFigures } from './browserBench'
 import { checkFigures, fromDriveFigures, largeFigures, scanFigure, smallFigures, type Figure } from './copyBench'
 import { firstFigures } from './firstBench'
 import { growthFigures } from './growthBench'
+import { repairFigures } from './repairBench'
 import { reviewFigures } from './reviewBench'
 
 interface ManifestEntry {
@@ -49,9 +51,11 @@ const PARTS: Record<string, (scratch: string) => Promise<Figure[]>> = {
   small: smallFigures,
   drives: fromDriveFigures,
   checking: checkFigures,
+  repair: repairFigures,
   application: appFigures,
   review: reviewFigures,
   growth: growthFigures,
+  chart: chartFigures,
   browser: browserFigures,
   first: firstFigures,
 }

@@ -2,6 +2,8 @@ import { execFileSync } from 'node:child_process'
 import { mkdirSync, renameSync, rmSync, truncateSync, utimesSync, writeFileSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import fc from 'fast-check'
+import type { RepairView } from '../../contract/repair'
+import type { RulesView } from '../../contract/rules'
 import { copyOfBooks, markOnDrives, newestMark, putBooksBack } from '../clear/recordsCopy'
 import { canMount } from '../clear/mounts'
 import { until } from '../clear/station'
@@ -120,6 +122,27 @@ export const ACTS: readonly Act[] = [
           volumeIds: [drive.volumeId],
           how: draw % 2 ? 'whole' : 'sample',
         })
+    },
+  },
+  {
+    name: 'repair what is not as it was proved',
+    ours: true,
+    can: () => true,
+    run: async (world, draw) => {
+      const load = await someLoad(world, draw)
+      if (!load) return
+      const { decisions, steps } = await world.get<RepairView>(`/repair?loadId=${load.id}`)
+      if (steps.length > 0) await world.task('/repair', { loadId: load.id, decisions })
+    },
+  },
+  {
+    name: 'choose another rule, or the usual one',
+    ours: true,
+    can: () => true,
+    run: async (world, draw) => {
+      const { rules } = await world.get<RulesView>('/clear-rules')
+      const ruleId = draw % 2 ? null : (pick(rules, draw >> 1)?.id ?? null)
+      await world.station.send('PUT', `/productions/${world.productionId}/rule`, { ruleId })
     },
   },
   {

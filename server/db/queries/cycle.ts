@@ -1,4 +1,5 @@
 import { sql } from 'kysely'
+import { MOST_COUNTED } from '../../../core/copies/cycle'
 import type { Db } from '../connection'
 
 /** A tenth of a cycle before its end a copy is due, as `dueBefore` of core says. */
@@ -39,17 +40,19 @@ interface DueVolumeRow {
   readonly readBytesPerSecond: number | null
 }
 
-/** Each volume with proved copies, and what is due on it. */
+/** Each volume with proved copies, and what is due on it: more than any night can hold is counted no further. */
 export const dueVolumes = async (db: Db, host: string): Promise<DueVolumeRow[]> =>
   (
     await sql<DueVolumeRow>`
       select v.name, coalesce(mount.connected, false) as connected, v.cycle_days, mount.read_bytes_per_second, due.*
       from volume v left join mount on mount.volume_id = v.id and mount.host = ${host},
         lateral (
-          select count(*)::int as copies, coalesce(sum(m.copied_bytes), 0)::bigint as bytes,
-            (count(*) filter (where c.oldest_at < now() - make_interval(days => v.cycle_days)))::int as late
-          from chart_copy c join mirror m on m.load_id = c.load_id and m.volume_id = c.volume_id
-          where c.volume_id = v.id and m.present and ${IS_DUE}) as due
+          select count(*)::int as copies, coalesce(sum(bytes), 0)::bigint as bytes,
+            (count(*) filter (where oldest_at < now() - make_interval(days => v.cycle_days)))::int as late
+          from (
+            select m.copied_bytes as bytes, c.oldest_at
+            from chart_copy c join mirror m on m.load_id = c.load_id and m.volume_id = c.volume_id
+            where c.volume_id = v.id and m.present and ${IS_DUE} order by c.oldest_at limit ${MOST_COUNTED}) as oldest) as due
       where v.put_away_at is null and exists (select from chart_copy where volume_id = v.id)
       order by v.created_at`.execute(db)
   ).rows
