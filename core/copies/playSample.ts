@@ -24,7 +24,7 @@ export const WHY_WORDS: Readonly<Record<WhyDrawn, string>> = {
   last: 'The last that was filmed: a full card or an empty battery cuts it',
   long: 'Whole pictures lie far apart in it: its end breaks most easily',
   unwatched: 'Never watched from this copy',
-  drawn: 'Drawn by chance',
+  drawn: 'Chosen by chance',
 }
 
 /** A part of a clip, in seconds. */
