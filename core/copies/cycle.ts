@@ -66,7 +66,7 @@ export function dueFiles<File extends AgedFile>(files: readonly File[], before: 
 }
 
 /** So many copies of a volume are counted. */
-export const MOST_COUNTED = 400
+export const MOST_COUNTED = 100
 
 /** What is due on one volume. */
 export interface DueVolume {

@@ -36,6 +36,8 @@ export const openForAnswers = (url: string, timeoutMs: number): Db =>
 function databaseOn(pool: pg.Pool): Db {
   // A database that goes away is met by the next question, and by those who listen to it.
   pool.on('error', () => undefined)
+  // Also between two questions of a transaction: the next one fails, and is told.
+  pool.on('connect', (client) => client.on('error', () => undefined))
   return new Kysely<Database>({
     dialect: new DeadlockRetryDialect({ pool }),
     plugins: [new CamelCasePlugin({ maintainNestedObjectKeys: true })],

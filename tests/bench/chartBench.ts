@@ -79,6 +79,8 @@ async function filled(productions: number): Promise<{ station: Station; ids: Ids
     ({ due }) => due === 0,
     3_600_000,
   )
+  // As the database does by itself within minutes.
+  await sql`vacuum analyze`.execute(db)
   const middle = async (table: 'client' | 'production' | 'site' | 'volume') => {
     const rows = await db.selectFrom(table).select('id').orderBy('id').execute()
     return rows[Math.floor(rows.length / 2)]?.id ?? ''

@@ -321,4 +321,44 @@ describe('the lines of the chart', () => {
       'kept-chart-taken-back',
     ])
   })
+
+  it('of a kept chart come in whole or not at all, wherever the database is cut', async () => {
+    const lines = Array.from({ length: 800 }, (_, at): KeptLine => ({
+      ...{
+        client: '',
+        production: 'Sail loft',
+        shootOn: null,
+        load: `Reel ${at}`,
+        camera: '',
+        sizeBytes: 5e9,
+        formatted: '',
+      },
+      copies: [{ name: 'Grey 2', said: 'x' }],
+    }))
+    const bring = () => inTransaction(db, (tx) => addKeptChart(tx, { fileName: 'cut.csv', lines }))
+    const count = async () =>
+      (
+        await sql<{
+          lines: number
+        }>`select count(*)::int as lines from kept_line where production = 'Sail loft'`.execute(db)
+      ).rows[0]?.lines
+    let cut = 0
+    for (let turn = 0; turn < 6; turn += 1) {
+      const coming = bring().then(
+        () => false,
+        () => true,
+      )
+      await new Promise((resolve) => setTimeout(resolve, 3 + turn * 12))
+      await sql`select pg_terminate_backend(pid) from pg_stat_activity
+        where datname = current_database() and pid <> pg_backend_pid() and state <> 'idle'`.execute(db)
+      const isCut = await coming
+      cut += Number(isCut)
+      expect(await count()).toBe(isCut ? 0 : 800)
+      if (!isCut) break
+    }
+    expect(cut).toBeGreaterThan(0)
+    await bring()
+    expect(await count()).toBe(800)
+    for (const { id } of await keptCharts(db)) await inTransaction(db, (tx) => takeKeptChartBack(tx, id))
+  })
 })

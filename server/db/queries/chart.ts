@@ -98,14 +98,22 @@ export async function putLines(tx: Db, lines: readonly ReckonedLine[]): Promise<
   }
 }
 
+const isKeptAt = async (db: Db, volumeId: string, siteId: string) =>
+  (await db.selectFrom('volume').select('siteId').where('id', '=', volumeId).executeTakeFirst())?.siteId === siteId
+
 interface PlacedLine {
   readonly id: string
   readonly loadId: string | null
 }
 
 /** Lines of the chart, narrowed: loads, and what kept charts alone know, which is proved nowhere and so in danger. */
-export function chartPage(db: Db, { clientId, productionId, siteId, volumeId, year, danger, ...page }: ChartAsked) {
-  const [first = null, second = null] = [volumeId, siteId].filter((id) => id !== '')
+export async function chartPage(
+  db: Db,
+  { clientId, productionId, siteId, volumeId, year, danger, ...page }: ChartAsked,
+) {
+  // Whatever is on a volume is at its site.
+  const isAtSite = siteId !== '' && volumeId !== '' && (await isKeptAt(db, volumeId, siteId))
+  const [first = null, second = null] = [volumeId, isAtSite ? '' : siteId].filter((id) => id !== '')
   const common = [
     ...(clientId === '' ? [] : [sql`line.client_id = ${clientId}`]),
     ...(productionId === '' ? [] : [sql`line.production_id = ${productionId}`]),
@@ -135,9 +143,10 @@ export function chartPage(db: Db, { clientId, productionId, siteId, volumeId, ye
   ]
   // The order is that of an index: that of the volume or site, where it is narrowed to one.
   const place = first === null ? sql`line.place` : sql`placed.place`
+  const isOfPlaceAlone = first !== null && second === null && ofLoads.length === 1
   const lines = sql<PlacedLine & { place: string }>`(
-    select line.load_id as id, line.load_id, ${place} as place from chart_line line
-      ${first === null ? sql`` : sql`join chart_place placed on placed.load_id = line.load_id`}
+    select ${isOfPlaceAlone ? sql`placed.load_id as id, placed.load_id` : sql`line.load_id as id, line.load_id`}, ${place} as place
+      from ${isOfPlaceAlone ? sql`chart_place placed` : first === null ? sql`chart_line line` : sql`chart_line line join chart_place placed on placed.load_id = line.load_id and placed.place = line.place`}
       ${ofLoads.length === 0 ? sql`` : sql`where ${sql.join(ofLoads, sql` and `)}`}
     union all
     select line.id, null, line.place from kept_line line where ${sql.join(ofKept, sql` and `)}

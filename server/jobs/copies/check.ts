@@ -38,7 +38,15 @@ async function runCheck(work: Work, input: CheckInput): Promise<WorkEnd> {
   const load = await cards.load(work.db, input.loadId)
   if (!load) throw new CannotWork('This load is no longer known.')
   const planned: Planned[] = []
-  for (const volumeId of new Set(input.volumeIds)) planned.push(await planCheck(work, input, volumeId))
+  for (const volumeId of new Set(input.volumeIds)) {
+    const one = await planCheck(work, input, volumeId).catch((error: unknown) => {
+      // Pulled out before it began: it is asked for again when the drive is back.
+      if (givesWay(input) && error instanceof CannotWork) return error.message
+      throw error
+    })
+    if (typeof one === 'string') return { sentence: one, troubles: [] }
+    planned.push(one)
+  }
   const total = planned.reduce((sum, one) => sum + bytesOf(one.files), 0)
   let done = 0
   const onBytes = (bytes: number) => {

@@ -45,7 +45,8 @@ export class ProofByNight {
     if (now.getTime() - this.#askedAt < (this.options.idleMs === undefined ? EVERY_MS : 0)) return
     this.#askedAt = now.getTime()
     await this.#noteConnected(now)
-    const isIdle = (await openTasks(this.db, this.host)).length === 0
+    // What somebody holds goes on when they say so.
+    const isIdle = (await openTasks(this.db, this.host)).every((task) => task.state === 'paused')
     this.#idleSince = isIdle ? Math.min(this.#idleSince, now.getTime()) : Infinity
     if (!isIdle) return
     const hours = await readCycle(this.db)
