@@ -265,7 +265,7 @@ describe('a repair that is disturbed', () => {
     await check(world, 0)
     return { world, bad: readFileSync(join(world.slipway, inMirror(world, 'CURL0043.MP4'))) }
   }
-  const goes = async (world: World, disturb: () => Promise<unknown> | unknown) => {
+  const goes = async (world: World, disturb: () => unknown) => {
     const answer = await until(
       () => mend(world),
       (one) => one.status === 202,

@@ -1,29 +1,19 @@
 import { createHash } from 'node:crypto'
 import { describe, expect, it } from 'vitest'
 import { parseChecksumList } from '../../core/copies/checksumList'
-import type { CopyRecord } from '../../core/copies/record'
-import { putAside } from '../../server/engine/copy/aside'
+
 import { writeBag } from '../../server/engine/bag/bag'
 import { checkCopy } from '../../server/engine/copy/check'
-import { copyMemory, copyTree } from '../../server/engine/copy/copy'
-import { below } from '../../server/engine/medium/below'
+import { copyTree } from '../../server/engine/copy/copy'
 import { FolderMedium } from '../../server/engine/medium/folder'
-import { readBack, RunningHash } from '../../server/engine/copy/hash'
+import { readBack } from '../../server/engine/copy/hash'
 import { writeLists } from '../../server/engine/copy/lists'
 import { publishNew, publishOver, setAside, settleName, settlePublished } from '../../server/engine/copy/publish'
 import { walk } from '../../server/engine/medium/walk'
 import { isLong } from '../long'
 import { Power, PowerDisk, type Aftermath } from './powerDisk'
-
-const path = (text: string) => Buffer.from(text, 'latin1')
-const gate = () => Promise.resolve()
-const hashOf = (content: Buffer) => {
-  const hash = new RunningHash()
-  hash.update(content)
-  return hash.digest()
-}
-
-type Card = Record<string, Buffer>
+import { commit, gate, hashOf, keep, memory, partsOf, path, type Card, type Story, type World } from './powerWorld'
+import { repairingOf } from './repairing'
 
 const CARD: Card = {
   'DCIM/100CURLW/CURL0041.THM': Buffer.alloc(5000, 'Curlew'),
@@ -35,32 +25,6 @@ const CARD: Card = {
 /** Nothing on it is copied in a batch, so that nothing waits for the whole file system. */
 const LARGE_CLIP: Card = { 'DCIM/100CURLW/CURL0041.MP4': Buffer.alloc(1_100_000, 'Curlew') }
 
-/** What a run wrote into its database: a transaction is there or not. */
-interface Ledger {
-  readonly proofs: Map<string, string>
-}
-
-interface World {
-  readonly power: Power
-  readonly content: Card
-  readonly card: PowerDisk
-  readonly drives: readonly PowerDisk[]
-  readonly ledger: Ledger
-  attempt: number
-}
-
-/**
- * One thing that is done to the drives; `holds` says what must be true after any cut, `done` what must be true at the
- * end.
- */
-interface Story {
-  readonly card?: Card
-  readonly prepare: (world: World) => void
-  readonly run: (world: World) => Promise<void>
-  readonly holds: (world: World) => void
-  readonly done: (world: World) => void
-}
-
 function newWorld({ card: content = CARD }: Story): World {
   const power = new Power()
   const card = new PowerDisk('card', power)
@@ -69,17 +33,6 @@ function newWorld({ card: content = CARD }: Story): World {
   const drives = ['slipway', 'tide'].map((name) => new PowerDisk(name, power))
   return { power, content, card, drives, ledger: { proofs: new Map() }, attempt: 0 }
 }
-
-/** The database is a step too: cut before it, nothing was written; cut after it, all of it. */
-function commit(world: World, write: () => void): void {
-  world.power.step('commit')
-  write()
-}
-
-const partsOf = (world: World) => path(`.yendra/parts/${world.attempt}`)
-
-/** Runs follow each other, and share their memory. */
-const memory = copyMemory(2)
 
 async function copyCard(world: World): Promise<void> {
   world.attempt += 1
@@ -115,15 +68,6 @@ async function copyCard(world: World): Promise<void> {
   for (const medium of media)
     await writeLists({ medium, folder: path('Mirror'), parts: partsOf(world), files: proved, gate })
   for (const medium of media) await medium.remove(partsOf(world))
-}
-
-function keep(world: World, records: readonly CopyRecord[], nameOf: (id: number) => string): Promise<void> {
-  commit(world, () => {
-    for (const record of records)
-      if (record.kind === 'proved')
-        world.ledger.proofs.set(`${record.destinationId} ${nameOf(record.fileId)}`, record.hash)
-  })
-  return Promise.resolve()
 }
 
 /** Whatever is written down as proved is there and equal, and whatever has a name is whole. */
@@ -222,73 +166,6 @@ const checking: Story = {
 }
 
 const checkingLarge: Story = { ...checking, card: LARGE_CLIP }
-
-const ROTTEN = 'DCIM/100CURLW/CURL0041.MP4'
-
-/** A file of a copy that rotted is mended from the other copy, as the job does it. */
-const repairingOf = (bytes: number): Story => {
-  const BAD = Buffer.alloc(bytes, 'Curlex')
-  return {
-    card: { [ROTTEN]: Buffer.alloc(bytes, 'Curlew') },
-    prepare: ({ drives, content }) => {
-      for (const [at, drive] of drives.entries()) {
-        for (const [name, bytes] of Object.entries(content)) drive.put(`Mirror/${name}`, at === 0 ? BAD : bytes)
-        drive.settleAll()
-      }
-    },
-    run: async (world) => {
-      world.attempt += 1
-      const [bad, good] = world.drives.map((drive) => new FolderMedium('', drive))
-      if (!bad || !good) throw new Error('no drive')
-      await bad.remove(path('.yendra/parts'))
-      const hash = hashOf(world.content[ROTTEN] ?? BAD)
-      const file = { id: 0, path: path(ROTTEN), sizeBytes: BAD.length, hash }
-      const report = (records: readonly CopyRecord[]) => {
-        const lost = records.find((record) => record.kind === 'destination-failed' || record.kind === 'source-failed')
-        return lost ? Promise.reject(new Error('The power is gone.')) : keep(world, records, () => ROTTEN)
-      }
-      // What an earlier attempt has put aside may be mended already.
-      if (await bad.entry(path(`Set aside/task/Mirror/${ROTTEN}`))) {
-        const place = { destinationId: '0', medium: bad, folder: path('Mirror') }
-        await checkCopy({ ...place, files: [file], gate, onBytes: () => undefined, report })
-        if (world.ledger.proofs.has(`0 ${ROTTEN}`)) return
-      }
-      const source = below(good, path('Mirror'))
-      const listed = await source.entry(file.path)
-      await copyTree({
-        ...{ source, sourceId: '1', folders: [], gate, memory, onBytes: () => undefined, report },
-        files: [{ ...file, modifiedMs: listed?.modifiedMs ?? 0, wantedBy: new Set(['0']), knownHash: hash }],
-        destinations: [
-          {
-            ...{ id: '0', medium: bad, folder: path('Mirror'), parts: partsOf(world) },
-            makeWay: async (one) => void (await putAside(bad, path('Mirror'), one.path, 'Set aside/task')),
-          },
-        ],
-      })
-      await bad.remove(partsOf(world))
-    },
-    holds: ({ drives, content, ledger }) => {
-      const all = drives[0]?.files() ?? new Map<string, Buffer>()
-      // The bad file is never lost, and its name never has anything but it or the good one.
-      expect([...all.values()].some((bytes) => bytes.equals(BAD))).toBe(true)
-      const named = all.get(`Mirror/${ROTTEN}`)
-      const good = content[ROTTEN] ?? BAD
-      if (named) expect(named.equals(BAD) || named.equals(good)).toBe(true)
-      if (ledger.proofs.has(`0 ${ROTTEN}`)) expect(named?.equals(good)).toBe(true)
-      expect(drives[1]?.files('Mirror').get(ROTTEN)?.equals(good)).toBe(true)
-    },
-    done: ({ drives, content }) => {
-      expect(
-        drives[0]
-          ?.files('Mirror')
-          .get(ROTTEN)
-          ?.equals(content[ROTTEN] ?? BAD),
-      ).toBe(true)
-      const aside = [...(drives[0]?.files('Set aside') ?? [])].map(([name]) => name)
-      expect(aside).toEqual([`task/Mirror/${ROTTEN}`])
-    },
-  }
-}
 
 const FILM = Buffer.alloc(60_000, 'film')
 const OLD_FILM = Buffer.alloc(9_000, 'old film')

@@ -65,7 +65,7 @@ function HoursSheet({ view: { hours }, onClose }: { view: CycleView; onClose: ()
           Read copies again by night
         </FormTick>
       </div>
-      <div className="grid gap-x-4 sm:grid-cols-2">
+      <div className="grid gap-x-4 gap-y-3 sm:grid-cols-2">
         <FormField control={control} name="fromMinute" label="From" maxLength={5} hint="As 01:00, by this computer." />
         <FormField control={control} name="toMinute" label="To" maxLength={5} hint="Earlier is the next morning." />
         <FormUnit control={control} name="mostBytes" label="At most in one night" unit="bytes" />

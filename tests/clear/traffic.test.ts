@@ -3,9 +3,9 @@ import { mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, describe, expect, it } from 'vitest'
-import { canMount, loopDrive, unmountAll } from '../../../tests/clear/mounts'
-import { mediumNumber } from './device'
-import { bytesMoved, movedBelow } from './traffic'
+import { canMount, loopDrive, unmountAll } from './mounts'
+import { mediumNumber } from '../../server/engine/medium/device'
+import { bytesMoved, movedBelow } from '../../server/engine/medium/traffic'
 
 afterEach(unmountAll)
 
