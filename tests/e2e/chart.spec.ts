@@ -40,48 +40,6 @@ test('the chart is narrowed, opened, checked and saved', async ({ page, request 
   expect(rows.filter((row) => row.includes('Curlew A'))).toHaveLength(2)
 })
 
-test('a copy that was changed is mended from the other one after one yes, and a sample of it is played by keys', async ({
-  page,
-  request,
-}) => {
-  const production = await productionId(request, 'Steam-bending ribs')
-  const folder = join(volumeFolder('Slipway'), 'Steam-bending ribs/Cards/Curlew A/DCIM')
-  const path = debian('find', [folder, '-iname', '*.mp4']).trim().split('\n')[0] ?? ''
-  const good = readFileSync(path)
-  const { atime, mtime } = statSync(path)
-  writeFileSync(path, Buffer.concat([good.subarray(0, 900), Buffer.from([0, 1, 2]), good.subarray(903)]))
-  utimesSync(path, atime, mtime)
-  await page.goto('/chart')
-  const repair = page.getByRole('region', { name: 'To repair' })
-  await expect(repair).toContainText('1 file on Slipway can be mended from Tide 1')
-  await repair.getByRole('button').click()
-  const sheet = page.getByRole('dialog', { name: 'Repair copies' })
-  await expect(sheet).toContainText(path.split('/').at(-1) ?? '')
-  await expectAccessible(page, 'the repair of copies', 'both')
-  await sheet.getByRole('button', { name: 'Yes, repair 1 file' }).click()
-  await expect(repair).toBeHidden()
-  await expect.poll(() => readFileSync(path).equals(good)).toBe(true)
-  await page.goto(`/p/${production}/copies`)
-  await expect(page.getByRole('list', { name: 'Reasons' })).toContainText('Slipway')
-  await page.locator('[data-volume="Slipway"]').getByRole('button', { name: 'Play from it' }).click()
-  await page.getByRole('button', { name: /^Play a sample/ }).click()
-  const sample = page.getByRole('dialog', { name: 'A sample from Slipway' })
-  await expect(sample).toContainText('The card is still in Bench reader: take it out')
-  await post(request, `/bench/${await deviceId(request, 'Bench reader')}/eject`)
-  await expect(sample).toContainText('The card is in no reader: what plays comes from Slipway.')
-  await expect(sample.getByRole('listitem').first().getByLabel('watched')).toBeVisible()
-  await expectAccessible(page, 'the sample of a copy', 'both')
-  const clips = await sample.getByRole('listitem').count()
-  // What is left of it is gone through by a key.
-  await expect(async () => {
-    await page.keyboard.press('ArrowRight')
-    await expect(sample.getByRole('status')).toContainText(`of ${clips} played from Slipway.`, { timeout: 300 })
-  }).toPass()
-  await page.keyboard.press('Enter')
-  await expect(sample).toBeHidden()
-  await expect(page.locator('[data-volume="Slipway"]')).toHaveAttribute('data-mark', '3')
-})
-
 test('forty lines with eight volumes are one page, and more have their numbers', async ({ page }) => {
   const volumes = Array.from({ length: 8 }, (_, at) => ({
     id: `v${at}`,
@@ -244,4 +202,46 @@ test('what is no table says so, and nothing comes in', async ({ page }) => {
     .getByLabel('A chart as CSV')
     .setInputFiles({ name: 'b.csv', mimeType: 'text/csv', buffer: Buffer.from('Card') })
   await expect(page.getByText('There is no line in this file.')).toBeVisible()
+})
+
+test('a copy that was changed is mended from the other one after one yes, and a sample of it is played by keys', async ({
+  page,
+  request,
+}) => {
+  const production = await productionId(request, 'Steam-bending ribs')
+  const folder = join(volumeFolder('Slipway'), 'Steam-bending ribs/Cards/Curlew A/DCIM')
+  const path = debian('find', [folder, '-iname', '*.mp4']).trim().split('\n')[0] ?? ''
+  const good = readFileSync(path)
+  const { atime, mtime } = statSync(path)
+  writeFileSync(path, Buffer.concat([good.subarray(0, 900), Buffer.from([0, 1, 2]), good.subarray(903)]))
+  utimesSync(path, atime, mtime)
+  await page.goto('/chart')
+  const repair = page.getByRole('region', { name: 'To repair' })
+  await expect(repair).toContainText('1 file on Slipway can be mended from Tide 1')
+  await repair.getByRole('button').click()
+  const sheet = page.getByRole('dialog', { name: 'Repair copies' })
+  await expect(sheet).toContainText(path.split('/').at(-1) ?? '')
+  await expectAccessible(page, 'the repair of copies', 'both')
+  await sheet.getByRole('button', { name: 'Yes, repair 1 file' }).click()
+  await expect(repair).toBeHidden()
+  await expect.poll(() => readFileSync(path).equals(good)).toBe(true)
+  await page.goto(`/p/${production}/copies`)
+  await expect(page.getByRole('list', { name: 'Reasons' })).toContainText('Slipway')
+  await page.locator('[data-volume="Slipway"]').getByRole('button', { name: 'Play from it' }).click()
+  await page.getByRole('button', { name: /^Play a sample/ }).click()
+  const sample = page.getByRole('dialog', { name: 'A sample from Slipway' })
+  await expect(sample).toContainText('The card is still in Bench reader: take it out')
+  await post(request, `/bench/${await deviceId(request, 'Bench reader')}/eject`)
+  await expect(sample).toContainText('The card is in no reader: what plays comes from Slipway.')
+  await expect(sample.getByRole('listitem').first().getByLabel('watched')).toBeVisible()
+  await expectAccessible(page, 'the sample of a copy', 'both')
+  const clips = await sample.getByRole('listitem').count()
+  // What is left of it is gone through by a key.
+  await expect(async () => {
+    await page.keyboard.press('ArrowRight')
+    await expect(sample.getByRole('status')).toContainText(`of ${clips} played from Slipway.`, { timeout: 300 })
+  }).toPass()
+  await page.keyboard.press('Enter')
+  await expect(sample).toBeHidden()
+  await expect(page.locator('[data-volume="Slipway"]')).toHaveAttribute('data-mark', '3')
 })
