@@ -148,7 +148,7 @@ export const keptChartBody = object({
         shootOn: string()
           .nullable()
           .default(null)
-          .test('day', 'That is no day.', (day) => !day || isDay(day)),
+          .test('day', 'That is no day.', (day) => day == null || isDay(day)),
         load: named('A line names no load.'),
         camera: word().default(''),
         sizeBytes: number()

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import type { Schema } from 'yup'
 import { faultOrder, insertOrder } from './bench'
 import { findingAnswer, newReader, scanOrder } from './cards'
+import { keptChartBody } from './chart'
 import { checkOrder, copyOrder, planQuery, spotPlay } from './copies'
 import { renderOrder } from './exports'
 import { newProduction } from './productions'
@@ -143,5 +144,14 @@ describe('what the server takes', () => {
   it('takes nothing that it does not know', () => {
     expect(complaint(newProduction, { title: 'x', owner: 'somebody' })).toMatch(/owner/)
     expect(complaint(renderOrder, { ...render, path: '/etc/passwd' })).toMatch(/path/)
+  })
+})
+
+describe('a line of a kept chart', () => {
+  it('has a day of the calendar or none', () => {
+    const day = (shootOn: unknown) =>
+      complaint(keptChartBody, { fileName: 'a.csv', lines: [{ production: 'Sail loft', load: 'Reel 1', shootOn }] })
+    expect(['2026-11-14', null, undefined].map(day)).toEqual([undefined, undefined, undefined])
+    expect(['', '2026-02-30', 'May'].map(day)).toEqual(['That is no day.', 'That is no day.', 'That is no day.'])
   })
 })

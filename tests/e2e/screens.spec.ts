@@ -58,7 +58,7 @@ test('the list of keys names those of the page that is open', async ({ page, req
     ['/cards/sorted', ['Folders of the sorted view']],
     ['/exports', ['Crop window']],
     ['/proxies', []],
-    ['/copies', []],
+    ['/copies', ['Sample of a copy']],
   ] as const) {
     await page.goto(`/p/${id}${path}`)
     await expect(heading(page)).toBeVisible()
