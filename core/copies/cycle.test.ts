@@ -1,5 +1,14 @@
 import { describe, expect, it } from 'vitest'
-import { cycleSentence, dueBefore, dueFiles, hoursAt, nightSeconds, slowSentence, USUAL_HOURS } from './cycle'
+import {
+  cycleSentence,
+  dueBefore,
+  dueFiles,
+  hoursAt,
+  nightSeconds,
+  slowSentence,
+  tellsSpeed,
+  USUAL_HOURS,
+} from './cycle'
 
 const hours = { ...USUAL_HOURS, mostBytes: 500e9 }
 const at = (day: number, hour: number, minute = 0) => new Date(2026, 10, day, hour, minute)
@@ -66,6 +75,16 @@ describe('where it stands', () => {
 })
 
 describe('a drive that becomes slow', () => {
+  it('is told from small files and from one that others use', () => {
+    const read = { files: 10, bytes: 1e9, othersBytes: 0 }
+    expect(tellsSpeed(read)).toBe(true)
+    expect(tellsSpeed({ ...read, othersBytes: 1e8 })).toBe(true)
+    expect(tellsSpeed({ ...read, othersBytes: 1.01e8 })).toBe(false)
+    expect(tellsSpeed({ ...read, files: 100 })).toBe(false)
+    expect(tellsSpeed({ ...read, othersBytes: undefined })).toBe(false)
+    expect(tellsSpeed({ ...read, files: 0, bytes: 0 })).toBe(false)
+  })
+
   it('is named at less than half of what it usually reads, once that is known', () => {
     expect(slowSentence('Tide 1', 40e6, [100e6, 96e6, 90e6])).toMatch(
       /^Tide 1 reads 40.0 MB a second, less than half of the 96.0 MB/,

@@ -38,7 +38,7 @@ export const nightSeconds = ({ fromMinute, toMinute }: CycleHours): number =>
   (((toMinute - fromMinute + MINUTES - 1) % MINUTES) + 1) * 60
 
 /** What is read a tenth of the cycle before its end is read within it, also when a few nights are missed. */
-const EARLY = 0.1
+export const EARLY = 0.1
 
 /** What was proved before this is due. */
 export const dueBefore = (now: number, cycleDays: number): number => now - cycleDays * (1 - EARLY) * DAY_MS
@@ -131,7 +131,22 @@ function tonight(hours: CycleHours, volumes: readonly DueVolume[], readBytes: nu
   return ` ${isNight ? 'Now' : `Tonight from ${clock(hours.fromMinute)}`}: ${names}${part}${time}.`
 }
 
-/** So much is to be read before a speed says anything: less says more of seeking than of the drive. */
+/** Smaller files say more of seeking than of the drive. */
+const LARGE_FILES = 16e6
+/** Of what we read, others may move so much beside. */
+const BESIDE = 0.1
+
+/**
+ * Whether the speed of a reading says something of the drive: large files, and hardly anything else that was moved on
+ * it meanwhile; not where nobody can tell.
+ */
+export const tellsSpeed = (read: { files: number; bytes: number; othersBytes: number | undefined }): boolean =>
+  read.files > 0 &&
+  read.bytes / read.files >= LARGE_FILES &&
+  read.othersBytes !== undefined &&
+  read.othersBytes <= read.bytes * BESIDE
+
+/** So many readings are known before one is called slow. */
 const LEAST_READINGS = 3
 const SLOW = 0.5
 

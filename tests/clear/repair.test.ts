@@ -1,4 +1,4 @@
-import { execFileSync } from 'node:child_process'
+import { execFileSync, spawn } from 'node:child_process'
 import {
   closeSync,
   mkdtempSync,
@@ -201,18 +201,18 @@ describe('a copy that is not as it was proved', () => {
   })
 })
 
-describe('reading by night', () => {
-  const aged = async (world: World, days: number) => {
-    const client = new Client({ connectionString: station.databaseUrl })
-    await client.connect()
-    await client.query(`update copy_file set proved_at = proved_at - make_interval(days => $1) where load_id = $2`, [
-      days,
-      (await world.load()).id,
-    ])
-    await client.end()
-  }
-  const hours = { on: true, fromMinute: 0, toMinute: 0, mostBytes: 1e9, atStart: false }
+const aged = async (world: World, days: number) => {
+  const client = new Client({ connectionString: station.databaseUrl })
+  await client.connect()
+  await client.query(`update copy_file set proved_at = proved_at - make_interval(days => $1) where load_id = $2`, [
+    days,
+    (await world.load()).id,
+  ])
+  await client.end()
+}
+const hours = { on: true, fromMinute: 0, toMinute: 0, mostBytes: 1e9, atStart: false }
 
+describe('reading by night', () => {
   it.runIf(canMount)('reads what is due by itself, finds what rotted, and says where it stands', async () => {
     const world = await copied(true)
     rot(world.tide, inMirror(world, 'CURL0043.MP4'))
@@ -256,6 +256,38 @@ describe('reading by night', () => {
     await station.send('PUT', '/proof-by-night', { ...hours, on: false })
     expect((await plan(world)).steps[0]?.entryIds).toHaveLength(4)
   })
+})
+
+describe('reading by night beside other programs', () => {
+  // The worker counts the hours by the clock of this computer, as this test does.
+  it.runIf(isLong && canMount)(
+    'reads nothing while another one writes to the drive, and ends when its hours are over',
+    async () => {
+      const world = await copied(true)
+      await aged(world, 170)
+      const script = 'while :; do dd if=/dev/zero of="$1/busy" bs=1M count=20 oflag=direct status=none; done'
+      const busy = [world.slipway, world.tide].map((drive) => spawn('sh', ['-c', script, 'sh', drive]))
+      const now = new Date()
+      const minute = now.getHours() * 60 + now.getMinutes()
+      const soon = (minute + 2) % 1440
+      await station.send('PUT', '/proof-by-night', { ...hours, fromMinute: minute, toMinute: soon })
+      const [first] = await until(
+        async () => {
+          const all = await station.get<TaskView[]>('/tasks')
+          return all.filter((task) => task.title.startsWith('By night') && task.productionId === world.productionId)
+        },
+        ([task]) => task?.state === 'done',
+        200_000,
+      )
+      for (const child of busy) child.kill('SIGKILL')
+      expect(first?.sentence).toMatch(/: nothing was read yet: the hours were over\.$/)
+      await station.send('PUT', '/proof-by-night', hours)
+      const proofs = async () =>
+        (await world.copies()).copies.map((copy) => Date.parse(copy.firstVerifiedAt ?? '') > now.getTime())
+      expect(await until(proofs, (fresh) => fresh.every(Boolean), 180_000)).toEqual([true, true])
+      await station.send('PUT', '/proof-by-night', { ...hours, on: false })
+    },
+  )
 })
 
 describe('a repair that is disturbed', () => {

@@ -55,7 +55,7 @@ function rule(now: () => Date) {
     ordered.push({ input: task.input as TaskInput<'check'>, title: task.title })
     return Promise.resolve()
   }
-  return { ordered, proof: new ProofByNight(db, 'here', order, { now, idleMs: 60_000 }) }
+  return { ordered, proof: new ProofByNight(db, 'here', order, { now, everyMs: 0 }) }
 }
 
 describe('what is read by night', () => {

@@ -233,6 +233,11 @@ test('a copy that was changed is mended from the other one after one yes, and a 
   await expect(sample).toContainText('The card is still in Bench reader: take it out')
   await post(request, `/bench/${await deviceId(request, 'Bench reader')}/eject`)
   await expect(sample).toContainText('The card is in no reader: what plays comes from Slipway.')
+  // What plays is the piece that is named: `5 s to 8 s.`
+  const [, from = '0'] = /(\d+) s to/.exec(await sample.getByRole('paragraph').nth(2).innerText()) ?? []
+  await expect
+    .poll(() => sample.locator('video').evaluate((film: HTMLVideoElement) => film.currentTime))
+    .toBeGreaterThanOrEqual(Number(from) - 0.5)
   await expect(sample.getByRole('listitem').first().getByLabel('watched')).toBeVisible()
   await expectAccessible(page, 'the sample of a copy', 'both')
   const clips = await sample.getByRole('listitem').count()

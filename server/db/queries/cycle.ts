@@ -1,9 +1,9 @@
 import { sql } from 'kysely'
-import { MOST_COUNTED } from '../../../core/copies/cycle'
+import { EARLY, MOST_COUNTED, type DueVolume } from '../../../core/copies/cycle'
 import type { Db } from '../connection'
 
 /** A tenth of a cycle before its end a copy is due, as `dueBefore` of core says. */
-const IS_DUE = sql`c.oldest_at < now() - make_interval(secs => v.cycle_days * 86400 * 0.9)`
+const IS_DUE = sql`c.oldest_at < now() - make_interval(secs => v.cycle_days * 86400 * ${1 - EARLY}::float8)`
 
 interface DueCopyRow {
   readonly loadId: string
@@ -30,15 +30,7 @@ export const dueCopies = async (db: Db, host: string, limit: number): Promise<Du
       limit ${limit}`.execute(db)
   ).rows
 
-interface DueVolumeRow {
-  readonly name: string
-  readonly connected: boolean
-  readonly copies: number
-  readonly bytes: number
-  readonly late: number
-  readonly cycleDays: number
-  readonly readBytesPerSecond: number | null
-}
+type DueVolumeRow = Omit<DueVolume, 'readBytesPerSecond'> & { readonly readBytesPerSecond: number | null }
 
 /** Each volume with proved copies, and what is due on it: more than any night can hold is counted no further. */
 export const dueVolumes = async (db: Db, host: string): Promise<DueVolumeRow[]> =>

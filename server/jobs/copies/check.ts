@@ -1,5 +1,5 @@
 import type { TaskInput } from '../../../contract/taskKinds'
-import { dueBefore, dueFiles, slowSentence } from '../../../core/copies/cycle'
+import { dueBefore, dueFiles, slowSentence, tellsSpeed } from '../../../core/copies/cycle'
 import { DIFFERENCE_WORDS } from '../../../core/copies/difference'
 import type { CopyRecord } from '../../../core/copies/record'
 import { riskSample } from '../../../core/copies/riskSample'
@@ -75,6 +75,7 @@ const HOW_WORDS = {
 function readSentence({ how }: CheckInput, { name, files }: Planned, { read, wrong, cut }: Read): string {
   if (wrong > 0)
     return `${name}: ${wrong} of ${counted(read.files, 'file')} ${wrong === 1 ? 'is not as it was' : 'are not as they were'} proved.`
+  if (cut && read.files === 0) return `${name}: nothing was read yet: ${cut}.`
   const words = `${counted(read.files, 'file')}, ${formatBytes(read.sizeBytes)}`
   if (!cut) return `${name}: ${HOW_WORDS[how]} ${words} read again and equal.`
   return `${name}: ${words} read again and equal, ${files.length - read.files} more the next time: ${cut}.`
@@ -141,12 +142,14 @@ async function readOne(work: Work, input: CheckInput, one: Planned, onBytes: (by
   const { db, attemptId, control } = work
   const { volumeId, folder, files, name } = one
   const measured = new MeasuredMedium(one.medium)
+  const moved = () => movedBelow(one.medium.root).catch(() => undefined)
   const quiet = new QuietGate({
-    moved: () => movedBelow(one.medium.root).catch(() => undefined),
+    moved,
     own: () => measured.readBytes,
     gate: control.gate,
     until: input.until === undefined ? undefined : new Date(input.until),
   })
+  const movedBefore = await moved()
   const found = new Found(name, files)
   const run = { loadId: input.loadId, runId: attemptId, folders: new Map([[volumeId, folder.toString()]]) }
   const cut = await checkCopy({
@@ -165,10 +168,16 @@ async function readOne(work: Work, input: CheckInput, one: Planned, onBytes: (by
     () => undefined,
     (error: unknown) => whyCut(work, input, one, error),
   )
+  const movedAfter = await moved()
+  const othersBytes =
+    movedBefore === undefined || movedAfter === undefined ? undefined : movedAfter - movedBefore - measured.readBytes
+  const speed = tellsSpeed({ files: found.files, bytes: found.bytes, othersBytes })
+    ? measured.readBytesPerSecond
+    : undefined
   const medium = cut === undefined || cut === OVER ? await stillThere(work, volumeId) : undefined
   const listed = medium && (await scanMirror(db, { loadId: input.loadId, volumeId, folder: folder.toString() }, medium))
   if (input.how !== 'doubted') {
-    found.troubles.push(...(await slowness(work, one, measured)))
+    found.troubles.push(...(await slowness(work, one, speed)))
     if (listed) found.troubles.push(...(await strangersIn(db, input.loadId, name, listed.files)))
   }
   // What was doubted says nothing of the rest of the copy.
@@ -178,7 +187,7 @@ async function readOne(work: Work, input: CheckInput, one: Planned, onBytes: (by
       how: input.how === 'start' ? 'sample' : input.how,
       seed: input.how === 'sample' || input.how === 'start' ? input.seed : null,
       ...{ files: found.files, sizeBytes: found.bytes, wrong: found.wrong, retried: found.retried },
-      bytesPerSecond: measured.readBytesPerSecond ?? null,
+      bytesPerSecond: speed ?? null,
     })
   return { troubles: found.troubles, wrong: found.wrong, read: { files: found.files, sizeBytes: found.bytes }, cut }
 }
@@ -198,9 +207,9 @@ async function stillThere({ db, host }: Work, volumeId: string): Promise<Medium 
   return (row && (await volumeMedium(db, row))) ?? undefined
 }
 
-async function slowness({ db, host }: Work, { volumeId, name }: Planned, measured: MeasuredMedium) {
-  const said = slowSentence(name, measured.readBytesPerSecond, await readingSpeeds(db, volumeId))
-  await putVolumeSpeed(db, volumeId, host, { readBytesPerSecond: measured.readBytesPerSecond })
+async function slowness({ db, host }: Work, { volumeId, name }: Planned, speed: number | undefined) {
+  const said = slowSentence(name, speed, await readingSpeeds(db, volumeId))
+  await putVolumeSpeed(db, volumeId, host, { readBytesPerSecond: speed })
   return said === undefined ? [] : [said]
 }
 

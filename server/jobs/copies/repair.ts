@@ -60,8 +60,14 @@ async function mendStep(work: Work, step: Step): Promise<Told> {
   if (!load || !mirror) throw new CannotWork('This load is no longer known. Look at the plan again.')
   const place = await placeOf(work, step, mirror.folder)
   await scanMirror(db, mirror, place.medium)
-  const entries = (await cards.entriesOf(db, load.id)).filter((entry) => step.entryIds.includes(entry.id))
-  await readFirst(work, step, place, entries)
+  const onCard = (await cards.entriesOf(db, load.id)).filter((entry) => entry.kind === 'file')
+  const wantedIds = new Set(step.entryIds)
+  await readFirst(
+    work,
+    step,
+    place,
+    onCard.filter((entry) => wantedIds.has(entry.id)),
+  )
   const amiss = await stillAmiss(db, step.volumeId, step.entryIds)
   const whole = step.entryIds.length - amiss.size
   const said = whole > 0 ? `${counted(whole, 'file')} on ${place.name} ${whole === 1 ? 'is' : 'are'} as proved.` : ''
@@ -71,7 +77,6 @@ async function mendStep(work: Work, step: Step): Promise<Told> {
       sentence: said || undefined,
       troubles: [`${counted(amiss.size, 'file')} of “${load.label}” on ${place.name} have no good copy.`],
     }
-  const onCard = (await cards.entriesOf(db, load.id)).filter((entry) => entry.kind === 'file')
   const source = step.from === null ? await cardSource(work, load, onCard) : await volumeSource(work, load, step.from)
   const wanted = source.files.filter((file) => amiss.has(file.id))
   const bytes = wanted.reduce((sum, file) => sum + file.sizeBytes, 0)
@@ -147,18 +152,17 @@ async function readFirst(
   work: Work,
   step: Step,
   place: Place,
-  entries: readonly Pick<SourceEntry, 'id' | 'path'>[],
+  entries: readonly Pick<SourceEntry, 'id' | 'path' | 'sizeBytes'>[],
 ): Promise<void> {
   const { db, attemptId, control } = work
   const amiss = await stillAmiss(db, step.volumeId, step.entryIds)
   const known = await copies.knownHashes(db, step.loadId)
-  const sizes = await copies.entrySizes(db, step.entryIds)
   const first = []
   for (const entry of entries) {
     const aside = joinPath(Buffer.from(place.asideFolder), joinPath(place.folder, entry.path))
     if (amiss.get(entry.id) !== 'changed' && !(await place.medium.entry(aside))) continue
     const hash = known.get(entry.id)
-    if (hash) first.push({ id: entry.id, path: entry.path, sizeBytes: sizes.get(entry.id) ?? 0, hash })
+    if (hash) first.push({ ...entry, hash })
   }
   const run = {
     ...{ loadId: step.loadId, runId: attemptId },

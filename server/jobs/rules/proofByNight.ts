@@ -17,8 +17,8 @@ const SAMPLE_MS = 600_000
 const DAY_MS = 86_400_000
 
 interface Options {
-  readonly now?: () => Date
-  readonly idleMs?: number
+  readonly now: () => Date
+  readonly everyMs: number
 }
 
 /**
@@ -30,6 +30,8 @@ export class ProofByNight {
   readonly #tried = new Map<string, number>()
   readonly #connected = new Map<string, number>()
   #askedAt = -Infinity
+  /** The end of the hours in which something was tried. */
+  #hours = 0
   #idleSince = Infinity
 
   constructor(
@@ -37,12 +39,12 @@ export class ProofByNight {
     readonly host: string,
     /** Puts a task into the line, unless one like it is open. */
     readonly order: (task: NextTask) => Promise<void>,
-    readonly options: Options = {},
+    readonly options: Options = { now: () => new Date(), everyMs: EVERY_MS },
   ) {}
 
   async turn(): Promise<void> {
-    const now = this.options.now?.() ?? new Date()
-    if (now.getTime() - this.#askedAt < (this.options.idleMs === undefined ? EVERY_MS : 0)) return
+    const now = this.options.now()
+    if (now.getTime() - this.#askedAt < this.options.everyMs) return
     this.#askedAt = now.getTime()
     await this.#noteConnected(now)
     // What somebody holds goes on when they say so.
@@ -58,10 +60,18 @@ export class ProofByNight {
   async #noteConnected(now: Date): Promise<void> {
     const here = new Set(await connectedVolumes(this.db, this.host))
     for (const id of this.#connected.keys()) if (!here.has(id)) this.#connected.delete(id)
-    for (const id of here) if (!this.#connected.has(id)) this.#connected.set(id, now.getTime())
+    for (const id of here) {
+      if (this.#connected.has(id)) continue
+      this.#connected.set(id, now.getTime())
+      // What was cut when it was pulled out goes on.
+      for (const key of this.#tried.keys()) if (key.endsWith(id)) this.#tried.delete(key)
+    }
   }
 
   async #byNight(hours: CycleHours, night: { from: Date; to: Date }, now: Date): Promise<boolean> {
+    // What was cut by other hours is tried again.
+    if (this.#hours !== night.to.getTime()) this.#tried.clear()
+    this.#hours = night.to.getTime()
     const mostBytes = hours.mostBytes - (await readByNight(this.db, night.from))
     if (mostBytes <= 0) return false
     const due = (await dueCopies(this.db, this.host, 50)).find(
@@ -78,7 +88,7 @@ export class ProofByNight {
   async #atStart(now: Date): Promise<void> {
     for (const [volumeId, since] of this.#connected) {
       const idleMs = now.getTime() - Math.max(since, this.#idleSince)
-      if (since === Infinity || idleMs < (this.options.idleMs ?? IDLE_MS)) continue
+      if (since === Infinity || idleMs < IDLE_MS) continue
       // Each time a drive is connected, once.
       this.#connected.set(volumeId, Infinity)
       if (idleMs > SAMPLE_MS) continue
