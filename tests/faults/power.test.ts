@@ -142,6 +142,7 @@ const foundLarge: Story = { ...foundThere, card: LARGE_CLIP }
 /** A copy is read again, though somebody put its files there by hand. */
 const checking: Story = {
   ...foundThere,
+  proves: Object.keys(CARD).length,
   done: ({ ledger }) => expect(ledger.proofs.size).toBeLessThanOrEqual(Object.keys(CARD).length),
   run: async (world) => {
     const names = Object.keys(world.content)
@@ -155,8 +156,8 @@ const checking: Story = {
       files: names.map((name, id) => ({
         id,
         path: path(name),
-        sizeBytes: CARD[name]?.length ?? 0,
-        hash: hashOf(CARD[name] ?? Buffer.alloc(0)),
+        sizeBytes: world.content[name]?.length ?? 0,
+        hash: hashOf(world.content[name] ?? Buffer.alloc(0)),
       })),
       gate,
       onBytes: () => undefined,
@@ -165,7 +166,18 @@ const checking: Story = {
   },
 }
 
-const checkingLarge: Story = { ...checking, card: LARGE_CLIP }
+const checkingLarge: Story = { ...checking, card: LARGE_CLIP, proves: 1 }
+
+/** So many that the medium is waited for once, and not file by file. */
+const MANY: Card = Object.fromEntries(
+  Array.from({ length: 17 }, (_, at) => [`DCIM/100CURLW/F${at}.XML`, Buffer.from(`<clip ${at}/>`)]),
+)
+const checkingMany: Story = {
+  ...checking,
+  card: MANY,
+  proves: 17,
+  done: ({ ledger }) => expect(ledger.proofs.size).toBeLessThanOrEqual(17),
+}
 
 const FILM = Buffer.alloc(60_000, 'film')
 const OLD_FILM = Buffer.alloc(9_000, 'old film')
@@ -325,6 +337,7 @@ async function stepsOf(story: Story): Promise<number> {
   story.prepare(world)
   await story.run(world)
   story.done(world)
+  if (story.proves !== undefined) expect(world.ledger.proofs.size).toBe(story.proves)
   return world.power.steps
 }
 
@@ -353,6 +366,7 @@ const STORIES = {
   foundLarge,
   checking,
   checkingLarge,
+  checkingMany,
   repairing: repairingOf(1_100_000),
   repairingSmall: repairingOf(5000),
   publishing,

@@ -37,6 +37,8 @@ export interface Story {
   readonly run: (world: World) => Promise<void>
   readonly holds: (world: World) => void
   readonly done: (world: World) => void
+  /** How many files an undisturbed run proves: a story in which nothing is proved sees no false proof. */
+  readonly proves?: number
 }
 
 /** The database is a step too: cut before it, nothing was written; cut after it, all of it. */

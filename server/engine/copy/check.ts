@@ -41,6 +41,7 @@ const BATCH = 512
  */
 export async function checkCopy(order: CheckOrder): Promise<void> {
   const names = new NewNames(order.medium)
+  const settlesEach = order.isSource ? undefined : 'settled'
   const small = order.files.filter((file) => file.sizeBytes <= SMALL_BLOCK)
   const large = order.files.filter((file) => file.sizeBytes > SMALL_BLOCK)
   // While names are made durable and told, the next files are read already.
@@ -53,20 +54,30 @@ export async function checkCopy(order: CheckOrder): Promise<void> {
     const lanes = alignedBlocks(LANES, SMALL_BLOCK)
     for (let at = 0; at < small.length; at += BATCH) {
       const records: CopyRecord[] = []
-      await inLanes(small.slice(at, at + BATCH), lanes, async (file, block) => {
-        records.push(await checkFile(order, names, file, [fitted(block, file.sizeBytes)]))
+      const batch = small.slice(at, at + BATCH)
+      // One wait for all of a medium is shorter than one for each of many files.
+      const isTogether = !order.isSource && batch.length >= LANES
+      if (isTogether) await order.medium.settle()
+      const settles = isTogether ? undefined : settlesEach
+      await inLanes(batch, lanes, async (file, block) => {
+        records.push(await checkFile({ ...order, settles }, names, file, [fitted(block, file.sizeBytes)]))
       })
       await tell(records)
     }
     const blocks = alignedBlocks(4, LARGE_BLOCK)
-    for (const file of large) await tell([await checkFile(order, names, file, blocks)])
+    for (const file of large) await tell([await checkFile({ ...order, settles: settlesEach }, names, file, blocks)])
   } finally {
     await telling
   }
 }
 
+interface FileOrder extends CheckOrder {
+  /** Each file is waited for before it is read. */
+  readonly settles: 'settled' | undefined
+}
+
 async function checkFile(
-  order: CheckOrder,
+  order: FileOrder,
   names: NewNames,
   file: ProvedFile,
   blocks: readonly Uint8Array[],
@@ -108,7 +119,7 @@ async function checkFile(
 type Reading = Awaited<ReturnType<typeof readSafely>>
 
 /** What is not as it was proved is read once more: a drive that reads otherwise each time is another fault than rot. */
-async function readTwice(order: CheckOrder, file: ProvedFile, path: Buffer, blocks: readonly Uint8Array[]) {
+async function readTwice(order: FileOrder, file: ProvedFile, path: Buffer, blocks: readonly Uint8Array[]) {
   const first = await readSafely(order, file, path, blocks)
   if (typeof first !== 'string' && first.hash === file.hash) return { first, last: first }
   return { first, last: await readSafely({ ...order, onBytes: () => undefined }, file, path, blocks) }
@@ -133,7 +144,7 @@ async function differs(
 
 /** A file that the drive cannot read is a finding of that file; a drive that is gone ends the check. */
 async function readSafely(
-  { medium, onBytes, gate, isSource }: CheckOrder,
+  { medium, onBytes, gate, settles }: FileOrder,
   { sizeBytes }: ProvedFile,
   path: Buffer,
   blocks: readonly Uint8Array[],
@@ -142,7 +153,7 @@ async function readSafely(
   try {
     const read = await readBack(medium, path, blocks, onBytes, gate, {
       ends,
-      ...(!isSource && { how: 'settled' as const }),
+      ...(settles && { how: settles }),
     })
     return { ...read, ends: ends.digest() ?? null }
   } catch (error) {
