@@ -59,7 +59,7 @@ export function VolumeSheet({ volume, onClose }: { volume: LockerView['volumes']
           label="Read again within, in days"
           inputMode="numeric"
           maxLength={4}
-          hint="By night, before a proof is older than that."
+          hint="Every file, by night."
         />
         {mediumSeen ? (
           <p className="mb-5 text-quiet">It keeps bytes on {MEDIUM_WORDS[mediumSeen]}: so the system says.</p>

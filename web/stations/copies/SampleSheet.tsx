@@ -186,7 +186,7 @@ const ClipList = ({ clips, sampled: { at, watched, broken } }: Pick<ClipsProps, 
   <ol aria-label="Clips of the sample" className="mt-4 border-t border-rule">
     {clips.map((one, index) => (
       <li key={one.clipId} className="flex items-baseline gap-3 border-b border-rule py-1.5">
-        <span className="flex w-5 justify-center self-center">
+        <span className="flex w-5 shrink-0 justify-center self-center">
           {watched.has(one.clipId) ? (
             <Check className="size-4 text-good" aria-label="watched" />
           ) : broken.has(one.clipId) ? (
