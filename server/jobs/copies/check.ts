@@ -239,7 +239,9 @@ class Found {
       if (record.kind === 'mismatch') {
         this.wrong += 1
         const how = record.difference === undefined ? 'is not as it was proved' : DIFFERENCE_WORDS[record.difference]
-        this.troubles.push(`${path} ${how} (${record.found} instead of ${record.wanted}). Copies says how it can be mended.`)
+        this.troubles.push(
+          `${path} ${how} (${record.found} instead of ${record.wanted}). Copies says how it can be mended.`,
+        )
       } else if (record.retried) {
         this.retried += 1
         const first = record.retried === 'unreadable' ? 'could not be read' : 'was read otherwise'
