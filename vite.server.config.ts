@@ -5,6 +5,7 @@ const PROGRAMS = {
   worker: 'server/programs/worker.ts',
   setup: 'server/programs/setup.ts',
   reader: 'server/programs/reader.ts',
+  smallReader: 'server/programs/smallReader.ts',
   story: 'server/programs/story.ts',
 }
 

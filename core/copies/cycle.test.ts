@@ -61,6 +61,24 @@ describe('where it stands', () => {
     expect(say({ proved: false })).toBe('')
     expect(say({ hours: { ...hours, on: false } })).toBe('All was read within 180 days. Nothing is read by night.')
   })
+  it('says no number of days that is not that of each volume, and promises nothing where nothing is read', () => {
+    const neap = { ...tide, name: 'Neap', cycleDays: 30 }
+    expect(
+      say({}, [
+        { ...tide, late: 1 },
+        { ...neap, late: 1 },
+      ]),
+    ).toContain('1 copy on Tide 1 and 1 copy on Neap were not read within the cycle of each volume.')
+    expect(
+      say({}, [
+        { ...tide, copies: 0, bytes: 0 },
+        { ...neap, copies: 0, bytes: 0 },
+      ]),
+    ).toBe('All was read within the cycle of each volume.')
+    const off = { hours: { ...hours, on: false } }
+    expect(say(off, [{ ...tide, connected: false }])).toBe('All was read within 180 days. Nothing is read by night.')
+  })
+
   it('names what is late, what is away, and what one night cannot hold', () => {
     expect(say({}, [{ ...tide, late: 2, connected: false }])).toBe(
       '2 copies on Tide 1 were not read within 180 days. Connect Tide 1, then it is read.',

@@ -106,13 +106,13 @@ export function cycleSentence({ hours, volumes, readBytes, isNight, proved }: Cy
       : `${late.map((one) => `${copies(one.late)} on ${one.name}`).join(' and ')} ` +
         `${late.reduce((sum, one) => sum + one.late, 0) === 1 ? 'was' : 'were'} not read within ${allDays(late)}.`
   const connect = away.length === 0 ? '' : ` Connect ${away.map((one) => one.name).join(' and ')}, then it is read.`
-  if (!hours.on) return `${first} Nothing is read by night.${connect}`
+  if (!hours.on) return `${first} Nothing is read by night.`
   return `${first}${tonight(hours, volumes, readBytes, isNight)}${connect}`
 }
 
 const allDays = (volumes: readonly DueVolume[]): string => {
   const days = [...new Set(volumes.map((volume) => volume.cycleDays))]
-  return counted(days.length === 1 ? (days[0] ?? USUAL_CYCLE_DAYS) : Math.max(USUAL_CYCLE_DAYS, ...days), 'day')
+  return days.length > 1 ? 'the cycle of each volume' : counted(days[0] ?? USUAL_CYCLE_DAYS, 'day')
 }
 
 function tonight(hours: CycleHours, volumes: readonly DueVolume[], readBytes: number, isNight: boolean): string {

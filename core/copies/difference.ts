@@ -34,7 +34,7 @@ export const DIFFERENCE_WORDS: Readonly<Record<Difference, string>> = {
   rot: 'has rotted: its content is another, though nobody wrote to it (size, times and file number are as when it was proved)',
   rewritten: 'was rewritten with its old time: size and time are as proved, and it was touched since',
   edited: 'was edited: its size is as proved, and its time is another',
-  replaced: 'was replaced: it has another size',
+  replaced: 'was replaced: what lies there has another size, or is no file',
   unclear:
     'has rotted or was rewritten, which of them nobody can tell: this file system keeps no time of change of a file',
   unsteady: 'is read otherwise each time: the drive, its cable or this computer is failing',

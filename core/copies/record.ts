@@ -45,10 +45,12 @@ export interface Conflict extends OfFile {
   readonly found: string
 }
 
-/** The destination cannot hold this one file: its name is too long or not allowed there. */
+/** The destination cannot hold this one file: its name is too long or not allowed there, or something stands in its way. */
 export interface Refused extends OfFile {
   readonly kind: 'refused'
   readonly message: string
+  /** What stands where a folder is needed, as a sentence. */
+  readonly inTheWay?: string
 }
 
 export interface SourceFailed {
@@ -62,7 +64,7 @@ export interface SourceFailed {
 export interface DestinationFailed {
   readonly kind: 'destination-failed'
   readonly destinationId: string
-  readonly reason: 'full' | 'gone' | 'refused'
+  readonly reason: 'full' | 'gone' | 'read-only' | 'refused'
   readonly message: string
   readonly missingBytes: number
 }

@@ -10,7 +10,7 @@ const volume = (name: string, more: object = {}) => ({
 })
 const bad = (entryId: number, more: Partial<AmissFile> = {}): AmissFile => ({
   ...{ entryId, loadId: 'load', label: 'Curlew A', path: `DCIM/C${entryId}.MP4`, sizeBytes: 1e9, volumeId: 'Tide 1' },
-  ...{ standing: 'differs', difference: 'rot', hash: `h${entryId}` },
+  ...{ standing: 'differs', difference: 'rot', hash: `h${entryId}`, isCovered: false },
   ...more,
 })
 const good = (entryId: number, volumeId: string, hash = `h${entryId}`) => ({ entryId, volumeId, hash })
@@ -45,15 +45,19 @@ describe('a repair', () => {
   it('waits for a drive that is away, and for a card that was not formatted', () => {
     const away = [volume('Tide 1'), volume('Tide 2', { connected: false })]
     expect(plan({ files: [bad(1)], goods: [good(1, 'Tide 2')], volumes: away }).waiting).toMatchObject([
-      { wants: 'Tide 2' },
+      { wants: 'you connect Tide 2' },
     ])
     const card = plan({ files: [bad(1)], formatted: new Set() })
-    expect([card.lost, card.waiting[0]?.wants]).toEqual([[], 'the card of “Curlew A”'])
+    expect([card.lost, card.waiting[0]?.wants]).toEqual([[], 'you connect the card of “Curlew A”'])
     expect(plan({ files: [bad(1)], cards: new Set(['load']) }).steps).toMatchObject([{ from: 'card' }])
     const off = [volume('Tide 1', { connected: false }), volume('Tide 2')]
     expect(plan({ files: [bad(1)], goods: [good(1, 'Tide 2')], volumes: off })).toMatchObject({
-      ...{ steps: [], waiting: [{ wants: 'Tide 1' }] },
+      ...{ steps: [], waiting: [{ wants: 'you connect Tide 1' }] },
     })
+    const covered = plan({ files: [bad(1, { standing: 'missing', isCovered: true })], goods: [good(1, 'Tide 2')] })
+    expect(repairSentence(covered)).toBe(
+      '1 file on Tide 1 can be mended once you unmount what is mounted inside the copy on Tide 1.',
+    )
   })
 
   it('is refused where room is short, for all on one drive together', () => {

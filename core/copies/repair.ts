@@ -16,6 +16,8 @@ export interface AmissFile {
   readonly difference: Difference | null
   /** What was proved of it. */
   readonly hash: string
+  /** Another file system is mounted inside its copy: what is below that is not seen. */
+  readonly isCovered: boolean
 }
 
 /** A copy of such a file that stands as it was proved. */
@@ -79,7 +81,7 @@ export interface RepairPlan {
   /** Copies differ, and nothing says which is right. */
   readonly unsettled: readonly NotMended[]
   readonly steps: readonly RepairStep[]
-  /** A good copy is known, and is not here; `wants` says what to connect. */
+  /** They can be mended once something is done; `wants` says what. */
   readonly waiting: readonly (NotMended & { readonly wants: string })[]
   /** `undefined` where a drive was never measured. */
   readonly seconds: number | undefined
@@ -126,10 +128,11 @@ export function repairPlan(question: RepairQuestion): RepairPlan {
     const hasCard = question.cards.has(file.loadId) && right === file.hash
     const needs = (wants: string) => wrong.waiting.push({ ...file, wants })
     if (right === undefined) wrong.unsettled.push(file)
-    else if (!target?.connected) needs(target?.name ?? 'its drive')
+    else if (!target?.connected) needs(`you connect ${target?.name ?? 'its drive'}`)
+    else if (file.isCovered) needs(`you unmount what is mounted inside the copy on ${target.name}`)
     else if (here.length > 0 || hasCard || file.standing === 'changed') planned.push({ file, sources: here })
-    else if (sources[0]) needs(sources.map((volume) => volume.name).join(' or '))
-    else if (!question.formatted.has(file.loadId)) needs(`the card of “${file.label}”`)
+    else if (sources[0]) needs(`you connect ${sources.map((volume) => volume.name).join(' or ')}`)
+    else if (!question.formatted.has(file.loadId)) needs(`you connect the card of “${file.label}”`)
     else wrong.lost.push(file)
   }
   const steps = withRoom(stepsOf(planned, question), volumes)
@@ -291,7 +294,7 @@ export function repairSentence(plan: RepairPlan): string {
     const wants = list([...new Set(waiting.map((one) => one.wants))])
     const more = parts.length > 0 ? 'more ' : ''
     const on = list([...new Set(waiting.map((one) => one.volumeName))])
-    parts.push(`${counted(sum(waiting), `${more}file`)} on ${on} can be mended once you connect ${wants}.`)
+    parts.push(`${counted(sum(waiting), `${more}file`)} on ${on} can be mended once ${wants}.`)
   }
   return parts.join(' ') || 'Every copy is as it was proved: nothing is to be repaired.'
 }

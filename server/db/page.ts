@@ -1,4 +1,4 @@
-import { sql, type SelectQueryBuilder } from 'kysely'
+import { sql, type RawBuilder, type SelectQueryBuilder } from 'kysely'
 import type { Page, PageAsked } from '../../contract/page'
 import type { Database } from './schema'
 
@@ -48,7 +48,23 @@ export async function pageOf<Tables extends keyof Database, Row>(
   return { rows: rows.slice(0, limit), next }
 }
 
-function keyIn(after: string, { type }: ListOrder): readonly [string, string] {
+/**
+ * What comes after the key of a page, in its order and no more than the page takes: for each branch of a union, since
+ * no index gives the order of all of them. To stand behind the conditions of a branch that has some.
+ */
+export function branchOfPage(
+  by: RawBuilder<unknown>,
+  id: RawBuilder<unknown>,
+  type: ListOrder['type'],
+  { after, limit, down }: PageAsked,
+): RawBuilder<unknown> {
+  const key = after === undefined ? undefined : keyIn(after, { type })
+  const isAfter = sql`and (${by}, ${id}) ${sql.raw(down ? '<' : '>')} (${key?.[0]}::${sql.raw(type)}, ${key?.[1]}::uuid)`
+  const direction = sql.raw(down ? 'desc' : 'asc')
+  return sql`${key ? isAfter : sql``} order by ${by} ${direction}, ${id} ${direction} limit ${limit + 1}`
+}
+
+function keyIn(after: string, { type }: Pick<ListOrder, 'type'>): readonly [string, string] {
   const key: unknown = parsed(Buffer.from(after, 'base64url').toString())
   if (!Array.isArray(key)) throw new NoSuchPage()
   const [value, id] = key as unknown[]

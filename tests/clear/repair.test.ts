@@ -140,6 +140,28 @@ describe('a copy that is not as it was proved', () => {
     expect(readFileSync(at('NOTES.TXT'), 'utf8')).toBe('of my own')
   })
 
+  it('is mended where its folder is gone, once nothing stands in the way', async () => {
+    const world = await copied()
+    const folder = join(world.slipway, world.title, 'Cards/Curlew A')
+    rmSync(folder, { recursive: true })
+    writeFileSync(folder, 'of my own')
+    await check(world, 0)
+    expect((await plan(world)).sentence).toMatch(/^3 files on Slipway \d+ can be mended from Tide \d+/)
+    const refused = await mended(await mend(world))
+    expect(refused.sentence).toMatch(/^Nothing of “Curlew A” on Slipway \d+ was mended\.$/)
+    expect(refused.troubles.join()).toMatch(/A file stands at “[^”]+\/Cards\/Curlew A”, where a folder is needed/)
+    expect(readFileSync(folder, 'utf8')).toBe('of my own')
+    rmSync(folder)
+    expect((await mended(await mend(world))).troubles).toEqual([])
+    expect((await world.copies()).copies.map((copy) => [copy.mark, copy.filesVerified])).toEqual([
+      ...[
+        [2, 3],
+        [2, 3],
+      ],
+    ])
+    listHolds(world.slipway, world.title)
+  })
+
   it('is left as it is where it was only touched, and mended from the card where both copies are bad', async () => {
     const world = await copied()
     const at = (drive: string, name: string) => join(drive, inMirror(world, name))

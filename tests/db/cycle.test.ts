@@ -42,6 +42,7 @@ const settled = async () => {
 beforeEach(async () => {
   await run(`delete from reading`)
   await run(`update mount set connected = true`)
+  await run(`update volume set put_away_at = null`)
   await run(`update copy_file set standing = 'verified', proved_at = now()`)
   await writeCycle(db, { ...USUAL_HOURS, atStart: false })
 })
@@ -99,6 +100,8 @@ describe('what is read by night', () => {
     const full = rule(() => NIGHT)
     await full.proof.turn()
     await run(`update reading set size_bytes = 0`)
+    // What stands on a volume that is put away is a copy all the same.
+    await run(`update volume set put_away_at = now() where id = '${volumes[0]?.id}'`)
     await run(`update mount set connected = false`)
     const away = rule(() => NIGHT)
     await away.proof.turn()

@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process'
 import {
   existsSync,
   lstatSync,
+  mkdirSync,
   readFileSync,
   readdirSync,
   statSync,
@@ -11,6 +12,7 @@ import {
 } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
+import type { Refused } from '../../core/copies/record'
 import { SourceGone, SourceSwapped } from '../../server/engine/copy/copyRun'
 import { rescueFile } from '../../server/engine/copy/rescue'
 import { FolderMedium } from '../../server/engine/medium/folder'
@@ -298,6 +300,33 @@ describe('a copy to two drives', () => {
       ['DCIM/100CURLW/EMPTY.TXT', 'tide'],
     ])
     expect(kinds(records, 'proved')).toHaveLength(files.size * 2 - 1)
+  })
+
+  it('says what stands where a folder is needed, and brings everything else there', async () => {
+    const bench = filledBench()
+    for (const folder of ['SUB', 'THUMB']) {
+      mkdirSync(join(bench.card, folder, 'DEEP'), { recursive: true })
+      writeFileSync(join(bench.card, folder, 'DEEP/CURL0041.JPG'), folder)
+    }
+    mkdirSync(join(bench.tide, 'Mirror'))
+    writeFileSync(join(bench.tide, 'Mirror/THUMB'), 'of my own')
+    symlinkSync('/tmp', join(bench.tide, 'Mirror/SUB'))
+    const { records, files } = await copyCard(
+      new FolderMedium(bench.card),
+      new FolderMedium(bench.slipway),
+      new FolderMedium(bench.tide),
+    )
+    expect(
+      kinds(records, 'refused')
+        .map((record) => (record as Refused).inTheWay)
+        .sort(),
+    ).toEqual([
+      'A file stands at “Mirror/THUMB”, where a folder is needed.',
+      'A link stands at “Mirror/SUB”, where a folder is needed.',
+    ])
+    expect(kinds(records, 'proved')).toHaveLength(files.size * 2 - 2)
+    expect(existsSync('/tmp/DEEP')).toBe(false)
+    expect(readFileSync(join(bench.tide, 'Mirror/THUMB'), 'utf8')).toBe('of my own')
   })
 })
 

@@ -2,9 +2,12 @@ import { sql, type SelectQueryBuilder } from 'kysely'
 import type { ChartAsked } from '../../../contract/chart'
 import { anyOf } from '../anyOf'
 import type { Db } from '../connection'
-import { pageOf } from '../page'
+import { branchOfPage, pageOf } from '../page'
 import type { Database } from '../schema'
 import { placeKeptLines, keptTitles } from './keptCharts'
+
+/** Asked once for a question, so that an index is searched for it. */
+const NOW = sql`(select clock_timestamp())`
 
 /** A line as it was just reckoned. */
 export interface ReckonedLine {
@@ -31,11 +34,11 @@ export async function takeDue(tx: Db, limit: number): Promise<string[]> {
   await sql`select pg_advisory_xact_lock(hashtext('lines of the chart'))`.execute(tx)
   const { rows } = await sql<{ loadId: string }>`
     with first as (
-      select distinct load_id from (select load_id from chart_due where due_at <= clock_timestamp() order by due_at limit ${limit * 20}) due
+      select distinct load_id from (select load_id from chart_due where due_at <= ${NOW} order by due_at limit ${limit * 20}) due
       limit ${limit})
     delete from chart_due where id in (
       -- However often something of a load became otherwise, it is worked out once.
-      select id from chart_due where load_id in (select load_id from first) and due_at <= clock_timestamp())
+      select id from chart_due where load_id in (select load_id from first) and due_at <= ${NOW})
     returning load_id`.execute(tx)
   return [...new Set(rows.map((row) => row.loadId))]
 }
@@ -43,7 +46,7 @@ export async function takeDue(tx: Db, limit: number): Promise<string[]> {
 /** Whether lines wait to be reckoned, counted up to `most`. */
 export const dueLoads = async (db: Db, most: number): Promise<number> => {
   const { rows } = await sql<{ loads: number }>`
-    select least(count(distinct load_id), ${most})::int as loads from (select load_id from chart_due where due_at <= clock_timestamp() limit ${most * 20}) as due`.execute(
+    select least(count(distinct load_id), ${most})::int as loads from (select load_id from chart_due where due_at <= ${NOW} order by due_at limit ${most * 20}) as due`.execute(
     db,
   )
   return rows[0]?.loads ?? 0
@@ -144,12 +147,14 @@ export async function chartPage(
   // The order is that of an index: that of the volume or site, where it is narrowed to one.
   const place = first === null ? sql`line.place` : sql`placed.place`
   const isOfPlaceAlone = first !== null && second === null && ofLoads.length === 1
+  const id = isOfPlaceAlone ? sql`placed.load_id` : sql`line.load_id`
   const lines = sql<PlacedLine & { place: string }>`(
-    select ${isOfPlaceAlone ? sql`placed.load_id as id, placed.load_id` : sql`line.load_id as id, line.load_id`}, ${place} as place
+    (select ${id} as id, ${id} as load_id, ${place} as place
       from ${isOfPlaceAlone ? sql`chart_place placed` : first === null ? sql`chart_line line` : sql`chart_line line join chart_place placed on placed.load_id = line.load_id and placed.place = line.place`}
-      ${ofLoads.length === 0 ? sql`` : sql`where ${sql.join(ofLoads, sql` and `)}`}
+      where ${sql.join([sql`true`, ...ofLoads], sql` and `)} ${branchOfPage(place, id, 'text', page)})
     union all
-    select line.id, null, line.place from kept_line line where ${sql.join(ofKept, sql` and `)}
+    (select line.id, null, line.place from kept_line line
+      where ${sql.join(ofKept, sql` and `)} ${branchOfPage(sql`line.place`, sql`line.id`, 'text', page)})
   )`.as('line')
   // What is joined here is no table of the schema.
   const query = db.selectFrom(lines).select(['id', 'loadId']) as unknown as SelectQueryBuilder<

@@ -25,14 +25,14 @@ export const dueCopies = async (db: Db, host: string, limit: number): Promise<Du
         join chart_copy c on c.volume_id = v.id
         join mirror m on m.load_id = c.load_id and m.volume_id = c.volume_id
         join load l on l.id = c.load_id
-      where mount.host = ${host} and mount.connected and v.put_away_at is null and m.present and ${IS_DUE}
+      where mount.host = ${host} and mount.connected and m.present and ${IS_DUE}
       order by c.others, c.oldest_at, v.created_at, c.load_id
       limit ${limit}`.execute(db)
   ).rows
 
 type DueVolumeRow = Omit<DueVolume, 'readBytesPerSecond'> & { readonly readBytesPerSecond: number | null }
 
-/** Each volume with proved copies, and what is due on it: more than any night can hold is counted no further. */
+/** Each volume with proved copies, also one that is put away, and what is due on it: more than any night can hold is counted no further. */
 export const dueVolumes = async (db: Db, host: string): Promise<DueVolumeRow[]> =>
   (
     await sql<DueVolumeRow>`
@@ -45,7 +45,7 @@ export const dueVolumes = async (db: Db, host: string): Promise<DueVolumeRow[]> 
             select m.copied_bytes as bytes, c.oldest_at
             from chart_copy c join mirror m on m.load_id = c.load_id and m.volume_id = c.volume_id
             where c.volume_id = v.id and m.present and ${IS_DUE} order by c.oldest_at limit ${MOST_COUNTED}) as oldest) as due
-      where v.put_away_at is null and exists (select from chart_copy where volume_id = v.id)
+      where exists (select from chart_copy where volume_id = v.id)
       order by v.created_at`.execute(db)
   ).rows
 

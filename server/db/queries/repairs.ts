@@ -6,10 +6,7 @@ import type { Db } from '../connection'
 /** A plan covers at most so many files; what is left is the next one's. */
 export const MOST_MENDED = 20_000
 
-/**
- * Files of copies that are not as they were proved, of one load or of all, where their folder is there and nothing else
- * is mounted inside it.
- */
+/** Files of copies that are not as they were proved, of one load or of all; of a folder that is gone all are. */
 export const amissFiles = (db: Db, loadId: string | null): Promise<AmissFile[]> =>
   db
     .selectFrom('mirror')
@@ -22,9 +19,8 @@ export const amissFiles = (db: Db, loadId: string | null): Promise<AmissFile[]> 
     .select(['copyFile.entryId', 'copyFile.loadId', 'copyFile.volumeId', 'load.label', 'loadEntry.pathText as path'])
     .select(['loadEntry.sizeBytes', 'proof.difference', 'proof.hash'])
     .select(sql<AmissFile['standing']>`copy_file.standing`.as('standing'))
+    .select(sql<boolean>`mirror.mounted <> '[]'`.as('isCovered'))
     .where(sql<boolean>`mirror.files_differ + mirror.files_changed + mirror.files_missing > 0`)
-    .where('mirror.present', '=', true)
-    .where(sql<boolean>`mirror.mounted = '[]'`)
     .where('copyFile.onCard', '=', true)
     .where('copyFile.standing', 'in', ['differs', 'changed', 'missing'])
     .$if(loadId !== null, (query) => query.where('mirror.loadId', '=', loadId))

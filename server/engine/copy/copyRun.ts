@@ -15,10 +15,16 @@ import { stampOf, type FileStamp } from '../medium/stamps'
 import { EndsHash } from './sample'
 import { SourceDiffers } from './sourceDiffers'
 import { Stopped } from '../tool/stopped'
+import { whatBlocks } from '../medium/wayBlocked'
 
 const GONE = new Set(['ENODEV', 'ENXIO', 'ENOTCONN', 'ESTALE', 'EHOSTDOWN'])
 /** One name that a file system cannot hold; all others can still arrive. */
-const NAME_REFUSED = new Set(['ENAMETOOLONG', 'EILSEQ', 'EINVAL', 'ENOTDIR', 'EISDIR'])
+const NAME_REFUSED = new Set(['ENAMETOOLONG', 'EILSEQ', 'EINVAL', 'EISDIR'])
+const REASONS: Readonly<Record<string, DestinationFailed['reason']>> = {
+  ENOSPC: 'full',
+  EDQUOT: 'full',
+  EROFS: 'read-only',
+}
 
 /** The card itself went away: nothing more can be copied, and no single file is to blame. */
 export class SourceGone extends Error {}
@@ -117,9 +123,10 @@ export class CopyRun {
           await to.medium.makeFolder(to.parts)
           await this.#makeFolder(to, to.folder)
           for (const folder of this.order.folders) {
-            await this.#makeFolder(to, joinPath(to.folder, folder)).catch((error: unknown) => {
-              // A folder whose name does not fit is missed by the files that need it.
-              if (!NAME_REFUSED.has(errorCode(error))) throw error
+            const path = joinPath(to.folder, folder)
+            await this.#makeFolder(to, path).catch(async (error: unknown) => {
+              // A folder that cannot be made is missed by the files that need it.
+              if (!NAME_REFUSED.has(errorCode(error)) && !(await whatBlocks(to.medium, path, error))) throw error
             })
           }
         }),
@@ -171,14 +178,19 @@ export class CopyRun {
     }
   }
 
-  /** As `attempt`, for what concerns one file’s own name: a name that does not fit is the file’s trouble alone. */
+  /**
+   * As `attempt`, for what concerns one file’s own name: one that does not fit, or that something stands in the way of, is
+   * the file’s trouble alone.
+   */
   async attemptFile<T>(to: CopyDestination, file: SourceFile, action: () => Promise<T>): Promise<T | undefined> {
     return this.attempt(to, async () => {
       try {
         return await action()
       } catch (error) {
-        if (!NAME_REFUSED.has(errorCode(error))) throw error
-        await this.order.report([{ kind: 'refused', fileId: file.id, destinationId: to.id, message: messageOf(error) }])
+        const inTheWay = await whatBlocks(to.medium, this.finalPath(to, file), error)
+        if (inTheWay === undefined && !NAME_REFUSED.has(errorCode(error))) throw error
+        const what = { fileId: file.id, destinationId: to.id, message: messageOf(error) }
+        await this.order.report([{ kind: 'refused', ...what, ...(inTheWay !== undefined && { inTheWay }) }])
         return undefined
       }
     })
@@ -191,7 +203,7 @@ export class CopyRun {
       .reduce((sum, file) => sum + file.sizeBytes, 0)
     const open = wanted - (this.#placed.get(to.id) ?? 0)
     const gone = GONE.has(code) || (await isGone(to.medium))
-    const reason = code === 'ENOSPC' || code === 'EDQUOT' ? 'full' : gone ? 'gone' : 'refused'
+    const reason = REASONS[code] ?? (gone ? 'gone' : 'refused')
     // Parts of files that did not arrive are ours to remove, and count as room again; so do whole ones, which go before
     // the next copy.
     const left = gone ? 0 : await this.#removeParts(to).catch(() => 0)

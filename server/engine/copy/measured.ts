@@ -1,4 +1,4 @@
-import type { Medium, ReadableFile, WritableFile } from '../medium/medium'
+import type { Medium, ReadableFile, SmallFile, SmallRead, WritableFile } from '../medium/medium'
 
 /** Less than this says more of the system's memory than of a drive. */
 const LEAST_BYTES = 32 * 1024 * 1024
@@ -60,8 +60,13 @@ export class MeasuredMedium {
         abandon: () => file.abandon(),
       }
     }
+    const readSmall = (files: readonly SmallFile[]): Promise<readonly SmallRead[]> =>
+      this.#reading.during(
+        medium.readSmall?.(files) ?? Promise.resolve(files.map(() => ({ code: 'ENOSYS' }))),
+        (reads) => reads.reduce((sum, read) => sum + ('hash' in read ? read.sizeBytes : 0), 0),
+      )
     const settle = () => this.#writing.during(medium.settle(), () => 0)
-    const own: Partial<Medium> = { open: opened, create: created, settle }
+    const own: Partial<Medium> = { open: opened, create: created, readSmall, settle }
     this.medium = new Proxy(medium, {
       get(target, name) {
         if (Object.hasOwn(own, name)) return own[name as keyof Medium]

@@ -7,9 +7,10 @@ import type { DeviceIdentity } from '../../../core/copies/device'
 import { deviceOf, mediumNumber } from './device'
 import type { FileStats } from './fileStats'
 import { findTree } from './find'
-import { deviceError, parentOf, type Stamps, type TreeEntry } from './medium'
-import { mountedNow, mountIdOf, mountOnTheWay, notOfThisMedium } from './mounts'
+import { deviceError, errorCode, parentOf, type SmallFile, type SmallRead, type Stamps, type TreeEntry } from './medium'
+import { mountedNow, mountIdOf, mountOnTheWay, mountTable, notOfThisMedium } from './mounts'
 import { liesAt, linkOnTheWay } from './openHere'
+import { smallReaders } from './smallFiles'
 import { stampsAt } from './stamps'
 
 const run = promisify(execFile)
@@ -49,6 +50,8 @@ export interface Disk {
   readdir(path: Buffer): Promise<Buffer[]>
   /** Everything below a folder at once, where there is a quick way. */
   tree?(path: Buffer): Promise<TreeEntry[] | undefined>
+  /** Many small files at once, by threads; where that is possible. */
+  readSmall?(files: readonly SmallFile[]): Promise<readonly SmallRead[]>
   readlink(path: Buffer): Promise<Buffer>
   mkdir(path: Buffer): Promise<void>
   link(from: Buffer, to: Buffer): Promise<void>
@@ -70,19 +73,23 @@ export interface Disk {
   place(root: string): Promise<string>
 }
 
-/** How long a folder passes for one without links and mounts on its way. */
+/** How long a folder passes for one without links and mounts on its way, and the volume for the same. */
 const TRUSTED_MS = 1000
+
+const volumeGone = () => deviceError('ENODEV', 'The volume went away, or another one came in its place.')
 
 /**
  * The calls of the system for what lies below one folder. A path that leads through a link is refused with `ELOOP`, one
- * that leads into another mount with `EXDEV`, whatever is asked; `root` itself must be a real path.
+ * that leads into another mount with `EXDEV`, whatever is asked; `root` itself must be a real path. It belongs to the
+ * volume that it met first: once another one stands at the root, or none, it answers `ENODEV`, and calls nothing gone.
  */
 export class RealDisk implements Disk {
   readonly #trusted = new Map<string, number>()
   #mounted: readonly string[] = []
   #mountedUntil = 0
-  #mountId: number | undefined
-  #mountIdUntil = 0
+  #first: { readonly place: string; readonly mountId: number | undefined } | undefined
+  #sameUntil = 0
+  #table = ''
 
   constructor(readonly root: string) {}
 
@@ -112,15 +119,45 @@ export class RealDisk implements Disk {
     if (place !== undefined) throw notOfThisMedium(place)
   }
 
-  /** Asks which mount the root lies on. */
-  async #seeRootMount(): Promise<void> {
-    const fd = await call.open(this.root, constants.O_RDONLY | constants.O_DIRECTORY)
+  async #look(root: string): Promise<{ place: string; mountId: number | undefined }> {
+    const fd = await call.open(root, constants.O_RDONLY | constants.O_DIRECTORY)
     try {
-      this.#mountId = mountIdOf(fd)
+      const { dev, ino } = await call.stat(fd)
+      const mountId = mountIdOf(fd)
+      return { place: `${dev}:${ino}:${mountId ?? ''}:${await mediumNumber(root)}`, mountId }
     } finally {
       await call.close(fd)
     }
-    this.#mountIdUntil = performance.now() + TRUSTED_MS
+  }
+
+  /** Throws where another volume stands at the root than at first; the mount that it lies on. */
+  async #assertSame(): Promise<number | undefined> {
+    // Read before: what is mounted while it is looked is looked at again.
+    const table = mountTable()
+    const now = await this.#look(this.root).catch((error: unknown) => {
+      throw this.#first && ['ENOENT', 'ENOTDIR'].includes(errorCode(error)) ? volumeGone() : error
+    })
+    this.#first ??= now
+    if (now.place !== this.#first.place) throw volumeGone()
+    this.#sameUntil = performance.now() + TRUSTED_MS
+    this.#table = table
+    return now.mountId
+  }
+
+  /** The same, as of a moment ago. */
+  async #sameMount(): Promise<number | undefined> {
+    return this.#sameUntil < performance.now() ? this.#assertSame() : this.#first?.mountId
+  }
+
+  /** The same, as of now: nothing was mounted or unmounted since, by what the kernel knows from memory. */
+  async #sameNow(): Promise<number | undefined> {
+    return mountTable() === this.#table ? this.#sameMount() : this.#assertSame()
+  }
+
+  /** What is not there is not there only while its volume is. */
+  readonly #unlessGone = async (error: unknown): Promise<never> => {
+    if (['ENOENT', 'ENOTDIR'].includes(errorCode(error))) await this.#sameNow()
+    throw error
   }
 
   /**
@@ -140,22 +177,26 @@ export class RealDisk implements Disk {
   async open(path: Buffer, flags: number, mode?: number): Promise<DiskFile> {
     // Nothing may be made or emptied behind a link before it is noticed.
     if ((flags & (constants.O_CREAT | constants.O_TRUNC)) !== 0) await this.#trust(parentOf(path))
-    if (this.#mountIdUntil < performance.now()) await this.#seeRootMount()
-    const own = this.#mountId
-    const fd = await call.open(path, flags | constants.O_NOFOLLOW, mode)
+    const own = await ((flags & constants.O_CREAT) !== 0 ? this.#sameNow() : this.#sameMount())
+    const fd = await call.open(path, flags | constants.O_NOFOLLOW, mode).catch(this.#unlessGone)
     // The kernel itself says on which mount the open file lies: a mount that came in this very moment is seen too.
     const isOwn = mountIdOf(fd) === own
     if (isOwn && liesAt(fd, path)) return new OpenFile(fd)
     await call.close(fd)
     if (isOwn) throw linkOnTheWay()
-    this.#mountIdUntil = 0
+    await this.#assertSame()
     throw notOfThisMedium(mountOnTheWay(this.#relative(path), this.#mountedNow()) ?? '')
   }
 
+  async readSmall(files: readonly SmallFile[]): Promise<readonly SmallRead[]> {
+    return smallReaders.read({ files, mountId: await this.#sameMount() })
+  }
+
   async lstat(path: Buffer): Promise<FileStats> {
+    await this.#sameMount()
     await this.#trust(parentOf(path))
     this.#assertOwn(path)
-    return call.lstat(path)
+    return call.lstat(path).catch(this.#unlessGone)
   }
 
   async readdir(path: Buffer): Promise<Buffer[]> {
@@ -177,6 +218,7 @@ export class RealDisk implements Disk {
   readlink = (path: Buffer): Promise<Buffer> => fs.readlink(path, { encoding: 'buffer' })
 
   async mkdir(path: Buffer): Promise<void> {
+    await this.#sameNow()
     await this.#trust(parentOf(path))
     await fs.mkdir(path)
   }
@@ -218,13 +260,7 @@ export class RealDisk implements Disk {
   stamps = stampsAt
 
   async place(root: string): Promise<string> {
-    const fd = await call.open(root, constants.O_RDONLY | constants.O_DIRECTORY)
-    try {
-      const { dev, ino } = await call.stat(fd)
-      return `${dev}:${ino}:${mountIdOf(fd) ?? ''}:${await mediumNumber(root)}`
-    } finally {
-      await call.close(fd)
-    }
+    return (await this.#look(root)).place
   }
 }
 

@@ -14,10 +14,13 @@ import {
   type Medium,
   type MediumEntry,
   type ReadableFile,
+  type SmallFile,
+  type SmallRead,
   type Stamps,
   type TreeEntry,
   type WritableFile,
 } from './medium'
+import { notAFolder } from './wayBlocked'
 
 const BESIDE = Buffer.from('.yendra-part')
 
@@ -113,6 +116,12 @@ export class FolderMedium implements Medium {
     }
   }
 
+  async readSmall(files: readonly SmallFile[]): Promise<readonly SmallRead[]> {
+    const { pastCache } = await this.device()
+    if (!pastCache || !this.#disk.readSmall) return files.map(() => ({ code: 'ENOSYS' }))
+    return this.#disk.readSmall(files.map(({ path, sizeBytes }) => ({ path: this.#at(path), sizeBytes })))
+  }
+
   async create(path: Buffer): Promise<WritableFile> {
     const { O_WRONLY, O_CREAT, O_TRUNC, O_NOFOLLOW, O_DIRECT } = constants
     const full = this.#at(path)
@@ -133,8 +142,8 @@ export class FolderMedium implements Medium {
       },
     )
     if (mountOnTheWay(key, this.mounted()) !== undefined) throw notOfThisMedium(key)
-    if ((await this.entry(path))?.kind !== 'folder')
-      throw deviceError('ENOTDIR', 'A file or link stands where a folder is needed.')
+    const there = await this.entry(path)
+    if (there?.kind !== 'folder') throw notAFolder(path, there?.kind ?? 'special')
     this.#made.add(key)
     return isNew
   }

@@ -55,6 +55,23 @@ export async function readOnce(file: ReadableFile, block: Uint8Array): Promise<n
   }
 }
 
+/** A small file by its path. */
+export interface SmallFile {
+  readonly path: Buffer
+  readonly sizeBytes: number
+}
+
+/** How a file lay when it was opened and what was read of it; a code where it is to be read by the usual way. */
+export type SmallRead =
+  | {
+      readonly hash: string
+      /** As `EndsHash` makes it. */
+      readonly ends: string | null
+      readonly sizeBytes: number
+      readonly identity: FileIdentity
+    }
+  | { readonly code: string }
+
 export interface WritableFile {
   write(block: Uint8Array, position: number): Promise<void>
   /** Sets the time of the last change, and waits for the medium when `durable` is asked for. */
@@ -78,6 +95,8 @@ export interface Medium {
    * wrote to it is on the medium.
    */
   open(path: Buffer, how?: 'settled'): Promise<ReadableFile>
+  /** Reads many small files at once past the cache, where there is a quick way; in the order of the files. */
+  readSmall?(files: readonly SmallFile[]): Promise<readonly SmallRead[]>
   /** Hash of the ends of a file (`sampleHash`), where what reads it can make that in one go. */
   sample?(path: Buffer, sizeBytes: number): Promise<string>
   /** Creates or empties a file of ours. */

@@ -19,7 +19,10 @@ const TABLE = '/proc/self/mountinfo'
  * What is mounted on this computer, from the kernel’s memory. Source: proc_pid_mountinfo(5); spaces and the like are
  * octal escapes.
  */
-export const mounts = (): readonly Mounted[] => parsed(readFileSync(TABLE, 'latin1'))
+export const mounts = (): readonly Mounted[] => parsed(mountTable())
+
+/** The same as the kernel writes it: another text whenever anything was mounted or unmounted. */
+export const mountTable = (): string => readFileSync(TABLE, 'latin1')
 
 let latest: { readonly table: string; readonly mounts: readonly Mounted[] } = { table: '', mounts: [] }
 
@@ -54,7 +57,7 @@ export function mountedBelow(root: string, table: readonly Mounted[]): string[] 
 }
 
 /** The same, at this moment. */
-export const mountedNow = (root: string): string[] => mountedBelow(root, parsed(readFileSync(TABLE, 'latin1')))
+export const mountedNow = (root: string): string[] => mountedBelow(root, mounts())
 
 /** The place where something is mounted that a relative path lies at or below. */
 export const mountOnTheWay = (path: string, places: readonly string[]): string | undefined =>

@@ -11,6 +11,7 @@ import { putVolumeSpeed, volume as volumeRow } from '../../db/queries/volumes'
 import { checkCopy, type ProvedFile } from '../../engine/copy/check'
 import { MeasuredMedium } from '../../engine/copy/measured'
 import { movedBelow } from '../../engine/medium/traffic'
+import { Stopped } from '../../engine/tool/stopped'
 import { CannotWork } from '../../media/cannotWork'
 import { volumeMedium, type Medium } from '../../media/mediumOf'
 import { scanMirror } from '../../observer/mirrorScan'
@@ -196,10 +197,12 @@ const OVER = 'the hours were over'
 
 /** Read by itself, it ends without a complaint when its time is over or the drive is pulled out. */
 async function whyCut(work: Work, input: CheckInput, { volumeId, name }: Planned, error: unknown): Promise<string> {
-  if (!givesWay(input)) throw error
   if (error instanceof TimeOver) return OVER
-  if (await stillThere(work, volumeId)) throw error
-  return `${name} was taken away`
+  if (error instanceof Stopped || (await stillThere(work, volumeId))) throw error
+  if (givesWay(input)) return `${name} was taken away`
+  throw new CannotWork(
+    `${name} went away while it was read. What was read before stays proved; connect it, then check.`,
+  )
 }
 
 async function stillThere({ db, host }: Work, volumeId: string): Promise<Medium | undefined> {

@@ -12,7 +12,7 @@ import { putAside } from '../../engine/copy/aside'
 import { checkCopy } from '../../engine/copy/check'
 import type { CopyDestination } from '../../engine/copy/copyOrder'
 import { MeasuredMedium } from '../../engine/copy/measured'
-import { joinPath } from '../../engine/medium/medium'
+import { joinPath, parentOf } from '../../engine/medium/medium'
 import { removeStaleParts } from '../../media/attempts'
 import { CannotWork } from '../../media/cannotWork'
 import { partsOf, volumeMedium } from '../../media/mediumOf'
@@ -91,16 +91,22 @@ async function mendStep(work: Work, step: Step): Promise<Told> {
     ...{ load, source: { ...source, files: wanted }, measured: new MeasuredMedium(source.medium) },
     ...{ targets: [target], troubles, known: await rightHashes(db, step), setAside: false },
   })
-  await passes.run([])
+  // Folders may be gone with what lay in them.
+  const folders = new Set(wanted.map((file) => parentOf(file.path).toString('latin1')))
+  await passes.run([...folders].map((folder) => Buffer.from(folder, 'latin1')))
   if (!passes.tally.failed(target.id)) await finishTarget(work, target, load.id, onCard, troubles)
   const left = await stillAmiss(db, step.volumeId, step.entryIds)
   const mended = amiss.size - left.size
-  await addNote(db, {
-    ...{ kind: 'repaired', productionId: load.productionId, loadId: load.id, volumeId: step.volumeId },
-    detail: { files: mended, from: step.from, taskId: work.taskId },
-  })
+  if (mended > 0)
+    await addNote(db, {
+      ...{ kind: 'repaired', productionId: load.productionId, loadId: load.id, volumeId: step.volumeId },
+      detail: { files: mended, from: step.from, taskId: work.taskId },
+    })
   const aside = place.moved() ? ` What was bad lies in “${place.asideFolder}” on ${place.name}.` : ''
-  const mend = `${counted(mended, 'file')} of “${load.label}” on ${place.name} mended from ${source.name} and proved.`
+  const mend =
+    mended === 0
+      ? `Nothing of “${load.label}” on ${place.name} was mended.`
+      : `${counted(mended, 'file')} of “${load.label}” on ${place.name} mended from ${source.name} and proved.`
   return { sentence: `${said ? `${said} ` : ''}${mend}${aside}`, troubles }
 }
 

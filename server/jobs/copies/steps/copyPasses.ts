@@ -148,7 +148,8 @@ export class CopyPasses {
       this.#settled.set(record.destinationId, settled)
     }
     const sentence = troubleSentence(record, this.#names, targets)
-    if (sentence) troubles.push(sentence)
+    // What stands in the way of many files is said once.
+    if (sentence && !(record.kind === 'refused' && troubles.includes(sentence))) troubles.push(sentence)
     if (record.kind === 'conflict' && sentence)
       this.#conflicts.push({ fileId: record.fileId, destinationId: record.destinationId, sentence })
     if (record.kind === 'destination-failed') this.tally.fail(record.destinationId, sentence ?? '')

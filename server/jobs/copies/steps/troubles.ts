@@ -1,4 +1,4 @@
-import type { CopyRecord } from '../../../../core/copies/record'
+import type { CopyRecord, DestinationFailed } from '../../../../core/copies/record'
 import { formatBytes } from '../../../../core/units/quantity'
 
 /** What a person must know of one thing that went wrong; `undefined` when nothing did. */
@@ -24,19 +24,33 @@ export function troubleSentence(
         `${record.wanted}). It was left as it is: set it aside and copy again.`
       )
     case 'refused':
+      if (record.inTheWay !== undefined)
+        return `${volume}: ${record.inTheWay} Move it away, then do this again; what is proved there stays.`
       return (
         `${names.get(record.fileId)} cannot lie on ${volume}: its name does not fit there. Copy it by ` +
         'hand under a shorter name, and keep the card.'
       )
     case 'destination-failed':
-      return record.reason === 'full' && record.missingBytes === 0
+      return failedSentence(record, volume)
+  }
+}
+
+function failedSentence({ reason, missingBytes, message }: DestinationFailed, volume: string): string {
+  switch (reason) {
+    case 'full':
+      return missingBytes === 0
         ? `${volume} takes no more bytes, though it still shows room: a quota, or a pool that it shares ` +
             'with others, is full. Make room there and copy again; what is proved on it stays.'
-        : record.reason === 'full'
-          ? `${volume} is full: ${formatBytes(record.missingBytes)} (${record.missingBytes} bytes) are ` +
+        : `${volume} is full: ${formatBytes(missingBytes)} (${missingBytes} bytes) are ` +
             'missing. Make room and copy again; what is proved there stays.'
-          : record.reason === 'gone'
-            ? `${volume} was unplugged. Connect it and copy again; what is proved there stays.`
-            : `${volume} refused: ${record.message.replace(/\.$/, '')}. What is proved there stays.`
+    case 'gone':
+      return `${volume} was unplugged. Connect it and copy again; what is proved there stays.`
+    case 'read-only':
+      return (
+        `${volume} can only be read here: a switch on it, its file system or the way it is mounted forbids writing. ` +
+        'Make it writable, then do this again; what is proved there stays.'
+      )
+    case 'refused':
+      return `${volume} refused: ${message.replace(/\.$/, '')}. What is proved there stays.`
   }
 }

@@ -34,7 +34,7 @@ export function RepairSheet({ plan, loadId, onClose }: RepairSheetProps) {
       {plan.waiting.map((one) => (
         <NotNow
           key={`${one.wants} ${one.label} ${one.volumeName}`}
-          heading={`Waits for ${one.wants}`}
+          heading={`Once ${one.wants}`}
           look="text-doubt"
           some={[one]}
         />
