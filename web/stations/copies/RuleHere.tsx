@@ -4,6 +4,7 @@ import type { LoadCopies } from '../../../contract/copies'
 import { rulesApi, type RulesView } from '../../../contract/rules'
 import { Ask } from '../../parts/asking/Ask'
 import { useAsk } from '../../parts/asking/useAsk'
+import { useAtOnce } from '../../parts/asking/useAtOnce'
 import { useSend } from '../../parts/asking/useSend'
 import { showAnew } from '../../parts/asking/useShowing'
 import { Switch } from '../../parts/controls/Switch'
@@ -34,11 +35,10 @@ export function RuleHere({ load, productionId }: { load: LoadCopies; productionI
 
 function AtDesk({ atHome }: { atHome: boolean }) {
   const send = useSend(rulesApi.setUsual, showAnew)
-  // What was just chosen shows at once; the server's answer follows.
-  const on = (send.isPending ? send.variables.body?.atHome : undefined) ?? atHome
+  const [on, choose] = useAtOnce(atHome, (next) => send.mutateAsync({ params: {}, body: { atHome: next } }))
   return (
     <>
-      <Switch on={on} onChange={(next) => send.mutate({ params: {}, body: { atHome: next } })}>
+      <Switch on={on} onChange={choose}>
         I am at my own desk now
       </Switch>
       <Trouble error={send.error} />

@@ -4,6 +4,7 @@ import { CSS } from '@dnd-kit/utilities'
 import { format } from 'date-fns'
 import { GripVertical, Pencil } from 'lucide-react'
 import type { Shot, ShotNames } from '../../../core/shoot/shots'
+import { useAtOnce } from '../../parts/asking/useAtOnce'
 import { IconButton } from '../../parts/controls/IconButton'
 import { Tick } from '../../parts/controls/Tick'
 
@@ -12,7 +13,7 @@ interface ShotRowProps {
   readonly number: number
   readonly names: ShotNames
   readonly onOpen: () => void
-  readonly onTick: (filmed: boolean) => void
+  readonly onTick: (filmed: boolean) => Promise<unknown>
 }
 
 /** One shot: its tick, its name, what it is for, and a handle to move it by. */
@@ -20,6 +21,7 @@ export function ShotRow({ shot, number, names, onOpen, onTick }: ShotRowProps) {
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
     id: shot.id,
   })
+  const [filmed, tick] = useAtOnce(shot.filmedAt !== null, onTick)
   const camera = names.cameras.find((one) => one.id === shot.cameraId)?.name
   const destinations = names.destinations.filter((one) => shot.deliverables.includes(one.id)).map((one) => one.name)
   return (
@@ -28,7 +30,7 @@ export function ShotRow({ shot, number, names, onOpen, onTick }: ShotRowProps) {
       style={{ transform: CSS.Translate.toString(transform), transition }}
       className={`relative flex items-start gap-3 border-b border-rule py-2.5 ${isDragging ? 'z-10 bg-wash' : ''}`}
     >
-      <Tick checked={shot.filmedAt !== null} onChange={onTick} className="min-w-0 grow">
+      <Tick checked={filmed} onChange={tick} className="min-w-0 grow">
         <span className="figure mr-1.5 text-quiet">{number}</span>
         <span className={`font-semibold ${shot.filmedAt ? 'text-quiet line-through' : ''}`}>{shot.name}</span>
         <span className="block text-sm text-quiet">

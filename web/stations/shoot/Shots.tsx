@@ -127,7 +127,7 @@ function ShotList({ shots, names, onOpen }: ShotListProps) {
                 names={names}
                 onOpen={() => onOpen(shot)}
                 onTick={(filmed) =>
-                  tick.mutate({
+                  tick.mutateAsync({
                     params: { id: shot.id },
                     body: { filmedAt: filmed ? new Date().toISOString() : null },
                   })
