@@ -27,6 +27,15 @@ const hashOf = (bytes: Buffer) => {
   return hash.digest()
 }
 
+/** The same medium with some of its calls answered otherwise. */
+const otherwise = (medium: Medium, calls: Partial<Medium>): Medium =>
+  new Proxy(medium, {
+    get: (target, name) => {
+      const value: unknown = Reflect.get(name in calls ? calls : target, name)
+      return typeof value === 'function' ? (value.bind(target) as unknown) : value
+    },
+  })
+
 /** A drive of which each reading of a file goes as it is told, one after the other; the last goes for all others. */
 function drive(readings: readonly ('well' | 'otherwise' | 'EIO' | number)[]): { medium: Medium; root: string } {
   const root = mkdtempSync(join(process.env.YENDRA_TEST_DIR ?? tmpdir(), 'yendra-check-'))
@@ -49,14 +58,7 @@ function drive(readings: readonly ('well' | 'otherwise' | 'EIO' | number)[]): { 
       },
     }
   }
-  const medium = new Proxy<Medium>(folder, {
-    get: (target, name) => {
-      if (name === 'open') return open
-      const value: unknown = Reflect.get(target, name, target)
-      return typeof value === 'function' ? (value.bind(target) as unknown) : value
-    },
-  })
-  return { medium, root }
+  return { medium: otherwise(folder, { open }), root }
 }
 
 async function read(medium: Medium, meanwhile = () => undefined as unknown): Promise<CopyRecord | undefined> {
@@ -92,10 +94,7 @@ describe('a file that is read again', () => {
   it('is nothing at all where its volume went away while it could not be read', async () => {
     const { medium } = drive(['EIO'])
     let turns = 0
-    const pulled = new Proxy(medium, {
-      get: (target, name) =>
-        name === 'place' ? () => Promise.resolve(String((turns += 1))) : (Reflect.get(target, name) as unknown),
-    })
+    const pulled = otherwise(medium, { place: () => Promise.resolve(String((turns += 1))) })
     await expect(read(pulled)).rejects.toMatchObject({ code: 'ENODEV' })
   })
 
@@ -152,12 +151,7 @@ describe('many small files that are read at once', () => {
     writeFileSync(at(8), 'x'.repeat(1_048_576))
     appendFileSync(at(17), Buffer.alloc(2_000_000))
     const medium = new FolderMedium(root)
-    const oneByOne = new Proxy<Medium>(medium, {
-      get: (target, key) => {
-        const value: unknown = key === 'readSmall' ? undefined : Reflect.get(target, key, target)
-        return typeof value === 'function' ? (value.bind(target) as unknown) : value
-      },
-    })
+    const oneByOne = otherwise(medium, { readSmall: undefined })
     const quick = await checked(medium, files)
     expect(quick).toEqual(await checked(oneByOne, files))
     expect(quick.told.flatMap((one) => (one.kind === 'mismatch' ? one.fileId : []))).toEqual([1, 2, 4, 5, 6, 7, 8, 17])
@@ -172,18 +166,18 @@ describe('many small files that are read at once', () => {
     const { root, files } = all()
     const medium = new FolderMedium(root)
     const failing = (read: SmallRead) =>
-      new Proxy<Medium>(medium, {
-        get: (target, key) => {
-          if (key === 'readSmall') return (asked: readonly unknown[]) => Promise.resolve(asked.map(() => read))
-          const value: unknown = Reflect.get(target, key, target)
-          return typeof value === 'function' ? (value.bind(target) as unknown) : value
-        },
-      })
+      otherwise(medium, { readSmall: (asked) => Promise.resolve(asked.map(() => read)) })
     const told = async (read: SmallRead) => (await checked(failing(read), files)).told
     expect(await told({ code: 'EIO' })).toMatchObject(files.map(() => ({ retried: 'unreadable' })))
     const other = { hash: '0'.repeat(16), ends: null, sizeBytes: 1, identity: await identityOf(medium) }
     expect(await told(other)).toMatchObject(files.map(() => ({ kind: 'proved', retried: 'otherwise' })))
     expect(await told({ code: 'ERESTART' })).toEqual((await checked(medium, files)).told)
+  })
+
+  it('are not told of where what was written before did not arrive on the medium', async () => {
+    const { root, files } = all()
+    const lost = otherwise(new FolderMedium(root), { settle: () => Promise.reject(deviceError('EIO', 'lost')) })
+    await expect(checked(lost, files)).rejects.toMatchObject({ code: 'EIO' })
   })
 })
 

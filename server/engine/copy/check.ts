@@ -63,21 +63,24 @@ export async function checkCopy(order: CheckOrder): Promise<void> {
     telling = awaitedLater((order.isSource ? Promise.resolve() : names.settle()).then(() => order.report(records)))
   }
   try {
-    const lanes = alignedBlocks(LANES, SMALL_BLOCK)
+    // Made once something is to be read into them: so much memory sets off a search through the whole heap.
+    let lanes: Uint8Array[] | undefined
     for (let at = 0; at < small.length; at += BATCH) {
       const records: CopyRecord[] = []
       const batch = small.slice(at, at + BATCH)
-      // One wait for all of a medium is shorter than one for each of many files.
+      // One wait for all of a medium is shorter than one for each of many files, and they are read meanwhile.
       const isTogether = !order.isSource && batch.length >= LANES
-      if (isTogether) await order.medium.settle()
+      const settled = isTogether ? awaitedLater(order.medium.settle()) : undefined
       const settles = isTogether ? undefined : settlesEach
       const left = isTogether ? await readTogether(order, names, batch, records) : batch.map((file) => ({ file }))
-      await inLanes(left, lanes, async ({ file, seen }: Left, block) => {
+      if (left.length > 0) lanes ??= alignedBlocks(LANES, SMALL_BLOCK)
+      await inLanes(left, lanes ?? [], async ({ file, seen }: Left, block) => {
         records.push(await checkFile({ ...order, settles }, names, file, [fitted(block, file.sizeBytes)], seen))
       })
+      await settled
       await tell(records)
     }
-    const blocks = alignedBlocks(4, LARGE_BLOCK)
+    const blocks = large.length > 0 ? alignedBlocks(4, LARGE_BLOCK) : []
     for (const file of large) await tell([await checkFile({ ...order, settles: settlesEach }, names, file, blocks)])
   } finally {
     await telling
