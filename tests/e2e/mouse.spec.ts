@@ -77,7 +77,15 @@ test('station 3 copies to two drives, proves it, and clears the card only after 
       await Promise.resolve()
       return it.ariaChecked
     })
+  // Nor does anybody wait for the server on the way to another page.
+  let answer = () => undefined as unknown
+  const held = new Promise((resolve) => (answer = () => resolve(undefined)))
+  await page.route('**/api/settings', (route) => held.then(() => route.continue()))
   expect(await pressed()).toBe('false')
+  await station(page, 'Cards').click()
+  await expect(page.getByRole('row', { name: /CURL0041\.MP4/ })).toBeVisible()
+  answer()
+  await station(page, 'Copies').click()
   await expect(page.getByRole('heading', { level: 1 })).toContainText('you are away')
   expect(await pressed()).toBe('true')
   await expect(page.getByRole('button', { name: /I formatted it/ })).toBeVisible()
