@@ -9,6 +9,7 @@ import type { Endpoint } from './endpoint'
 import { exportsApi } from './exports'
 import { foldersApi } from './folders'
 import { gearApi } from './gear'
+import { listsApi } from './lists'
 import { noticedApi } from './noticed'
 import { reviewApi } from './review'
 import { rigsApi } from './rigs'
@@ -41,6 +42,7 @@ const STATIONS: readonly Readonly<Record<string, AnyEndpoint>>[] = [
   copiesApi,
   rulesApi,
   chartApi,
+  listsApi,
   proxiesApi,
   storageApi,
   foldersApi,

@@ -3,6 +3,7 @@ import type { CopyPlan } from '../core/copies/plan'
 import type { Station } from '../core/line/stations'
 import { CHECK_WAYS, checkOrder } from './copies'
 import { renderOrder } from './exports'
+import { verifyOrder, writeListOrder } from './lists'
 import { bagOrder } from './shelf'
 import type { Topic } from './topics'
 
@@ -132,6 +133,22 @@ export const TASK_KINDS = {
     topics: ['chart'],
     input: object({}),
     subject: () => 'chart',
+  },
+  /** Compares a folder with a checksum list, whoever wrote it. */
+  verify: {
+    station: 'copies',
+    line: 'files',
+    topics: ['lists'],
+    input: verifyOrder,
+    subject: (input: InferType<typeof verifyOrder>) => `${input.folder}\n${input.list}`,
+  },
+  /** Reads a folder and writes a checksum list of it. */
+  list: {
+    station: 'copies',
+    line: 'files',
+    topics: ['lists'],
+    input: writeListOrder,
+    subject: (input: InferType<typeof writeListOrder>) => `${input.folder}\n${input.algorithm} ${input.where}`,
   },
   proxy: {
     station: 'proxies',

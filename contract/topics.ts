@@ -12,3 +12,4 @@ export type Topic =
   | 'bench'
   | 'tasks'
   | 'chart'
+  | 'lists'

@@ -647,6 +647,24 @@ ALTER TABLE public.ledger ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
     CACHE 1
 );
 
+CREATE TABLE public.list_check (
+    id uuid NOT NULL,
+    folder text NOT NULL,
+    list text NOT NULL,
+    checked jsonb NOT NULL,
+    ended_at timestamp with time zone DEFAULT now() NOT NULL
+);
+
+CREATE TABLE public.list_finding (
+    id uuid DEFAULT gen_random_uuid() NOT NULL,
+    check_id uuid NOT NULL,
+    place bigint NOT NULL,
+    kind text NOT NULL,
+    path_text text NOT NULL,
+    line integer,
+    detail text NOT NULL
+);
+
 CREATE TABLE public.load (
     id uuid DEFAULT gen_random_uuid() NOT NULL,
     production_id uuid NOT NULL,
@@ -1274,6 +1292,18 @@ CREATE TABLE public.without_proxy (
     media_file_id uuid NOT NULL
 );
 
+CREATE TABLE public.written_list (
+    id uuid DEFAULT gen_random_uuid() NOT NULL,
+    task_id uuid NOT NULL,
+    folder text NOT NULL,
+    algorithm text NOT NULL,
+    lines integer NOT NULL,
+    path text,
+    name text NOT NULL,
+    checked_in text NOT NULL,
+    written_at timestamp with time zone DEFAULT now() NOT NULL
+);
+
 ALTER TABLE ONLY public.appeared
     ADD CONSTRAINT appeared_host_path_key UNIQUE (host, path);
 
@@ -1369,6 +1399,15 @@ ALTER TABLE ONLY public.kysely_migration
 
 ALTER TABLE ONLY public.ledger
     ADD CONSTRAINT ledger_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.list_check
+    ADD CONSTRAINT list_check_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.list_finding
+    ADD CONSTRAINT list_finding_check_id_place_key UNIQUE (check_id, place);
+
+ALTER TABLE ONLY public.list_finding
+    ADD CONSTRAINT list_finding_pkey PRIMARY KEY (id);
 
 ALTER TABLE ONLY public.load_entry
     ADD CONSTRAINT load_entry_pkey PRIMARY KEY (id);
@@ -1517,6 +1556,12 @@ ALTER TABLE ONLY public.volume
 ALTER TABLE ONLY public.without_proxy
     ADD CONSTRAINT without_proxy_pkey PRIMARY KEY (media_file_id);
 
+ALTER TABLE ONLY public.written_list
+    ADD CONSTRAINT written_list_pkey PRIMARY KEY (id);
+
+ALTER TABLE ONLY public.written_list
+    ADD CONSTRAINT written_list_task_id_algorithm_key UNIQUE (task_id, algorithm);
+
 CREATE INDEX attempt_open ON public.attempt USING btree (host) WHERE (ended_at IS NULL);
 
 CREATE INDEX attempt_task ON public.attempt USING btree (task_id);
@@ -1608,6 +1653,10 @@ CREATE INDEX kept_line_year ON public.kept_line USING btree (year, place, id);
 CREATE INDEX ledger_production ON public.ledger USING btree (production_id);
 
 CREATE INDEX ledger_volume ON public.ledger USING btree (volume_id);
+
+CREATE INDEX list_check_lately ON public.list_check USING btree (ended_at, id);
+
+CREATE INDEX list_finding_by_kind ON public.list_finding USING btree (check_id, kind, place);
 
 CREATE INDEX load_camera ON public.load USING btree (camera_id);
 
@@ -1807,6 +1856,8 @@ CREATE UNIQUE INDEX volume_name ON public.volume USING btree (lower(name));
 
 CREATE INDEX volume_site ON public.volume USING btree (site_id);
 
+CREATE INDEX written_list_lately ON public.written_list USING btree (written_at, id);
+
 CREATE TRIGGER begin_takes AFTER INSERT ON public.media_file REFERENCING NEW TABLE AS new_files FOR EACH STATEMENT EXECUTE FUNCTION public.begin_takes();
 
 CREATE TRIGGER chart_all AFTER UPDATE ON public.clear_rule FOR EACH ROW WHEN ((old.* IS DISTINCT FROM new.*)) EXECUTE FUNCTION public.chart_all();
@@ -1958,6 +2009,12 @@ ALTER TABLE ONLY public.ledger
 
 ALTER TABLE ONLY public.ledger
     ADD CONSTRAINT ledger_volume_id_fkey FOREIGN KEY (volume_id) REFERENCES public.volume(id);
+
+ALTER TABLE ONLY public.list_check
+    ADD CONSTRAINT list_check_id_fkey FOREIGN KEY (id) REFERENCES public.task(id);
+
+ALTER TABLE ONLY public.list_finding
+    ADD CONSTRAINT list_finding_check_id_fkey FOREIGN KEY (check_id) REFERENCES public.list_check(id) ON DELETE CASCADE;
 
 ALTER TABLE ONLY public.load
     ADD CONSTRAINT load_camera_id_fkey FOREIGN KEY (camera_id) REFERENCES public.camera(id);
@@ -2237,3 +2294,6 @@ ALTER TABLE ONLY public.volume
 
 ALTER TABLE ONLY public.without_proxy
     ADD CONSTRAINT without_proxy_media_file_id_fkey FOREIGN KEY (media_file_id) REFERENCES public.media_file(id) ON DELETE CASCADE;
+
+ALTER TABLE ONLY public.written_list
+    ADD CONSTRAINT written_list_task_id_fkey FOREIGN KEY (task_id) REFERENCES public.task(id);

@@ -18,6 +18,10 @@ export const booksFolder = (): string | undefined => process.env.YENDRA_BOOKS
 export const picturesFolder = (): string => join(home(), 'pictures')
 /** Small films of clips that browsers cannot play; each can be made again. */
 export const previewsFolder = (): string => join(home(), 'previews')
+/** Checksum lists that were written for download; each can be made again. */
+export const listsFolder = (): string => join(home(), 'lists')
+export const writtenListPath = (taskId: string, algorithm: string): string =>
+  join(listsFolder(), `${taskId}.${algorithm}`)
 export const benchFolder = (): string => join(home(), 'bench')
 
 /** Volumes and readers belong to the machine they are mounted on; its worker takes their jobs. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { formatChecksumList, isPlainName, parseChecksumList } from './checksumList'
+import { formatChecksumList, isPlainName, parseChecksumList } from './lists/format'
 import { copy, home, played } from './testCopy'
 import { beforeScan, clearToFormat, type ClearQuestion } from './clear'
 import { deviceRelation } from './device'

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { relationOf } from './apart'
-import { parseChecksumList } from './checksumList'
+import { parseChecksumList } from './lists/format'
 import { playedStill, type CopyState } from './copyState'
 import { decisionsText, decidedOtherwise, namedDecisions, type Decision } from './decisions'
 import { isImage, sameDevice, type DeviceIdentity } from './device'

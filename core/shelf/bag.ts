@@ -31,3 +31,26 @@ export const payloadOxum = (files: readonly PayloadFile[]): string =>
 /** `bag-info.txt`: one `Label: value` a line; line ends inside a value are folded to spaces. */
 export const bagInfo = (entries: readonly (readonly [label: string, value: string])[]): string =>
   entries.map(([label, value]) => `${label}: ${value.replace(/\s*[\r\n]+\s*/g, ' ')}\n`).join('')
+
+export interface BagDeclaration {
+  /** Such as 1.0; `undefined` where it is not declared as the standard wants. */
+  readonly version: string | undefined
+  readonly isUtf8: boolean
+}
+
+/** Reads `bagit.txt`, RFC 8493 section 2.1.1. */
+export function readDeclaration(text: string): BagDeclaration {
+  const [, version, encoding = ''] =
+    /^BagIt-Version: (\d+\.\d+)[ \t]*\r?\nTag-File-Character-Encoding: ([^\r\n]+?)[ \t]*(?:\r?\n)?$/.exec(text) ?? []
+  return { version, isUtf8: encoding.toLowerCase() === 'utf-8' }
+}
+
+/** Octets and files that `bag-info.txt` names as those of the payload; `undefined` where it names none. */
+export function readOxum(info: string): { readonly sizeBytes: number; readonly files: number } | undefined {
+  const [, bytes, files] = /^Payload-Oxum:[ \t]*(\d+)\.(\d+)[ \t]*\r?$/im.exec(info) ?? []
+  return bytes === undefined || files === undefined ? undefined : { sizeBytes: Number(bytes), files: Number(files) }
+}
+
+/** A path of a manifest, in a bag of this version: before 1.0 the percent sign itself was not encoded. */
+export const decodeBagPathOf = (version: string, path: string): string =>
+  Number(version) >= 1 ? decodeBagPath(path) : path.replace(/%0A/gi, '\n').replace(/%0D/gi, '\r')

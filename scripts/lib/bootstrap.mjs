@@ -15,6 +15,8 @@ const DEBIAN = {
   mediainfo: () => onPath('mediainfo'),
   // Reads the pages of a printed document, for tests.
   'poppler-utils': () => onPath('pdftotext'),
+  // Reads and writes checksum lists of several kinds, for tests.
+  rhash: () => onPath('rhash'),
   vmtouch: () => onPath('vmtouch'),
   // Makes file systems on which files share bytes, for tests.
   xfsprogs: () => existsSync('/sbin/mkfs.xfs'),
@@ -27,7 +29,7 @@ const DEBIAN = {
 /** What the tests need of Debian: programs that are run, and others that results are compared with. */
 export const TEST_PACKAGES = [
   ...['postgresql', 'ffmpeg', 'chromium', 'xxhash', 'mediainfo', 'poppler-utils'],
-  ...['xfsprogs', 'exfat-fuse', 'exfatprogs', 'btrfs-progs'],
+  ...['xfsprogs', 'exfat-fuse', 'exfatprogs', 'btrfs-progs', 'rhash'],
 ]
 
 export function onPath(program) {

@@ -15,6 +15,7 @@ import type { Context } from './context'
 import { accessKey } from './accessKey'
 import { editRoutes } from './overall/edits'
 import { chartRoutes } from './copies/chart'
+import { listRoutes } from './copies/lists'
 import { copyRoutes } from './copies/routes'
 import type { EventStream } from './events'
 import { exportRoutes } from './exports/routes'
@@ -73,7 +74,7 @@ const headers = () =>
 const ROUTES = [
   ...[productionRoutes, gearRoutes, lockerRoutes, planRoutes, shotRoutes, dayRoutes],
   ...[readerRoutes, noticedRoutes, cardRoutes, pictureRoutes, reviewRoutes, watchRoutes, rigRoutes, sortedRoutes],
-  ...[chartRoutes, copyRoutes, proxyRoutes, storageRoutes, folderRoutes, exportRoutes, shelfRoutes],
+  ...[chartRoutes, listRoutes, copyRoutes, proxyRoutes, storageRoutes, folderRoutes, exportRoutes, shelfRoutes],
   ...[editRoutes, taskRoutes, stateRoutes, searchRoutes, benchRoutes],
 ]
 

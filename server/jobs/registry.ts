@@ -7,8 +7,10 @@ import { sort } from './cards/sort'
 import { chart } from './copies/chart'
 import { check } from './copies/check'
 import { copy } from './copies/copy'
+import { list } from './copies/list'
 import { repair } from './copies/repair'
 import { twin } from './copies/backupCard'
+import { verify } from './copies/verify'
 import { render } from './exports/render'
 import { estimate } from './proxies/estimate'
 import { proxy } from './proxies/proxy'
@@ -28,6 +30,8 @@ export const JOBS: { readonly [K in TaskKind]: Job<K> } = {
   twin,
   repair,
   chart,
+  verify,
+  list,
   proxy,
   recheck,
   estimate,

@@ -1,10 +1,10 @@
-import { readFileSync, statSync, utimesSync, writeFileSync } from 'node:fs'
+import { appendFileSync, mkdirSync, readFileSync, statSync, utimesSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, type Page } from '@playwright/test'
 import type { ChartLine } from '../../contract/chart'
 import type { Page as ListPage } from '../../contract/page'
 import { expectAccessible } from './access'
-import { debian, deviceId, post, productionId, startTask, taskEnd, volumeFolder } from './bench'
+import { choose, debian, deviceId, post, productionId, startTask, taskEnd, volumeFolder } from './bench'
 import { ownHouse, test } from './house'
 
 ownHouse()
@@ -202,6 +202,49 @@ test('what is no table says so, and nothing comes in', async ({ page }) => {
     .getByLabel('A chart as CSV')
     .setInputFiles({ name: 'b.csv', mimeType: 'text/csv', buffer: Buffer.from('Card') })
   await expect(page.getByText('There is no line in this file.')).toBeVisible()
+})
+
+test('a folder is compared with the list it came with, and a list of it is written that another program reads', async ({
+  page,
+  request,
+}) => {
+  const drive = volumeFolder('Tide 1')
+  mkdirSync(join(drive, 'Old trip/DAY 1'), { recursive: true })
+  for (const name of ['one.mov', 'two.mov', 'empty'])
+    writeFileSync(join(drive, 'Old trip/DAY 1', name), name.repeat(400))
+  writeFileSync(join(drive, 'Old trip/DAY 1/empty'), '')
+  // Source: md5sum of Debian, which wrote the list.
+  writeFileSync(join(drive, 'Old trip.md5'), debian('sh', ['-c', 'find "Old trip" -type f -exec md5sum {} +'], drive))
+  await page.goto('/chart')
+  await page.getByRole('link', { name: 'Compare a folder with a checksum list' }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Choose a folder')
+  await page.getByLabel('Folder', { exact: true }).fill(join(drive, 'Old trip'))
+  await expect(page.getByLabel('List', { exact: true })).toContainText('Old trip.md5, MD5')
+  await page.getByRole('button', { name: 'Compare' }).click()
+  const answer = page.getByRole('heading', { level: 1 })
+  await expect(answer).toHaveText('Old trip: Everything that the list names lies here and is equal: 3 lines.')
+  appendFileSync(join(drive, 'Old trip/DAY 1/two.mov'), 'damage')
+  await page.getByRole('button', { name: 'Compare' }).click()
+  await expect(answer).toHaveText('Old trip: 1 file has other content; 2 of 3 lines fit.')
+  await expect(page.getByRole('list', { name: '1 file has other content' })).toContainText('DAY 1/two.mov, line')
+  await expectAccessible(page, 'a folder that was compared', 'both')
+  await choose(page, page.getByLabel('Made with'), 'xxHash 128')
+  await page.getByRole('button', { name: 'Read it and write the list' }).click()
+  const written = page.getByRole('region', { name: 'Lists that were written' })
+  await expect(written).toContainText(join(drive, 'Old trip.xxh128'))
+  debian('xxhsum', ['--strict', '--quiet', '-c', 'Old trip.xxh128'], drive)
+  // Once more, for download, on a folder of nobody: nothing is written there.
+  await page.getByLabel('For download').check()
+  await choose(page, page.getByLabel('Made with'), 'SHA-256')
+  await page.getByRole('button', { name: 'Read it and write the list' }).click()
+  const saving = page.waitForEvent('download')
+  await written.getByRole('link', { name: 'Old trip.sha256' }).click()
+  debian('sha256sum', ['--strict', '--quiet', '-c', '-'], drive, readFileSync(await (await saving).path()))
+  const refused = await request.post('/api/lists', { data: { folder: '/proc', algorithm: 'md5', where: 'download' } })
+  expect([refused.status(), ((await refused.json()) as { detail: string }).detail]).toEqual([
+    422,
+    '/proc belongs to the system. Choose the folder with the footage.',
+  ])
 })
 
 test('a copy that was changed is mended from the other one after one yes, and a sample of it is played by keys', async ({

@@ -30,6 +30,7 @@ test.describe('every screen', () => {
         '/',
         '/bench',
         '/chart',
+        '/lists',
         '/nowhere',
         ...['gear', ...(isLong ? ['cards', 'drives', 'sites', 'clients'] : []), 'rules'].map((tab) => `/locker/${tab}`),
         ...['', '/shots', '/day', '/carry', '/rates', '/framing', '/measured'].map(

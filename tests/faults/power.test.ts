@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import { describe, expect, it } from 'vitest'
-import { parseChecksumList } from '../../core/copies/checksumList'
+import { parseChecksumList } from '../../core/copies/lists/format'
 
 import { writeBag } from '../../server/engine/bag/bag'
 import { checkCopy } from '../../server/engine/copy/check'

@@ -147,6 +147,7 @@ const actionsOf = (hasBench: boolean, go: Go): Entry[] => [
   { group: 'Actions', name: 'All productions', more: '0', run: go('/') },
   { group: 'Actions', name: 'New production', run: go('/?new') },
   { group: 'Actions', name: 'Chart: all loads and where their copies are', run: go('/chart') },
+  { group: 'Actions', name: 'Checksum lists: compare a folder, write a list', run: go('/lists') },
   { group: 'Actions', name: 'Locker: gear, cards, drives, sites, clients, rules', run: go('/locker') },
   ...(hasBench ? [{ group: 'Actions', name: 'Bench: insert cards, cause faults', run: go('/bench') }] : []),
   { group: 'Actions', name: 'Change between day and night', run: switchTheme },

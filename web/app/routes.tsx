@@ -31,6 +31,7 @@ export async function codeOf(path: string): Promise<void> {
 const Bench = lazy(() => import('./pages/Bench'))
 const Locker = lazy(() => import('../locker/Locker'))
 const Chart = lazy(() => import('../stations/copies/chart/Chart'))
+const Lists = lazy(() => import('../stations/copies/lists/Lists'))
 
 // What is printed stands by itself, without the frame around every page.
 const ChartPaper = lazy(() => import('../stations/copies/chart/ChartPaper'))
@@ -84,6 +85,14 @@ export const router = createBrowserRouter([
         element: (
           <Suspense>
             <Chart />
+          </Suspense>
+        ),
+      },
+      {
+        path: 'lists',
+        element: (
+          <Suspense>
+            <Lists />
           </Suspense>
         ),
       },

@@ -1,7 +1,7 @@
 import { ArrowUp, Folder, HardDrive } from 'lucide-react'
 import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react'
 import { formatBytes } from '../../core/units/quantity'
-import { foldersApi, type PlaceView } from '../../contract/folders'
+import { foldersApi, type FoldersView, type PlaceView } from '../../contract/folders'
 import { Trouble } from '../parts/Trouble'
 import { useAsk } from '../parts/asking/useAsk'
 
@@ -17,8 +17,19 @@ function moveFocus(event: KeyboardEvent<HTMLElement>, onUp: () => void): void {
   event.preventDefault()
 }
 
+interface FolderChooserProps {
+  readonly onChange: (path: string) => void
+  /** What is said of the folder in which one stands. */
+  readonly says?: (view: FoldersView) => { readonly words: string; readonly isFault: boolean }
+}
+
+const mayBeAdded = ({ refusal }: FoldersView) => ({
+  words: refusal?.sentence ?? 'This one can be added.',
+  isFault: refusal !== null,
+})
+
 /** Drives first, then folders by name, one level at a time. What may not be registered says so while one walks. */
-export function FolderChooser({ onChange }: { onChange: (path: string) => void }) {
+export function FolderChooser({ onChange, says = mayBeAdded }: FolderChooserProps) {
   // Where one stands; empty for the list of drives. Somebody who types a path is not followed letter by letter.
   const [at, setAt] = useState('')
   const list = useRef<HTMLDivElement>(null)
@@ -41,6 +52,7 @@ export function FolderChooser({ onChange }: { onChange: (path: string) => void }
     walking.current = false
     list.current?.querySelector('button')?.focus()
   }, [at, view])
+  const said = view && says(view)
   const rows = at === '' ? (mounted.data ?? []) : (view?.folders ?? [])
   return (
     <div className="mb-4">
@@ -67,12 +79,8 @@ export function FolderChooser({ onChange }: { onChange: (path: string) => void }
         )}
       </div>
       {at !== '' && <Trouble error={inside.error} />}
-      <p className={`mt-1 min-h-5 text-sm ${view?.refusal ? 'text-doubt' : 'text-quiet'}`} aria-live="polite">
-        {view
-          ? (view.refusal?.sentence ?? 'This one can be added.')
-          : at === ''
-            ? 'Open the folder here, or type its path above.'
-            : ''}
+      <p className={`mt-1 min-h-5 text-sm ${said?.isFault ? 'text-doubt' : 'text-quiet'}`} aria-live="polite">
+        {said ? said.words : at === '' ? 'Open the folder here, or type its path above.' : ''}
       </p>
     </div>
   )

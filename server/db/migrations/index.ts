@@ -39,6 +39,7 @@ import * as foundWrong from './0037-found-wrong'
 import * as chart from './0038-chart'
 import * as keptChart from './0039-kept-chart'
 import * as repair from './0040-repair'
+import * as lists from './0041-lists'
 
 /** In the order in which they run; a migration that has shipped is never changed. */
 export const migrations: Record<string, Migration> = {
@@ -82,4 +83,5 @@ export const migrations: Record<string, Migration> = {
   '0038-chart': chart,
   '0039-kept-chart': keptChart,
   '0040-repair': repair,
+  '0041-lists': lists,
 }

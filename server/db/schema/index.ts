@@ -15,11 +15,12 @@ import type { ByteClass } from '../../../core/storage/budget'
 import type { Away, Given, Json, JsonOrNull, Now } from './columns'
 import type { FactTables } from './facts'
 import type { GearTables } from './gear'
+import type { ListTables } from './lists'
 import type { MediaTables } from './media'
 import type { SortedTables } from './sorted'
 import type { TaskTables } from './tasks'
 
-export interface Database extends FactTables, GearTables, MediaTables, SortedTables, TaskTables {
+export interface Database extends FactTables, GearTables, ListTables, MediaTables, SortedTables, TaskTables {
   setting: { key: string; value: Json<object> }
   /** Which functions and triggers this database has: a print of their text. */
   functionText: { print: string; appliedAt: Now }

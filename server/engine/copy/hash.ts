@@ -42,17 +42,18 @@ export interface ReadBack {
   readonly fromMedium: boolean
 }
 
-/** What is told of each block while a file is read. */
+/** Takes in the blocks of a file one after another. */
+export interface Eater {
+  update(block: Uint8Array): void
+}
+
 export interface ReadBackOptions {
   readonly how?: 'settled'
   /** Taken along: a hash of the ends of the file. */
-  readonly ends?: { update(block: Uint8Array): void }
+  readonly ends?: Eater
 }
 
-/**
- * Reads a file again from its medium and hashes it in order, with a read under way in every block but the one being
- * hashed.
- */
+/** Reads a file again from its medium and hashes it. */
 export async function readBack(
   medium: Medium,
   path: Buffer,
@@ -61,9 +62,23 @@ export async function readBack(
   gate: () => Promise<void>,
   { how, ends }: ReadBackOptions = {},
 ): Promise<ReadBack> {
+  const hash = new RunningHash()
+  const eats = ends ? [hash, ends] : [hash]
+  const read = await readThrough(medium, path, blocks, onBytes, gate, { eats, ...(how && { how }) })
+  return { hash: hash.digest(), ...read }
+}
+
+/** Reads a file in order, with a read under way in every block but the one that is being eaten. */
+export async function readThrough(
+  medium: Medium,
+  path: Buffer,
+  blocks: readonly Uint8Array[],
+  onBytes: (bytes: number) => void,
+  gate: () => Promise<void>,
+  { eats, how }: { readonly eats: readonly Eater[]; readonly how?: 'settled' },
+): Promise<Omit<ReadBack, 'hash'>> {
   const file = await medium.open(path, how)
   try {
-    const hash = new RunningHash()
     const size = itemAt(blocks, 0).length
     let position = 0
     const pending = blocks.map((block, at) => awaitedLater(file.read(block, at * size)))
@@ -73,8 +88,7 @@ export async function readBack(
         const block = itemAt(blocks, slot)
         const bytes = await itemAt(pending, slot)
         await gate()
-        hash.update(block.subarray(0, bytes))
-        ends?.update(block.subarray(0, bytes))
+        for (const eater of eats) eater.update(block.subarray(0, bytes))
         position += bytes
         onBytes(bytes)
         // A short read is the end of the file.
@@ -85,7 +99,7 @@ export async function readBack(
       // The blocks are lent: nothing may still be written into them afterwards.
       await Promise.allSettled(pending)
     }
-    return { hash: hash.digest(), sizeBytes: position, fromMedium: file.fromMedium }
+    return { sizeBytes: position, fromMedium: file.fromMedium }
   } finally {
     await file.close()
   }

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { formatChecksumList, isPlainName, type ListedSum } from '../../../core/copies/checksumList'
+import { formatChecksumList, isPlainName, type NamedSum } from '../../../core/copies/lists/format'
 import { alignedBlocks, asBuffer, itemAt, LARGE_BLOCK } from '../medium/blocks'
 import { RunningHash } from './hash'
 import { joinPath, readOnce, type Medium } from '../medium/medium'
@@ -33,7 +33,7 @@ export async function writeLists({ medium, folder, parts, files, gate }: ListOrd
     '.xxh64',
     plain.map((one) => ({ hash: one.hash ?? UNKNOWN.xxh64, path: named(one.path) })),
   )
-  const sums: ListedSum[] = []
+  const sums: NamedSum[] = []
   for (const { path, hash } of odd) {
     await gate()
     const both = await bothHashes(medium, joinPath(folder, path))
@@ -78,7 +78,7 @@ const LINE_BYTES = 65_536
 /** No file is likely to have these. */
 const UNKNOWN = { xxh64: '0'.repeat(16), sha256: '0'.repeat(64) }
 
-async function writeOne(place: ListPlace, ending: string, sums: readonly ListedSum[]): Promise<void> {
+async function writeOne(place: ListPlace, ending: string, sums: readonly NamedSum[]): Promise<void> {
   const { medium, parts } = place
   const part = joinPath(parts, Buffer.from(`list${ending}`))
   await medium.makeFolder(parts)

@@ -1,17 +1,16 @@
 import type { CopyView, LoadCopies } from '../../../contract/copies'
+import { Link } from 'react-router'
+import { shellQuoted } from '../../../core/copies/lists/tools'
 import type { VolumeView } from '../../../contract/storage'
-
-/** A path or name as a shell takes it, whatever is in it (POSIX, single quotes). */
-const quoted = (text: string) => `'${text.replaceAll("'", "'\\''")}'`
 
 function commandsOf(copy: CopyView, root: string): string[] {
   const folder = `${root}/${copy.folder}`
   const at = folder.lastIndexOf('/')
   const name = folder.slice(at + 1)
-  const inside = `cd ${quoted(folder.slice(0, at))} &&`
+  const inside = `cd ${shellQuoted(folder.slice(0, at))} &&`
   return [
-    `${inside} xxhsum --strict --quiet -c ${quoted(`${name}.xxh64`)}`,
-    ...(copy.hasOddNames ? [`${inside} sha256sum --strict --quiet -c ${quoted(`${name}.sha256`)}`] : []),
+    `${inside} xxhsum --strict --quiet -c ${shellQuoted(`${name}.xxh64`)}`,
+    ...(copy.hasOddNames ? [`${inside} sha256sum --strict --quiet -c ${shellQuoted(`${name}.sha256`)}`] : []),
   ]
 }
 
@@ -39,6 +38,12 @@ export function CheckCommands({ load, volumes }: { load: LoadCopies; volumes: re
               {command}
             </code>
           ))}
+          <Link
+            to={`/lists?folder=${encodeURIComponent(`${root}/${copy.folder}`)}`}
+            className="text-accent underline underline-offset-4"
+          >
+            A list of it by SHA-256, SHA-512, MD5 or xxHash 128
+          </Link>
         </div>
       ))}
     </details>

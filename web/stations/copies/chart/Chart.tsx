@@ -1,4 +1,4 @@
-import { Printer, Table2 } from 'lucide-react'
+import { ListChecks, Printer, Table2 } from 'lucide-react'
 import { Link } from 'react-router'
 import { addressOf } from '../../../../contract/endpoint'
 import { chartApi, type ChartHead } from '../../../../contract/chart'
@@ -126,6 +126,10 @@ function Ways({ narrowed, address }: { narrowed: Narrowed; address: string }) {
         <Table2 className="size-4" aria-hidden />
         These lines as CSV
       </a>
+      <Link to="/lists" className={way}>
+        <ListChecks className="size-4" aria-hidden />
+        Compare a folder with a checksum list
+      </Link>
     </p>
   )
 }
