@@ -8,6 +8,7 @@ import { browserFigures } from './browserBench'
 import { checkFigures, fromDriveFigures, largeFigures, scanFigure, smallFigures, type Figure } from './copyBench'
 import { firstFigures } from './firstBench'
 import { growthFigures } from './growthBench'
+import { listFigures } from './listBench'
 import { repairFigures } from './repairBench'
 import { reviewFigures } from './reviewBench'
 
@@ -52,6 +53,7 @@ const PARTS: Record<string, (scratch: string) => Promise<Figure[]>> = {
   drives: fromDriveFigures,
   checking: checkFigures,
   repair: repairFigures,
+  lists: listFigures,
   application: appFigures,
   review: reviewFigures,
   growth: growthFigures,

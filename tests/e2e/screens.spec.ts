@@ -3,7 +3,7 @@ import { homedir } from 'node:os'
 import { expect, type Page } from '@playwright/test'
 import { STATION_NAMES } from '../../core/line/stations'
 import { expectAccessible } from './access'
-import { post, productionId } from './bench'
+import { choose, debian, post, productionId } from './bench'
 import { ownHouse, test } from './house'
 
 ownHouse()
@@ -200,6 +200,34 @@ test('the properties of a clip open by Enter and by a press, each with its sourc
     .nth(1)
     .click()
   await expect(sheet.getByRole('region', { name: 'File' })).toContainText('Container')
+})
+
+test('labels fill a sheet of either paper, and their codes are read from it', async ({ page }) => {
+  await page.goto('/locker/drives')
+  await page.getByRole('link', { name: 'Labels for drives and cards' }).click()
+  const labels = page.getByRole('list', { name: 'Labels' }).getByRole('listitem')
+  await expect(labels.filter({ hasText: 'Tide 2' })).toContainText('4.00 TB drive')
+  const all = await labels.count()
+  await page.getByLabel('Heron 1, card').uncheck()
+  await expect(labels).toHaveCount(all - 1)
+  await expectAccessible(page, 'labels', 'day')
+  const names = await labels.evaluateAll((some) => some.map((one) => one.getAttribute('data-label') ?? ''))
+  // Source: zbarimg of Debian, which reads QR codes (ISO/IEC 18004), each from the picture of its place on the page.
+  const expectRead = async (size: string, marginMm: number, places: readonly number[]) => {
+    const pdf = await page.pdf({ preferCSSPageSize: true })
+    expect(debian('pdfinfo', ['-'], undefined, pdf)).toMatch(new RegExp(`Pages: +1\n[^]*Page size: +${size} pts`))
+    const dots = (mm: number) => String(Math.floor((mm * 200) / 25.4))
+    for (const at of places) {
+      const [x, y] = [marginMm + 62 * (at % 3), marginMm + 34 * Math.floor(at / 3)].map(dots)
+      const crop = ['-r', '200', '-png', '-x', `${x}`, '-y', `${y}`, '-W', dots(32), '-H', dots(34), '-']
+      const picture = Buffer.from(debian('pdftoppm', crop, undefined, pdf), 'latin1')
+      const said = debian('zbarimg', ['-q', '--raw', '-Sdisable', '-Sqrcode.enable', '-'], undefined, picture)
+      expect(said).toMatch(new RegExp(`^${names[at]}\n(drive|card) [0-9a-f-]{36}\n$`))
+    }
+  }
+  await expectRead('594.96 x 841.92', 12, [0, 1, names.length - 1])
+  await choose(page, page.getByLabel('Paper'), 'Letter, 21 labels a page')
+  await expectRead('612 x 792', 14, [2, 4])
 })
 
 test('the copy chart is printed dark on white, also from the night theme, with no button on it', async ({

@@ -172,7 +172,9 @@ describe('a list of somebody else', () => {
     writeFileSync(join(root, 'film.mp4'), Buffer.from(Array.from({ length: 3_000_000 }, (_, at) => (at * 7919) % 251)))
     await expect(compare('film.mp4')).rejects.toThrow('no checksum list')
     writeFileSync(join(root, 'long.md5'), Buffer.alloc(20_000_000, 'a'))
-    expect((await compare('long.md5')).verdict).toBe('nothing-said')
+    await expect(compare('long.md5')).rejects.toThrow('no checksum list')
+    truncateSync(join(root, 'long.md5'), 3 * 1024 ** 3)
+    await expect(compare('long.md5')).rejects.toThrow('more than 2 GiB')
   })
 
   it('of a folder that changes, or is read otherwise each time, is not called equal', async () => {

@@ -35,6 +35,7 @@ const Lists = lazy(() => import('../stations/copies/lists/Lists'))
 
 // What is printed stands by itself, without the frame around every page.
 const ChartPaper = lazy(() => import('../stations/copies/chart/ChartPaper'))
+const LabelPaper = lazy(() => import('../locker/LabelPaper'))
 const ShotPaper = lazy(() => import('../stations/shoot/ShotPaper'))
 const CarryPaper = lazy(() => import('../stations/shoot/CarryPaper'))
 const ContactSheet = lazy(() => import('../stations/cards/review/ContactSheet'))
@@ -54,6 +55,7 @@ const paper = (path: string, Page: ComponentType) => ({
 
 export const router = createBrowserRouter([
   paper('chart', ChartPaper),
+  paper('labels', LabelPaper),
   paper(':productionId/copies', ChartPaper),
   paper(':productionId/shots', ShotPaper),
   paper(':productionId/carry', CarryPaper),

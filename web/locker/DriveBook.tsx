@@ -1,3 +1,4 @@
+import { Link } from 'react-router'
 import { counted, formatBytes } from '../../core/units/quantity'
 import { gearApi } from '../../contract/gear'
 import { Answer } from '../parts/Answer'
@@ -20,6 +21,11 @@ export function DriveBook() {
                 ? 'No volume is known yet.'
                 : `${counted(here.length, 'volume')}, ${counted(readers.filter((one) => !one.away).length, 'reader')}.`}
             </Answer>
+            <p className="mb-4">
+              <Link to="/print/labels" className="text-accent underline underline-offset-4">
+                Labels for drives and cards, for printing
+              </Link>
+            </p>
             <h2 className="mb-1">Volumes</h2>
             <NamedList
               label="Volumes"

@@ -32,6 +32,7 @@ export const MOST_LINES = 2_000_000
 /** A longer line is none: a path has 4,096 bytes at most, twice as many where all of them are escaped. */
 const MOST_LENGTH = 16_384
 const MOST_FAULTS = 1000
+const MOST_BYTES = 2 * 1024 ** 3
 
 /** Cannot be used as a list; the message says why and what to do. */
 export class NoList extends Error {}
@@ -41,6 +42,8 @@ export async function readList(medium: Medium, path: Buffer, gate: () => Promise
   const entry = await medium.entry(path)
   const fileName = nameOf(path).toString()
   if (!entry) throw new NoList(`${fileName} is gone. Choose the list again.`)
+  if (entry.sizeBytes > MOST_BYTES)
+    throw new NoList(`${fileName} has more than 2 GiB, which no checksum list has. Choose a checksum list.`)
   if (entry.kind !== 'file') throw new NoList(`${fileName} is no file. Choose a checksum list.`)
   const named = algorithmOfList(fileName)
   const [lines, faults]: [ListedLine[], ReadList['faults'][number][]] = [[], []]
@@ -59,7 +62,7 @@ export async function readList(medium: Medium, path: Buffer, gate: () => Promise
       count[read.kind] += 1
       if (faults.length < MOST_FAULTS) faults.push({ line: at, kind: read.kind, text: text.slice(0, 200) })
       // A film that was chosen by mistake is not read to its end.
-      if (lines.length === 0 && count['no-line'] >= MOST_FAULTS)
+      if (lines.length === 0 && (count['no-line'] >= MOST_FAULTS || text.length > MOST_LENGTH))
         throw new NoList(`${fileName} is no checksum list: none of its first lines names a file with its sum.`)
     }
   }

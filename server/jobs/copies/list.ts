@@ -63,7 +63,7 @@ function sentenceOf(
   const what = new Intl.ListFormat('en-GB').format(
     written.map((one) => `${one.name} (${ALGORITHM_WORDS[one.algorithm]})`),
   )
-  const read = `${counted(files, 'file')} of ${title}, ${formatBytes(sizeBytes)}, ${fromMedium ? 'were read from the medium' : 'were read, perhaps from memory'}`
+  const read = `${counted(files, 'file')} of ${title}, ${formatBytes(sizeBytes)}, ${files === 1 ? 'was' : 'were'} read${fromMedium ? ' from the medium' : ', perhaps from memory'}`
   const [first] = written
   const check = first ? ` It is checked with: ${readingCommand(first)}` : ''
   return `${read}; ${what} ${written.length === 1 ? 'lists' : 'list'} them.${check}`

@@ -16,7 +16,8 @@ const saysWhere = ({ path }: FoldersView) => ({ words: `${path} is chosen.`, isF
 
 /** A folder, and what is to be done with it: compared with a list, or listed. */
 export function FolderAndList({ onOrdered }: { onOrdered: () => void }) {
-  const { folder, put } = useListAddress()
+  const { folder: named } = useListAddress()
+  const [folder, setFolder] = useState(named)
   const near = useNear(folder)
   return (
     <section aria-label="Folder and list" className="grid gap-x-10 gap-y-2 pt-2 md:grid-cols-2">
@@ -27,10 +28,10 @@ export function FolderAndList({ onOrdered }: { onOrdered: () => void }) {
           className="-mb-4"
           placeholder="/media/you/Tide 2/Old footage"
           value={folder}
-          onChange={(event) => put('folder', event.target.value)}
+          onChange={(event) => setFolder(event.target.value)}
           fault={folder === '' ? undefined : near.error?.problem.detail}
         />
-        <FolderChooser onChange={(path) => put('folder', path)} says={saysWhere} />
+        <FolderChooser onChange={setFolder} says={saysWhere} />
       </div>
       {near.data && !near.error && folder !== '' ? (
         <div>

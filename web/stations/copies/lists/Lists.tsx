@@ -17,7 +17,7 @@ import { WrittenLists } from './WrittenLists'
 export default function Lists() {
   usePageTitle('Checksum lists')
   const checks = useChecks()
-  const { check, put } = useListAddress()
+  const { check, show } = useListAddress()
   const { data: tasks = [] } = useTasks()
   const running = tasks.filter((task) => isOpen(task) && (task.kind === 'verify' || task.kind === 'list'))
   return (
@@ -33,8 +33,8 @@ export default function Lists() {
               </div>
             ))}
             {shown && <Found key={shown.id} check={shown} />}
-            <FolderAndList onOrdered={() => put('check', '')} />
-            <Earlier checks={checks} shown={shown?.id} onShow={(id) => put('check', id)} />
+            <FolderAndList onOrdered={() => show('')} />
+            <Earlier checks={checks} shown={shown?.id} onShow={show} />
             <WrittenLists />
           </>
         )

@@ -11,15 +11,6 @@ export const useNear = (path: string) =>
 /** The folder and the comparison that the address names. */
 export function useListAddress() {
   const [params, setParams] = useSearchParams()
-  const put = (name: 'folder' | 'check', value: string) =>
-    setParams(
-      (before) => {
-        const next = new URLSearchParams(before)
-        if (value === '') next.delete(name)
-        else next.set(name, value)
-        return next
-      },
-      { replace: true },
-    )
-  return { folder: params.get('folder') ?? '', check: params.get('check') ?? '', put }
+  const show = (check: string) => setParams(check === '' ? {} : { check }, { replace: true })
+  return { folder: params.get('folder') ?? '', check: params.get('check') ?? '', show }
 }
