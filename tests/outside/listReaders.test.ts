@@ -147,6 +147,39 @@ describe('programs that read checksum lists', () => {
     },
   )
 
+  it('fail for a file that is not as it was proved, and for one that is gone, by the lists of a copy', async () => {
+    const root = scratch()
+    mkdirSync(join(root, 'Old'))
+    for (const name of ['good', 'rotten', 'odd\nname']) writeFileSync(join(root, 'Old', name), name)
+    const known = async (content: string) => new Set([await sumOf('xxh64', content)])
+    const { lists, unknown } = await listFolder({
+      ...{ medium: new FolderMedium(root), folder: Buffer.from('Old'), before: 'Old/', algorithm: 'xxh64' as const },
+      ...{ isOwn: () => false, expected: new Set(['good', 'rotten', 'gone']) },
+      proved: new Map([
+        ['good', await known('good')],
+        ['rotten', await known('as it was')],
+      ]),
+      ...{ gate: () => Promise.resolve(), onTotal: () => undefined, onBytes: () => undefined },
+    })
+    expect(unknown).toEqual([
+      { path: 'gone', why: 'missing' },
+      { path: 'rotten', why: 'not-proved' },
+    ])
+    expect(lists.map((one) => [one.algorithm, one.lines])).toEqual([
+      ['xxh64', 3],
+      ['sha256', 1],
+    ])
+    const [first] = lists
+    writeFileSync(join(root, 'Old.xxh64'), first?.text ?? '')
+    const { stdout, stderr, status } = spawnSync('xxhsum', ['--strict', '-c', 'Old.xxh64'], {
+      cwd: root,
+      encoding: 'utf8',
+    })
+    expect(status).not.toBe(0)
+    expect(stdout + stderr).toMatch(/Old\/good: OK[^]*Old\/rotten: FAILED/)
+    expect(stdout + stderr).toContain('Old/gone')
+  })
+
   it('check a whole folder by the lists that are written of it, and name each damaged file', async () => {
     for (const algorithm of ['md5', 'sha256', 'sha512', 'xxh64', 'xxh128'] as const) {
       const root = scratch()

@@ -53,6 +53,23 @@ export const listFindings = (db: Db, checkId: string, kind: ListFinding | '', as
     asked,
   )
 
+/**
+ * What was proved of the files of copies on a volume, as folder of the copy, path and xxHash64: every content that was
+ * once equal to the card, wherever it was proved.
+ */
+export const provedContents = (db: Db, volumeId: string) =>
+  db
+    .selectFrom('mirror')
+    .innerJoin('copyFile', 'copyFile.loadId', 'mirror.loadId')
+    .innerJoin('loadEntry', 'loadEntry.id', 'copyFile.entryId')
+    .innerJoin('proof', 'proof.id', 'copyFile.proofId')
+    .select(['mirror.folder', 'loadEntry.path', 'proof.hash'])
+    .distinct()
+    .where('mirror.volumeId', '=', volumeId)
+    .where('loadEntry.state', '!=', 'replaced')
+    .where('copyFile.standing', 'in', ['verified', 'memory', 'missing', 'changed', 'doubted'])
+    .execute()
+
 export type WrittenListRow = Omit<Database['writtenList'], 'id' | 'writtenAt'>
 
 /** Keeps the lists that a task wrote; those of an earlier attempt give way. Within a transaction. */

@@ -10,6 +10,10 @@ export interface ListFolder {
   /** What stands before each name, bytes as characters: the folder itself, where the list lies beside it. */
   readonly before: string
   readonly algorithm: Algorithm
+  /** xxHash64 of each content that a file may have, by its path; `undefined` where any will do. */
+  readonly proved?: ReadonlyMap<string, ReadonlySet<string>>
+  /** Paths that belong there, whether they lie there or not. */
+  readonly expected?: ReadonlySet<string>
   readonly isOwn: (path: string) => boolean
   readonly gate: () => Promise<void>
   readonly onTotal: (bytes: number) => void
@@ -29,7 +33,10 @@ export interface ListedFolder {
   readonly sizeBytes: number
   readonly fromMedium: boolean
   /** Files whose content nobody knows; their sums are zeros, so that no program passes them. */
-  readonly unknown: readonly { readonly path: string; readonly why: 'unreadable' | 'changed' }[]
+  readonly unknown: readonly {
+    readonly path: string
+    readonly why: 'unreadable' | 'changed' | 'not-proved' | 'missing'
+  }[]
   /** Links and things that are no files, of which no list can speak. */
   readonly leftOut: readonly string[]
 }
@@ -38,32 +45,46 @@ export interface ListedFolder {
 export async function listFolder(order: ListFolder): Promise<ListedFolder> {
   const { medium, folder, algorithm, before, isOwn } = order
   const tree = (await walkBelow(medium, folder)).filter(({ path }) => !isOwn(path.toString('latin1')))
+  const lineOf = (path: string): { readonly name: string; readonly made: Algorithm } => {
+    const name = `${before}${path}`
+    return { name, made: algorithm.startsWith('xxh') && !isPlainName(name) ? 'sha256' : algorithm }
+  }
   const files = tree
     .filter(({ kind }) => kind === 'file')
     .map(({ path, sizeBytes }) => {
-      const name = `${before}${path.toString('latin1')}`
-      const made = algorithm.startsWith('xxh') && !isPlainName(name) ? 'sha256' : algorithm
-      return { path, sizeBytes, name, made, algorithms: [made] }
+      const known = order.proved?.get(path.toString('latin1'))
+      const one = lineOf(path.toString('latin1'))
+      return {
+        path,
+        sizeBytes,
+        known,
+        ...one,
+        algorithms: new Set<Algorithm>(known ? [one.made, 'xxh64'] : [one.made]),
+      }
     })
   order.onTotal(files.reduce((sum, file) => sum + file.sizeBytes, 0))
+  const there = new Set(files.map(({ path }) => path.toString('latin1')))
+  const gone = [...(order.expected ?? [])].filter((path) => !there.has(path))
   const sums = new Map<string, string>()
-  const unknown: ListedFolder['unknown'][number][] = []
+  const unknown: ListedFolder['unknown'][number][] = gone.map((path) => ({ path, why: 'missing' }))
   let [sizeBytes, fromMedium] = [0, true]
   await readFiles(order, files, (file, read) => {
-    if ('why' in read) return void unknown.push({ path: file.path.toString('latin1'), why: read.why })
+    const path = file.path.toString('latin1')
+    if ('why' in read) return void unknown.push({ path, why: read.why })
+    if (file.known?.has(read.found.xxh64 ?? '') === false) return void unknown.push({ path, why: 'not-proved' })
     sizeBytes += file.sizeBytes
     fromMedium &&= read.fromMedium
     sums.set(file.name, read.found[file.made] ?? '')
   })
   const list = (made: Algorithm): WrittenSums[] => {
-    const lines: NamedSum[] = files
+    const lines: NamedSum[] = [...files, ...gone.map(lineOf)]
       .filter((file) => file.made === made)
       .map(({ name }) => ({ path: safeFirst(name), hash: sums.get(name) ?? '0'.repeat(DIGITS[made]) }))
     return lines.length === 0 ? [] : [{ algorithm: made, text: formatChecksumList(lines), lines: lines.length }]
   }
   return {
     lists: [...list(algorithm), ...(algorithm === 'sha256' ? [] : list('sha256'))],
-    ...{ files: files.length - unknown.length, sizeBytes, fromMedium, unknown },
+    ...{ files: sums.size, sizeBytes, fromMedium, unknown },
     leftOut: tree
       .filter(({ kind }) => kind === 'link' || kind === 'special')
       .map(({ path }) => path.toString('latin1')),

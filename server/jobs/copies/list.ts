@@ -7,7 +7,7 @@ import { printablePath } from '../../../core/copies/pathText'
 import { fileNameOf } from '../../../core/units/filePath'
 import { counted, formatBytes } from '../../../core/units/quantity'
 import { inTransaction } from '../../db/connection'
-import { putWrittenLists, type WrittenListRow } from '../../db/queries/lists'
+import { provedContents, putWrittenLists, type WrittenListRow } from '../../db/queries/lists'
 import { publishNew, settlePublished } from '../../engine/copy/publish'
 import { listFolder, type ListedFolder, type WrittenSums } from '../../engine/lists/writeList'
 import { alignedBlocks, asBuffer, GRID } from '../../engine/medium/blocks'
@@ -36,6 +36,7 @@ async function runList(work: Work, input: TaskInput<'list'>): Promise<WorkEnd> {
   const listed = await listFolder({
     ...{ medium: some.medium, folder: some.folder, algorithm: input.algorithm, gate: work.control.gate, isOwn: isOurs },
     before: isRoot ? '' : `${Buffer.from(fileNameOf(folder)).toString('latin1')}/`,
+    ...(some.volume && (await provedBelow(work, some.volume.id, some.folder))),
     ...bytesRead(work.progress),
   }).catch((error: unknown) => {
     if (!['ENODEV', 'ENOENT', 'ENOTDIR', 'ETIMEDOUT'].includes(errorCode(error))) throw error
@@ -71,13 +72,37 @@ function sentenceOf(
 
 const printed = (path: string) => printablePath(Buffer.from(path, 'latin1'))
 
+const UNKNOWN_WORDS = {
+  missing: 'is missing',
+  unreadable: 'cannot be read',
+  changed: 'changed while it was read',
+  'not-proved': 'is not as it was proved; Copies says how it can be mended',
+} as const
+
 const troublesOf = ({ unknown, leftOut }: ListedFolder): string[] => [
   ...unknown.map(
-    ({ path, why }) =>
-      `${printed(path)} ${why === 'unreadable' ? 'cannot be read' : 'changed while it was read'}: its sum is zeros, so that no program passes it.`,
+    ({ path, why }) => `${printed(path)} ${UNKNOWN_WORDS[why]}: its sum is zeros, so that no program passes it.`,
   ),
   ...leftOut.map((path) => `${printed(path)} is no file: no list can speak of it.`),
 ]
+
+/**
+ * What the files of copies in a folder must hold, by their paths below it, and which belong there where the folder is a
+ * copy itself: a list never vouches for a file that rotted, and none is left out of it.
+ */
+async function provedBelow({ db }: Work, volumeId: string, folder: Buffer) {
+  const before = folder.length === 0 ? '' : `${folder.toString('latin1')}/`
+  const [proved, expected] = [new Map<string, Set<string>>(), new Set<string>()]
+  for (const row of await provedContents(db, volumeId)) {
+    const mirror = Buffer.from(row.folder)
+    const path = `${mirror.toString('latin1')}/${row.path.toString('latin1')}`
+    if (!path.startsWith(before)) continue
+    const below = path.slice(before.length)
+    proved.set(below, (proved.get(below) ?? new Set()).add(row.hash))
+    if (mirror.equals(folder)) expected.add(below)
+  }
+  return { proved, expected }
+}
 
 /** Kept for download: under its name only once it is whole. */
 async function keep(taskId: string, { algorithm, text }: WrittenSums): Promise<null> {
