@@ -13,8 +13,8 @@ describe('a bag', () => {
         { path: 'data/100%\n', sha256: '1' },
       ]),
     ).toBe('1  data/100%25%0A\n2  data/b\n')
-    expect(decodeBagPath('data/100%25%0A')).toBe('data/100%\n')
-    expect(decodeBagPath('data/%250A')).toBe('data/%0A')
+    expect(decodeBagPath('data/100%25%0A', '1.0')).toBe('data/100%\n')
+    expect(decodeBagPath('data/%250A', '1.0')).toBe('data/%0A')
     expect(
       payloadOxum([
         { path: 'data/a', sizeBytes: 40, sha256: '' },

@@ -13,9 +13,11 @@ export const BAG_DECLARATION = 'BagIt-Version: 1.0\nTag-File-Character-Encoding:
 /** Only line ends and the percent sign are encoded in manifests, RFC 8493 section 2.1.3. */
 const encodePath = (path: string) => path.replaceAll('%', '%25').replaceAll('\n', '%0A').replaceAll('\r', '%0D')
 
-/** The inverse: a path of a manifest as it is on the disk. */
-export const decodeBagPath = (path: string): string =>
-  path.replace(/%0A/gi, '\n').replace(/%0D/gi, '\r').replaceAll('%25', '%')
+/** The inverse, in a bag of this version: before 1.0 the percent sign itself was not encoded. */
+export function decodeBagPath(path: string, version: string): string {
+  const lines = path.replace(/%0A/gi, '\n').replace(/%0D/gi, '\r')
+  return Number(version) >= 1 ? lines.replaceAll('%25', '%') : lines
+}
 
 /** Payload or tag manifest, one `hash  path` a line in path order. */
 export const bagManifest = (files: readonly { path: string; sha256: string }[]): string =>
@@ -50,7 +52,3 @@ export function readOxum(info: string): { readonly sizeBytes: number; readonly f
   const [, bytes, files] = /^Payload-Oxum:[ \t]*(\d+)\.(\d+)[ \t]*\r?$/im.exec(info) ?? []
   return bytes === undefined || files === undefined ? undefined : { sizeBytes: Number(bytes), files: Number(files) }
 }
-
-/** A path of a manifest, in a bag of this version: before 1.0 the percent sign itself was not encoded. */
-export const decodeBagPathOf = (version: string, path: string): string =>
-  Number(version) >= 1 ? decodeBagPath(path) : path.replace(/%0A/gi, '\n').replace(/%0D/gi, '\r')

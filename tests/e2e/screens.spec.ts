@@ -210,7 +210,7 @@ test('labels fill a sheet of either paper, and their codes are read from it', as
   const all = await labels.count()
   await page.getByLabel('Heron 1, card').uncheck()
   await expect(labels).toHaveCount(all - 1)
-  await expectAccessible(page, 'labels', 'day')
+  await expectAccessible(page, 'labels', 'both')
   const names = await labels.evaluateAll((some) => some.map((one) => one.getAttribute('data-label') ?? ''))
   // Source: zbarimg of Debian, which reads QR codes (ISO/IEC 18004), each from the picture of its place on the page.
   const expectRead = async (size: string, marginMm: number, places: readonly number[]) => {

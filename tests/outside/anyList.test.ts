@@ -19,6 +19,7 @@ import { NoList, readList } from '../../server/engine/lists/readList'
 import { verifyFolder } from '../../server/engine/lists/verify'
 import { FolderMedium } from '../../server/engine/medium/folder'
 import type { Medium } from '../../server/engine/medium/medium'
+import { canMount } from '../clear/mounts'
 import { more } from '../more'
 
 const gate = () => Promise.resolve()
@@ -44,7 +45,7 @@ async function compare(list: string, medium: Medium = new FolderMedium(join(root
   const path = join(root, list)
   const findings = new Findings()
   const read = await readList(new FolderMedium(dirname(path)), Buffer.from(basename(path)), gate)
-  for (const { kind, line, text } of read.faults) findings.add(kind, text, line)
+  findings.addFaults(read)
   const verified = await verifyFolder(
     {
       ...{
@@ -207,9 +208,34 @@ describe('a list of somebody else', () => {
       return own.open(path)
     })
     expect((await compare('all.md5', growing)).kept).toMatchObject([{ kind: 'changed', path: 'DAY1/a.mp4' }])
+    const swapped: Medium = new Proxy(own, {
+      get: (target, name) => {
+        const value: unknown =
+          name === 'place' ? () => Promise.resolve(`place ${(times += 1)}`) : Reflect.get(target, name, target)
+        return typeof value === 'function' && name !== 'place' ? (value.bind(target) as unknown) : value
+      },
+    })
+    await expect(compare('all.md5', swapped)).rejects.toThrow('went away')
     const away = withRead(() => Promise.reject(Object.assign(new Error('gone'), { code: 'ENODEV' })))
     await expect(compare('all.md5', away)).rejects.toThrow('gone')
   })
+
+  it.runIf(canMount)(
+    'says of what is mounted inside that it is another drive, and not that it is missing',
+    async () => {
+      mkdirSync(join(root, 'Old/other'))
+      writeFileSync(join(root, 'all.md5'), Buffer.from(shell(`cd Old && ${ALL} md5sum`), 'latin1'))
+      appendFileSync(join(root, 'all.md5'), `${'0'.repeat(32)}  ./other/a\n`)
+      execFileSync('mount', ['-t', 'tmpfs', 'tmpfs', join(root, 'Old/other')])
+      try {
+        writeFileSync(join(root, 'Old/other/a'), 'a')
+        const { kept } = await compare('all.md5')
+        expect(kept.map(({ kind, path }) => `${kind} ${path}`)).toEqual(['unreadable other/a'])
+      } finally {
+        execFileSync('umount', [join(root, 'Old/other')])
+      }
+    },
+  )
 
   more('of a million lines is read', async () => {
     const lines = Array.from(
@@ -238,12 +264,13 @@ describe('a bag', () => {
       {
         ...{ medium, folder: Buffer.alloc(0), folderPath: join(root, 'Bag'), listFolder: join(root, 'Bag'), lines },
         base: { above: [], inside: [], backslashes: false },
-        onTree: (tree) => complete(tree, findings),
+        onTree: complete,
         ...{ isOwn: () => true, gate, onTotal: nothing, onBytes: nothing },
       },
       findings,
     )
     const verdict = verdictOf({ ...verified, found: findings.counts, cut: false, isBag: true })
+    expect(Object.values(findings.counts).reduce((sum, count) => sum + count, 0)).toBe(findings.kept.length)
     return [verdict, ...findings.kept.map(({ kind, path, detail }) => [kind, path, detail].filter(Boolean).join(' '))]
   }
 
@@ -274,6 +301,15 @@ describe('a bag', () => {
     writeFileSync(bagAt('bagit.txt'), 'BagIt-Version: 0.97\nTag-File-Character-Encoding: UTF-8\n')
     rmSync(bagAt('tagmanifest-md5.txt'))
     expect(await bagChecked()).toContain('missing data/sub/100%25.txt')
+  })
+
+  it('counts what is not understood over all its manifests', async () => {
+    for (const tool of ['md5', 'sha512']) appendFileSync(bagAt(`manifest-${tool}.txt`), 'no line\nnor this\n')
+    rmSync(bagAt('tagmanifest-md5.txt'))
+    expect(await bagChecked()).toEqual([
+      'not-equal',
+      ...Array.from({ length: 2 }, () => ['no-line no line', 'no-line nor this']).flat(),
+    ])
   })
 
   it('names what its standard refuses', async () => {

@@ -63,9 +63,10 @@ describe('a line of a checksum list', () => {
     )
   })
 
-  it('is read in no time, however long and odd', () => {
-    for (const piece of [' ', 'a ', `${CRC} `, '(', ') = ', '\\', '\t'])
-      expect(['no-line', 'sums', 'remark']).toContain(readLine(piece.repeat(16_000 / piece.length), undefined).kind)
+  it('is understood or not, however long and odd', () => {
+    const pieces = [' ', 'a ', `${CRC} `, '(', ') = ', '\\', '\t']
+    const kinds = pieces.map((piece) => readLine(piece.repeat(16_000 / piece.length), undefined).kind)
+    expect(kinds).toEqual(['remark', 'no-line', 'sums', 'no-line', 'no-line', 'no-line', 'remark'])
   })
 
   it('has its algorithm by its ending, its tag or its length', () => {

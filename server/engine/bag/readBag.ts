@@ -1,19 +1,14 @@
 import { decodeBagPath, type PayloadFile } from '../../../core/shelf/bag'
 import { alignedBlocks, itemAt, LARGE_BLOCK } from '../medium/blocks'
 import { sha256Of, type WrittenBag } from './bag'
-import { joinPath, readOnce, type Medium } from '../medium/medium'
+import { joinPath, type Medium } from '../medium/medium'
+import { readWhole } from '../medium/readWhole'
 import { settleName } from '../copy/publish'
 
 const MOST_TEXT_BYTES = 16 * 1024 * 1024
 
-async function textOf(medium: Medium, path: Buffer): Promise<string | undefined> {
-  const entry = await medium.entry(path)
-  if (entry?.kind !== 'file' || entry.sizeBytes > MOST_TEXT_BYTES) return undefined
-  const [block] = alignedBlocks(1, Math.ceil((entry.sizeBytes + 1) / 65_536) * 65_536)
-  if (!block) return undefined
-  const bytes = await readOnce(await medium.open(path), block)
-  return Buffer.from(block.subarray(0, bytes)).toString()
-}
+const textOf = async (medium: Medium, path: Buffer): Promise<string | undefined> =>
+  (await readWhole(medium, path, MOST_TEXT_BYTES))?.toString()
 
 /**
  * A bag that an earlier run gave its name and was then cut: read again from end to end. `undefined` when there is none
@@ -34,7 +29,7 @@ export async function readBag(
   let fromMedium = true
   for (const line of manifest.split('\n').filter(Boolean)) {
     const [sha256 = '', ...rest] = line.split('  ')
-    const path = decodeBagPath(rest.join('  '))
+    const path = decodeBagPath(rest.join('  '), '1.0')
     if ((await medium.entry(at(path)))?.kind !== 'file') return undefined
     const found = await sha256Of(medium, at(path), block, gate)
     if (found.sha256 !== sha256) return undefined

@@ -1,6 +1,6 @@
-import { decodeBagPathOf, readDeclaration, readOxum } from '../../../core/shelf/bag'
-import { alignedBlocks, asBuffer, GRID } from '../medium/blocks'
-import { joinPath, readOnce, type Medium, type TreeEntry } from '../medium/medium'
+import { decodeBagPath, readDeclaration, readOxum } from '../../../core/shelf/bag'
+import { joinPath, type Medium, type TreeEntry } from '../medium/medium'
+import { readWhole } from '../medium/readWhole'
 import { readList, type ListedLine, type ReadList } from './readList'
 import type { Findings } from './findings'
 
@@ -18,9 +18,8 @@ interface Manifest {
 
 export interface BagLists {
   readonly lines: readonly ListedLine[]
-  readonly manifests: readonly Manifest[]
   /** Compares what lies there with what each manifest and `bag-info.txt` name, once it is listed. */
-  readonly complete: (tree: readonly TreeEntry[], findings: Findings) => void
+  readonly complete: (tree: readonly TreeEntry[]) => void
 }
 
 /**
@@ -43,11 +42,13 @@ export async function readBagLists(
     const name = bytes.toString()
     const [found, tag] = (kind === 'file' && /^(tag)?manifest-[a-z0-9-]+\.txt$/.exec(name)) || []
     if (found === undefined) continue
-    manifests.push({ name, isPayload: tag === undefined, read: await readList(medium, joinPath(folder, bytes), gate) })
+    const read = await readList(medium, joinPath(folder, bytes), gate)
+    findings.addFaults(read)
+    manifests.push({ name, isPayload: tag === undefined, read })
   }
   if (!manifests.some((one) => one.isPayload))
     amiss('manifest-sha512.txt', 'is missing, as is every other manifest of the payload')
-  const decoded = (one: ListedLine) => ({ ...one, name: decodeBagPathOf(declared.version ?? '1.0', one.name) })
+  const decoded = (one: ListedLine) => ({ ...one, name: decodeBagPath(one.name, declared.version ?? '1.0') })
   for (const { isPayload, name, read } of manifests)
     for (const one of read.lines)
       if (isPayload && !one.name.replace(/^\.\//, '').startsWith('data/'))
@@ -55,8 +56,7 @@ export async function readBagLists(
   const oxum = readOxum((await textOf(medium, folder, 'bag-info.txt')) ?? '')
   return {
     lines: manifests.flatMap(({ read }) => read.lines.map(decoded)),
-    manifests,
-    complete: (tree, findings) => {
+    complete: (tree) => {
       const payload = tree.filter(({ kind, path }) => kind === 'file' && path.toString('latin1').startsWith('data/'))
       for (const { name, read } of manifests.filter((one) => one.isPayload)) {
         const named = new Set(read.lines.map((one) => decoded(one).name.replace(/^\.\//, '')))
@@ -74,11 +74,5 @@ export async function readBagLists(
   }
 }
 
-async function textOf(medium: Medium, folder: Buffer, name: string): Promise<string | undefined> {
-  const path = joinPath(folder, Buffer.from(name))
-  const entry = await medium.entry(path)
-  if (entry?.kind !== 'file' || entry.sizeBytes > MOST_TEXT_BYTES) return undefined
-  const [block] = alignedBlocks(1, Math.ceil((entry.sizeBytes + 1) / GRID) * GRID)
-  if (!block) return undefined
-  return asBuffer(block.subarray(0, await readOnce(await medium.open(path), block))).toString()
-}
+const textOf = async (medium: Medium, folder: Buffer, name: string): Promise<string | undefined> =>
+  (await readWhole(medium, joinPath(folder, Buffer.from(name)), MOST_TEXT_BYTES))?.toString()

@@ -1,4 +1,5 @@
 import type { ListFinding } from '../../../core/copies/lists/finding'
+import type { ReadList } from './readList'
 
 /** One thing that was found; bytes as characters in `path`. */
 export interface FoundLine {
@@ -24,7 +25,14 @@ export class Findings {
     if (count <= MOST_KEPT) this.kept.push({ kind, path, line, detail })
   }
 
-  count(kind: ListFinding, count: number): void {
-    if (count > 0) this.counts[kind] = count
+  /** Lines of a list that say nothing of a file here: the first of them, and the number of all. */
+  addFaults({ faults, noLines, unknown }: Omit<ReadList, 'lines'>): void {
+    for (const { kind, line, text } of faults) this.add(kind, text, line)
+    this.#addMore('no-line', noLines - faults.filter(({ kind }) => kind === 'no-line').length)
+    this.#addMore('unknown-algorithm', unknown - faults.filter(({ kind }) => kind === 'unknown-algorithm').length)
+  }
+
+  #addMore(kind: ListFinding, count: number): void {
+    if (count > 0) this.counts[kind] = (this.counts[kind] ?? 0) + count
   }
 }

@@ -10,8 +10,8 @@ import { inTransaction } from '../../db/connection'
 import { provedContents, putWrittenLists, type WrittenListRow } from '../../db/queries/lists'
 import { publishNew, settlePublished } from '../../engine/copy/publish'
 import { listFolder, type ListedFolder, type WrittenSums } from '../../engine/lists/writeList'
-import { alignedBlocks, asBuffer, GRID } from '../../engine/medium/blocks'
-import { errorCode, joinPath, parentOf, readOnce } from '../../engine/medium/medium'
+import { errorCode, joinPath, parentOf } from '../../engine/medium/medium'
+import { readWhole } from '../../engine/medium/readWhole'
 import { listsFolder, writtenListPath } from '../../home'
 import { CannotWork } from '../../media/cannotWork'
 import { partsOf } from '../../media/mediumOf'
@@ -83,7 +83,10 @@ const troublesOf = ({ unknown, leftOut }: ListedFolder): string[] => [
   ...unknown.map(
     ({ path, why }) => `${printed(path)} ${UNKNOWN_WORDS[why]}: its sum is zeros, so that no program passes it.`,
   ),
-  ...leftOut.map((path) => `${printed(path)} is no file: no list can speak of it.`),
+  ...leftOut.map(
+    (path) =>
+      `${printed(path)} is a link, cannot be opened or is another drive: the list says nothing of what lies there.`,
+  ),
 ]
 
 /**
@@ -104,10 +107,10 @@ async function provedBelow({ db }: Work, volumeId: string, folder: Buffer) {
   return { proved, expected }
 }
 
-/** Kept for download: under its name only once it is whole. */
+/** Kept for download: whole and on the disk before a row names it. */
 async function keep(taskId: string, { algorithm, text }: WrittenSums): Promise<null> {
   await mkdir(listsFolder(), { recursive: true })
-  await writeFile(writtenListPath(taskId, algorithm), Buffer.from(text, 'latin1'))
+  await writeFile(writtenListPath(taskId, algorithm), Buffer.from(text, 'latin1'), { flush: true })
   return null
 }
 
@@ -134,7 +137,7 @@ async function putBeside(
       const path = joinPath(parentOf(folder), Buffer.from(`${stem}${turn === 1 ? '' : ` ${turn}`}.${algorithm}`))
       if ((await publishNew(medium, part, path)) === 'named') return `${medium.root}/${path.toString()}`
       // Written by an attempt that was cut just afterwards, or of the same files: once is enough.
-      if (!(await holds(medium, path, bytes))) continue
+      if (!(await readWhole(medium, path, bytes.length))?.equals(bytes)) continue
       await settlePublished(medium, path)
       return `${medium.root}/${path.toString()}`
     }
@@ -147,13 +150,4 @@ async function putBeside(
   } finally {
     await medium.remove(parts).catch(() => undefined)
   }
-}
-
-async function holds(medium: SomeFolder['medium'], path: Buffer, bytes: Buffer): Promise<boolean> {
-  const entry = await medium.entry(path)
-  if (entry?.kind !== 'file' || entry.sizeBytes !== bytes.length) return false
-  const [block] = alignedBlocks(1, Math.ceil((bytes.length + 1) / GRID) * GRID)
-  if (!block) return false
-  const read = await readOnce(await medium.open(path), block)
-  return asBuffer(block.subarray(0, read)).equals(bytes)
 }

@@ -8,7 +8,7 @@ import { inTransaction } from '../../db/connection'
 import { putListCheck } from '../../db/queries/lists'
 import { BAG_FILE, readBagLists, type BagLists } from '../../engine/lists/bag'
 import { Findings, type FoundLine } from '../../engine/lists/findings'
-import { NoList, readList, type ListedLine, type ReadList } from '../../engine/lists/readList'
+import { NoList, readList } from '../../engine/lists/readList'
 import { verifyFolder } from '../../engine/lists/verify'
 import { errorCode, joinPath } from '../../engine/medium/medium'
 import { CannotWork } from '../../media/cannotWork'
@@ -67,7 +67,7 @@ async function compared(
   if (list === undefined) throw new CannotWork(`There is no file at ${input.list}. Choose the list again.`)
   const beside = besideFile(list)
   const { lines, ...rest } = await readList(beside.medium, beside.path, control.gate)
-  addFaults(rest, findings)
+  findings.addFaults(rest)
   const own = list.startsWith(`${input.folder}/`) ? list.slice(input.folder.length + 1) : undefined
   const self = own && Buffer.from(own).toString('latin1')
   const verified = await verifyFolder({ ...order, listFolder: dirname(list), lines, self, isOwn: isOurs }, findings)
@@ -76,23 +76,15 @@ async function compared(
 
 type BagOrder = Omit<Parameters<typeof verifyFolder>[0], 'lines' | 'listFolder' | 'isOwn'>
 
-function bagCompared(order: BagOrder, { lines, manifests, complete }: BagLists, findings: Findings) {
-  for (const { read } of manifests) addFaults(read, findings)
-  const all: readonly ListedLine[] = lines
+function bagCompared(order: BagOrder, { lines, complete }: BagLists, findings: Findings) {
   return verifyFolder(
     {
-      ...{ ...order, lines: all, listFolder: order.folderPath },
+      ...{ ...order, lines, listFolder: order.folderPath },
       base: { above: [], inside: [], backslashes: false },
       // What belongs to the payload and is not named is told by the manifests; tag files need no line.
       isOwn: () => true,
-      onTree: (tree) => complete(tree, findings),
+      onTree: complete,
     },
     findings,
   )
-}
-
-function addFaults({ faults, noLines, unknown }: Omit<ReadList, 'lines'>, findings: Findings): void {
-  for (const { kind, line, text } of faults) findings.add(kind, text, line)
-  findings.count('no-line', noLines)
-  findings.count('unknown-algorithm', unknown)
 }
