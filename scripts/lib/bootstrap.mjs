@@ -17,6 +17,7 @@ const DEBIAN = {
   'poppler-utils': () => onPath('pdftotext'),
   // Reads and writes checksum lists of several kinds, for tests.
   rhash: () => onPath('rhash'),
+  openssl: () => onPath('openssl'),
   // Reads codes on printed labels, for tests.
   'zbar-tools': () => onPath('zbarimg'),
   vmtouch: () => onPath('vmtouch'),
@@ -31,7 +32,7 @@ const DEBIAN = {
 /** What the tests need of Debian: programs that are run, and others that results are compared with. */
 export const TEST_PACKAGES = [
   ...['postgresql', 'ffmpeg', 'chromium', 'xxhash', 'mediainfo', 'poppler-utils'],
-  ...['xfsprogs', 'exfat-fuse', 'exfatprogs', 'btrfs-progs', 'rhash', 'zbar-tools'],
+  ...['xfsprogs', 'exfat-fuse', 'exfatprogs', 'btrfs-progs', 'rhash', 'openssl', 'zbar-tools'],
 ]
 
 export function onPath(program) {
